@@ -1,0 +1,60 @@
+import type { Profile } from './profile.ts'
+
+const SIX_OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59']
+
+/** One-line cycles; extended offsets by their own code. Common practice; check each value against the control's manual. */
+const compact: Profile = {
+  id: 'compact',
+  version: 1,
+  name: 'Compact',
+  numbers: { inchDigits: 4, mmDigits: 3, leadingZero: true, trailingZeros: false, note: '' },
+  blocks: { numbered: false, step: 10, note: '' },
+  comments: { style: 'parentheses', longest: 72, amount: 'every-block', note: '' },
+  program: { digits: 5, number: 5400, percentSigns: true, note: '' },
+  offsets: {
+    standard: SIX_OFFSETS,
+    extended: { code: 'G154', count: 99 },
+    note: 'Work zero page of the offset display.',
+  },
+  loadOffset: { code: 'G10', standardL: 2, extendedL: 20, note: '' },
+  clearUp: { way: 'machine-position', note: '' },
+}
+
+/** Two-block cycles in least increments; extended offsets under G54.1. */
+const twoLine: Profile = {
+  id: 'two-line',
+  version: 1,
+  name: 'Two-line',
+  numbers: { inchDigits: 4, mmDigits: 3, leadingZero: false, trailingZeros: false, note: '' },
+  blocks: { numbered: true, step: 10, note: '' },
+  comments: { style: 'parentheses', longest: 60, amount: 'every-block', note: '' },
+  program: { digits: 4, number: 5400, percentSigns: true, note: '' },
+  offsets: {
+    standard: SIX_OFFSETS,
+    extended: { code: 'G54.1', count: 48 },
+    note: 'Work screen; the option for more than six offsets must be fitted.',
+  },
+  loadOffset: {
+    code: 'G10',
+    standardL: 2,
+    extendedL: 20,
+    note: 'Writing offsets from a program may need a setting switched on.',
+  },
+  clearUp: { way: 'home-return', note: '' },
+}
+
+/** A control with nothing but the basic words: six offsets, written out in full. */
+const plain: Profile = {
+  id: 'plain',
+  version: 1,
+  name: 'Plain',
+  numbers: { inchDigits: 4, mmDigits: 3, leadingZero: true, trailingZeros: true, note: '' },
+  blocks: { numbered: false, step: 10, note: '' },
+  comments: { style: 'semicolon', longest: 72, amount: 'every-block', note: '' },
+  program: { digits: 4, number: 5400, percentSigns: false, note: '' },
+  offsets: { standard: SIX_OFFSETS, extended: null, note: '' },
+  loadOffset: { code: 'G10', standardL: 2, extendedL: 20, note: '' },
+  clearUp: { way: 'machine-position', note: '' },
+}
+
+export const BUILT_IN_PROFILES: readonly Profile[] = [compact, twoLine, plain]

@@ -1,0 +1,89 @@
+import { z } from 'zod'
+
+const wordCode = z
+  .string()
+  .trim()
+  .regex(/^[A-Z]\d{1,3}(\.\d)?$/, 'Write a letter and a number, such as G54 or G54.1.')
+
+const manualNote = z
+  .string()
+  .max(300, 'Keep the note under 300 characters.')
+  .describe('where the setting lives on this control, or what its manual says')
+
+/** How numbers are printed. Lengths, feeds and angles always carry a decimal point. */
+const numbers = z.object({
+  inchDigits: z.int().min(3, 'At least 3 digits.').max(5, 'At most 5 digits.'),
+  mmDigits: z.int().min(2, 'At least 2 digits.').max(4, 'At most 4 digits.'),
+  leadingZero: z.boolean().describe('0.5 when true, .5 when false'),
+  trailingZeros: z.boolean().describe('0.5000 when true, 0.5 when false'),
+  note: manualNote,
+})
+
+const blocks = z.object({
+  numbered: z.boolean(),
+  step: z.int().min(1, 'At least 1.').max(100, 'At most 100.'),
+  note: manualNote,
+})
+
+const comments = z.object({
+  style: z.enum(['parentheses', 'semicolon']),
+  longest: z.int().min(20, 'At least 20 characters.').max(120, 'At most 120 characters.'),
+  amount: z.enum(['every-block', 'head-only']),
+  note: manualNote,
+})
+
+const program = z.object({
+  digits: z.int().min(4, 'Four or five.').max(5, 'Four or five.').describe('digits of the O number'),
+  number: z.int().min(1).max(99999).describe('O number given to programs that Dogleg writes'),
+  percentSigns: z.boolean().describe('a % line before and after, for sending over a cable or card'),
+  note: manualNote,
+})
+
+/** Work offsets: the six standard codes, and how further ones are called, if the control has them. */
+const offsets = z.object({
+  standard: z.array(wordCode).min(1).max(6).describe('in order: the first is P1 of G10 L2'),
+  extended: z
+    .object({ code: wordCode, count: z.int().min(1).max(300) })
+    .nullable()
+    .describe('called as code and P word, P1 up to count'),
+  note: manualNote,
+})
+
+/** Loading offsets from a program; null when the control can't, so that they are keyed in by hand. */
+const loadOffset = z
+  .object({
+    code: wordCode,
+    standardL: z.int().min(0).max(99),
+    extendedL: z.int().min(0).max(99),
+    note: manualNote,
+  })
+  .nullable()
+
+/** How the spindle is sent to the top before anything moves sideways. */
+const clearUp = z.object({
+  way: z.enum(['machine-position', 'home-return']).describe('G53 G0 Z.. or G91 G28 Z0.'),
+  note: manualNote,
+})
+
+/**
+ * How one control wants things written, as data. Named by trait; edited in the app; a row with a version.
+ * Every value is a default to be checked against the manual of the control in hand.
+ */
+export const profile = z
+  .object({
+    id: z.string().min(1).max(40),
+    version: z.int().min(1),
+    name: z.string().trim().min(1, 'Give the profile a name.').max(40, 'Keep the name under 40 characters.'),
+    numbers,
+    blocks,
+    comments,
+    program,
+    offsets,
+    loadOffset,
+    clearUp,
+  })
+  .refine((of) => String(of.program.number).length <= of.program.digits, {
+    error: 'The program number has more digits than this control carries.',
+    path: ['program', 'number'],
+  })
+export type Profile = z.infer<typeof profile>

@@ -1,0 +1,99 @@
+import { fixedDigits, type LengthUnit } from '../quantity/index.ts'
+import type { Profile } from './profile.ts'
+
+/** Digits after the point that the profile prints in a unit. */
+export const printedDigits = (profile: Profile, unit: LengthUnit) =>
+  unit === 'inch' ? profile.numbers.inchDigits : profile.numbers.mmDigits
+
+/** A length, feed or angle as the control wants it: always with a decimal point, never as -0. */
+export function writeNumber(value: number, unit: LengthUnit, profile: Profile): string {
+  let text = fixedDigits(value, printedDigits(profile, unit))
+  if (!profile.numbers.trailingZeros) text = text.replace(/0+$/, '')
+  if (!profile.numbers.leadingZero) text = text.replace(/^(-?)0\.(?=\d)/, '$1.')
+  return text
+}
+
+const REPLACEMENTS: Record<string, string> = { '±': '+/-', '·': '-', '×': 'X', '°': ' DEG', '"': 'IN' }
+
+/**
+ * Text that every control can carry inside a comment: capitals, digits and plain punctuation.
+ * Parentheses, percent signs and semicolons would end or break the comment, so they become spaces.
+ */
+export function commentText(text: string): string {
+  return text
+    .replace(/[±·×°"]/g, (mark) => REPLACEMENTS[mark] ?? ' ')
+    .normalize('NFKD')
+    .replace(/[\u2010-\u2015\u2212]/g, '-')
+    .replace(/[\u0300-\u036f]/g, '')
+    .toUpperCase()
+    .replace(/[^A-Z0-9 .,:+\-=/'*#]/g, ' ')
+    .replace(/\s+/g, ' ')
+    .trim()
+}
+
+/** A comment in the profile's style. */
+export const writeComment = (text: string, profile: Profile) =>
+  profile.comments.style === 'parentheses' ? `(${commentText(text)})` : `; ${commentText(text)}`
+
+/** Comment lines of at most the profile's length, broken at spaces. */
+export function writeCommentLines(text: string, profile: Profile): string[] {
+  const room = profile.comments.longest - 2
+  const lines: string[] = []
+  let line = ''
+  for (const word of commentText(text)
+    .split(' ')
+    .flatMap((long) => long.match(new RegExp(`.{1,${room}}`, 'g')) ?? [])) {
+    if (line && line.length + 1 + word.length > room) {
+      lines.push(line)
+      line = word
+    } else line = line ? `${line} ${word}` : word
+  }
+  if (line) lines.push(line)
+  return lines.map((each) => writeComment(each, profile))
+}
+
+/** One block of a program: its words, and what it does. */
+export interface Block {
+  words: string
+  does?: string
+}
+
+const CAUTION =
+  'Prove this program before it is used. A qualified person must prove every program. ' +
+  "The machine builder's manual, the shop's rules and local safety regulations come first."
+
+export interface ProgramText {
+  /** What it is for, on the line of the program number. */
+  title: string
+  /** Lines under the caution: the setup, its log, what the values rest on. */
+  about: string[]
+  unit: LengthUnit
+  blocks: Block[]
+}
+
+/** Cancels what an earlier program may have left on, and states the unit. */
+export const safeStart = (unit: LengthUnit): Block => ({
+  words: `${unit === 'inch' ? 'G20' : 'G21'} G90 G17 G40 G49 G80 G69 G94`,
+  does: `${unit}, absolute, modes cancelled`,
+})
+
+/** Writes a whole program in the profile's style: number, caution, heading, safe start, blocks, end. */
+export function writeProgram({ title, about, unit, blocks }: ProgramText, profile: Profile): string {
+  const { comments, program, blocks: numbering } = profile
+  const number = String(program.number).padStart(program.digits, '0')
+  const body = [safeStart(unit), ...blocks].flatMap(({ words, does }, index) => {
+    const n = numbering.numbered ? `N${(index + 1) * numbering.step} ` : ''
+    if (!does || comments.amount !== 'every-block') return [`${n}${words}`]
+    const lines = writeCommentLines(does, profile)
+    return lines.length === 1 ? [`${n}${words} ${lines[0]}`] : [...lines, `${n}${words}`]
+  })
+  const percent = program.percentSigns ? ['%'] : []
+  return [
+    ...percent,
+    `O${number} ${writeComment(title, profile)}`,
+    ...[CAUTION, ...about].flatMap((line) => writeCommentLines(line, profile)),
+    ...body,
+    ...percent,
+    '',
+  ].join('\n')
+}

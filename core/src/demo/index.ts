@@ -1,0 +1,2 @@
+export { demoReference } from './reference.ts'
+export { demoEntries } from './setups.ts'

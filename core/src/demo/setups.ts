@@ -1,0 +1,139 @@
+import { monotonicFactory } from 'ulid'
+import type { Reading } from '../pickup/index.ts'
+import { asTyped, type TypedLength } from '../quantity/index.ts'
+import { deriveSetup, type Entry, type EntryOf, isUnreadable, programFor, restsOf } from '../setup/index.ts'
+import { demoReference } from './reference.ts'
+
+const MINUTE = 60_000
+const DAY = 24 * 60 * MINUTE
+
+/** Digits as the operator typed them. */
+const typed = (text: string): TypedLength => ({ text, value: Number(text), unit: 'inch' })
+
+const edgeFinder = (axis: 'X' | 'Y', machinePosition: string, drawingPosition: string): Reading => ({
+  method: 'edge-finder',
+  axis,
+  direction: '+',
+  diameter: typed('.200'),
+  machinePosition: typed(machinePosition),
+  drawingPosition: typed(drawingPosition),
+})
+
+const toolOnBlock = (tool: number, length: string, machinePosition: string): Reading => ({
+  method: 'tool-on-block',
+  axis: 'Z',
+  tool,
+  toolLength: typed(length),
+  blockHeight: typed('1.000'),
+  machinePosition: typed(machinePosition),
+  drawingPosition: typed('0'),
+})
+
+type WithoutStamp<T> = T extends Entry ? Omit<T, 'id' | 'setup' | 'at' | 'by'> : never
+
+/** A pen that adds entries to one log: each `write` is some minutes after the last. */
+function openLog(
+  start: number,
+  by: string,
+  nextId: (at: number) => string,
+  opening: WithoutStamp<EntryOf<'opened'>>,
+) {
+  const setup = nextId(start)
+  let at = start
+  const stamp = (id: string) => ({ id, setup, at: new Date(at).toISOString(), by })
+  const log: Entry[] = [{ ...stamp(setup), ...opening }]
+  const write = (minutes: number, entry: WithoutStamp<Entry>): string => {
+    at += minutes * MINUTE
+    const id = nextId(at)
+    log.push({ ...stamp(id), ...entry } as Entry)
+    return id
+  }
+  const take = (minutes: number, reading: Reading) =>
+    write(minutes, { kind: 'pickup', offset: 'G54', reading, machine: { id: 'mill-1', version: 1 } })
+  const offset = () => {
+    const setup = deriveSetup(log, demoReference)
+    const first = isUnreadable(setup) ? undefined : setup.offsets[0]
+    if (isUnreadable(setup) || !first) throw new Error('the demo log does not give a setup')
+    return { setup, first }
+  }
+  const takeProgram = (minutes: number) => {
+    const { setup, first } = offset()
+    const program = programFor(setup, first)
+    if (!program.ok) throw new Error(`the demo program is refused: ${program.findings[0]?.says}`)
+    write(minutes, {
+      kind: 'program',
+      offset: first.name,
+      rests: restsOf(first, 'program'),
+      profile: { id: setup.profile.id, version: setup.profile.version },
+      machine: { id: setup.machine.id, version: setup.machine.version },
+      how: 'downloaded',
+      text: program.text,
+    })
+  }
+  const check = (minutes: number, note: string) =>
+    write(minutes, {
+      kind: 'checked',
+      offset: 'G54',
+      rests: restsOf(offset().first, 'checked'),
+      result: 'agrees',
+      note,
+    })
+  return { log, write, take, takeProgram, check }
+}
+
+const opening = (title: string, tolerance: number): WithoutStamp<EntryOf<'opened'>> => ({
+  kind: 'opened',
+  title,
+  machine: { id: 'mill-1', version: 1 },
+  unit: 'inch',
+  tolerance: asTyped(tolerance, 'inch'),
+})
+
+/**
+ * The demo's logs: one setup finished, one open, one stale. All of it is made up.
+ * @param now the time, in ms since 1970, that 'yesterday' and 'this morning' are reckoned from
+ * @param random numbers from 0 to 1 for the ids
+ */
+export function demoEntries(now: number, random: () => number): Entry[] {
+  const nextId = monotonicFactory(random)
+
+  const finished = openLog(now - 2 * DAY, 'RT', nextId, opening('Focuser housing, first side', 0.002))
+  const slip = finished.take(6, edgeFinder('X', '-81.451', '0'))
+  finished.write(1, {
+    kind: 'struck',
+    target: slip,
+    reason: 'Digits turned round: the display says -18.4510.',
+  })
+  finished.take(1, edgeFinder('X', '-18.4510', '0'))
+  finished.take(4, edgeFinder('Y', '-9.2205', '-3'))
+  finished.take(7, toolOnBlock(7, '4.5120', '-9.8340'))
+  finished.takeProgram(3)
+  finished.check(5, 'Point over the corner, both ways.')
+  finished.write(95, {
+    kind: 'note',
+    text: 'Six done, all good. Deburr the tapped holes before turning the part over.',
+  })
+
+  const stale = openLog(now - DAY, 'MK', nextId, opening('Focuser housing, serial number', 0.005))
+  stale.take(8, edgeFinder('X', '-12.6030', '0'))
+  stale.take(3, edgeFinder('Y', '-8.9415', '-3'))
+  stale.take(6, toolOnBlock(3, '5.0265', '-9.3210'))
+  stale.takeProgram(2)
+  stale.check(4, '')
+  stale.write(38, {
+    kind: 'happened',
+    what: 'vise-moved',
+    note: 'Swung it off to clear chips from under the jaw.',
+  })
+
+  const open = openLog(now - 50 * MINUTE, 'RT', nextId, opening('Focuser housing, second side', 0.0005))
+  open.take(9, {
+    method: 'indicator',
+    axis: 'X',
+    minusSide: typed('-16.8021'),
+    plusSide: typed('-14.4987'),
+    drawingPosition: typed('0'),
+  })
+
+  return [...finished.log, ...stale.log, ...open.log]
+}

@@ -1,0 +1,27 @@
+/** 'stop': the code would be wrong or something would be hit; nothing is written. 'look': look again. 'note': good to know. */
+export type Severity = 'stop' | 'look' | 'note'
+
+/** What a check says to the operator. Exceptions are for bugs. */
+export interface Finding {
+  severity: Severity
+  /** A stable name for tests and lists: 'outside-travel'. */
+  code: string
+  /** The field, axis or line that it is about. */
+  where: string
+  says: string
+  why: string
+  fix?: string
+}
+
+export type Verdict = 'stop' | 'look' | 'good'
+
+export function verdictOf(findings: readonly Finding[]): Verdict {
+  if (findings.some((finding) => finding.severity === 'stop')) return 'stop'
+  return findings.some((finding) => finding.severity === 'look') ? 'look' : 'good'
+}
+
+const ORDER: Record<Severity, number> = { stop: 0, look: 1, note: 2 }
+
+/** The worst first; equals stay in the order given. */
+export const worstFirst = (findings: readonly Finding[]) =>
+  [...findings].sort((a, b) => ORDER[a.severity] - ORDER[b.severity])

@@ -1,0 +1,67 @@
+import { type LengthEntry, type LengthUnit, readLength, type TypedLength } from '../quantity/index.ts'
+import type { PickupMethod, Reading } from './reading.ts'
+
+/** What stands in the form: everything as typed, nothing promised. */
+export interface PickupDraft {
+  axis: 'X' | 'Y' | 'Z'
+  method: PickupMethod
+  direction?: '+' | '-' | undefined
+  /** Typed text by field name. */
+  fields: Partial<Record<FieldName, string>>
+}
+
+export type FieldName =
+  | 'diameter'
+  | 'machinePosition'
+  | 'minusSide'
+  | 'plusSide'
+  | 'tool'
+  | 'toolLength'
+  | 'blockHeight'
+  | 'drawingPosition'
+
+/** The fields of each method in the order of the work; the tool's number is a whole number, all others are lengths. */
+export const METHOD_FIELDS: Record<PickupMethod, readonly FieldName[]> = {
+  'edge-finder': ['diameter', 'machinePosition', 'drawingPosition'],
+  indicator: ['minusSide', 'plusSide', 'drawingPosition'],
+  'tool-on-block': ['tool', 'toolLength', 'blockHeight', 'machinePosition', 'drawingPosition'],
+}
+
+export type DraftReading =
+  | { ok: true; reading: Reading }
+  | { ok: false; problems: Partial<Record<FieldName | 'direction', { says: string; empty: boolean }>> }
+
+/** A tool number as typed, `7` or `T7`: a whole number from 0 to 9999, or a sentence. */
+export function readToolNumber(
+  typed: string,
+): { ok: true; value: number } | { ok: false; empty: boolean; says: string } {
+  const text = typed.trim()
+  if (text === '') return { ok: false, empty: true, says: 'Type the tool number.' }
+  const digits = /^[Tt]?\s*(\d{1,4})$/.exec(text)?.[1]
+  return digits === undefined
+    ? {
+        ok: false,
+        empty: false,
+        says: `"${text.slice(0, 20)}" is not a tool number. Type a whole number, such as 7.`,
+      }
+    : { ok: true, value: Number(digits) }
+}
+
+/** Turns a form into a reading, or says what each field still needs. Lengths are read in `unit`. */
+export function readDraft(draft: PickupDraft, unit: LengthUnit): DraftReading {
+  const problems: Partial<Record<FieldName | 'direction', { says: string; empty: boolean }>> = {}
+  const parts: Record<string, unknown> = { method: draft.method, axis: draft.axis }
+  if (draft.method === 'edge-finder') {
+    if (draft.direction) parts.direction = draft.direction
+    else problems.direction = { says: 'Say which way the spindle moved into the face.', empty: true }
+  }
+  for (const name of METHOD_FIELDS[draft.method]) {
+    const typed = draft.fields[name] ?? ''
+    const entry = name === 'tool' ? readToolNumber(typed) : readLength(typed, unit)
+    if (!entry.ok) problems[name] = { says: entry.says, empty: entry.empty }
+    else parts[name] = name === 'tool' ? entry.value : stored(entry as LengthEntry & { ok: true })
+  }
+  return Object.keys(problems).length > 0 ? { ok: false, problems } : { ok: true, reading: parts as Reading }
+}
+
+const stored = ({ text, value, unit }: LengthEntry & { ok: true }): TypedLength => ({ text, value, unit })

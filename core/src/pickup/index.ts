@@ -1,0 +1,14 @@
+export { type DraftReading, type FieldName, METHOD_FIELDS, type PickupDraft, readDraft } from './draft.ts'
+export { type EarlierValue, type Expectation, judgePickup } from './judge.ts'
+export {
+  type AxisToLoad,
+  checkLoad,
+  type LoadOffset,
+  type LoadPlan,
+  planLoad,
+  readsBack,
+  type WrittenOffset,
+  writeLoad,
+} from './load-offset.ts'
+export { type Pickup, type PickupSettings, pickUp, REPEATABILITY, readingIn } from './pick-up.ts'
+export { METHOD_NAMES, methodsFor, type PickupMethod, type Reading, reading } from './reading.ts'

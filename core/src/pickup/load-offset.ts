@@ -1,0 +1,239 @@
+import {
+  type Block,
+  findOffset,
+  isFinding,
+  type Profile,
+  printedDigits,
+  writeNumber,
+  writeProgram,
+} from '../control/index.ts'
+import type { Finding } from '../fact/index.ts'
+import { LINEAR_AXES, type LinearAxis, type Machine, travelIn, withinTravel } from '../machine/index.ts'
+import { readProgram, type Step } from '../program/index.ts'
+import { formatLength, type LengthUnit, roundTo } from '../quantity/index.ts'
+
+/** One axis of the offset to load: the machine position over part zero, in `LoadOffset.unit`. */
+export interface AxisToLoad {
+  value: number
+  /** How it was found and how far off it may be, for the program's heading. */
+  about: string
+}
+
+export interface LoadOffset {
+  /** 'G54', 'G154 P3'. */
+  offset: string
+  unit: LengthUnit
+  axes: Partial<Record<LinearAxis, AxisToLoad>>
+  /** What the program is for: the setup and its log. */
+  about: string[]
+}
+
+/** What is meant to happen: the load, then a rapid over part zero with the spindle at the top. Values as the control will print them. */
+export interface LoadPlan {
+  load: { l: number; p: number; axes: Partial<Record<LinearAxis, number>> } | null
+  /** Where the check move goes in the work offset; null when X or Y is not known. */
+  over: { X: 0; Y: 0 } | null
+  /** The top of Z, in machine positions, or 'home' by a home return. */
+  top: number | 'home'
+}
+
+export type WrittenOffset =
+  | { ok: true; text: string; plan: LoadPlan; findings: Finding[] }
+  | { ok: false; findings: Finding[] }
+
+const stop = (code: string, where: string, says: string, why: string, fix: string): Finding => ({
+  severity: 'stop',
+  code,
+  where,
+  says,
+  why,
+  fix,
+})
+
+/** Checks before anything is written. A stop means that nothing is. */
+export function checkLoad(load: LoadOffset, profile: Profile, machine: Machine): Finding[] {
+  const findings: Finding[] = []
+  const address = findOffset(profile, load.offset)
+  if (isFinding(address)) findings.push(address)
+  const known = LINEAR_AXES.filter((axis) => load.axes[axis])
+  if (known.length === 0)
+    findings.push(
+      stop(
+        'nothing-to-load',
+        'offset',
+        `No axis of ${load.offset} has been taken.`,
+        'There is nothing to load.',
+        'Take X, Y or Z first.',
+      ),
+    )
+  for (const axis of ['X', 'Y'] as const) {
+    const value = load.axes[axis]?.value
+    if (value !== undefined && !withinTravel(machine, axis, value, load.unit))
+      findings.push(
+        stop(
+          'check-move-outside-travel',
+          axis,
+          `The check move to ${axis}0 would leave the travel of ${machine.name}.`,
+          `Part zero is at machine ${axis} ${formatLength(value, load.unit)}.`,
+          `Take ${axis} again, or check the place of the feature on the drawing.`,
+        ),
+      )
+  }
+  const missing = LINEAR_AXES.filter((axis) => !load.axes[axis])
+  if (known.length > 0 && missing.length > 0)
+    findings.push({
+      severity: 'look',
+      code: 'axes-missing',
+      where: missing.join(''),
+      says: `${missing.join(' and ')} of ${load.offset} ${missing.length > 1 ? 'are' : 'is'} not taken and will not be loaded.`,
+      why: 'The control keeps whatever stands there now.',
+    })
+  return findings
+}
+
+/** The motion and the loads that are meant, with values rounded to the digits that the profile prints. */
+export function planLoad(load: LoadOffset, profile: Profile, machine: Machine): LoadPlan {
+  const address = findOffset(profile, load.offset)
+  if (isFinding(address))
+    throw new Error('planLoad needs an offset that the control has; run checkLoad first')
+  const digits = printedDigits(profile, load.unit)
+  const axes = Object.fromEntries(
+    LINEAR_AXES.flatMap((axis) => {
+      const value = load.axes[axis]?.value
+      return value === undefined ? [] : [[axis, roundTo(value, digits)]]
+    }),
+  )
+  return {
+    load: profile.loadOffset ? { l: address.l, p: address.p, axes } : null,
+    over: load.axes.X && load.axes.Y ? { X: 0, Y: 0 } : null,
+    top:
+      profile.clearUp.way === 'home-return'
+        ? 'home'
+        : roundTo(travelIn(machine, 'Z', load.unit).greatest, digits),
+  }
+}
+
+function blocksFor(load: LoadOffset, plan: LoadPlan, profile: Profile): Block[] {
+  const number = (value: number) => writeNumber(value, load.unit, profile)
+  const words = (axes: Partial<Record<LinearAxis, number>>) =>
+    LINEAR_AXES.flatMap((axis) => (axes[axis] === undefined ? [] : [`${axis}${number(axes[axis])}`])).join(
+      ' ',
+    )
+  const top: Block[] =
+    plan.top === 'home'
+      ? [
+          { words: `G91 G28 Z${number(0)}`, does: 'spindle up to home before anything moves sideways' },
+          { words: 'G90' },
+        ]
+      : [{ words: `G53 G0 Z${number(plan.top)}`, does: 'spindle to the top before anything moves sideways' }]
+  const loading: Block[] =
+    plan.load && profile.loadOffset
+      ? [
+          {
+            words: `G90 ${profile.loadOffset.code} L${plan.load.l} P${plan.load.p} ${words(plan.load.axes)}`,
+            does: `load ${load.offset}`,
+          },
+        ]
+      : [{ words: 'M0', does: `key in ${load.offset} by hand: ${words(planKeyed(load, profile))}` }]
+  const over: Block[] = plan.over
+    ? [
+        {
+          words: `G90 ${load.offset} G0 X${number(0)} Y${number(0)}`,
+          does: 'over part zero, spindle still at the top',
+        },
+        { words: 'M0', does: 'jog down by hand and look: the point must stand over part zero' },
+      ]
+    : []
+  return [
+    ...top,
+    ...loading,
+    { words: 'M0', does: `compare ${load.offset} on the offset page, low rapid override, hand on feed hold` },
+    ...over,
+    ...top,
+    { words: 'M30' },
+  ]
+}
+
+/** The values to key in where the control cannot load them itself. */
+function planKeyed(load: LoadOffset, profile: Profile) {
+  const digits = printedDigits(profile, load.unit)
+  return Object.fromEntries(
+    LINEAR_AXES.flatMap((axis) => {
+      const at = load.axes[axis]
+      return at ? [[axis, roundTo(at.value, digits)]] : []
+    }),
+  )
+}
+
+/** The steps that the reader must find in the written program, given the plan. */
+export function plannedSteps(plan: LoadPlan, offset: string, unit: LengthUnit) {
+  const up =
+    plan.top === 'home'
+      ? { does: 'rapid', frame: 'home', axes: { Z: 0 } }
+      : { does: 'rapid', frame: 'machine', axes: { Z: plan.top } }
+  const stopHere = { does: 'stop' }
+  return {
+    unit,
+    steps: [
+      up,
+      plan.load ? { does: 'load-offset', ...plan.load } : stopHere,
+      stopHere,
+      ...(plan.over ? [{ does: 'rapid', frame: offset, axes: plan.over }, stopHere] : []),
+      up,
+      { does: 'end' },
+    ],
+  }
+}
+
+const withoutLine = ({ line: _, ...step }: Step) => step
+
+/** Whether the text, read back by the program reader, does what was planned and nothing else. */
+export function readsBack(text: string, plan: LoadPlan, offset: string, unit: LengthUnit): boolean {
+  const read = readProgram(text)
+  const got = { unit: read.unit, steps: read.steps.map(withoutLine) }
+  return (
+    read.diagnostics.length === 0 &&
+    JSON.stringify(sorted(got)) === JSON.stringify(sorted(plannedSteps(plan, offset, unit)))
+  )
+}
+
+/** Keys in one order, so that two descriptions can be compared as text. */
+function sorted(value: unknown): unknown {
+  if (Array.isArray(value)) return value.map(sorted)
+  if (value === null || typeof value !== 'object') return value
+  return Object.fromEntries(
+    Object.entries(value)
+      .sort(([a], [b]) => (a < b ? -1 : 1))
+      .map(([key, part]) => [key, sorted(part)]),
+  )
+}
+
+/**
+ * Writes the program that loads a work offset (G10) and moves over part zero to be looked at.
+ * The spindle goes to the top first; no tool length is called (G49), so Z never comes down by itself.
+ * Nothing is written when a check says stop. What is written is read back before it is given out.
+ */
+export function writeLoad(load: LoadOffset, profile: Profile, machine: Machine): WrittenOffset {
+  const findings = checkLoad(load, profile, machine)
+  if (findings.some(({ severity }) => severity === 'stop')) return { ok: false, findings }
+  const plan = planLoad(load, profile, machine)
+  const text = writeProgram(
+    {
+      title: `load and check ${load.offset}`,
+      about: [
+        ...load.about,
+        ...LINEAR_AXES.flatMap((axis) => {
+          const at = load.axes[axis]
+          return at ? [`${load.offset} ${axis}: ${at.about}`] : []
+        }),
+        'Tool: the pointed tool or the finder stays in the spindle. No length offset is used.',
+      ],
+      unit: load.unit,
+      blocks: blocksFor(load, plan, profile),
+    },
+    profile,
+  )
+  if (!readsBack(text, plan, load.offset, load.unit))
+    throw new Error(`the program for ${load.offset} in profile ${profile.id} does not read back as planned`)
+  return { ok: true, text, plan, findings }
+}

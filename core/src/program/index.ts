@@ -1,0 +1,2 @@
+export { type ProgramReading, readProgram, type Step } from './interpret.ts'
+export { type Diagnostic, type ProgramBlock, readBlocks, type Word } from './words.ts'

@@ -1,0 +1,48 @@
+import { fromDecimal, multiply, rational, roundHalfAway } from './rational.ts'
+import { type LengthUnit, unitSymbol, usualDigits } from './unit.ts'
+
+/**
+ * Decimal digits of a number, rounded half away from zero on the digits that the number prints as
+ * (so 1.0005 to three digits is 1.001, as on paper), with no negative zero.
+ */
+export function fixedDigits(value: number, digits: number): string {
+  const scaled = roundHalfAway(
+    multiply(fromDecimal(String(Math.abs(value))), rational(10n ** BigInt(digits))),
+  )
+  const text = scaled.toString().padStart(digits + 1, '0')
+  const point = text.length - digits
+  const sign = value < 0 && scaled !== 0n ? '-' : ''
+  return digits === 0 ? sign + text : `${sign}${text.slice(0, point)}.${text.slice(point)}`
+}
+
+/** The value that `fixedDigits` prints, as a number. */
+export const roundTo = (value: number, digits: number) => Number(fixedDigits(value, digits))
+
+/** Digits needed to print the number as it is: at least `least`, at most `most`, no trailing zeros beyond `least`. */
+function digitsNeeded(value: number, least: number, most: number): number {
+  for (let digits = least; digits < most; digits += 1) {
+    if (roundTo(value, digits) === value) return digits
+  }
+  return most
+}
+
+export interface FormatOptions {
+  /** Digits after the point; the unit's usual number when left out. */
+  digits?: number
+  /** Write a plus sign before what is not negative. */
+  plus?: boolean
+}
+
+/** A length at its unit's usual resolution (0.0001 in, 0.001 mm), without the unit's symbol, no negative zero. */
+export function formatLength(value: number, unit: LengthUnit, options: FormatOptions = {}): string {
+  const text = fixedDigits(value, options.digits ?? usualDigits(unit))
+  return options.plus && !text.startsWith('-') ? `+${text}` : text
+}
+
+/** A length with its symbol: `-14.1312 in`. */
+export const formatWithUnit = (value: number, unit: LengthUnit, options?: FormatOptions) =>
+  `${formatLength(value, unit, options)} ${unitSymbol(unit)}`
+
+/** A length with every digit that was meant, at least the usual ones: `0.00005 in` is not shown as 0.0001. */
+export const formatAsMeant = (value: number, unit: LengthUnit) =>
+  formatWithUnit(value, unit, { digits: digitsNeeded(value, usualDigits(unit), 7) })

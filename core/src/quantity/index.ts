@@ -1,0 +1,17 @@
+export {
+  asTyped,
+  describeTyped,
+  type LengthEntry,
+  readLength,
+  type TypedLength,
+  typedLength,
+} from './entry.ts'
+export {
+  type FormatOptions,
+  fixedDigits,
+  formatAsMeant,
+  formatLength,
+  formatWithUnit,
+  roundTo,
+} from './format.ts'
+export { convertLength, type LengthUnit, lengthUnit, MM_PER_INCH, unitSymbol, usualDigits } from './unit.ts'

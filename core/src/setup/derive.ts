@@ -1,0 +1,282 @@
+import { findOffset, isFinding, type Profile } from '../control/index.ts'
+import type { Fact, Finding, Freshness, Verdict } from '../fact/index.ts'
+import { verdictOf } from '../fact/index.ts'
+import { LINEAR_AXES, type LinearAxis, leastStepIn, type Machine } from '../machine/index.ts'
+import { type EarlierValue, type Expectation, judgePickup, type Pickup, pickUp } from '../pickup/index.ts'
+import { convertLength, type LengthUnit } from '../quantity/index.ts'
+import { buildChain, type Chain, checkSubject, type Link, pickupSubject, programSubject } from './chain.ts'
+import type { Entry, EntryOf } from './entries.ts'
+import { effectiveStrikes } from './strikes.ts'
+
+/** Reference data that a setup is derived with: the newest version of each row. */
+export interface Reference {
+  machines: readonly Machine[]
+  profiles: readonly Profile[]
+}
+
+/** One axis of a work offset: the machine position over part zero, in the setup's unit. */
+export interface AxisFact extends Fact<number> {
+  axis: LinearAxis
+  entry: EntryOf<'pickup'>
+  findings: Finding[]
+  verdict: Verdict
+  swing?: number
+}
+
+export interface CheckFact {
+  entry: EntryOf<'checked'>
+  freshness: Freshness
+}
+
+export interface ProgramFact {
+  entry: EntryOf<'program'>
+  freshness: Freshness
+}
+
+export type StepState = 'open' | 'done' | 'stale'
+
+export interface OffsetState {
+  name: string
+  axes: Partial<Record<LinearAxis, AxisFact>>
+  check?: CheckFact
+  program?: ProgramFact
+  state: StepState
+  /** What is wrong with the offset as a whole: the control lacks it. */
+  findings: Finding[]
+}
+
+export type Standing = 'counts' | 'struck' | 'superseded' | 'stale'
+
+export interface LogLine {
+  entry: Entry
+  standing: Standing
+  strike?: EntryOf<'struck'>
+  cause?: { says: string; at: string }
+}
+
+export interface Setup {
+  id: string
+  opened: EntryOf<'opened'>
+  unit: LengthUnit
+  /** In the setup's unit. */
+  tolerance: number
+  machine: Machine
+  profile: Profile
+  offsets: OffsetState[]
+  zero: StepState
+  log: LogLine[]
+}
+
+/** A log that cannot be shown as a setup: what is missing, in a sentence. */
+export interface Unreadable {
+  unreadable: string
+  log: LogLine[]
+}
+
+export const isUnreadable = (of: Setup | Unreadable): of is Unreadable => 'unreadable' in of
+
+/** Entries in the order in which they happened; equal times by id, which grows with time as well. */
+export const inOrder = (entries: readonly Entry[]): Entry[] =>
+  [...entries].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : a.id > b.id ? 1 : 0))
+
+function standingOf(entry: Entry, strikes: ReadonlyMap<string, EntryOf<'struck'>>, chain: Chain): LogLine {
+  const strike = strikes.get(entry.id)
+  if (strike) return { entry, standing: 'struck', strike }
+  const link = chain.links.get(entry.id)
+  if (link?.supersededBy) return { entry, standing: 'superseded' }
+  const freshness = chain.freshnessOf(entry.id)
+  return freshness.state === 'stale'
+    ? { entry, standing: 'stale', cause: freshness.cause }
+    : { entry, standing: 'counts' }
+}
+
+interface Context {
+  chain: Chain
+  machine: Machine
+  profile: Profile
+  unit: LengthUnit
+  tolerance: number
+  /** The pickup that each one took the place of. */
+  before: Map<string, Link>
+}
+
+const settingsOf = ({ machine, unit }: Pick<Context, 'machine' | 'unit'>) => ({
+  unit,
+  leastStep: leastStepIn(machine, unit),
+})
+
+const isPickup = (link: Link | undefined): link is Link & { entry: EntryOf<'pickup'> } =>
+  link?.entry.kind === 'pickup'
+
+function earlier(link: Link | undefined, fresh: boolean, context: Context): EarlierValue | undefined {
+  if (!isPickup(link)) return undefined
+  const { value, doubt } = pickUp(link.entry.reading, settingsOf(context))
+  return { value, doubt: doubt.value, fresh }
+}
+
+/** Whether a link still held at the moment its successor was entered: nothing had reached it by then. */
+const heldUntilReplaced = (link: Link) => link.reached === undefined
+
+function expectationFor(
+  entry: EntryOf<'pickup'>,
+  last: Link | undefined,
+  lastHeld: boolean,
+  context: Context,
+): Expectation {
+  const { axis } = entry.reading
+  const other =
+    axis === 'Z'
+      ? undefined
+      : context.chain.standing.get(pickupSubject(entry.offset, axis === 'X' ? 'Y' : 'X'))
+  const otherNow = isPickup(other) ? pickUp(other.entry.reading, settingsOf(context)) : undefined
+  // A swap is looked for against what the other axis was before this round.
+  const otherBefore = other && (context.before.get(other.entry.id) ?? other)
+  return {
+    machine: context.machine,
+    unit: context.unit,
+    tolerance: context.tolerance,
+    last: earlier(last, lastHeld, context),
+    lastOther: earlier(otherBefore, false, context),
+    otherSwing: other && other.reached === undefined ? otherNow?.swing : undefined,
+  }
+}
+
+/** The travels and the display step are those of today; the entry says which version it was taken on. */
+function machineEdited(entry: EntryOf<'pickup'>, { name, version }: Machine): Finding[] {
+  if (entry.machine.version === version) return []
+  return [
+    {
+      severity: 'note',
+      code: 'machine-edited',
+      where: entry.reading.axis,
+      says: `${name} has been edited since this was taken.`,
+      why: `It was taken on version ${entry.machine.version}; the page of the machine is now at version ${version}.`,
+    },
+  ]
+}
+
+function axisFact(link: Link & { entry: EntryOf<'pickup'> }, context: Context): AxisFact {
+  const { entry } = link
+  const pickup: Pickup = pickUp(entry.reading, settingsOf(context))
+  const last = context.before.get(entry.id)
+  const judged = judgePickup(
+    entry.reading,
+    pickup,
+    expectationFor(entry, last, last !== undefined && heldUntilReplaced(last), context),
+  )
+  const findings = [...judged, ...machineEdited(entry, context.machine)]
+  return {
+    ...pickup,
+    basis: [entry.id],
+    freshness: context.chain.freshnessOf(entry.id),
+    entry,
+    findings,
+    verdict: verdictOf(findings),
+  }
+}
+
+/** What a new reading of an axis would be judged against, before it is recorded. */
+export function expectationOf(setup: Setup, offset: string, axis: LinearAxis): Expectation {
+  const of = setup.offsets.find(({ name }) => name === offset)?.axes
+  const asEarlier = (fact: AxisFact | undefined): EarlierValue | undefined =>
+    fact && { value: fact.value, doubt: fact.doubt.value, fresh: fact.freshness.state === 'fresh' }
+  const other = axis === 'Z' ? undefined : of?.[axis === 'X' ? 'Y' : 'X']
+  return {
+    machine: setup.machine,
+    unit: setup.unit,
+    tolerance: setup.tolerance,
+    last: asEarlier(of?.[axis]),
+    lastOther: asEarlier(other),
+    otherSwing: other?.freshness.state === 'fresh' ? other.swing : undefined,
+  }
+}
+
+/** A program also rests on the profile and the machine as they were. */
+function programFreshness(entry: EntryOf<'program'>, { chain, machine, profile }: Context): Freshness {
+  const freshness = chain.freshnessOf(entry.id)
+  if (freshness.state === 'stale') return freshness
+  const changed =
+    entry.profile.id !== profile.id || entry.profile.version !== profile.version
+      ? `written for ${entry.profile.id} version ${entry.profile.version}; the machine now speaks ${profile.name} version ${profile.version}`
+      : entry.machine.version !== machine.version
+        ? `written for version ${entry.machine.version} of ${machine.name}, which has been edited`
+        : undefined
+  return changed ? { state: 'stale', cause: { entryId: entry.id, at: entry.at, says: changed } } : freshness
+}
+
+function stateOf({ axes, check }: Pick<OffsetState, 'axes' | 'check'>): StepState {
+  const facts = Object.values(axes)
+  if (facts.some(({ freshness }) => freshness.state === 'stale')) return 'stale'
+  if (check?.freshness.state === 'stale') return 'stale'
+  const all = LINEAR_AXES.every((axis) => axes[axis] && axes[axis].verdict !== 'stop')
+  return all && check?.entry.result === 'agrees' ? 'done' : 'open'
+}
+
+function offsetState(name: string, context: Context): OffsetState {
+  const { chain } = context
+  const axes: Partial<Record<LinearAxis, AxisFact>> = {}
+  for (const axis of LINEAR_AXES) {
+    const link = chain.standing.get(pickupSubject(name, axis))
+    if (isPickup(link)) axes[axis] = axisFact(link, context)
+  }
+  const check = chain.standing.get(checkSubject(name))?.entry
+  const program = chain.standing.get(programSubject(name))?.entry
+  const address = findOffset(context.profile, name)
+  const state: Omit<OffsetState, 'state'> = { name, axes, findings: isFinding(address) ? [address] : [] }
+  if (check?.kind === 'checked') state.check = { entry: check, freshness: chain.freshnessOf(check.id) }
+  if (program?.kind === 'program')
+    state.program = { entry: program, freshness: programFreshness(program, context) }
+  return { ...state, state: stateOf(state) }
+}
+
+function offsetsInUse(chain: Chain, profile: Profile): string[] {
+  const names = new Set<string>()
+  for (const { entry } of chain.standing.values()) names.add(entry.offset)
+  if (names.size === 0) names.add(profile.offsets.standard[0] ?? 'G54')
+  return [...names].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
+}
+
+/** The state of a step made of several parts: stale if any is, done if all are. */
+const together = (states: StepState[]): StepState =>
+  states.includes('stale') ? 'stale' : states.every((state) => state === 'done') ? 'done' : 'open'
+
+/**
+ * Derives everything that is shown of a setup from its log. Pure: the same on the page and on the server,
+ * whatever order the entries arrive in.
+ */
+export function deriveSetup(entries: readonly Entry[], reference: Reference): Setup | Unreadable {
+  const ordered = inOrder(entries)
+  const strikes = effectiveStrikes(ordered)
+  const counting = strikes.size === 0 ? ordered : ordered.filter(({ id }) => !strikes.has(id))
+  const chain = buildChain(counting, strikes)
+  const log = ordered.map((entry) => standingOf(entry, strikes, chain))
+
+  const opened = ordered.find((entry): entry is EntryOf<'opened'> => entry.kind === 'opened')
+  if (!opened) return { unreadable: 'The entry that opened this setup is not in the log.', log }
+  const machine = reference.machines.find(({ id }) => id === opened.machine.id)
+  if (!machine)
+    return { unreadable: `The machine "${opened.machine.id}" of this setup is not known here.`, log }
+  const profile = reference.profiles.find(({ id }) => id === machine.profileId)
+  if (!profile)
+    return { unreadable: `The profile "${machine.profileId}" of ${machine.name} is not known here.`, log }
+
+  const before = new Map<string, Link>()
+  for (const link of chain.links.values()) {
+    if (link.supersededBy) before.set(link.supersededBy.entry.id, link)
+  }
+  const { unit } = opened
+  const tolerance = convertLength(opened.tolerance.value, opened.tolerance.unit, unit)
+  const context: Context = { chain, machine, profile, unit, tolerance, before }
+  const offsets = offsetsInUse(chain, profile).map((name) => offsetState(name, context))
+  return {
+    id: opened.id,
+    opened,
+    unit,
+    tolerance,
+    machine,
+    profile,
+    offsets,
+    zero: together(offsets.map(({ state }) => state)),
+    log,
+  }
+}

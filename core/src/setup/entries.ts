@@ -1,0 +1,101 @@
+import { z } from 'zod'
+import { reading } from '../pickup/index.ts'
+import { lengthUnit, typedLength } from '../quantity/index.ts'
+import { happeningKind } from './happenings.ts'
+
+/** A row of reference data, at the version that the entry used. */
+const versionRef = z.object({ id: z.string().min(1).max(40), version: z.int().min(1) })
+
+export const initials = z
+  .string()
+  .trim()
+  .min(1, 'Say who you are: your initials.')
+  .max(8, 'Initials, not a name: at most 8 characters.')
+
+/** What every entry carries. The id is made by the client, so that sending it twice adds it once. */
+const stamp = {
+  id: z.ulid(),
+  setup: z.ulid().describe('the id of the entry that opened the setup'),
+  at: z.iso.datetime().describe('when it happened, UTC, by the server clock as far as the tablet knows it'),
+  by: initials,
+}
+
+const offsetName = z
+  .string()
+  .regex(/^G\d{2,3}(\.\d)?( P\d{1,3})?$/, 'An offset is written like G54 or G154 P3.')
+const words = (most: number) => z.string().trim().max(most, `Keep it under ${most} characters.`)
+const spokenWords = (most: number, says: string) => words(most).min(1, says)
+
+const opened = z.object({
+  ...stamp,
+  kind: z.literal('opened'),
+  title: spokenWords(80, 'Give the setup a title.'),
+  machine: versionRef,
+  unit: lengthUnit,
+  tolerance: typedLength.refine(({ value }) => value > 0, {
+    error: 'How close part zero must be is more than zero.',
+  }),
+})
+
+const pickup = z.object({
+  ...stamp,
+  kind: z.literal('pickup'),
+  offset: offsetName,
+  reading,
+  machine: versionRef,
+})
+
+const checked = z
+  .object({
+    ...stamp,
+    kind: z.literal('checked'),
+    offset: offsetName,
+    rests: z.array(z.ulid()).min(1).max(3).describe('the pickups that were looked at'),
+    result: z.enum(['agrees', 'off']),
+    note: words(300),
+  })
+  .refine(({ result, note }) => result === 'agrees' || note.length > 0, {
+    error: 'Say how far off it stood, and which way.',
+    path: ['note'],
+  })
+
+const program = z.object({
+  ...stamp,
+  kind: z.literal('program'),
+  offset: offsetName,
+  rests: z.array(z.ulid()).min(1).max(3),
+  profile: versionRef,
+  machine: versionRef,
+  how: z.enum(['copied', 'downloaded']),
+  text: z.string().min(1).max(20_000),
+})
+
+const happened = z
+  .object({
+    ...stamp,
+    kind: z.literal('happened'),
+    what: happeningKind,
+    tool: z.int().min(0).max(9999).optional(),
+    note: words(300),
+  })
+  .refine(({ what, tool }) => what !== 'tool-measured-again' || tool !== undefined, {
+    error: 'Say which tool was measured again.',
+    path: ['tool'],
+  })
+
+const note = z.object({ ...stamp, kind: z.literal('note'), text: spokenWords(1000, 'Write the note first.') })
+
+const struck = z.object({
+  ...stamp,
+  kind: z.literal('struck'),
+  target: z.ulid(),
+  reason: spokenWords(300, 'Say why it is struck out.'),
+})
+
+/**
+ * One entry of the logbook. Entries are added, never changed; a mistake is struck out by another entry.
+ * The same schema validates on the page and on the server.
+ */
+export const entry = z.discriminatedUnion('kind', [opened, pickup, checked, program, happened, note, struck])
+export type Entry = z.infer<typeof entry>
+export type EntryOf<Kind extends Entry['kind']> = Extract<Entry, { kind: Kind }>

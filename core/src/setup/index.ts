@@ -1,0 +1,21 @@
+export {
+  type AxisFact,
+  deriveSetup,
+  expectationOf,
+  inOrder,
+  isUnreadable,
+  type LogLine,
+  type OffsetState,
+  type Reference,
+  type Setup,
+  type Standing,
+  type StepState,
+  type Unreadable,
+} from './derive.ts'
+export { type Description, describeEntry } from './describe.ts'
+export { type Entry, type EntryOf, entry, initials } from './entries.ts'
+export { HAPPENINGS, type HappeningKind, happeningKind } from './happenings.ts'
+export { programFor, restsOf } from './load.ts'
+export { type NextPlace, type NextThing, nextFor } from './next.ts'
+export { effectiveStrikes } from './strikes.ts'
+export { type SetupSummary, summarise } from './summary.ts'

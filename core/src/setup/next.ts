@@ -1,0 +1,62 @@
+import { LINEAR_AXES, type LinearAxis } from '../machine/index.ts'
+import type { OffsetState } from './derive.ts'
+
+/** Where the next thing to do is done: an axis of the offset, its program, its check, or nowhere. */
+export type NextPlace = LinearAxis | 'check' | 'program' | 'nothing'
+
+export interface NextThing {
+  place: NextPlace
+  says: string
+  why: string
+}
+
+/** What to do next with an offset, in one sentence, with the reason. */
+export function nextFor({ name, axes, check, program }: OffsetState): NextThing {
+  const stale = LINEAR_AXES.find((axis) => axes[axis]?.freshness.state === 'stale')
+  if (stale) {
+    const freshness = axes[stale]?.freshness
+    return {
+      place: stale,
+      says: `Take ${stale} of ${name} again.`,
+      why: freshness?.state === 'stale' ? `It was ${freshness.cause.says}.` : '',
+    }
+  }
+  const stopped = LINEAR_AXES.find((axis) => axes[axis]?.verdict === 'stop')
+  if (stopped)
+    return {
+      place: stopped,
+      says: `Take ${stopped} of ${name} again.`,
+      why: axes[stopped]?.findings[0]?.says ?? '',
+    }
+  const missing = LINEAR_AXES.find((axis) => !axes[axis])
+  if (missing)
+    return {
+      place: missing,
+      says: `Take ${missing} of ${name}.`,
+      why: `${name} has no ${missing} yet; the control would use whatever stands there.`,
+    }
+  if (check?.entry.result === 'off' && check.freshness.state === 'fresh')
+    return {
+      place: 'X',
+      says: 'Find out why the pointed tool stood off, and take that axis again.',
+      why: `The check said: ${check.entry.note}`,
+    }
+  if (!program || program.freshness.state === 'stale')
+    return check?.freshness.state === 'fresh'
+      ? { place: 'nothing', says: `${name} is taken and checked.`, why: 'The next step can rest on it.' }
+      : {
+          place: 'program',
+          says: `Take the program for ${name} to the control.`,
+          why: 'It loads the offset and stands the spindle over part zero, to be looked at.',
+        }
+  if (!check || check.freshness.state === 'stale')
+    return {
+      place: 'check',
+      says: `Check ${name} with a pointed tool.`,
+      why:
+        check?.freshness.state === 'stale'
+          ? `The last check was ${check.freshness.cause.says}.`
+          : 'Nobody has looked yet.',
+    }
+  return { place: 'nothing', says: `${name} is taken and checked.`, why: 'The next step can rest on it.' }
+}

@@ -1,0 +1,337 @@
+import fc from 'fast-check'
+import { monotonicFactory } from 'ulid'
+import { describe, expect, it } from 'vitest'
+import { demoEntries, demoReference } from '../demo/index.ts'
+import type { Reading } from '../pickup/index.ts'
+import { asTyped } from '../quantity/index.ts'
+import {
+  deriveSetup,
+  type Entry,
+  type EntryOf,
+  effectiveStrikes,
+  entry,
+  expectationOf,
+  HAPPENINGS,
+  type HappeningKind,
+  isUnreadable,
+  nextFor,
+  programFor,
+  type Reference,
+  restsOf,
+  type Setup,
+  summarise,
+} from './index.ts'
+
+const nextId = monotonicFactory(() => 0.5)
+const start = Date.UTC(2026, 10, 24, 8)
+let minutes = 0
+
+type Body<K extends Entry['kind']> = Omit<EntryOf<K>, 'id' | 'setup' | 'at' | 'by' | 'kind'>
+
+function stamp() {
+  minutes += 1
+  return { id: nextId(start + minutes), at: new Date(start + minutes * 60_000).toISOString(), by: 'RT' }
+}
+
+const opened: Entry = (() => {
+  const stamped = stamp()
+  return {
+    ...stamped,
+    setup: stamped.id,
+    kind: 'opened',
+    title: 'Test block',
+    machine: { id: 'mill-1', version: 1 },
+    unit: 'inch',
+    tolerance: asTyped(0.002, 'inch'),
+  }
+})()
+
+const add = <K extends Entry['kind']>(kind: K, body: Body<K>) =>
+  ({ ...stamp(), setup: opened.id, kind, ...body }) as unknown as EntryOf<K>
+
+const edge = (axis: 'X' | 'Y', position: number): Reading => ({
+  method: 'edge-finder',
+  axis,
+  direction: '+',
+  diameter: asTyped(0.2, 'inch'),
+  machinePosition: asTyped(position, 'inch'),
+  drawingPosition: asTyped(0, 'inch'),
+})
+const touch = (tool: number): Reading => ({
+  method: 'tool-on-block',
+  axis: 'Z',
+  tool,
+  toolLength: asTyped(4.5, 'inch'),
+  blockHeight: asTyped(1, 'inch'),
+  machinePosition: asTyped(-9, 'inch'),
+  drawingPosition: asTyped(0, 'inch'),
+})
+const pickup = (reading: Reading, offset = 'G54') =>
+  add('pickup', { offset, reading, machine: { id: 'mill-1', version: 1 } })
+const happened = (what: HappeningKind, tool?: number) =>
+  add('happened', { what, note: '', ...(tool === undefined ? {} : { tool }) })
+const strike = (target: string) => add('struck', { target, reason: 'slip' })
+const checked = (rests: string[], result: 'agrees' | 'off' = 'agrees') =>
+  add('checked', { offset: 'G54', rests, result, note: result === 'off' ? '.010 left' : '' })
+const program = (rests: string[]) =>
+  add('program', {
+    offset: 'G54',
+    rests,
+    how: 'copied',
+    text: 'G0',
+    profile: { id: 'compact', version: 1 },
+    machine: { id: 'mill-1', version: 1 },
+  })
+
+function derive(entries: Entry[], reference: Reference = demoReference): Setup {
+  const setup = deriveSetup([opened, ...entries], reference)
+  if (isUnreadable(setup)) throw new Error(setup.unreadable)
+  return setup
+}
+
+/** What is stale in G54, and why. */
+function stale(entries: Entry[], reference?: Reference): Record<string, string> {
+  const [offset] = derive(entries, reference).offsets
+  const facts = { ...offset?.axes, check: offset?.check, program: offset?.program }
+  return Object.fromEntries(
+    Object.entries(facts).flatMap(([name, fact]) =>
+      fact?.freshness.state === 'stale' ? [[name, fact.freshness.cause.says]] : [],
+    ),
+  )
+}
+
+function whole() {
+  const [x, y, z] = [pickup(edge('X', -14)), pickup(edge('Y', -6)), pickup(touch(7))]
+  const c = checked([x.id, y.id])
+  const p = program([x.id, y.id, z.id])
+  return { x, y, z, c, p, all: [x, y, z, c, p] as Entry[] }
+}
+
+describe('what makes what stale (common practice; the whole table)', () => {
+  const everything = ['X', 'Y', 'Z', 'check', 'program']
+  const TABLE: Record<HappeningKind, string[]> = {
+    'vise-moved': everything,
+    'part-reclamped': everything,
+    'homed-again': everything,
+    'tool-measured-again': ['Z', 'program'],
+  }
+  it.each(Object.keys(HAPPENINGS) as HappeningKind[])('%s', (what) => {
+    expect(Object.keys(stale([...whole().all, happened(what, 7)])).sort()).toEqual(TABLE[what])
+  })
+
+  it('another tool measured again makes nothing stale', () => {
+    expect(stale([...whole().all, happened('tool-measured-again', 8)])).toEqual({})
+  })
+
+  it('nothing that was taken afterwards is touched, and the first event is the one named', () => {
+    const { all } = whole()
+    const moved = [happened('vise-moved'), happened('part-reclamped')]
+    expect(stale([...all, ...moved, pickup(edge('X', -14))])).toEqual({
+      Y: 'taken before the vise was moved',
+      Z: 'taken before the vise was moved',
+      check: 'checked before the vise was moved',
+      program: 'written before the vise was moved',
+    })
+  })
+
+  it('a check and a program go stale when what they rest on is taken again or struck out', () => {
+    const { x, z, all } = whole()
+    expect(stale([...all, pickup(edge('X', -14))])).toEqual({
+      check: 'checked before X was taken again',
+      program: 'written before X was taken again',
+    })
+    expect(stale([...all, pickup(touch(7))])).toEqual({ program: 'written before Z was taken again' })
+    expect(stale([...all, strike(z.id)])).toEqual({ program: 'rests on a reading that was struck out' })
+    expect(Object.keys(stale([...all, strike(x.id)]))).toEqual(['check', 'program'])
+  })
+
+  it('a check made on a reading that was stale already says so', () => {
+    const { x, y, z } = whole()
+    const late = [x, y, z, happened('vise-moved'), checked([x.id, y.id])]
+    expect(stale(late).check).toBe('rests on a reading taken before the vise was moved')
+  })
+
+  it('a program goes stale when the profile or the machine is edited', () => {
+    const edited = {
+      machines: demoReference.machines,
+      profiles: demoReference.profiles.map((each) => ({ ...each, version: 2 })),
+    }
+    expect(stale(whole().all, edited).program).toMatch(
+      /compact version 1; the machine now speaks Compact version 2/,
+    )
+    const machines = demoReference.machines.map((each) => ({ ...each, version: 3 }))
+    expect(stale(whole().all, { ...demoReference, machines }).program).toMatch(/version 1 of Mill 1/)
+  })
+})
+
+describe('striking out', () => {
+  it('takes an entry out of account and leaves it in the log; striking the strike brings it back', () => {
+    const { all } = whole()
+    const moved = happened('vise-moved')
+    const slip = strike(moved.id)
+    expect(Object.keys(stale([...all, moved]))).toHaveLength(5)
+    const setup = derive([...all, moved, slip])
+    expect(stale([...all, moved, slip])).toEqual({})
+    expect(setup.log.find((line) => line.entry.id === moved.id)).toMatchObject({
+      standing: 'struck',
+      strike: slip,
+    })
+    expect(Object.keys(stale([...all, moved, slip, strike(slip.id)]))).toHaveLength(5)
+  })
+
+  it('brings the earlier reading back when the later one is struck', () => {
+    const first = pickup(edge('X', -14))
+    const second = pickup(edge('X', -15))
+    expect(derive([first, second, strike(second.id)]).offsets[0]?.axes.X?.value).toBeCloseTo(-13.9, 10)
+  })
+
+  it('holds up against rings of strikes and targets that are not there', () => {
+    const ring = strike('x')
+    const other = strike(ring.id)
+    const entries = [{ ...ring, target: other.id }, other, strike(other.setup)] as Entry[]
+    expect(() => effectiveStrikes(entries)).not.toThrow()
+    expect(derive(entries).opened.title).toBe('Test block')
+  })
+})
+
+describe('deriving', () => {
+  it('gives the same setup whatever order the entries arrive in', () => {
+    const { all, x } = whole()
+    const entries = [opened, ...all, happened('vise-moved'), strike(x.id), pickup(edge('X', -14.2))]
+    const expected = JSON.stringify(deriveSetup(entries, demoReference))
+    fc.assert(
+      fc.property(fc.shuffledSubarray(entries, { minLength: entries.length }), (shuffled) => {
+        expect(JSON.stringify(deriveSetup(shuffled, demoReference))).toBe(expected)
+      }),
+    )
+  })
+
+  it('adding an entry never removes or changes a line of the log, only its standing', () => {
+    const { all } = whole()
+    const before = derive(all).log.map(({ entry }) => entry)
+    expect(
+      derive([...all, happened('vise-moved')])
+        .log.map(({ entry }) => entry)
+        .slice(0, -1),
+    ).toEqual(before)
+  })
+
+  it('says what is missing instead of failing', () => {
+    const missing = (entries: Entry[], reference: Reference) => {
+      const setup = deriveSetup(entries, reference)
+      return isUnreadable(setup) ? setup.unreadable : ''
+    }
+    expect(missing([], demoReference)).toMatch(/opened this setup/)
+    expect(missing([opened], { ...demoReference, machines: [] })).toMatch(/machine "mill-1"/)
+    expect(missing([opened], { ...demoReference, profiles: [] })).toMatch(/profile "compact"/)
+    expect(summarise('id', [], demoReference).next).toMatch(/not in the log/)
+  })
+
+  it('judges two tablets that add the same axis: the later one stands, and the difference is named', () => {
+    const { all } = whole()
+    const fact = derive([...all, pickup(edge('X', -14.05))]).offsets[0]?.axes.X
+    expect(fact?.findings.map(({ code }) => code)).toEqual(['far-from-last'])
+    expect(fact?.verdict).toBe('look')
+  })
+
+  it('judges a recorded pickup as it was judged when it was typed', () => {
+    const typed = edge('X', -14.05)
+    const setup = derive(whole().all)
+    const live = expectationOf(setup, 'G54', 'X')
+    expect(live.last).toMatchObject({ value: -13.9, fresh: true })
+    expect(
+      derive([...setup.log.slice(1).map(({ entry }) => entry), pickup(typed)]).offsets[0]?.axes.X?.findings[0]
+        ?.says,
+    ).toMatch(/0\.0500 in from the last value/)
+  })
+
+  it('a machine edited since is noted on the pickup', () => {
+    const machines = demoReference.machines.map((each) => ({ ...each, version: 2 }))
+    const fact = derive(whole().all, { ...demoReference, machines }).offsets[0]?.axes.X
+    expect(fact?.findings.map(({ code }) => code)).toEqual(['machine-edited'])
+  })
+})
+
+describe('what comes next, and what is written', () => {
+  const next = (entries: Entry[]) => {
+    const [offset] = derive(entries).offsets
+    return offset ? nextFor(offset).place : undefined
+  }
+  it('follows the order of the work', () => {
+    const { x, y, z, p, c } = whole()
+    expect([[], [x], [x, y], [x, y, z], [x, y, z, p], [x, y, z, p, c]].map(next)).toEqual([
+      'X',
+      'Y',
+      'Z',
+      'program',
+      'check',
+      'nothing',
+    ])
+    expect(next([x, y, z, p, checked([x.id, y.id], 'off')])).toBe('X')
+    expect(next([x, y, z, p, c, happened('tool-measured-again', 7)])).toBe('Z')
+  })
+
+  it('is done only when all axes are fresh and a point was seen over part zero', () => {
+    const { x, y, z, c, all } = whole()
+    expect(derive([x, y, z]).zero).toBe('open')
+    expect(derive([x, y, z, c]).zero).toBe('done')
+    expect(derive([x, y, z, checked([x.id, y.id], 'off')]).zero).toBe('open')
+    expect(derive([...all, happened('part-reclamped')]).zero).toBe('stale')
+    expect(derive([...all, pickup(edge('X', -9), 'G55')]).zero).toBe('open')
+  })
+
+  it('writes nothing stale and nothing that was stopped', () => {
+    const written = (entries: Entry[]) => {
+      const setup = derive(entries)
+      const [offset] = setup.offsets
+      const result = offset ? programFor(setup, offset) : undefined
+      return result?.ok ? [] : result?.findings.map(({ code }) => code)
+    }
+    const { all, x } = whole()
+    expect(written(all)).toEqual([])
+    expect(written([...all, happened('tool-measured-again', 7)])).toEqual(['axis-stale'])
+    expect(written([x, pickup(edge('Y', 6))])).toContain('axis-stopped')
+    expect(written([pickup(edge('X', -14), 'G154 P100')])).toContain('offset-not-on-control')
+  })
+
+  it('says the same for the same facts, so that what was taken can be compared with what stands', () => {
+    const { all, c, x, y, z } = whole()
+    const text = (entries: Entry[]) => {
+      const setup = derive(entries)
+      const [offset] = setup.offsets
+      const result = offset && programFor(setup, offset)
+      return result?.ok ? result.text : ''
+    }
+    expect(text(all)).toBe(text([x, y, z, c]))
+    expect(restsOf(derive(all).offsets[0] as never, 'checked')).toEqual([x.id, y.id])
+  })
+})
+
+describe('the demo', () => {
+  const entries = demoEntries(Date.UTC(2026, 10, 24, 9, 30), () => 0.5)
+  it('holds valid entries of a finished, a stale and an open setup', () => {
+    for (const each of entries) expect(entry.safeParse(each).error).toBeUndefined()
+    const states = [...new Set(entries.map(({ setup }) => setup))].map(
+      (id) =>
+        summarise(
+          id,
+          entries.filter(({ setup }) => setup === id),
+          demoReference,
+        ).zero,
+    )
+    expect(states).toEqual(['done', 'stale', 'open'])
+  })
+})
+
+describe('the schema of an entry', () => {
+  it('refuses what a form would refuse', () => {
+    const says = (of: object) => entry.safeParse(of).error?.issues.map(({ message }) => message) ?? []
+    const { x, c } = whole()
+    expect(says(x)).toEqual([])
+    expect(says({ ...x, offset: 'G54; DROP' })[0]).toMatch(/G54 or G154 P3/)
+    expect(says({ ...x, by: '' })[0]).toMatch(/initials/)
+    expect(says({ ...c, result: 'off', note: '' })[0]).toMatch(/how far off/)
+    expect(says({ ...happened('tool-measured-again') })[0]).toMatch(/which tool/)
+    expect(says({ ...strike(x.id), reason: ' ' })[0]).toMatch(/why/)
+  })
+})

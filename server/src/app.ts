@@ -1,0 +1,76 @@
+import helmet from '@fastify/helmet'
+import Fastify, { type FastifyError, type FastifyInstance } from 'fastify'
+import { type Database, isUnwritable } from './database/open.ts'
+import { entryRoutes } from './entries/routes.ts'
+import { entryStore } from './entries/store.ts'
+import { guard } from './guard.ts'
+import { pages } from './pages.ts'
+import { Problem } from './problem.ts'
+import { referenceRoutes } from './reference/routes.ts'
+import { referenceStore } from './reference/store.ts'
+
+export interface AppOptions {
+  database: Database
+  /** Names that a Host header may carry, lower case, without port. */
+  hosts: ReadonlySet<string>
+  /** Folder of the built page. */
+  page: string
+  /** The time, in ms since 1970. */
+  clock: () => number
+}
+
+const CONTENT_SECURITY_POLICY = {
+  useDefaults: false,
+  directives: {
+    defaultSrc: ["'none'"],
+    scriptSrc: ["'self'"],
+    styleSrc: ["'self'"],
+    fontSrc: ["'self'"],
+    imgSrc: ["'self'", 'data:'],
+    connectSrc: ["'self'"],
+    baseUri: ["'none'"],
+    formAction: ["'none'"],
+    frameAncestors: ["'none'"],
+  },
+}
+
+/** Turns whatever was thrown into a problem with a sentence; what is not foreseen is logged and kept general. */
+function asProblem(error: unknown): Problem {
+  if (error instanceof Problem) return error
+  if (isUnwritable(error))
+    return new Problem(
+      503,
+      'logbook-unwritable',
+      'The logbook file cannot be written now. What you entered is kept on this tablet and is sent when it can be. Check the disk and who may write the file.',
+    )
+  const { statusCode, message } = error as FastifyError
+  if (statusCode === 413) return new Problem(413, 'too-large', 'That is too much at once.')
+  if (statusCode !== undefined && statusCode < 500) return new Problem(statusCode, 'not-understood', message)
+  console.error(error)
+  return new Problem(
+    500,
+    'failed',
+    'Something went wrong in the server. What you entered is kept on this tablet.',
+  )
+}
+
+/** The server: one room a noun, one shape of error, headers that keep other sites out. */
+export async function buildApp({ database, hosts, page, clock }: AppOptions): Promise<FastifyInstance> {
+  const app = Fastify({ bodyLimit: 4 * 1024 * 1024, forceCloseConnections: true })
+  app.setErrorHandler((error, _request, reply) => {
+    const problem = asProblem(error)
+    return reply.code(problem.status).send(problem.body())
+  })
+  await app.register(helmet, {
+    contentSecurityPolicy: CONTENT_SECURITY_POLICY,
+    strictTransportSecurity: false,
+    referrerPolicy: { policy: 'no-referrer' },
+  })
+  guard(app, hosts)
+  const reference = referenceStore(database)
+  entryRoutes(app, entryStore(database), reference, clock, database.readOnly)
+  referenceRoutes(app, 'machines', reference)
+  referenceRoutes(app, 'profiles', reference)
+  await pages(app, page)
+  return app
+}

@@ -1,0 +1,47 @@
+import { entry, summarise } from '@dogleg/core/setup'
+import type { FastifyInstance } from 'fastify'
+import { z } from 'zod'
+import { parse } from '../parse.ts'
+import { Problem } from '../problem.ts'
+import type { ReferenceStore } from '../reference/store.ts'
+import type { EntryStore } from './store.ts'
+
+const MOST_ENTRIES = 500
+
+const appending = z.object({
+  entries: z
+    .array(entry)
+    .min(1, 'Nothing to add.')
+    .max(MOST_ENTRIES, `At most ${MOST_ENTRIES} entries at a time.`),
+})
+const sinceQuery = z.object({ after: z.coerce.number().int().min(0).default(0) })
+
+/** Routes of the log: add entries, read one setup's, and list the setups that they make. */
+export function entryRoutes(
+  app: FastifyInstance,
+  store: EntryStore,
+  reference: ReferenceStore,
+  clock: () => number,
+  readOnly: boolean,
+) {
+  const time = () => new Date(clock()).toISOString()
+
+  app.post('/api/entries', async (request, reply) => {
+    const { entries } = parse(appending, request.body)
+    return reply.code(201).send({ ...store.append(entries, clock()), time: time() })
+  })
+
+  app.get<{ Params: { id: string } }>('/api/setups/:id/entries', async (request) => {
+    const { after } = parse(sinceQuery, request.query)
+    const found = store.since(request.params.id, after)
+    if (after === 0 && found.entries.length === 0)
+      throw new Problem(404, 'not-found', 'There is no setup with this address. Go back to the list.')
+    return { ...found, time: time() }
+  })
+
+  app.get('/api/setups', async () => {
+    const current = reference.current()
+    const setups = [...store.bySetup()].map(([id, log]) => summarise(id, log, current))
+    return { setups: setups.sort((a, b) => (a.lastAt < b.lastAt ? 1 : -1)), time: time(), readOnly }
+  })
+}

@@ -1,0 +1,33 @@
+import type { FastifyInstance } from 'fastify'
+import { Problem } from './problem.ts'
+
+/** The name in a Host header, without its port; an IPv6 address keeps its brackets. */
+const nameIn = (host: string) => host.replace(/:\d+$/, '').toLowerCase()
+
+/**
+ * Refuses requests that a page from elsewhere could make: a Host header that is not one of ours
+ * (DNS rebinding), and writes that come from another site or are not JSON.
+ */
+export function guard(app: FastifyInstance, hosts: ReadonlySet<string>) {
+  app.addHook('onRequest', async (request) => {
+    const host = request.headers.host ?? ''
+    if (!hosts.has(nameIn(host)))
+      throw new Problem(
+        421,
+        'foreign-host',
+        `This Dogleg does not answer to the name "${nameIn(host)}". Start it with DOGLEG_HOSTS=${nameIn(host) || 'name'} if it should.`,
+      )
+    if (request.method === 'GET' || request.method === 'HEAD') return
+    const { origin } = request.headers
+    const site = request.headers['sec-fetch-site']
+    const sameOrigin = origin === undefined || origin === `http://${host}` || origin === `https://${host}`
+    if (!sameOrigin || (site !== undefined && site !== 'same-origin' && site !== 'none'))
+      throw new Problem(
+        403,
+        'cross-site',
+        'This came from another site and was refused. Open Dogleg itself and try again.',
+      )
+    if (!/^application\/json\b/.test(request.headers['content-type'] ?? ''))
+      throw new Problem(415, 'not-json', 'Only JSON is read here.')
+  })
+}

@@ -35,7 +35,7 @@ async function start() {
     })
   if (filled) console.log('The logbook was empty: it holds the demo now.')
   if (database.readOnly)
-    console.warn(`The logbook ${config.file} cannot be written. It can be looked at; nothing can be added.`)
+    console.log(`The logbook ${config.file} cannot be written. It can be looked at; nothing can be added.`)
   console.log(`Dogleg is at ${address}`)
 }
 

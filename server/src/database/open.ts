@@ -82,7 +82,7 @@ export function openDatabase(file: string, migrations: string): Database {
     try {
       sqlite.pragma('journal_mode = WAL')
       sqlite.pragma('synchronous = FULL')
-      sqlite.exec('begin immediate; rollback')
+      sqlite.pragma('user_version = 1') // a write that changes nothing: fails here rather than at the first entry
       migrate(db, { migrationsFolder: migrations })
       return { db, readOnly: false, close }
     } catch (error) {

@@ -1,0 +1,153 @@
+import { join } from 'node:path'
+import { demoReference } from '@dogleg/core/demo'
+import type { Machine } from '@dogleg/core/machine'
+import type { FastifyInstance } from 'fastify'
+import { afterAll, beforeAll, describe, expect, it } from 'vitest'
+import { buildApp } from './app.ts'
+import { type Database, openDatabase } from './database/open.ts'
+import { fillDemo } from './demo.ts'
+import { noteEntry, openedEntry, struckEntry } from './testing/entries.ts'
+import { newFolder } from './testing/process.ts'
+
+const migrations = join(import.meta.dirname, '../migrations')
+let database: Database
+let app: FastifyInstance
+
+beforeAll(async () => {
+  database = openDatabase(join(newFolder(), 'log.sqlite'), migrations)
+  fillDemo(database, Date.now())
+  app = await buildApp({ database, hosts: new Set(['localhost']), page: newFolder(), clock: Date.now })
+})
+afterAll(async () => {
+  await app.close()
+  database.close()
+})
+
+type Method = 'GET' | 'POST' | 'PUT'
+async function ask(method: Method, url: string, body?: unknown, headers: Record<string, string> = {}) {
+  const payload = body === undefined ? {} : { payload: JSON.stringify(body) }
+  const response = await app.inject({
+    method,
+    url,
+    headers: {
+      host: 'localhost:7080',
+      ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+      ...headers,
+    },
+    ...payload,
+  })
+  return { status: response.statusCode, body: response.json(), headers: response.headers }
+}
+const append = (...entries: unknown[]) => ask('POST', '/api/entries', { entries })
+const refusal = async (asked: ReturnType<typeof ask>) => {
+  const { status, body } = await asked
+  return [status, body.error?.code]
+}
+
+describe('the log', () => {
+  it('adds an entry once, however often it is sent', async () => {
+    const opened = openedEntry()
+    const note = noteEntry(opened.id)
+    expect((await append(opened, note)).body).toMatchObject({ added: 2, known: 0 })
+    expect((await append(opened, note, noteEntry(opened.id))).body).toMatchObject({ added: 1, known: 2 })
+    const { body } = await ask('GET', `/api/setups/${opened.id}/entries`)
+    expect(body.entries).toHaveLength(3)
+    const later = await ask('GET', `/api/setups/${opened.id}/entries?after=${body.seq - 1}`)
+    expect(later.body.entries).toHaveLength(1)
+  })
+
+  it('adds all of a sending or none, and never takes one entry for another', async () => {
+    const opened = openedEntry()
+    const note = noteEntry(opened.id, 'first')
+    await append(opened, note)
+    expect(await refusal(append(noteEntry(opened.id), { ...note, text: 'second' }))).toEqual([
+      409,
+      'id-taken',
+    ])
+    const { body } = await ask('GET', `/api/setups/${opened.id}/entries`)
+    expect(body.entries).toEqual([opened, note])
+  })
+
+  it('refuses with a sentence what cannot be right', async () => {
+    const opened = openedEntry()
+    await append(opened)
+    expect(await refusal(append(noteEntry(openedEntry().id)))).toEqual([409, 'setup-unknown'])
+    expect(await refusal(append(struckEntry(opened.id, opened.id)))).toEqual([422, 'opening-struck'])
+    const ahead = { ...noteEntry(opened.id), at: new Date(Date.now() + 3_600_000).toISOString() }
+    expect(await refusal(append(ahead))).toEqual([422, 'clock-ahead'])
+    expect(await refusal(append())).toEqual([422, 'not-valid'])
+    expect(await refusal(append({ kind: 'nonsense' }))).toEqual([422, 'not-valid'])
+    const wrong = { ...openedEntry(), tolerance: { text: '.002', value: 0.02, unit: 'inch' } }
+    expect((await append(wrong)).body.error.says).toMatch(/do not agree/)
+    expect(await refusal(ask('GET', '/api/setups/nowhere/entries'))).toEqual([404, 'not-found'])
+    expect(await refusal(ask('GET', '/api/nonsense'))).toEqual([404, 'not-found'])
+  })
+
+  it('lists setups with their state', async () => {
+    const { body } = await ask('GET', '/api/setups')
+    const demo = body.setups.filter(({ title }: { title: string }) => title.startsWith('Focuser'))
+    expect(demo.map(({ zero }: { zero: string }) => zero).sort()).toEqual(['done', 'open', 'stale'])
+  })
+
+  it('fills an empty logbook only', () => {
+    expect(fillDemo(database, Date.now())).toBe(false)
+  })
+})
+
+describe('machines and profiles', () => {
+  const mill = demoReference.machines[0] as Machine
+  const newest = async () =>
+    (await ask('GET', '/api/machines')).body.machines.find(({ id }: Machine) => id === mill.id)
+
+  it('an edit becomes the next version; the same edit twice is one; a late one is refused with what stands', async () => {
+    const standing = await newest()
+    const edit = { ...standing, note: 'edited' }
+    expect((await ask('PUT', '/api/machines/mill-1', edit)).body.version).toBe(standing.version + 1)
+    expect((await ask('PUT', '/api/machines/mill-1', edit)).body.version).toBe(standing.version + 1)
+    const late = await ask('PUT', '/api/machines/mill-1', { ...standing, note: 'late' })
+    expect(late).toMatchObject({
+      status: 409,
+      body: { error: { code: 'edited-meanwhile', detail: { note: 'edited' } } },
+    })
+    expect((await newest()).note).toBe('edited')
+  })
+
+  it('adds a machine, and refuses what cannot be one', async () => {
+    const two = { ...mill, id: 'mill-2', name: 'Mill 2' }
+    expect((await ask('POST', '/api/machines', two)).status).toBe(201)
+    expect(await refusal(ask('POST', '/api/machines', { ...two, name: 'Other' }))).toEqual([409, 'id-taken'])
+    expect(await refusal(ask('PUT', '/api/machines/mill-9', { ...mill, id: 'mill-9' }))).toEqual([
+      404,
+      'not-found',
+    ])
+    expect(await refusal(ask('PUT', '/api/machines/mill-2', { ...two, profileId: 'none' }))).toEqual([
+      422,
+      'profile-unknown',
+    ])
+    const upsideDown = { ...two, axes: { ...two.axes, X: { least: 0, greatest: -30 } } }
+    expect((await ask('PUT', '/api/machines/mill-2', upsideDown)).body.error.says).toMatch(
+      /below the highest/,
+    )
+  })
+})
+
+describe('other sites are kept out', () => {
+  it('by name, by origin and by kind of content', async () => {
+    const entries = { entries: [openedEntry()] }
+    expect(await refusal(ask('GET', '/api/setups', undefined, { host: 'elsewhere.test' }))).toEqual([
+      421,
+      'foreign-host',
+    ])
+    const from = (headers: Record<string, string>) => refusal(ask('POST', '/api/entries', entries, headers))
+    expect(await from({ origin: 'http://elsewhere.test' })).toEqual([403, 'cross-site'])
+    expect(await from({ 'sec-fetch-site': 'cross-site' })).toEqual([403, 'cross-site'])
+    expect(await from({ 'content-type': 'text/plain' })).toEqual([415, 'not-json'])
+    expect((await ask('POST', '/api/entries', entries, { origin: 'http://localhost:7080' })).status).toBe(201)
+  })
+
+  it('by a strict content security policy', async () => {
+    const policy = String((await ask('GET', '/api/setups')).headers['content-security-policy'])
+    expect(policy).toMatch(/default-src 'none'/)
+    expect(policy).not.toMatch(/unsafe|\*/)
+  })
+})

@@ -1,0 +1,27 @@
+import { asTyped } from '@dogleg/core/quantity'
+import type { Entry, EntryOf } from '@dogleg/core/setup'
+import { monotonicFactory } from 'ulid'
+
+const nextId = monotonicFactory()
+const stamp = (setup?: string) => {
+  const id = nextId()
+  return { id, setup: setup ?? id, at: new Date().toISOString(), by: 'RT' }
+}
+
+export const openedEntry = (): EntryOf<'opened'> => ({
+  ...stamp(),
+  kind: 'opened',
+  title: 'Test block',
+  machine: { id: 'mill-1', version: 1 },
+  unit: 'inch',
+  tolerance: asTyped(0.002, 'inch'),
+})
+
+export const noteEntry = (setup: string, text = 'a note'): Entry => ({ ...stamp(setup), kind: 'note', text })
+
+export const struckEntry = (setup: string, target: string): Entry => ({
+  ...stamp(setup),
+  kind: 'struck',
+  target,
+  reason: 'slip',
+})

@@ -1,0 +1,63 @@
+import { type ChildProcess, spawn } from 'node:child_process'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+
+const main = fileURLToPath(new URL('../main.ts', import.meta.url))
+const root = fileURLToPath(new URL('../../..', import.meta.url))
+
+export const newFolder = () => mkdtempSync(join(tmpdir(), 'dogleg-test-'))
+
+export interface Started {
+  address: string
+  child: ChildProcess
+  output: () => string
+}
+
+export interface StartOptions {
+  /** User to run as, where the test runs as root. */
+  uid?: number
+}
+
+function run(file: string, options: StartOptions) {
+  const child = spawn(process.execPath, ['--import', 'tsx', main], {
+    cwd: root,
+    env: { ...process.env, DOGLEG_DATA: file, DOGLEG_PORT: '0' },
+    stdio: ['ignore', 'pipe', 'pipe'],
+    ...options,
+  })
+  let output = ''
+  child.stdout?.on('data', (data) => {
+    output += data
+  })
+  child.stderr?.on('data', (data) => {
+    output += data
+  })
+  const ended = new Promise<number | null>((resolve) => child.once('exit', (code) => resolve(code)))
+  return { child, ended, output: () => output }
+}
+
+/** Starts the real server on a file and a free port; resolves when it serves. */
+export async function startServer(file: string, options: StartOptions = {}): Promise<Started> {
+  const { child, ended, output } = run(file, options)
+  for (;;) {
+    const address = /Dogleg is at (\S+)/.exec(output())?.[1]
+    if (address) return { address, child, output }
+    const code = await Promise.race([ended, new Promise((resolve) => setTimeout(resolve, 25, 'wait'))])
+    if (code !== 'wait') throw new Error(`the server ended with ${code}: ${output()}`)
+  }
+}
+
+/** Runs the server where it is expected to refuse; resolves with its exit code and what it said. */
+export async function refusedStart(file: string, options: StartOptions = {}) {
+  const { ended, output } = run(file, options)
+  return { code: await ended, says: output() }
+}
+
+/** Ends a server at once, as a power cut would. */
+export async function kill({ child }: Started) {
+  const ended = new Promise((resolve) => child.once('exit', resolve))
+  child.kill('SIGKILL')
+  await ended
+}

@@ -12,3 +12,4 @@ export {
 } from './load-offset.ts'
 export { type Pickup, type PickupSettings, pickUp, REPEATABILITY, readingIn } from './pick-up.ts'
 export { METHOD_NAMES, methodsFor, type PickupMethod, type Reading, reading } from './reading.ts'
+export { type Sketch, type SpindlePlace, sketch } from './sketch.ts'

@@ -1,0 +1,67 @@
+import { CloudOff, HardDriveUpload, TabletSmartphone } from 'lucide-react'
+import { NavLink, Outlet } from 'react-router'
+import { OperatorButton, OperatorGate } from '../log/operator-gate.tsx'
+import { useTrouble, useWaiting } from '../log/outbox.ts'
+
+const linkLook = ({ isActive }: { isActive: boolean }) =>
+  `inline-flex min-h-11 items-center px-3 font-semibold ${isActive ? 'underline decoration-2 underline-offset-8' : 'hover:bg-stock-shade'}`
+
+/** What waits on this tablet, and why. Silent when everything is in the logbook. */
+function Delivery() {
+  const waiting = useWaiting()
+  const trouble = useTrouble()
+  const refused = waiting.filter((each) => each.refused).length
+  const due = waiting.length - refused
+  return (
+    <p role="status" className="flex items-center gap-2 text-sm leading-tight">
+      {refused > 0 && (
+        <span className="inline-flex items-center gap-1.5 font-semibold">
+          <TabletSmartphone aria-hidden size={18} /> {refused} refused: see the logbook
+        </span>
+      )}
+      {due > 0 && (
+        <span className="inline-flex max-w-md items-center gap-1.5 font-semibold" title={trouble}>
+          {trouble ? <CloudOff aria-hidden size={18} /> : <HardDriveUpload aria-hidden size={18} />}
+          {due} {due === 1 ? 'entry is' : 'entries are'} kept on this tablet until the server answers
+        </span>
+      )}
+    </p>
+  )
+}
+
+export function Shell() {
+  return (
+    <OperatorGate>
+      <div className="flex min-h-dvh flex-col">
+        <header className="flex min-h-13 flex-wrap items-center gap-x-2 border-b border-rule px-4">
+          <NavLink to="/" className="mr-2 flex min-h-11 items-center gap-2 text-xl font-semibold">
+            <img src="/icon.svg" alt="" width={26} height={26} />
+            Dogleg
+          </NavLink>
+          <nav aria-label="Main" className="flex">
+            <NavLink to="/" end className={linkLook}>
+              Setups
+            </NavLink>
+            <NavLink to="/machines" className={linkLook}>
+              Machines
+            </NavLink>
+            <NavLink to="/profiles" className={linkLook}>
+              Profiles
+            </NavLink>
+          </nav>
+          <div className="ml-auto flex items-center gap-2">
+            <Delivery />
+            <OperatorButton />
+          </div>
+        </header>
+        <main className="flex flex-1 flex-col px-4">
+          <Outlet />
+        </main>
+        <footer className="border-t border-rule px-4 py-1 text-sm text-ink-soft">
+          The machine builder’s manual, the shop’s rules and local safety regulations come first. A qualified
+          person must prove every program.
+        </footer>
+      </div>
+    </OperatorGate>
+  )
+}

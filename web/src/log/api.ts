@@ -1,0 +1,61 @@
+import type { Profile } from '@dogleg/core/control'
+import type { Machine } from '@dogleg/core/machine'
+import type { Entry, SetupSummary } from '@dogleg/core/setup'
+import { noteServerTime } from './clock.ts'
+
+/** The server refused, with a sentence. */
+export class Refused extends Error {
+  readonly status: number
+  readonly code: string
+  readonly detail: unknown
+  constructor(status: number, code: string, says: string, detail?: unknown) {
+    super(says)
+    this.status = status
+    this.code = code
+    this.detail = detail
+  }
+}
+
+/** The server could not be reached. */
+export class Unreachable extends Error {
+  constructor() {
+    super('The server does not answer. What you enter is kept on this tablet and is sent when it is back.')
+  }
+}
+
+const PATIENCE_MS = 10_000
+
+async function ask<T>(method: 'GET' | 'POST' | 'PUT', path: string, body?: unknown): Promise<T> {
+  const asked = Date.now()
+  const response = await fetch(path, {
+    method,
+    signal: AbortSignal.timeout(PATIENCE_MS),
+    ...(body === undefined
+      ? {}
+      : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
+  }).catch(() => {
+    throw new Unreachable()
+  })
+  const data = await response.json().catch(() => {
+    throw new Unreachable()
+  })
+  if (!response.ok) {
+    const { code = 'failed', says = 'Something went wrong in the server.', detail } = data.error ?? {}
+    throw new Refused(response.status, code, says, detail)
+  }
+  if (typeof data.time === 'string') noteServerTime(data.time, asked)
+  return data as T
+}
+
+export const api = {
+  setups: () => ask<{ setups: SetupSummary[]; readOnly: boolean }>('GET', '/api/setups'),
+  entriesSince: (setup: string, after: number) =>
+    ask<{ entries: Entry[]; seq: number }>('GET', `/api/setups/${setup}/entries?after=${after}`),
+  append: (entries: Entry[]) => ask<{ added: number; known: number }>('POST', '/api/entries', { entries }),
+  machines: () => ask<{ machines: Machine[] }>('GET', '/api/machines').then(({ machines }) => machines),
+  profiles: () => ask<{ profiles: Profile[] }>('GET', '/api/profiles').then(({ profiles }) => profiles),
+  save: <Row extends Machine | Profile>(noun: 'machines' | 'profiles', row: Row) =>
+    ask<Row>('PUT', `/api/${noun}/${row.id}`, row),
+  create: <Row extends Machine | Profile>(noun: 'machines' | 'profiles', row: Row) =>
+    ask<Row>('POST', `/api/${noun}`, row),
+}

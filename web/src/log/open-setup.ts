@@ -1,0 +1,34 @@
+import type { Entry, OffsetState, Reference, Setup } from '@dogleg/core/setup'
+import { useOutletContext, useSearchParams } from 'react-router'
+
+/** What every view of a setup works on. */
+export interface OpenSetup {
+  setup: Setup
+  entries: readonly Entry[]
+  reference: Reference
+}
+
+export const useOpenSetup = () => useOutletContext<OpenSetup>()
+
+/** The offset in hand: named in the address, so that a reload and the other views keep it. */
+export function useOffset(setup: Setup): [OffsetState, (name: string) => void] {
+  const [search, setSearch] = useSearchParams()
+  const named = search.get('offset')
+  const first = setup.offsets.find(({ state }) => state === 'stale') ?? setup.offsets[0]
+  const name = named ?? first?.name ?? 'G54'
+  const offset = setup.offsets.find((each) => each.name === name) ?? {
+    name,
+    axes: {},
+    state: 'open' as const,
+    findings: [],
+  }
+  const choose = (next: string) =>
+    setSearch(
+      (params) => {
+        params.set('offset', next)
+        return params
+      },
+      { replace: true },
+    )
+  return [offset, choose]
+}

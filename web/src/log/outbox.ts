@@ -1,0 +1,129 @@
+import { type Entry, entry as entrySchema } from '@dogleg/core/setup'
+import { useSyncExternalStore } from 'react'
+import { api, Refused } from './api.ts'
+
+/**
+ * Entries on their way to the server. Each lies in the tablet's storage under its own key from the moment it is made
+ * until the server has acknowledged it, so that nothing is lost on a reload, a dropped network or a power cut,
+ * and two open pages never write over each other.
+ */
+const PREFIX = 'dogleg.outbox.'
+const RETRY_MS = 3000
+const MOST_AT_ONCE = 100
+
+export interface Waiting {
+  entry: Entry
+  /** Why the server refused it, if it did; such an entry is kept and shown until a person decides. */
+  refused?: { code: string; says: string }
+}
+
+type Delivered = (entries: Entry[]) => void
+
+let waiting: readonly Waiting[] = readAll()
+let trouble: string | undefined
+let sending = false
+let timer: ReturnType<typeof setTimeout> | undefined
+const listeners = new Set<() => void>()
+let delivered: Delivered = () => {}
+
+function readAll(): Waiting[] {
+  return Object.keys(localStorage)
+    .filter((key) => key.startsWith(PREFIX))
+    .sort()
+    .flatMap((key) => {
+      try {
+        const kept = JSON.parse(localStorage.getItem(key) ?? '') as Waiting
+        return entrySchema.safeParse(kept.entry).success ? [kept] : []
+      } catch {
+        return []
+      }
+    })
+}
+
+function changed() {
+  waiting = readAll()
+  for (const listener of listeners) listener()
+}
+
+const keep = (kept: Waiting) => localStorage.setItem(PREFIX + kept.entry.id, JSON.stringify(kept))
+
+function drop(entries: Entry[]) {
+  for (const { id } of entries) localStorage.removeItem(PREFIX + id)
+}
+
+/** Sends what it can; one refused entry does not hold up the others. */
+async function send(entries: Entry[]): Promise<void> {
+  try {
+    await api.append(entries)
+    delivered(entries)
+    drop(entries)
+  } catch (error) {
+    if (!(error instanceof Refused) || error.status >= 500) throw error
+    const [only, ...more] = entries
+    if (only && more.length === 0) keep({ entry: only, refused: { code: error.code, says: error.message } })
+    else for (const entry of entries) await send([entry])
+  }
+}
+
+/** Tries to deliver everything that waits; tries again later when the server is away. */
+export async function flush(): Promise<void> {
+  if (sending) return
+  sending = true
+  clearTimeout(timer)
+  try {
+    for (;;) {
+      const batch = readAll()
+        .filter(({ refused }) => !refused)
+        .slice(0, MOST_AT_ONCE)
+        .map(({ entry }) => entry)
+      if (batch.length === 0) break
+      await send(batch)
+      changed()
+    }
+    trouble = undefined
+  } catch (error) {
+    trouble = error instanceof Error ? error.message : String(error)
+    timer = setTimeout(flush, RETRY_MS)
+  } finally {
+    sending = false
+    changed()
+  }
+}
+
+/** Keeps an entry on the tablet and sends it. Returns when it is kept; throws when the tablet cannot keep it. */
+export function post(entry: Entry) {
+  keep({ entry: entrySchema.parse(entry) })
+  changed()
+  void flush()
+}
+
+export function tryAgain({ entry }: Waiting) {
+  keep({ entry })
+  changed()
+  void flush()
+}
+
+export function discard({ entry }: Waiting) {
+  drop([entry])
+  changed()
+}
+
+/** Starts delivery: now, when the network is back, and when the page is looked at again. */
+export function startOutbox(whenDelivered: Delivered) {
+  delivered = whenDelivered
+  window.addEventListener('online', () => void flush())
+  window.addEventListener('storage', changed)
+  document.addEventListener('visibilitychange', () => void flush())
+  void flush()
+}
+
+const subscribe = (listener: () => void) => {
+  listeners.add(listener)
+  return () => listeners.delete(listener)
+}
+
+/** What waits on this tablet, in order. */
+export const useWaiting = () => useSyncExternalStore(subscribe, () => waiting)
+
+/** Why nothing could be sent the last time, if it could not. */
+export const useTrouble = () => useSyncExternalStore(subscribe, () => trouble)

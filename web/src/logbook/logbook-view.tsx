@@ -1,0 +1,184 @@
+import { leastStepIn } from '@dogleg/core/machine'
+import { describeEntry, type LogLine, type Setup } from '@dogleg/core/setup'
+import { CircleCheckBig, HardDriveUpload, Hourglass, NotebookPen } from 'lucide-react'
+import { useMemo, useState } from 'react'
+import { useOpenSetup } from '../log/open-setup.ts'
+import { useSigned } from '../log/operator-gate.tsx'
+import { discard, tryAgain, useWaiting } from '../log/outbox.ts'
+import { record } from '../log/use-setup.ts'
+import { Button } from '../ui/button.tsx'
+import { TextEntry } from '../ui/entry-field.tsx'
+import { sayWhen, When } from '../ui/when.tsx'
+import { StrikeDialog } from './strike-dialog.tsx'
+
+const LINES_AT_ONCE = 100
+
+/** Words for the lines of a log, a strike's target included. */
+function useDescriptions({ log, unit, machine }: Setup) {
+  return useMemo(() => {
+    const byId = new Map(log.map(({ entry }) => [entry.id, entry]))
+    const settings = { unit, leastStep: leastStepIn(machine, unit) }
+    const describe = (entry: LogLine['entry'], depth = 0): ReturnType<typeof describeEntry> =>
+      describeEntry(entry, settings, (id) => {
+        const target = byId.get(id)
+        return target && depth < 4 ? describe(target, depth + 1).says : 'an entry that is not in this log'
+      })
+    return describe
+  }, [log, unit, machine])
+}
+
+function StandingMark({ line }: { line: LogLine }) {
+  if (line.standing === 'struck') return <>struck out</>
+  if (line.standing === 'superseded') return <>taken again since</>
+  if (line.standing === 'stale')
+    return (
+      <span className="hatched inline-flex items-center gap-1 px-1 font-semibold text-ink">
+        <Hourglass aria-hidden size={16} /> stale
+      </span>
+    )
+  if (line.entry.kind === 'checked' && line.entry.result === 'agrees')
+    return (
+      <span className="inline-flex items-center gap-1 font-semibold text-verified">
+        <CircleCheckBig aria-hidden size={16} /> checked
+      </span>
+    )
+  return null
+}
+
+function RefusedEntries({ setup }: { setup: Setup }) {
+  const describe = useDescriptions(setup)
+  const refused = useWaiting().filter((each) => each.refused && each.entry.setup === setup.id)
+  if (refused.length === 0) return null
+  return (
+    <section aria-label="Refused entries" className="my-3 border-2 border-ink p-3">
+      <h2 className="text-lg font-semibold">
+        Not in the logbook: the server refused these. They are kept on this tablet.
+      </h2>
+      {refused.map((each) => (
+        <div key={each.entry.id} className="flex flex-wrap items-center gap-3 border-t border-rule py-2">
+          <p className="flex-1">
+            <span className="font-semibold">{describe(each.entry).says}</span>
+            <span className="block">{each.refused?.says}</span>
+          </p>
+          <Button onClick={() => tryAgain(each)}>Try again</Button>
+          <Button onClick={() => discard(each)}>Remove from this tablet</Button>
+        </div>
+      ))}
+    </section>
+  )
+}
+
+/** The logbook of a setup, newest first: every entry legible, what was struck out too. */
+export function LogbookView() {
+  const open = useOpenSetup()
+  const { setup } = open
+  const describe = useDescriptions(setup)
+  const waiting = new Set(useWaiting().map(({ entry }) => entry.id))
+  const [shown, setShown] = useState(LINES_AT_ONCE)
+  const [striking, setStriking] = useState<LogLine>()
+  const lines = setup.log.toReversed().slice(0, shown)
+  return (
+    <div className="flex-1 py-2">
+      <RefusedEntries setup={setup} />
+      <AddNote setup={setup} />
+      <table className="w-full">
+        <thead>
+          <tr className="border-b border-ink text-left text-sm text-ink-soft">
+            <th className="py-1 pr-3 font-normal">When</th>
+            <th className="pr-3 font-normal">Who</th>
+            <th className="pr-3 font-normal">What</th>
+            <th className="pr-3 font-normal">Standing</th>
+            <th className="w-28 font-normal">
+              <span className="sr-only">Strike out</span>
+            </th>
+          </tr>
+        </thead>
+        <tbody>
+          {lines.map((line) => {
+            const { says, detail } = describe(line.entry)
+            const struck = line.standing === 'struck'
+            return (
+              <tr key={line.entry.id} className="border-b border-rule align-top" data-kind={line.entry.kind}>
+                <td className="py-2 pr-3">
+                  <When at={line.entry.at} />
+                </td>
+                <td className="py-2 pr-3">{line.entry.by}</td>
+                <td className="py-2 pr-3">
+                  <span className={`font-semibold ${struck ? 'line-through decoration-2' : ''}`}>{says}</span>
+                  {detail && (
+                    <span className={`block text-sm ${struck ? 'line-through' : 'text-ink-soft'}`}>
+                      {detail}
+                    </span>
+                  )}
+                  {line.strike && (
+                    <span className="block text-sm">
+                      Struck out by {line.strike.by}, {sayWhen(line.strike.at)}: {line.strike.reason}
+                    </span>
+                  )}
+                  {line.standing === 'stale' && line.cause && (
+                    <span className="block text-sm">
+                      {line.cause.says} ({sayWhen(line.cause.at)})
+                    </span>
+                  )}
+                </td>
+                <td className="py-2 pr-3 text-ink-soft">
+                  <StandingMark line={line} />
+                  {waiting.has(line.entry.id) && (
+                    <span className="flex items-center gap-1 text-sm">
+                      <HardDriveUpload aria-hidden size={16} /> on this tablet
+                    </span>
+                  )}
+                </td>
+                <td className="text-right">
+                  {!struck && line.entry.kind !== 'opened' && (
+                    <Button look="quiet" aria-label={`Strike out: ${says}`} onClick={() => setStriking(line)}>
+                      Strike out
+                    </Button>
+                  )}
+                </td>
+              </tr>
+            )
+          })}
+        </tbody>
+      </table>
+      {setup.log.length > shown && (
+        <Button className="my-3" onClick={() => setShown(shown + LINES_AT_ONCE)}>
+          Show earlier entries ({setup.log.length - shown} more)
+        </Button>
+      )}
+      {striking && (
+        <StrikeDialog
+          {...open}
+          target={striking.entry.id}
+          says={describe(striking.entry).says}
+          onClose={() => setStriking(undefined)}
+        />
+      )}
+    </div>
+  )
+}
+
+function AddNote({ setup }: { setup: Setup }) {
+  const [text, setText] = useState('')
+  const signed = useSigned()
+  return (
+    <form
+      className="flex items-start gap-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (text.trim() === '') return
+        signed(() => {
+          record(setup.id, { kind: 'note', text: text.trim() })
+          setText('')
+        })
+      }}
+    >
+      <div className="flex-1">
+        <TextEntry label="Add a note" value={text} onChange={setText} />
+      </div>
+      <Button type="submit" className="mt-6 min-h-12" disabled={text.trim() === ''}>
+        <NotebookPen aria-hidden size={20} /> Add
+      </Button>
+    </form>
+  )
+}

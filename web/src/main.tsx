@@ -1,0 +1,21 @@
+import './styles/index.css'
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
+import { StrictMode } from 'react'
+import { createRoot } from 'react-dom/client'
+import { RouterProvider } from 'react-router'
+import { router } from './app/router.tsx'
+import { startOutbox } from './log/outbox.ts'
+import { noteDelivered } from './log/use-setup.ts'
+
+const client = new QueryClient({ defaultOptions: { queries: { retry: 1, networkMode: 'always' } } })
+startOutbox((entries) => noteDelivered(client, entries))
+
+const root = document.getElementById('root')
+if (root)
+  createRoot(root).render(
+    <StrictMode>
+      <QueryClientProvider client={client}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </StrictMode>,
+  )

@@ -1,0 +1,109 @@
+import { type LengthUnit, readLength } from '@dogleg/core/quantity'
+import type { Reference } from '@dogleg/core/setup'
+import { useState } from 'react'
+import { useNavigate } from 'react-router'
+import { useSigned } from '../log/operator-gate.tsx'
+import { record } from '../log/use-setup.ts'
+import { Button } from '../ui/button.tsx'
+import { Choice } from '../ui/choice.tsx'
+import { Dialog } from '../ui/dialog.tsx'
+import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
+
+/** Opens a setup: what it is, on which machine, in which unit, and how close part zero must be. */
+export function OpenSetupDialog({ reference, onClose }: { reference: Reference; onClose: () => void }) {
+  const [title, setTitle] = useState('')
+  const [machineId, setMachineId] = useState(reference.machines[0]?.id ?? '')
+  const machine = reference.machines.find(({ id }) => id === machineId)
+  const [chosenUnit, setChosenUnit] = useState<LengthUnit>()
+  const unit = chosenUnit ?? machine?.unit ?? 'inch'
+  const [tolerance, setTolerance] = useState('')
+  const [told, setTold] = useState<{ title?: string; tolerance?: string }>({})
+  const signed = useSigned()
+  const navigate = useNavigate()
+
+  const submit = () => {
+    const read = readLength(tolerance, unit)
+    const wrong = {
+      ...(title.trim() === '' ? { title: 'Give the setup a title, such as the part and its side.' } : {}),
+      ...(!read.ok
+        ? { tolerance: read.says }
+        : read.value <= 0
+          ? { tolerance: 'This is more than zero: how far off part zero may be.' }
+          : {}),
+    }
+    setTold(wrong)
+    if (!read.ok || !machine || Object.keys(wrong).length > 0) return
+    signed(() => {
+      const opened = record(undefined, {
+        kind: 'opened',
+        title: title.trim(),
+        machine: { id: machine.id, version: machine.version },
+        unit,
+        tolerance: { text: read.text, value: read.value, unit },
+      })
+      navigate(`/setups/${opened.id}/zero`)
+    })
+  }
+
+  return (
+    <Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title="Open a setup"
+      says="One part, held one way, on one machine. Everything that is measured for it goes into its logbook."
+    >
+      <form
+        className="space-y-2"
+        onKeyDown={nextFieldOnEnter}
+        onSubmit={(event) => {
+          event.preventDefault()
+          submit()
+        }}
+      >
+        <TextEntry label="Part and side" value={title} onChange={setTitle} wrong={told.title} />
+        <label className="block font-semibold">
+          Machine
+          <select
+            value={machineId}
+            onChange={(event) => setMachineId(event.target.value)}
+            className="mt-0.5 block h-12 w-full rounded-sm border border-ink-soft bg-white/60 px-2 text-lg font-normal"
+          >
+            {reference.machines.map(({ id, name }) => (
+              <option key={id} value={id}>
+                {name}
+              </option>
+            ))}
+          </select>
+        </label>
+        <Choice
+          label="Lengths are in"
+          value={unit}
+          onChange={setChosenUnit}
+          options={[
+            { value: 'inch', label: 'inch' },
+            { value: 'mm', label: 'mm' },
+          ]}
+        />
+        {told.tolerance && tolerance.trim() === '' ? (
+          <TextEntry
+            label="How far off part zero may be"
+            value={tolerance}
+            onChange={setTolerance}
+            wrong={told.tolerance}
+          />
+        ) : (
+          <LengthEntryField
+            label="How far off part zero may be"
+            unit={unit}
+            value={tolerance}
+            onChange={setTolerance}
+            hint="The tightest position tolerance from it. An edge finder is good for about a thousandth."
+          />
+        )}
+        <Button type="submit" look="primary" data-record className="min-h-14 w-full text-lg">
+          Open it
+        </Button>
+      </form>
+    </Dialog>
+  )
+}

@@ -1,0 +1,274 @@
+import { type Profile, profile as profileSchema } from '@dogleg/core/control'
+import type { Machine } from '@dogleg/core/machine'
+import { writeLoad } from '@dogleg/core/pickup'
+import { zodResolver } from '@hookform/resolvers/zod'
+import { CopyPlus } from 'lucide-react'
+import { type FieldError, useForm, useWatch } from 'react-hook-form'
+import { Navigate, useNavigate, useParams } from 'react-router'
+import { Lost } from '../app/lost.tsx'
+import { newId } from '../log/clock.ts'
+import { useReference } from '../log/use-setup.ts'
+import { Listing } from '../program/listing.tsx'
+import { CheckField, Field, Section, SelectField, Wrong } from '../reference/form-fields.tsx'
+import { RowList } from '../reference/row-list.tsx'
+import { Saved } from '../reference/saved.tsx'
+import { useSave } from '../reference/use-save.ts'
+import { Button } from '../ui/button.tsx'
+
+/** The profiles: how each kind of control wants things written, with what it comes to beside it. */
+export function ProfilesPage() {
+  const { id } = useParams()
+  const { reference, error } = useReference()
+  if (!reference) return error ? <Lost says={error.message} /> : <p className="py-8">Reading the profiles…</p>
+  const first = reference.profiles[0]
+  if (!id && first) return <Navigate to={`/profiles/${first.id}`} replace />
+  const profile = reference.profiles.find((each) => each.id === id)
+  const machine = reference.machines.find(({ profileId }) => profileId === id) ?? reference.machines[0]
+  return (
+    <div className="grid gap-6 py-5 md:grid-cols-[14rem_1fr]">
+      <div>
+        <h1 className="mb-3 text-3xl font-semibold">Profiles</h1>
+        <RowList noun="profiles" rows={reference.profiles} />
+        <p className="mt-4 text-sm text-ink-soft">
+          Every value is a default. Check it against the manual of the control in hand, and note where the
+          setting lives.
+        </p>
+      </div>
+      {profile && machine ? (
+        <ProfileEditor key={`${profile.id}-${profile.version}`} profile={profile} machine={machine} />
+      ) : (
+        <p>There is no profile at this address.</p>
+      )}
+    </div>
+  )
+}
+
+/** The program of made-up values that shows what a profile comes to. */
+function Preview({ profile, machine }: { profile: Profile; machine: Machine }) {
+  const written = writeLoad(
+    {
+      offset: profile.offsets.standard[0] ?? 'G54',
+      unit: machine.unit,
+      axes: {
+        X: { value: machine.axes.X.least / 2, about: 'sample' },
+        Y: { value: machine.axes.Y.least / 3, about: 'sample' },
+        Z: { value: machine.axes.Z.least * 0.75, about: 'sample' },
+      },
+      about: ['Sample values.'],
+    },
+    profile,
+    machine,
+  )
+  return written.ok ? <Listing text={written.text} /> : <p>{written.findings[0]?.says}</p>
+}
+
+const asNumber = { valueAsNumber: true }
+
+function ProfileEditor({ profile, machine }: { profile: Profile; machine: Machine }) {
+  const navigate = useNavigate()
+  const { save, theirs, takeTheirs } = useSave('profiles')
+  const { register, handleSubmit, formState, control, setValue } = useForm<Profile>({
+    defaultValues: profile,
+    resolver: zodResolver(profileSchema),
+    mode: 'onChange',
+  })
+  const { errors } = formState
+  const draft = useWatch({ control }) as Profile
+  const read = profileSchema.safeParse(draft)
+  const notes = (
+    section: { note?: FieldError } | undefined,
+    name: `${'numbers' | 'comments' | 'blocks' | 'program' | 'offsets' | 'clearUp'}.note` | 'loadOffset.note',
+  ) => (
+    <Field
+      label="Where this is set on the control, what its manual says"
+      {...register(name)}
+      wrong={section?.note?.message}
+      className="col-span-full"
+    />
+  )
+  const copy = () =>
+    save.mutate(
+      {
+        row: { ...profile, id: newId().toLowerCase(), name: `${profile.name} copy`.slice(0, 40), version: 1 },
+        isNew: true,
+      },
+      { onSuccess: ({ id }) => navigate(`/profiles/${id}`) },
+    )
+  return (
+    <div className="grid gap-6 xl:grid-cols-[1fr_28rem]">
+      <form onSubmit={handleSubmit((row) => save.mutate({ row }))} noValidate>
+        <Section title="Name">
+          <Field
+            label="By trait, not by maker"
+            {...register('name')}
+            wrong={errors.name?.message}
+            className="col-span-2"
+          />
+        </Section>
+        <Section title="Numbers">
+          <Field
+            label="Digits, inch"
+            type="number"
+            {...register('numbers.inchDigits', asNumber)}
+            wrong={errors.numbers?.inchDigits?.message}
+          />
+          <Field
+            label="Digits, mm"
+            type="number"
+            {...register('numbers.mmDigits', asNumber)}
+            wrong={errors.numbers?.mmDigits?.message}
+          />
+          <CheckField label="0.5, not .5" {...register('numbers.leadingZero')} />
+          <CheckField label="Zeros at the end" {...register('numbers.trailingZeros')} />
+          {notes(errors.numbers, 'numbers.note')}
+        </Section>
+        <Section title="Work offsets">
+          <Field
+            label="Standard, in order"
+            className="col-span-2"
+            defaultValue={profile.offsets.standard.join(' ')}
+            onChange={(event) =>
+              setValue('offsets.standard', event.target.value.toUpperCase().split(/[ ,]+/).filter(Boolean), {
+                shouldDirty: true,
+                shouldValidate: true,
+              })
+            }
+            wrong={
+              errors.offsets?.standard?.message ?? errors.offsets?.standard?.find?.((each) => each)?.message
+            }
+          />
+          {draft.offsets?.extended ? (
+            <>
+              <Field
+                label="Further ones by"
+                {...register('offsets.extended.code')}
+                wrong={errors.offsets?.extended?.code?.message}
+              />
+              <Field
+                label="P1 up to"
+                type="number"
+                {...register('offsets.extended.count', asNumber)}
+                wrong={errors.offsets?.extended?.count?.message}
+              />
+            </>
+          ) : (
+            <p className="col-span-2 self-center text-ink-soft">No further offsets.</p>
+          )}
+          <CheckField
+            label="Has further offsets"
+            checked={draft.offsets?.extended !== null}
+            onChange={(event) =>
+              setValue('offsets.extended', event.target.checked ? { code: 'G54.1', count: 48 } : null, {
+                shouldDirty: true,
+                shouldValidate: true,
+              })
+            }
+          />
+          {notes(errors.offsets, 'offsets.note')}
+        </Section>
+        <Section title="Loading an offset from a program">
+          <CheckField
+            label="The control can"
+            checked={draft.loadOffset !== null}
+            onChange={(event) =>
+              setValue(
+                'loadOffset',
+                event.target.checked ? { code: 'G10', standardL: 2, extendedL: 20, note: '' } : null,
+                { shouldDirty: true, shouldValidate: true },
+              )
+            }
+          />
+          {draft.loadOffset && (
+            <>
+              <Field label="Code" {...register('loadOffset.code')} wrong={errors.loadOffset?.code?.message} />
+              <Field
+                label="L, standard"
+                type="number"
+                {...register('loadOffset.standardL', asNumber)}
+                wrong={errors.loadOffset?.standardL?.message}
+              />
+              <Field
+                label="L, further"
+                type="number"
+                {...register('loadOffset.extendedL', asNumber)}
+                wrong={errors.loadOffset?.extendedL?.message}
+              />
+              {notes(errors.loadOffset, 'loadOffset.note')}
+            </>
+          )}
+        </Section>
+        <Section title="Spindle up before moving sideways">
+          <SelectField label="By" {...register('clearUp.way')} className="col-span-2">
+            <option value="machine-position">machine position, G53</option>
+            <option value="home-return">home return, G28</option>
+          </SelectField>
+          {notes(errors.clearUp, 'clearUp.note')}
+        </Section>
+        <Section title="Blocks and comments">
+          <CheckField label="Number the blocks" {...register('blocks.numbered')} />
+          <Field
+            label="In steps of"
+            type="number"
+            {...register('blocks.step', asNumber)}
+            wrong={errors.blocks?.step?.message}
+          />
+          <SelectField label="Comments in" {...register('comments.style')}>
+            <option value="parentheses">( )</option>
+            <option value="semicolon">;</option>
+          </SelectField>
+          <Field
+            label="Longest comment"
+            type="number"
+            {...register('comments.longest', asNumber)}
+            wrong={errors.comments?.longest?.message}
+          />
+          <SelectField label="Comments on" {...register('comments.amount')} className="col-span-2">
+            <option value="every-block">every block</option>
+            <option value="head-only">the heading only</option>
+          </SelectField>
+          {notes(errors.comments, 'comments.note')}
+        </Section>
+        <Section title="Program number">
+          <Field
+            label="O number"
+            type="number"
+            {...register('program.number', asNumber)}
+            wrong={errors.program?.number?.message}
+          />
+          <Field
+            label="Digits"
+            type="number"
+            {...register('program.digits', asNumber)}
+            wrong={errors.program?.digits?.message}
+          />
+          <CheckField label="% before and after" {...register('program.percentSigns')} />
+          {notes(errors.program, 'program.note')}
+        </Section>
+        {!read.success && <Wrong says="Something above is not right yet; nothing is saved." />}
+        <Saved
+          pending={save.isPending}
+          error={save.error}
+          saved={profile.version > 1 && !formState.isDirty}
+          onTheirs={theirs && (() => takeTheirs(theirs))}
+        />
+        <div className="mt-2 flex gap-3">
+          <Button
+            type="submit"
+            look="primary"
+            className="min-h-12"
+            disabled={!formState.isDirty || save.isPending}
+          >
+            Save
+          </Button>
+          <Button className="min-h-12" onClick={copy}>
+            <CopyPlus aria-hidden size={20} /> Copy as a new profile
+          </Button>
+        </div>
+      </form>
+      <section aria-label="Preview" className="space-y-2">
+        <h2 className="text-lg font-semibold">What it comes to</h2>
+        {read.success ? <Preview profile={read.data} machine={machine} /> : <p>Correct the fields first.</p>}
+      </section>
+    </div>
+  )
+}

@@ -1,0 +1,30 @@
+import type { Profile } from '@dogleg/core/control'
+import type { Machine } from '@dogleg/core/machine'
+import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { api, Refused } from '../log/api.ts'
+
+type Noun = 'machines' | 'profiles'
+type Row<N extends Noun> = N extends 'machines' ? Machine : Profile
+
+/** Saves a row of reference data as its next version, or adds a new one; keeps the list on screen true. */
+export function useSave<N extends Noun>(noun: N) {
+  const client = useQueryClient()
+  const put = (row: Row<N>) =>
+    client.setQueryData<Row<N>[]>([noun], (rows = []) =>
+      rows.some(({ id }) => id === row.id)
+        ? rows.map((each) => (each.id === row.id ? row : each))
+        : [...rows, row],
+    )
+  const save = useMutation({
+    networkMode: 'always',
+    mutationFn: ({ row, isNew }: { row: Row<N>; isNew?: boolean }) =>
+      isNew ? api.create(noun, row) : api.save(noun, row),
+    onSuccess: put,
+  })
+  /** The row as somebody else saved it meanwhile, where that is why it was refused. */
+  const theirs =
+    save.error instanceof Refused && save.error.code === 'edited-meanwhile'
+      ? (save.error.detail as Row<N>)
+      : undefined
+  return { save, theirs, takeTheirs: put }
+}

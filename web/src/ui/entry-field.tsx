@@ -1,0 +1,105 @@
+import { type LengthUnit, readLength, unitSymbol } from '@dogleg/core/quantity'
+import { CircleAlert } from 'lucide-react'
+import { type ReactNode, useId } from 'react'
+
+interface TextEntryProps {
+  label: ReactNode
+  value: string
+  onChange: (text: string) => void
+  /** What the field made of it; shown under the field. */
+  understood?: string | undefined
+  /** What is wrong with it, when it is not merely empty. */
+  wrong?: string | undefined
+  suffix?: string
+  /** Said under an empty field. */
+  hint?: string | undefined
+  lit?: boolean
+  onFocus?: () => void
+  autoFocus?: boolean
+}
+
+/** A large field that says, under itself, what it understood or what is wrong. */
+export function TextEntry({
+  label,
+  value,
+  onChange,
+  understood,
+  wrong,
+  suffix,
+  hint,
+  lit,
+  onFocus,
+}: TextEntryProps) {
+  const id = useId()
+  const told = `${id}-told`
+  return (
+    <div>
+      <label htmlFor={id} className="font-semibold">
+        {label}
+      </label>
+      <div
+        className={`mt-0.5 flex h-12 items-center rounded-sm border bg-white/60 ${wrong ? 'border-2 border-hazard' : lit ? 'border-layout ring-2 ring-layout' : 'border-ink-soft'}`}
+      >
+        <input
+          id={id}
+          data-entry
+          value={value}
+          onChange={(event) => onChange(event.target.value)}
+          onFocus={(event) => {
+            event.target.select()
+            onFocus?.()
+          }}
+          aria-invalid={wrong !== undefined}
+          aria-describedby={told}
+          autoComplete="off"
+          autoCorrect="off"
+          spellCheck={false}
+          enterKeyHint="next"
+          className="digits h-full min-w-0 flex-1 bg-transparent px-3 text-2xl outline-none"
+        />
+        {suffix && <span className="pr-3 text-ink-soft">{suffix}</span>}
+      </div>
+      <p id={told} className="min-h-5 text-sm leading-5" aria-live="polite">
+        {wrong ? (
+          <span className="flex items-start gap-1 font-semibold text-hazard">
+            <CircleAlert aria-hidden size={16} className="mt-0.5 shrink-0" />
+            {wrong}
+          </span>
+        ) : understood ? (
+          <span className="digits text-ink-soft">= {understood}</span>
+        ) : (
+          <span className="text-ink-soft">{hint}</span>
+        )}
+      </p>
+    </div>
+  )
+}
+
+/** A field for a length: says what it understood in the field's unit. */
+export function LengthEntryField({
+  unit,
+  value,
+  ...rest
+}: Omit<TextEntryProps, 'understood' | 'wrong' | 'suffix'> & { unit: LengthUnit }) {
+  const entry = readLength(value, unit)
+  return (
+    <TextEntry
+      {...rest}
+      value={value}
+      suffix={unitSymbol(unit)}
+      understood={entry.ok ? entry.understood : undefined}
+      wrong={!entry.ok && !entry.empty ? entry.says : undefined}
+    />
+  )
+}
+
+/** Enter goes to the next field of the form, and from the last one to the button that records. */
+export function nextFieldOnEnter(event: React.KeyboardEvent<HTMLFormElement>) {
+  const from = event.target as HTMLElement
+  if (event.key !== 'Enter' || !(from instanceof HTMLInputElement)) return
+  event.preventDefault()
+  const fields = [
+    ...event.currentTarget.querySelectorAll<HTMLElement>('input[data-entry], button[data-record]'),
+  ]
+  fields[fields.indexOf(from) + 1]?.focus()
+}

@@ -1,0 +1,47 @@
+import type { Finding, Severity, Verdict } from '@dogleg/core/fact'
+import { Check, Eye, Info, type LucideIcon, OctagonX } from 'lucide-react'
+
+const VERDICTS: Record<Verdict, { word: string; Icon: LucideIcon; look: string }> = {
+  good: { word: 'Good', Icon: Check, look: 'border border-ink text-ink' },
+  look: { word: 'Look again', Icon: Eye, look: 'bg-ink text-stock' },
+  stop: { word: 'Stop', Icon: OctagonX, look: 'bg-hazard text-stock' },
+}
+
+/** A verdict: a word and a shape, never colour alone. */
+export function VerdictMark({ verdict }: { verdict: Verdict }) {
+  const { word, Icon, look } = VERDICTS[verdict]
+  return (
+    <span className={`inline-flex items-center gap-1.5 rounded-sm px-2 py-0.5 text-lg font-semibold ${look}`}>
+      <Icon aria-hidden size={20} strokeWidth={2.5} />
+      {word}
+    </span>
+  )
+}
+
+const SEVERITIES: Record<Severity, { Icon: LucideIcon; look: string; word: string }> = {
+  stop: { Icon: OctagonX, look: 'text-hazard', word: 'Stop' },
+  look: { Icon: Eye, look: 'text-ink', word: 'Look again' },
+  note: { Icon: Info, look: 'text-ink-soft', word: 'Note' },
+}
+
+/** What the checks say, worst first: the sentence, what to do, and the reason on demand. */
+export function Findings({ findings }: { findings: readonly Finding[] }) {
+  if (findings.length === 0) return null
+  return (
+    <ul className="space-y-2">
+      {findings.map(({ severity, code, where, says, why, fix }) => {
+        const { Icon, look, word } = SEVERITIES[severity]
+        return (
+          <li key={`${code}-${where}`} className="flex gap-2">
+            <Icon aria-label={word} size={20} className={`mt-0.5 shrink-0 ${look}`} />
+            <div>
+              <p className="font-semibold">{says}</p>
+              {fix && <p>{fix}</p>}
+              <p className="text-sm text-ink-soft">{why}</p>
+            </div>
+          </li>
+        )
+      })}
+    </ul>
+  )
+}

@@ -1,0 +1,91 @@
+import { type Answer, type Finding, verdictOf } from '@dogleg/core/fact'
+import { formatLength, unitSymbol } from '@dogleg/core/quantity'
+import type { AxisFact } from '@dogleg/core/setup'
+import { Hourglass } from 'lucide-react'
+import { Findings, VerdictMark } from '../ui/verdict.tsx'
+import { When } from '../ui/when.tsx'
+
+/** The arithmetic, line by line, with the numbers put in. */
+function Working({ answer }: { answer: Answer<number> }) {
+  return (
+    <table className="w-full">
+      <caption className="pb-1 text-left font-semibold">Working</caption>
+      <tbody>
+        {answer.working.map(({ finds, arithmetic, gives }) => (
+          <tr key={finds} className="border-t border-rule align-top">
+            <th scope="row" className="py-1 pr-2 text-left font-normal text-ink-soft">
+              {finds}
+            </th>
+            <td className="digits py-1 text-sm leading-6">{arithmetic}</td>
+            <td className="digits py-1 pl-2 text-right font-semibold">{gives}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+function DoubtParts({ answer }: { answer: Answer<number> }) {
+  return (
+    <details className="border-t border-rule">
+      <summary className="min-h-11 content-center font-semibold">What the doubt is made of</summary>
+      <ul className="pb-2 text-sm">
+        {answer.doubt.parts.map(({ from, value }) => (
+          <li key={from} className="flex justify-between gap-2">
+            {from}
+            <span className="digits">
+              {formatLength(value, answer.unit, { digits: answer.unit === 'inch' ? 5 : 4 })}
+            </span>
+          </li>
+        ))}
+        <li className="text-ink-soft">Combined by the root of the sum of their squares.</li>
+      </ul>
+    </details>
+  )
+}
+
+interface AnswerPanelProps {
+  title: string
+  answer: Answer<number>
+  findings: readonly Finding[]
+  /** The fact that is shown, when it is one of the log rather than what is being typed. */
+  fact?: AxisFact
+}
+
+/** The answer at arm's length, how far off it may be, the verdict, and the working. */
+export function AnswerPanel({ title, answer, findings, fact }: AnswerPanelProps) {
+  const stale = fact?.freshness.state === 'stale' ? fact.freshness.cause : undefined
+  return (
+    <section aria-label={title} className="space-y-3">
+      <div className={stale ? 'hatched -mx-2 px-2' : ''}>
+        <h2 className="font-semibold">{title}</h2>
+        <p className="digits text-5xl leading-tight tracking-tight" data-testid="answer">
+          {formatLength(answer.value, answer.unit)}
+          <span className="ml-2 text-xl text-ink-soft">{unitSymbol(answer.unit)}</span>
+        </p>
+        <p className="digits text-xl">
+          ± {formatLength(answer.doubt.value, answer.unit)}
+          <span className="ml-2 font-sans text-base text-ink-soft">how far off it may be</span>
+        </p>
+      </div>
+      {stale ? (
+        <p className="flex items-start gap-2 font-semibold">
+          <Hourglass aria-hidden size={20} className="mt-0.5 shrink-0" />
+          <span>
+            Stale: {stale.says} (<When at={stale.at} />)
+          </span>
+        </p>
+      ) : (
+        <VerdictMark verdict={verdictOf(findings)} />
+      )}
+      <Findings findings={findings} />
+      {fact && (
+        <p className="text-ink-soft">
+          Recorded by {fact.entry.by}, <When at={fact.entry.at} />
+        </p>
+      )}
+      <Working answer={answer} />
+      <DoubtParts answer={answer} />
+    </section>
+  )
+}

@@ -1,0 +1,112 @@
+import { offsetNames } from '@dogleg/core/control'
+import { LINEAR_AXES } from '@dogleg/core/machine'
+import { formatLength } from '@dogleg/core/quantity'
+import { type AxisFact, nextFor, type OffsetState, type Setup } from '@dogleg/core/setup'
+import { ArrowRight, Circle, CircleCheckBig, Hourglass, OctagonX } from 'lucide-react'
+
+export type Place = 'X' | 'Y' | 'Z' | 'check'
+
+interface AxisStripProps {
+  setup: Setup
+  offset: OffsetState
+  place: Place
+  onOffset: (name: string) => void
+  onPlace: (place: Place) => void
+}
+
+const pressed = (on: boolean) =>
+  `flex min-h-14 flex-1 items-center justify-between gap-2 border-b-4 px-3 text-left ${on ? 'border-ink bg-stock-shade' : 'border-transparent hover:bg-stock-shade'}`
+
+function Fresh({ fact, setup }: { fact: AxisFact | undefined; setup: Setup }) {
+  if (!fact) return <span className="text-ink-soft">not taken</span>
+  const stale = fact.freshness.state === 'stale'
+  return (
+    <span className={`flex items-center gap-2 ${stale ? 'hatched px-1' : ''}`}>
+      {fact.verdict === 'stop' && <OctagonX aria-label="stop" size={18} className="text-hazard" />}
+      <span className="digits text-xl">{formatLength(fact.value, setup.unit)}</span>
+      {stale && (
+        <span className="inline-flex items-center gap-1 text-sm font-semibold">
+          <Hourglass aria-hidden size={16} /> stale
+        </span>
+      )}
+    </span>
+  )
+}
+
+function CheckState({ offset: { check } }: { offset: OffsetState }) {
+  if (!check) return <span className="text-ink-soft">not looked at</span>
+  if (check.freshness.state === 'stale')
+    return (
+      <span className="hatched inline-flex items-center gap-1 px-1 font-semibold">
+        <Hourglass aria-hidden size={18} /> stale
+      </span>
+    )
+  return check.entry.result === 'agrees' ? (
+    <span className="inline-flex items-center gap-1 font-semibold text-verified">
+      <CircleCheckBig aria-hidden size={18} /> checked
+    </span>
+  ) : (
+    <span className="inline-flex items-center gap-1 font-semibold text-hazard">
+      <OctagonX aria-hidden size={18} /> stands off
+    </span>
+  )
+}
+
+/** The offset in hand with its three axes and its check: what stands, what is stale, what is missing. */
+export function AxisStrip({ setup, offset, place, onOffset, onPlace }: AxisStripProps) {
+  const inUse = setup.offsets.map(({ name }) => name)
+  const others = offsetNames(setup.profile).filter((name) => !inUse.includes(name))
+  const next = nextFor(offset)
+  return (
+    <div className="flex flex-wrap items-stretch border-b border-rule">
+      <label className="flex items-center gap-2 pr-4 font-semibold">
+        <span className="sr-only">Work offset</span>
+        <select
+          value={offset.name}
+          onChange={(event) => onOffset(event.target.value)}
+          className="digits h-12 rounded-sm border border-ink-soft bg-white/60 px-2 text-xl"
+        >
+          <optgroup label="In this setup">
+            {[...new Set([...inUse, offset.name])].map((name) => (
+              <option key={name}>{name}</option>
+            ))}
+          </optgroup>
+          <optgroup label="Further offsets of this control">
+            {others
+              .filter((name) => name !== offset.name)
+              .map((name) => (
+                <option key={name}>{name}</option>
+              ))}
+          </optgroup>
+        </select>
+      </label>
+      <div role="tablist" aria-label={`Axes of ${offset.name}`} className="flex min-w-0 flex-1 flex-wrap">
+        {[...LINEAR_AXES, 'check' as const].map((each) => (
+          <button
+            key={each}
+            type="button"
+            role="tab"
+            aria-selected={place === each}
+            aria-controls="zero-panel"
+            id={`zero-tab-${each}`}
+            onClick={() => onPlace(each)}
+            className={pressed(place === each)}
+          >
+            <span className="flex items-center gap-1 text-lg font-semibold">
+              {next.place === each && <ArrowRight aria-label="next:" size={18} />}
+              {!(next.place === each) && each !== 'check' && !offset.axes[each] && (
+                <Circle aria-hidden size={14} />
+              )}
+              {each === 'check' ? 'Check' : each}
+            </span>
+            {each === 'check' ? (
+              <CheckState offset={offset} />
+            ) : (
+              <Fresh fact={offset.axes[each]} setup={setup} />
+            )}
+          </button>
+        ))}
+      </div>
+    </div>
+  )
+}

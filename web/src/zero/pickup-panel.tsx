@@ -1,0 +1,223 @@
+import { verdictOf } from '@dogleg/core/fact'
+import { type LinearAxis, leastStepIn } from '@dogleg/core/machine'
+import {
+  type FieldName,
+  judgePickup,
+  METHOD_FIELDS,
+  METHOD_NAMES,
+  methodsFor,
+  pickUp,
+  readDraft,
+  sketch,
+} from '@dogleg/core/pickup'
+import { expectationOf, type OffsetState, type Setup } from '@dogleg/core/setup'
+import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp } from 'lucide-react'
+import { useId, useMemo, useRef, useState } from 'react'
+import { useSigned } from '../log/operator-gate.tsx'
+import { record } from '../log/use-setup.ts'
+import { Button } from '../ui/button.tsx'
+import { Choice } from '../ui/choice.tsx'
+import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
+import { AnswerPanel } from './answer.tsx'
+import { type LitField, PickupDrawing } from './pickup-drawing.tsx'
+import { useDraft } from './use-draft.ts'
+
+const FIELD_LABELS: Record<FieldName, string> = {
+  diameter: 'Finder tip, diameter',
+  machinePosition: 'Machine position',
+  minusSide: 'Machine position, indicator on the minus side',
+  plusSide: 'Machine position, indicator on the plus side',
+  tool: 'Tool number',
+  toolLength: 'Tool length',
+  blockHeight: 'Gauge block between tool and face',
+  drawingPosition: 'The touched face on the drawing',
+}
+const HINTS: Partial<Record<FieldName, string>> = {
+  diameter: '0.200 and 0.500 in or 10 mm are usual.',
+  machinePosition: 'As the machine page of the control shows it.',
+  minusSide: 'Dial at zero on the high spot.',
+  plusSide: 'Dial at the same zero, other side.',
+  toolLength: 'As it stands in the tool table.',
+  blockHeight: '0 when the tool touches the face itself.',
+}
+const DRAWING_HINT = '0 where the face is part zero.'
+
+const ARROWS = {
+  X: { '+': ArrowRight, '-': ArrowLeft },
+  Y: { '+': ArrowUp, '-': ArrowDown },
+}
+
+interface PickupPanelProps {
+  setup: Setup
+  offset: OffsetState
+  axis: LinearAxis
+  onRecorded: () => void
+}
+
+/** One axis of one offset: what to type, the picture of it, the answer as it is typed, and the key that records it. */
+export function PickupPanel({ setup, offset, axis, onRecorded }: PickupPanelProps) {
+  const { unit, machine } = setup
+  const { draft, setField, setDirection, setMethod, clear } = useDraft(setup, offset.name, axis)
+  const [lit, setLit] = useState<LitField>()
+  const form = useRef<HTMLFormElement>(null)
+  const directionTold = useId()
+  const signed = useSigned()
+  const fact = offset.axes[axis]
+
+  const live = useMemo(() => {
+    const read = readDraft(draft, unit)
+    if (!read.ok) return read
+    const pickup = pickUp(read.reading, { unit, leastStep: leastStepIn(machine, unit) })
+    const findings = judgePickup(read.reading, pickup, expectationOf(setup, offset.name, axis))
+    return { ...read, pickup, findings }
+  }, [draft, unit, machine, setup, offset.name, axis])
+
+  const stopped = live.ok && verdictOf(live.findings) === 'stop'
+  const problem = live.ok ? undefined : Object.values(live.problems).find(({ empty }) => !empty)
+  const missing = live.ok ? undefined : Object.keys(live.problems).length
+  const untouched = METHOD_FIELDS[draft.method].every(
+    (field) => !/position|side/i.test(field) || field === 'drawingPosition' || !draft.fields[field],
+  )
+
+  const submit = () => {
+    if (!live.ok || stopped) return
+    signed(() => {
+      record(setup.id, {
+        kind: 'pickup',
+        offset: offset.name,
+        reading: live.reading,
+        machine: { id: machine.id, version: machine.version },
+      })
+      clear()
+      onRecorded()
+    })
+  }
+
+  const focusField = (field: FieldName) =>
+    form.current?.querySelector<HTMLInputElement>(`[data-field="${field}"] input`)?.focus()
+
+  const arrows = axis === 'Z' ? undefined : ARROWS[axis]
+  return (
+    <div className="grid flex-1 gap-x-6 gap-y-4 py-3 md:grid-cols-[minmax(16rem,22rem)_1fr] xl:grid-cols-[21rem_1fr_22rem]">
+      <form
+        ref={form}
+        aria-label={`${axis} of ${offset.name}`}
+        className="space-y-1"
+        onKeyDown={nextFieldOnEnter}
+        onSubmit={(event) => {
+          event.preventDefault()
+          submit()
+        }}
+      >
+        {axis !== 'Z' && (
+          <Choice
+            label="Found with"
+            value={draft.method}
+            onChange={setMethod}
+            options={methodsFor(axis).map((method) => ({ value: method, label: METHOD_NAMES[method] }))}
+          />
+        )}
+        {draft.method === 'edge-finder' && arrows && (
+          <div>
+            <Choice
+              label="The spindle moved into the face going"
+              value={draft.direction}
+              onChange={setDirection}
+              onFocus={() => setLit('direction')}
+              describedBy={directionTold}
+              options={(['+', '-'] as const).map((way) => {
+                const Arrow = arrows[way]
+                return {
+                  value: way,
+                  label: (
+                    <span className="flex items-center gap-2 text-xl">
+                      <Arrow aria-hidden size={22} /> {axis}
+                      {way === '+' ? '+' : '−'}
+                    </span>
+                  ),
+                }
+              })}
+            />
+            <p id={directionTold} className="min-h-5 text-sm text-ink-soft">
+              {!live.ok && live.problems.direction?.says}
+            </p>
+          </div>
+        )}
+        {METHOD_FIELDS[draft.method].map((field) => {
+          const common = {
+            label: FIELD_LABELS[field],
+            value: draft.fields[field] ?? '',
+            onChange: (text: string) => setField(field, text),
+            hint: field === 'drawingPosition' ? DRAWING_HINT : HINTS[field],
+            lit: lit === field,
+            onFocus: () => setLit(field),
+          }
+          const told = live.ok ? undefined : live.problems[field]
+          return (
+            <div key={field} data-field={field}>
+              {field === 'tool' ? (
+                <TextEntry {...common} wrong={told && !told.empty ? told.says : undefined} />
+              ) : (
+                <LengthEntryField {...common} unit={unit} />
+              )}
+            </div>
+          )
+        })}
+        <div className="pt-1">
+          <Button
+            type="submit"
+            look="primary"
+            data-record
+            disabled={!live.ok || stopped}
+            className="min-h-14 w-full text-lg"
+          >
+            Record {axis} of {offset.name}
+          </Button>
+          <p className="min-h-5 text-sm text-ink-soft" aria-live="polite">
+            {stopped
+              ? 'Not recorded while the verdict is stop.'
+              : (problem?.says && 'One field is not understood yet.') ||
+                (missing ? `${missing} ${missing === 1 ? 'answer is' : 'answers are'} still missing.` : '')}
+          </p>
+        </div>
+      </form>
+
+      <div className="min-h-80">
+        <PickupDrawing
+          sketch={sketch(draft, unit)}
+          unit={unit}
+          machine={machine}
+          lit={lit}
+          value={live.ok ? live.pickup.value : untouched ? fact?.value : undefined}
+          last={fact?.value}
+          onPick={focusField}
+        />
+      </div>
+
+      <div className="md:col-span-2 xl:col-span-1">
+        {live.ok ? (
+          <AnswerPanel
+            title={`${axis} of ${offset.name}, not recorded yet`}
+            answer={live.pickup}
+            findings={live.findings}
+          />
+        ) : fact ? (
+          <AnswerPanel
+            title={`${axis} of ${offset.name}, as recorded`}
+            answer={fact}
+            findings={fact.findings}
+            fact={fact}
+          />
+        ) : (
+          <div className="space-y-2 text-ink-soft">
+            <h2 className="font-semibold text-ink">
+              {axis} of {offset.name}
+            </h2>
+            <p>The machine position at which the spindle stands over part zero appears here as you type.</p>
+            <p>Lengths can be typed as .5, 1-1/2, 12.7mm, 0.5in or 2-.125.</p>
+          </div>
+        )}
+      </div>
+    </div>
+  )
+}

@@ -24,13 +24,24 @@ module.exports = {
     },
     {
       name: 'core-is-pure',
-      comment: 'No Node API, no DOM library, no framework: core runs in a page, a worker, a server and a test alike.',
+      comment:
+        'No Node API, no DOM library, no framework: core runs in a page, a worker, a server and a test alike.',
       severity: 'error',
       from: { path: '^core/src/', pathNot: TEST },
       to: { dependencyTypes: ['core', 'npm', 'npm-dev'], pathNot: 'node_modules/(zod|ulid)/' },
     },
-    { name: 'server-imports-no-page', severity: 'error', from: { path: '^server/' }, to: { path: '^(web|e2e)/' } },
-    { name: 'page-imports-no-server', severity: 'error', from: { path: '^web/' }, to: { path: '^(server|e2e)/' } },
+    {
+      name: 'server-imports-no-page',
+      severity: 'error',
+      from: { path: '^server/' },
+      to: { path: '^(web|e2e)/' },
+    },
+    {
+      name: 'page-imports-no-server',
+      severity: 'error',
+      from: { path: '^web/' },
+      to: { path: '^(server|e2e)/' },
+    },
     {
       name: 'core-folders-open-by-their-index',
       severity: 'error',

@@ -7,6 +7,8 @@ export interface WorkingLine {
   finds: string
   /** The arithmetic: '-14.2312 + 0.2000 / 2'. */
   arithmetic: string
+  /** What the arithmetic does, where the numbers alone do not say: 'face less its place on the drawing'. */
+  means?: string
   /** The result, formatted: '-14.1312'. */
   gives: string
 }

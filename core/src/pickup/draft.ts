@@ -64,4 +64,16 @@ export function readDraft(draft: PickupDraft, unit: LengthUnit): DraftReading {
   return Object.keys(problems).length > 0 ? { ok: false, problems } : { ok: true, reading: parts as Reading }
 }
 
+/** A reading as a form in its own unit, for the picture of what was recorded. */
+export function draftOf(reading: Reading): PickupDraft {
+  const parts = reading as Partial<Record<FieldName, TypedLength | number>>
+  const fields: PickupDraft['fields'] = {}
+  for (const name of METHOD_FIELDS[reading.method]) {
+    const part = parts[name]
+    if (part !== undefined) fields[name] = String(typeof part === 'number' ? part : part.value)
+  }
+  const direction = reading.method === 'edge-finder' ? { direction: reading.direction } : {}
+  return { axis: reading.axis, method: reading.method, fields, ...direction }
+}
+
 const stored = ({ text, value, unit }: LengthEntry & { ok: true }): TypedLength => ({ text, value, unit })

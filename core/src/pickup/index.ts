@@ -1,4 +1,11 @@
-export { type DraftReading, type FieldName, METHOD_FIELDS, type PickupDraft, readDraft } from './draft.ts'
+export {
+  type DraftReading,
+  draftOf,
+  type FieldName,
+  METHOD_FIELDS,
+  type PickupDraft,
+  readDraft,
+} from './draft.ts'
 export { type EarlierValue, type Expectation, judgePickup } from './judge.ts'
 export {
   type AxisToLoad,

@@ -226,7 +226,7 @@ export function writeLoad(load: LoadOffset, profile: Profile, machine: Machine):
           const at = load.axes[axis]
           return at ? [`${load.offset} ${axis}: ${at.about}`] : []
         }),
-        'Tool: the pointed tool or the finder stays in the spindle. No length offset is used.',
+        'Tool: pointed tool or finder in the spindle. No length offset.',
       ],
       unit: load.unit,
       blocks: blocksFor(load, plan, profile),

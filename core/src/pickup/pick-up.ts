@@ -52,7 +52,8 @@ function toPartZero(feature: number, drawingPosition: number, name: string, unit
     value,
     line: {
       finds: 'part zero',
-      arithmetic: `${difference(formatLength(feature, unit), formatLength(drawingPosition, unit))}  (${name} less its place on the drawing)`,
+      arithmetic: difference(formatLength(feature, unit), formatLength(drawingPosition, unit)),
+      means: `${name} less its place on the drawing`,
       gives: formatLength(value, unit),
     },
   }
@@ -131,7 +132,8 @@ function fromToolOnBlock(from: ToolOnBlockReading, settings: PickupSettings): Pi
     working: [
       {
         finds: 'face',
-        arithmetic: `${difference(position, length, height)}  (position, less tool T${from.tool}, less block)`,
+        arithmetic: difference(position, length, height),
+        means: `machine position less T${from.tool} less block`,
         gives: formatLength(face, unit),
       },
       zero.line,

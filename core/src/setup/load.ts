@@ -1,6 +1,7 @@
 import type { Finding } from '../fact/index.ts'
+import type { LinearAxis } from '../machine/index.ts'
 import { checkLoad, type LoadOffset, METHOD_NAMES, type WrittenOffset, writeLoad } from '../pickup/index.ts'
-import { formatLength, unitSymbol } from '../quantity/index.ts'
+import { formatWithUnit } from '../quantity/index.ts'
 import type { OffsetState, Setup } from './derive.ts'
 
 const stopFor = (code: string, where: string, says: string, why: string, fix: string): Finding => ({
@@ -12,32 +13,47 @@ const stopFor = (code: string, where: string, says: string, why: string, fix: st
   fix,
 })
 
-/** Axes that must not reach the machine: stale ones, and those whose verdict is stop. */
-function unfit({ axes, name }: OffsetState): Finding[] {
-  return Object.values(axes).flatMap((fact) => {
-    if (fact.freshness.state === 'stale')
-      return [
-        stopFor(
-          'axis-stale',
-          fact.axis,
-          `${fact.axis} of ${name} is stale: ${fact.freshness.cause.says}.`,
-          'Nothing stale goes to the machine.',
-          `Take ${fact.axis} again. If what made it stale was entered by mistake, strike that entry out in the logbook.`,
-        ),
-      ]
-    if (fact.verdict === 'stop')
-      return [
-        stopFor(
-          'axis-stopped',
-          fact.axis,
-          `${fact.axis} of ${name} cannot be right: ${fact.findings[0]?.says ?? ''}`,
-          fact.findings[0]?.why ?? '',
-          `Take ${fact.axis} again.`,
-        ),
-      ]
-    return []
-  })
+/** 'X', 'X and Y', 'X, Y and Z'. */
+const inWords = (axes: readonly string[]) =>
+  axes.length < 2 ? (axes[0] ?? '') : `${axes.slice(0, -1).join(', ')} and ${axes.at(-1)}`
+
+/** Stale axes, one finding for each thing that made some of them stale. */
+function staleAxes({ axes, name }: OffsetState): Finding[] {
+  const byCause = new Map<string, LinearAxis[]>()
+  for (const { axis, freshness } of Object.values(axes)) {
+    if (freshness.state === 'stale')
+      byCause.set(freshness.cause.says, [...(byCause.get(freshness.cause.says) ?? []), axis])
+  }
+  return [...byCause].map(([says, stale]) =>
+    stopFor(
+      'axis-stale',
+      stale.join(''),
+      `${inWords(stale)} of ${name} ${stale.length > 1 ? 'are' : 'is'} stale: ${says}.`,
+      'Nothing stale goes to the machine.',
+      `Take ${inWords(stale)} again. If what made it stale was entered by mistake, strike that entry out in the logbook.`,
+    ),
+  )
 }
+
+/** Axes whose own verdict is stop. */
+function stoppedAxes({ axes, name }: OffsetState): Finding[] {
+  return Object.values(axes).flatMap(({ axis, verdict, findings, freshness }) =>
+    verdict === 'stop' && freshness.state === 'fresh'
+      ? [
+          stopFor(
+            'axis-stopped',
+            axis,
+            `${axis} of ${name} cannot be right: ${findings[0]?.says ?? ''}`,
+            findings[0]?.why ?? '',
+            `Take ${axis} again.`,
+          ),
+        ]
+      : [],
+  )
+}
+
+/** Who took it and when, short enough for a comment. */
+const takenOn = ({ by, at }: { by: string; at: string }) => `${by} ${at.slice(0, 16).replace('T', ' ')} UTC`
 
 /** The offset as it would be loaded, with where each value comes from. */
 function loadOf(setup: Setup, offset: OffsetState): LoadOffset {
@@ -47,7 +63,7 @@ function loadOf(setup: Setup, offset: OffsetState): LoadOffset {
       fact.axis,
       {
         value: fact.value,
-        about: `${METHOD_NAMES[fact.entry.reading.method]}, may be off by ${formatLength(fact.doubt.value, unit)} ${unitSymbol(unit)}, taken ${fact.entry.at.slice(0, 16).replace('T', ' ')} UTC by ${fact.entry.by}`,
+        about: `${METHOD_NAMES[fact.entry.reading.method]}, ${takenOn(fact.entry)}, +/-${formatWithUnit(fact.doubt.value, unit)}`,
       },
     ]),
   )
@@ -55,7 +71,7 @@ function loadOf(setup: Setup, offset: OffsetState): LoadOffset {
     offset: offset.name,
     unit,
     axes,
-    about: [`Setup: ${setup.opened.title}, ${setup.machine.name}. Log ${setup.id}.`],
+    about: [`Setup: ${setup.opened.title}, ${setup.machine.name}.`, `Log ${setup.id}.`],
   }
 }
 
@@ -65,7 +81,7 @@ function loadOf(setup: Setup, offset: OffsetState): LoadOffset {
  */
 export function programFor(setup: Setup, offset: OffsetState): WrittenOffset {
   const load = loadOf(setup, offset)
-  const against = unfit(offset)
+  const against = [...staleAxes(offset), ...stoppedAxes(offset)]
   if (against.length > 0)
     return { ok: false, findings: [...against, ...checkLoad(load, setup.profile, setup.machine)] }
   return writeLoad(load, setup.profile, setup.machine)

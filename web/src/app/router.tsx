@@ -1,26 +1,32 @@
 import { createBrowserRouter } from 'react-router'
-import { LogbookView } from '../logbook/logbook-view.tsx'
-import { SetupPage } from '../pages/setup-page.tsx'
 import { SetupsPage } from '../pages/setups-page.tsx'
-import { ProgramView } from '../program/program-view.tsx'
-import { ZeroStep } from '../zero/zero-step.tsx'
 import { Lost, Sorry } from './lost.tsx'
 import { Shell } from './shell.tsx'
 
-/** Every view and its address. The pages of the shop's own data load when they are opened. */
+/** Every view and its address. The list of setups is in the first load; each other view loads when it is opened. */
 export const router = createBrowserRouter([
   {
     element: <Shell />,
     errorElement: <Sorry />,
+    hydrateFallbackElement: <p className="p-8">Opening…</p>,
     children: [
       { index: true, element: <SetupsPage /> },
       {
         path: 'setups/:id',
-        element: <SetupPage />,
+        lazy: async () => ({ Component: (await import('../pages/setup-page.tsx')).SetupPage }),
         children: [
-          { path: 'zero', element: <ZeroStep /> },
-          { path: 'program', element: <ProgramView /> },
-          { path: 'logbook', element: <LogbookView /> },
+          {
+            path: 'zero',
+            lazy: async () => ({ Component: (await import('../zero/zero-step.tsx')).ZeroStep }),
+          },
+          {
+            path: 'program',
+            lazy: async () => ({ Component: (await import('../program/program-view.tsx')).ProgramView }),
+          },
+          {
+            path: 'logbook',
+            lazy: async () => ({ Component: (await import('../logbook/logbook-view.tsx')).LogbookView }),
+          },
         ],
       },
       {

@@ -36,6 +36,7 @@ export function Words({
   ink = 'part',
   bold,
   size = 15,
+  plain,
 }: {
   at: Point
   anchor?: 'start' | 'middle' | 'end'
@@ -43,6 +44,8 @@ export function Words({
   ink?: Ink
   bold?: boolean | undefined
   size?: number
+  /** Words rather than digits: the type for words. */
+  plain?: boolean
 }) {
   return (
     <text
@@ -56,7 +59,7 @@ export function Words({
       strokeWidth={5}
       strokeLinejoin="round"
       paintOrder="stroke"
-      className="digits lights-up"
+      className={`lights-up ${plain ? '' : 'digits'}`}
     >
       {children}
     </text>
@@ -142,7 +145,7 @@ export function Dimension({
       />
       <Head at={a} dx={-dx * way} dy={-dy * way} ink={ink} {...state} />
       <Head at={b} dx={dx * way} dy={dy * way} ink={ink} {...state} />
-      <Words at={text} anchor={anchor} ink={ink} size={14}>
+      <Words at={text} anchor={anchor} ink={ink} plain>
         {name}
       </Words>
       <Words at={{ x: text.x, y: text.y + 17 }} anchor={anchor} ink={ink} bold={state.lit}>
@@ -171,7 +174,7 @@ export function Position({
   return (
     <g>
       <Scribe from={frame.place(at, from)} to={end} ink="measured" {...state} />
-      <Words at={text} anchor={anchor} ink="measured" size={14}>
+      <Words at={text} anchor={anchor} ink="measured" plain>
         {name}
       </Words>
       <Words at={{ x: text.x, y: text.y + 17 }} anchor={anchor} ink="measured" bold={state.lit}>

@@ -66,7 +66,7 @@ export function TravelBar({ machine, axis, unit, room, value, last }: TravelBarP
         />
       )}
       {!along.upright && (
-        <Words at={{ x: (ends[0].x + ends[1].x) / 2, y: ends[0].y + 22 }} size={14}>
+        <Words at={{ x: (ends[0].x + ends[1].x) / 2, y: ends[0].y + 22 }} plain>
           {inside ? `travel of ${axis}` : `outside the travel of ${axis}`}
         </Words>
       )}

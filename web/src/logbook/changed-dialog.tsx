@@ -63,7 +63,7 @@ export function ChangedDialog({ setup, entries, reference, onClose }: OpenSetup 
                 name={group}
                 checked={what === kind}
                 onChange={() => setWhat(kind)}
-                className="size-5 accent-ink"
+                className="size-5 shrink-0 accent-ink"
               />
               <span className="py-1">
                 <span className="font-semibold">{HAPPENINGS[kind].title}</span>

@@ -1,4 +1,3 @@
-import { unitSymbol } from '@dogleg/core/quantity'
 import { isUnreadable } from '@dogleg/core/setup'
 import { useState } from 'react'
 import { Navigate, NavLink, Outlet, useLocation, useParams } from 'react-router'
@@ -36,7 +35,7 @@ function Traveler({ setup, entries, reference }: OpenSetup) {
         <h1 className="text-xl font-semibold">
           {setup.opened.title}
           <span className="ml-3 text-base font-normal text-ink-soft">
-            {setup.machine.name}, {unitSymbol(setup.unit)}
+            {setup.machine.name}, {setup.unit}
           </span>
         </h1>
         <nav aria-label="Steps of this setup" className="flex">

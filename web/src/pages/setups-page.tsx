@@ -19,7 +19,7 @@ export function SetupsPage() {
   const { data, error } = useQuery({ queryKey: ['setups'], queryFn: api.setups, refetchInterval: 5000 })
   const setups = data?.setups.toSorted((a, b) => ORDER[a.zero] - ORDER[b.zero])
   return (
-    <div className="max-w-6xl py-5">
+    <div className="py-5">
       <div className="mb-4 flex items-center justify-between gap-4">
         <h1 className="text-3xl font-semibold">Setups</h1>
         <Button look="primary" disabled={!reference} onClick={() => setOpening(true)}>

@@ -1,6 +1,7 @@
+import { printedDigits } from '@dogleg/core/control'
 import { LINEAR_AXES } from '@dogleg/core/machine'
 import { readProgram } from '@dogleg/core/program'
-import { unitSymbol } from '@dogleg/core/quantity'
+import { fixedDigits, unitSymbol } from '@dogleg/core/quantity'
 import { type OffsetState, programFor, restsOf, type Setup } from '@dogleg/core/setup'
 import { CheckCheck, Copy, Download, Hourglass } from 'lucide-react'
 import { useMemo, useState } from 'react'
@@ -30,7 +31,7 @@ function download(text: string, name: string) {
 }
 
 /** What the reader finds in the text: the offset values as the control will store them. */
-function ReadBack({ text }: { text: string }) {
+function ReadBack({ text, digits }: { text: string; digits: number }) {
   const { unit, steps } = readProgram(text)
   const load = steps.find((step) => step.does === 'load-offset')
   if (!load || !unit)
@@ -47,7 +48,11 @@ function ReadBack({ text }: { text: string }) {
               {axis}
             </th>
             <td className="digits py-1 text-right text-3xl">
-              {load.axes[axis] ?? <span className="text-lg">not loaded</span>}
+              {load.axes[axis] === undefined ? (
+                <span className="text-lg">not loaded</span>
+              ) : (
+                fixedDigits(load.axes[axis], digits)
+              )}
             </td>
             <td className="w-10 pl-2 text-ink-soft">{load.axes[axis] !== undefined && unitSymbol(unit)}</td>
           </tr>
@@ -156,7 +161,7 @@ export function ProgramView() {
         </label>
         {written.ok && (
           <>
-            <ReadBack text={written.text} />
+            <ReadBack text={written.text} digits={printedDigits(setup.profile, setup.unit)} />
             <Findings findings={written.findings} />
             <div className="flex gap-2">
               <Button look="primary" className="min-h-14 flex-1 text-lg" onClick={() => save(written.text)}>

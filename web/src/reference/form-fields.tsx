@@ -59,7 +59,7 @@ export function SelectField({
 export function CheckField({ label, ...rest }: ComponentProps<'input'> & { label: ReactNode }) {
   return (
     <label className="flex min-h-11 items-center gap-3">
-      <input type="checkbox" {...rest} className="size-6 accent-ink" />
+      <input type="checkbox" {...rest} className="size-6 shrink-0 accent-ink" />
       {label}
     </label>
   )

@@ -39,7 +39,7 @@ export function Choice<T extends string>({
             key={option.value}
             value={option.value}
             data-entry
-            className="flex min-h-12 flex-1 items-center justify-center gap-2 rounded-sm border border-ink-soft px-2 text-left leading-tight font-semibold hover:bg-stock-shade data-[state=checked]:border-ink data-[state=checked]:bg-ink data-[state=checked]:text-stock"
+            className="flex min-h-12 flex-1 items-center justify-center gap-2 rounded-sm border border-ink-soft px-2 text-center leading-tight font-semibold hover:bg-stock-shade data-[state=checked]:border-ink data-[state=checked]:bg-ink data-[state=checked]:text-stock"
           >
             {option.label}
           </RadioGroup.Item>

@@ -8,20 +8,21 @@ import { When } from '../ui/when.tsx'
 /** The arithmetic, line by line, with the numbers put in. */
 function Working({ answer }: { answer: Answer<number> }) {
   return (
-    <table className="w-full">
-      <caption className="pb-1 text-left font-semibold">Working</caption>
-      <tbody>
-        {answer.working.map(({ finds, arithmetic, gives }) => (
-          <tr key={finds} className="border-t border-rule align-top">
-            <th scope="row" className="py-1 pr-2 text-left font-normal text-ink-soft">
+    <div>
+      <h3 className="font-semibold">Working</h3>
+      <ol>
+        {answer.working.map(({ finds, arithmetic, means, gives }) => (
+          <li key={finds} className="border-t border-rule py-1">
+            <p className="flex items-baseline justify-between gap-3">
               {finds}
-            </th>
-            <td className="digits py-1 text-sm leading-6">{arithmetic}</td>
-            <td className="digits py-1 pl-2 text-right font-semibold">{gives}</td>
-          </tr>
+              <span className="digits text-lg font-semibold">{gives}</span>
+            </p>
+            <p className="digits leading-5">{arithmetic}</p>
+            {means && <p className="text-sm leading-5 text-ink-soft">{means}</p>}
+          </li>
         ))}
-      </tbody>
-    </table>
+      </ol>
+    </div>
   )
 }
 
@@ -56,36 +57,40 @@ interface AnswerPanelProps {
 export function AnswerPanel({ title, answer, findings, fact }: AnswerPanelProps) {
   const stale = fact?.freshness.state === 'stale' ? fact.freshness.cause : undefined
   return (
-    <section aria-label={title} className="space-y-3">
-      <div className={stale ? 'hatched -mx-2 px-2' : ''}>
-        <h2 className="font-semibold">{title}</h2>
-        <p className="digits text-5xl leading-tight tracking-tight" data-testid="answer">
-          {formatLength(answer.value, answer.unit)}
-          <span className="ml-2 text-xl text-ink-soft">{unitSymbol(answer.unit)}</span>
-        </p>
-        <p className="digits text-xl">
-          ± {formatLength(answer.doubt.value, answer.unit)}
-          <span className="ml-2 font-sans text-base text-ink-soft">how far off it may be</span>
-        </p>
+    <section aria-label={title} className="grid gap-x-8 gap-y-3 md:grid-cols-2 xl:grid-cols-1">
+      <div className="space-y-3">
+        <div className={stale ? 'hatched -mx-2 px-2' : ''}>
+          <h2 className="font-semibold">{title}</h2>
+          <p className="digits text-5xl leading-tight tracking-tight" data-testid="answer">
+            {formatLength(answer.value, answer.unit)}
+            <span className="ml-2 text-xl text-ink-soft">{unitSymbol(answer.unit)}</span>
+          </p>
+          <p className="text-xl">
+            <span className="digits">±{formatLength(answer.doubt.value, answer.unit)}</span>
+            <span className="ml-2 text-base text-ink-soft">how far off it may be</span>
+          </p>
+        </div>
+        {stale ? (
+          <p className="flex items-start gap-2 font-semibold">
+            <Hourglass aria-hidden size={20} className="mt-0.5 shrink-0" />
+            <span>
+              Stale: {stale.says} (<When at={stale.at} />)
+            </span>
+          </p>
+        ) : (
+          <VerdictMark verdict={verdictOf(findings)} />
+        )}
+        <Findings findings={findings} />
+        {fact && (
+          <p className="text-ink-soft">
+            Recorded by {fact.entry.by}, <When at={fact.entry.at} />
+          </p>
+        )}
       </div>
-      {stale ? (
-        <p className="flex items-start gap-2 font-semibold">
-          <Hourglass aria-hidden size={20} className="mt-0.5 shrink-0" />
-          <span>
-            Stale: {stale.says} (<When at={stale.at} />)
-          </span>
-        </p>
-      ) : (
-        <VerdictMark verdict={verdictOf(findings)} />
-      )}
-      <Findings findings={findings} />
-      {fact && (
-        <p className="text-ink-soft">
-          Recorded by {fact.entry.by}, <When at={fact.entry.at} />
-        </p>
-      )}
-      <Working answer={answer} />
-      <DoubtParts answer={answer} />
+      <div>
+        <Working answer={answer} />
+        <DoubtParts answer={answer} />
+      </div>
     </section>
   )
 }

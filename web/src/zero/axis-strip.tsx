@@ -2,7 +2,7 @@ import { offsetNames } from '@dogleg/core/control'
 import { LINEAR_AXES } from '@dogleg/core/machine'
 import { formatLength } from '@dogleg/core/quantity'
 import { type AxisFact, nextFor, type OffsetState, type Setup } from '@dogleg/core/setup'
-import { ArrowRight, Circle, CircleCheckBig, Hourglass, OctagonX } from 'lucide-react'
+import { ArrowRight, CircleCheckBig, Hourglass, OctagonX } from 'lucide-react'
 
 export type Place = 'X' | 'Y' | 'Z' | 'check'
 
@@ -15,7 +15,7 @@ interface AxisStripProps {
 }
 
 const pressed = (on: boolean) =>
-  `flex min-h-14 flex-1 items-center justify-between gap-2 border-b-4 px-3 text-left ${on ? 'border-ink bg-stock-shade' : 'border-transparent hover:bg-stock-shade'}`
+  `flex min-h-14 flex-1 items-center justify-between gap-2 border-b-4 border-l border-l-rule px-3 text-left ${on ? 'border-b-ink bg-stock-shade' : 'border-b-transparent hover:bg-stock-shade'}`
 
 function Fresh({ fact, setup }: { fact: AxisFact | undefined; setup: Setup }) {
   if (!fact) return <span className="text-ink-soft">not taken</span>
@@ -34,7 +34,7 @@ function Fresh({ fact, setup }: { fact: AxisFact | undefined; setup: Setup }) {
 }
 
 function CheckState({ offset: { check } }: { offset: OffsetState }) {
-  if (!check) return <span className="text-ink-soft">not looked at</span>
+  if (!check) return <span className="text-ink-soft">not yet</span>
   if (check.freshness.state === 'stale')
     return (
       <span className="hatched inline-flex items-center gap-1 px-1 font-semibold">
@@ -64,7 +64,7 @@ export function AxisStrip({ setup, offset, place, onOffset, onPlace }: AxisStrip
         <select
           value={offset.name}
           onChange={(event) => onOffset(event.target.value)}
-          className="digits h-12 rounded-sm border border-ink-soft bg-white/60 px-2 text-xl"
+          className="digits h-12 w-28 rounded-sm xl:w-44 border border-ink-soft bg-white/60 px-2 text-xl"
         >
           <optgroup label="In this setup">
             {[...new Set([...inUse, offset.name])].map((name) => (
@@ -94,9 +94,6 @@ export function AxisStrip({ setup, offset, place, onOffset, onPlace }: AxisStrip
           >
             <span className="flex items-center gap-1 text-lg font-semibold">
               {next.place === each && <ArrowRight aria-label="next:" size={18} />}
-              {!(next.place === each) && each !== 'check' && !offset.axes[each] && (
-                <Circle aria-hidden size={14} />
-              )}
               {each === 'check' ? 'Check' : each}
             </span>
             {each === 'check' ? (

@@ -40,7 +40,7 @@ export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetStat
   }
 
   return (
-    <div className="grid flex-1 gap-x-6 gap-y-4 py-3 md:grid-cols-[minmax(16rem,22rem)_1fr] xl:grid-cols-[21rem_1fr_22rem]">
+    <div className="grid flex-1 gap-x-6 gap-y-4 py-2 md:grid-cols-2 xl:grid-cols-[21rem_1fr_22rem]">
       <div className="space-y-3">
         <h2 className="text-xl font-semibold">Look with a pointed tool</h2>
         <ol className="list-decimal space-y-1 pl-5">

@@ -110,8 +110,8 @@ function EdgeFinder(props: PartProps & { directionLit: boolean }) {
   const knownWay = sketch.known.has('direction')
   return (
     <>
-      <Body frame={frame} from={sketch.body.from} to={sketch.body.to} v1={-62} v2={62} />
-      <ZeroLine frame={frame} at={sketch.zero} reach={84} name={`${sketch.axis}0`} />
+      <Body frame={frame} from={sketch.body.from} to={sketch.body.to} v1={-56} v2={56} />
+      <ZeroLine frame={frame} at={sketch.zero} reach={78} name={`${sketch.axis}0`} />
       <Scribe
         from={tail}
         to={{
@@ -148,7 +148,7 @@ function EdgeFinder(props: PartProps & { directionLit: boolean }) {
           frame={frame}
           from={at}
           to={sketch.feature}
-          v={116}
+          v={96}
           base={0}
           ink="measured"
           name="half the tip"
@@ -161,31 +161,55 @@ function EdgeFinder(props: PartProps & { directionLit: boolean }) {
           frame={frame}
           at={at}
           from={0}
-          to={-128}
+          to={frame.upright ? -80 : -124}
           name="machine"
           label={number('machinePosition', at)}
           {...state(mark('machinePosition'))}
         />
       </Of>
-      <DrawingPosition {...props} v={116} base={62} />
+      <DrawingPosition {...props} v={96} base={56} />
     </>
   )
 }
 
+/** The indicator's own radius, written on its arm. */
+function SwingWords({
+  frame,
+  from,
+  to,
+  v,
+  label,
+}: {
+  frame: Frame
+  from: number
+  to: number
+  v: number
+  label: string
+}) {
+  const middle = frame.place((from + to) / 2, v)
+  const at = frame.upright ? { x: middle.x + 8, y: middle.y + 5 } : { x: middle.x, y: middle.y - 8 }
+  return (
+    <Words at={at} anchor={frame.upright ? 'start' : 'middle'} ink="measured" plain>
+      swing {label}
+    </Words>
+  )
+}
+
 function Indicator(props: PartProps) {
-  const { sketch, frame, mark, number } = props
+  const { sketch, frame, unit, mark, number } = props
+  const bothKnown = sketch.known.has('minusSide') && sketch.known.has('plusSide')
   const insert = 0.1 * sketch.tip
   const sides = [
     { field: 'minusSide' as const, at: sketch.spindles[0]?.at ?? 0, v: 48, to: 150, name: 'minus side' },
     { field: 'plusSide' as const, at: sketch.spindles[1]?.at ?? 0, v: -48, to: -150, name: 'plus side' },
   ]
-  const label = frame.place(sketch.feature - insert / 2, -92)
+  const label = frame.place(sketch.feature - insert, -70)
   return (
     <>
       <Body frame={frame} from={sketch.feature} to={sketch.body.to} v1={0} v2={84} />
       <Body frame={frame} from={sketch.feature - insert} to={sketch.feature} v1={-84} v2={24} />
       <Words
-        at={{ x: label.x - (frame.upright ? 6 : 0), y: label.y }}
+        at={{ x: label.x - 8, y: label.y + (frame.upright ? 16 : 0) }}
         anchor={frame.upright ? 'end' : 'middle'}
         size={14}
       >
@@ -222,6 +246,13 @@ function Indicator(props: PartProps) {
               className="lights-up"
             />
             <circle cx={centre.x} cy={centre.y} r={2.5} fill="var(--color-brass)" />
+            <SwingWords
+              frame={frame}
+              from={at}
+              to={sketch.feature}
+              v={v}
+              label={bothKnown ? formatLength(sketch.tip / 2, unit) : '?'}
+            />
             <Position
               frame={frame}
               at={at}
@@ -322,14 +353,14 @@ const TOWARDS: Record<Sketch['axis'], string> = {
   Y: 'Y+ is the spindle going away from you',
   Z: 'Z+ is the spindle going up',
 }
-const TABLE_GOES = { X: 'the table goes left', Y: 'the table comes to you' }
+const TABLE_GOES = { X: 'here the table goes left', Y: 'here the table comes towards you' }
 
 /** A plan (X, Y) or side view (Z) of the pickup, computed from what has been typed so far. */
 export function PickupDrawing({ sketch, unit, machine, lit, value, last, onPick }: PickupDrawingProps) {
   const upright = sketch.axis !== 'X'
   const room = upright
-    ? { upright, from: 430, to: 64, middle: 190 }
-    : { upright, from: 44, to: WIDTH - 44, middle: 226 }
+    ? { upright, from: 420, to: 50, middle: 196 }
+    : { upright, from: 44, to: WIDTH - 44, middle: 204 }
   const along = frame(sketch.least, sketch.greatest, room)
   const parts: PartProps = {
     sketch,
@@ -343,25 +374,29 @@ export function PickupDrawing({ sketch, unit, machine, lit, value, last, onPick 
     number: (field, of) => (sketch.known.has(field) ? formatLength(of, unit) : '?'),
   }
   const bar = upright
-    ? { upright, from: 424, to: 70, middle: WIDTH - 34 }
-    : { upright, from: 44, to: WIDTH - 44, middle: HEIGHT - 62 }
+    ? { upright, from: 410, to: 60, middle: WIDTH - 30 }
+    : { upright, from: 44, to: WIDTH - 44, middle: HEIGHT - 88 }
   const { axis } = sketch
-  const moving = axis !== 'Z' && machine.tableMoves[axis] ? `: ${TABLE_GOES[axis]}` : ''
+  const moving = axis !== 'Z' && machine.tableMoves[axis] ? `${TABLE_GOES[axis]}, the spindle stands` : ''
   return (
     <svg
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="img"
       aria-label={`${axis === 'Z' ? 'Side view' : 'Plan view'} of the pickup along ${axis}`}
-      className="on-layout h-full max-h-[34rem] w-full rounded-sm bg-layout"
+      className="on-layout h-full max-h-[31.5rem] w-full rounded-sm bg-layout"
     >
       {sketch.method === 'edge-finder' && <EdgeFinder {...parts} directionLit={lit === 'direction'} />}
       {sketch.method === 'indicator' && <Indicator {...parts} />}
       {sketch.method === 'tool-on-block' && <ToolOnBlock {...parts} />}
       <TravelBar machine={machine} axis={axis} unit={unit} room={bar} value={value} last={last} />
-      <Words at={{ x: 14, y: upright ? HEIGHT - 14 : HEIGHT - 12 }} anchor="start" size={14}>
+      <Words at={{ x: 14, y: HEIGHT - (moving ? 32 : 14) }} anchor="start" plain>
         {TOWARDS[axis]}
-        {moving}
       </Words>
+      {moving && (
+        <Words at={{ x: 14, y: HEIGHT - 13 }} anchor="start" plain>
+          {moving}
+        </Words>
+      )}
     </svg>
   )
 }

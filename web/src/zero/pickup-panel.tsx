@@ -1,6 +1,7 @@
 import { verdictOf } from '@dogleg/core/fact'
 import { type LinearAxis, leastStepIn } from '@dogleg/core/machine'
 import {
+  draftOf,
   type FieldName,
   judgePickup,
   METHOD_FIELDS,
@@ -8,11 +9,12 @@ import {
   methodsFor,
   pickUp,
   readDraft,
+  readingIn,
   sketch,
 } from '@dogleg/core/pickup'
 import { expectationOf, type OffsetState, type Setup } from '@dogleg/core/setup'
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp } from 'lucide-react'
-import { useId, useMemo, useRef, useState } from 'react'
+import { useEffect, useId, useMemo, useRef, useState } from 'react'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/use-setup.ts'
 import { Button } from '../ui/button.tsx'
@@ -27,7 +29,7 @@ const FIELD_LABELS: Record<FieldName, string> = {
   machinePosition: 'Machine position',
   minusSide: 'Machine position, indicator on the minus side',
   plusSide: 'Machine position, indicator on the plus side',
-  tool: 'Tool number',
+  tool: 'Tool',
   toolLength: 'Tool length',
   blockHeight: 'Gauge block between tool and face',
   drawingPosition: 'The touched face on the drawing',
@@ -42,6 +44,9 @@ const HINTS: Partial<Record<FieldName, string>> = {
 }
 const DRAWING_HINT = '0 where the face is part zero.'
 
+/** The tool's number and its length stand side by side. */
+const SHARES_ROW: ReadonlySet<FieldName> = new Set(['tool', 'toolLength'])
+
 const ARROWS = {
   X: { '+': ArrowRight, '-': ArrowLeft },
   Y: { '+': ArrowUp, '-': ArrowDown },
@@ -52,10 +57,12 @@ interface PickupPanelProps {
   offset: OffsetState
   axis: LinearAxis
   onRecorded: () => void
+  /** Bring the keyboard to the first thing to fill in: the axis before was just recorded. */
+  takeFocus: boolean
 }
 
 /** One axis of one offset: what to type, the picture of it, the answer as it is typed, and the key that records it. */
-export function PickupPanel({ setup, offset, axis, onRecorded }: PickupPanelProps) {
+export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: PickupPanelProps) {
   const { unit, machine } = setup
   const { draft, setField, setDirection, setMethod, clear } = useDraft(setup, offset.name, axis)
   const [lit, setLit] = useState<LitField>()
@@ -96,9 +103,17 @@ export function PickupPanel({ setup, offset, axis, onRecorded }: PickupPanelProp
   const focusField = (field: FieldName) =>
     form.current?.querySelector<HTMLInputElement>(`[data-field="${field}"] input`)?.focus()
 
+  const wantsFocus = useRef(takeFocus)
+  useEffect(() => {
+    if (!wantsFocus.current) return
+    wantsFocus.current = false
+    const open = [...(form.current?.querySelectorAll<HTMLElement>('[data-open] button, input') ?? [])]
+    open.find((each) => !(each instanceof HTMLInputElement) || each.value === '')?.focus()
+  }, [])
+
   const arrows = axis === 'Z' ? undefined : ARROWS[axis]
   return (
-    <div className="grid flex-1 gap-x-6 gap-y-4 py-3 md:grid-cols-[minmax(16rem,22rem)_1fr] xl:grid-cols-[21rem_1fr_22rem]">
+    <div className="grid flex-1 gap-x-6 gap-y-4 py-2 md:grid-cols-2 xl:grid-cols-[21rem_1fr_22rem]">
       <form
         ref={form}
         aria-label={`${axis} of ${offset.name}`}
@@ -118,7 +133,7 @@ export function PickupPanel({ setup, offset, axis, onRecorded }: PickupPanelProp
           />
         )}
         {draft.method === 'edge-finder' && arrows && (
-          <div>
+          <div data-open={draft.direction ? undefined : true}>
             <Choice
               label="The spindle moved into the face going"
               value={draft.direction}
@@ -143,26 +158,28 @@ export function PickupPanel({ setup, offset, axis, onRecorded }: PickupPanelProp
             </p>
           </div>
         )}
-        {METHOD_FIELDS[draft.method].map((field) => {
-          const common = {
-            label: FIELD_LABELS[field],
-            value: draft.fields[field] ?? '',
-            onChange: (text: string) => setField(field, text),
-            hint: field === 'drawingPosition' ? DRAWING_HINT : HINTS[field],
-            lit: lit === field,
-            onFocus: () => setLit(field),
-          }
-          const told = live.ok ? undefined : live.problems[field]
-          return (
-            <div key={field} data-field={field}>
-              {field === 'tool' ? (
-                <TextEntry {...common} wrong={told && !told.empty ? told.says : undefined} />
-              ) : (
-                <LengthEntryField {...common} unit={unit} />
-              )}
-            </div>
-          )
-        })}
+        <div className="grid grid-cols-[6rem_minmax(0,1fr)] gap-x-3 gap-y-1">
+          {METHOD_FIELDS[draft.method].map((field) => {
+            const common = {
+              label: FIELD_LABELS[field],
+              value: draft.fields[field] ?? '',
+              onChange: (text: string) => setField(field, text),
+              hint: field === 'drawingPosition' ? DRAWING_HINT : HINTS[field],
+              lit: lit === field,
+              onFocus: () => setLit(field),
+            }
+            const told = live.ok ? undefined : live.problems[field]
+            return (
+              <div key={field} data-field={field} className={SHARES_ROW.has(field) ? '' : 'col-span-2'}>
+                {field === 'tool' ? (
+                  <TextEntry {...common} wrong={told && !told.empty ? told.says : undefined} />
+                ) : (
+                  <LengthEntryField {...common} unit={unit} />
+                )}
+              </div>
+            )
+          })}
+        </div>
         <div className="pt-1">
           <Button
             type="submit"
@@ -184,7 +201,7 @@ export function PickupPanel({ setup, offset, axis, onRecorded }: PickupPanelProp
 
       <div className="min-h-80">
         <PickupDrawing
-          sketch={sketch(draft, unit)}
+          sketch={sketch(untouched && fact ? draftOf(readingIn(fact.entry.reading, unit)) : draft, unit)}
           unit={unit}
           machine={machine}
           lit={lit}

@@ -31,7 +31,7 @@ export function TravelDrawing({ setup, offset }: { setup: Setup; offset: OffsetS
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="img"
       aria-label="Plan view of the X and Y travel with part zero"
-      className="on-layout h-full max-h-[34rem] w-full rounded-sm bg-layout"
+      className="on-layout h-full max-h-[31.5rem] w-full rounded-sm bg-layout"
     >
       <rect
         x={left}
@@ -49,7 +49,7 @@ export function TravelDrawing({ setup, offset }: { setup: Setup; offset: OffsetS
         Y {formatLength(y.least, unit, { digits: 0 })} to {formatLength(y.greatest, unit, { digits: 0 })}
       </Words>
       <circle cx={home.x} cy={home.y} r={5} fill="var(--color-scribe)" />
-      <Words at={{ x: home.x, y: home.y - 10 }} anchor="end" size={14}>
+      <Words at={{ x: home.x, y: home.y - 10 }} anchor="end" plain>
         home
       </Words>
       {zero && (
@@ -69,7 +69,7 @@ export function TravelDrawing({ setup, offset }: { setup: Setup; offset: OffsetS
           X0 Y0 of {offset.name}
         </Words>
       )}
-      <Words at={{ x: WIDTH / 2, y: HEIGHT - 14 }} size={14}>
+      <Words at={{ x: WIDTH / 2, y: HEIGHT - 14 }} plain>
         {zero ? 'The point must stand here' : 'X and Y are not taken yet'}
       </Words>
     </svg>

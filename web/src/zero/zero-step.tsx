@@ -1,5 +1,6 @@
 import { nextFor } from '@dogleg/core/setup'
 import { ArrowRight } from 'lucide-react'
+import { useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { useOffset, useOpenSetup } from '../log/open-setup.ts'
 import { Findings } from '../ui/verdict.tsx'
@@ -17,7 +18,9 @@ export function ZeroStep() {
   const [offset, chooseOffset] = useOffset(setup)
   const [search, setSearch] = useSearchParams()
   const next = nextFor(offset)
-  const place = asPlace(search.get('axis')) ?? asPlace(next.place) ?? 'check'
+  const [recorded, setRecorded] = useState(false)
+  const named = asPlace(search.get('axis'))
+  const place = named ?? asPlace(next.place) ?? 'check'
   const go = (to: Place | undefined) =>
     setSearch(
       (params) => {
@@ -27,6 +30,10 @@ export function ZeroStep() {
       },
       { replace: true },
     )
+  // The place is named in the address as soon as it is shown: what arrives from another tablet must not turn the page.
+  useEffect(() => {
+    if (!named) go(place)
+  })
   return (
     <>
       <AxisStrip setup={setup} offset={offset} place={place} onOffset={chooseOffset} onPlace={go} />
@@ -49,7 +56,11 @@ export function ZeroStep() {
             setup={setup}
             offset={offset}
             axis={place}
-            onRecorded={() => go(undefined)}
+            takeFocus={recorded}
+            onRecorded={() => {
+              setRecorded(true)
+              go(undefined)
+            }}
           />
         )}
       </div>

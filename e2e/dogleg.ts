@@ -1,0 +1,90 @@
+import { type ChildProcess, spawn } from 'node:child_process'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { AxeBuilder } from '@axe-core/playwright'
+import { test as base, expect, type Page } from '@playwright/test'
+
+const main = join(import.meta.dirname, '../server/dist/main.js')
+
+/** The real server on a file of its own, filled with the demo; it can be stopped and started again. */
+export class Server {
+  readonly file = join(mkdtempSync(join(tmpdir(), 'dogleg-e2e-')), 'log.sqlite')
+  private child: ChildProcess | undefined
+  private port = 0
+
+  get address() {
+    return `http://127.0.0.1:${this.port}`
+  }
+
+  async start() {
+    const child = spawn(process.execPath, [main], {
+      env: { ...process.env, DOGLEG_DATA: this.file, DOGLEG_PORT: String(this.port) },
+      stdio: ['ignore', 'pipe', 'inherit'],
+    })
+    this.child = child
+    this.port = await new Promise<number>((resolve, reject) => {
+      let said = ''
+      child.stdout?.on('data', (data) => {
+        said += data
+        const port = /Dogleg is at \S+:(\d+)/.exec(said)?.[1]
+        if (port) resolve(Number(port))
+      })
+      child.once('exit', () => reject(new Error(`the server ended: ${said}`)))
+    })
+  }
+
+  async stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM') {
+    const { child } = this
+    this.child = undefined
+    if (!child) return
+    const ended = new Promise((resolve) => child.once('exit', resolve))
+    child.kill(signal)
+    await ended
+  }
+}
+
+/** Messages of the browser's console that the tests expect: requests that fail while the server is away. */
+const EXPECTED = /Failed to load resource|ERR_CONNECTION_REFUSED/
+
+export const test = base.extend<{ server: Server; page: Page }>({
+  // biome-ignore lint/correctness/noEmptyPattern: Playwright wants the pattern
+  server: async ({}, use) => {
+    const server = new Server()
+    await server.start()
+    await use(server)
+    await server.stop()
+  },
+  page: async ({ page, server }, use) => {
+    const complaints: string[] = []
+    page.on('pageerror', (error) => complaints.push(error.message))
+    page.on('console', (message) => {
+      if (message.type() === 'error' && !EXPECTED.test(message.text())) complaints.push(message.text())
+    })
+    await page.goto(server.address)
+    await use(page)
+    expect(complaints).toEqual([])
+  },
+})
+
+/** Signs the tablet in, as the first entry would ask for. */
+export const signIn = (page: Page, initials = 'RT') =>
+  page.evaluate((value) => localStorage.setItem('dogleg.operator', value), initials).then(() => page.reload())
+
+/** No violation of accessibility rules on what is on screen now. */
+export async function expectAccessible(page: Page) {
+  const { violations } = await new AxeBuilder({ page }).analyze()
+  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join(' | ')}`)).toEqual([])
+}
+
+/** Nothing wider than the window, and, where asked, nothing below it. */
+export async function expectFits(page: Page, { vertically }: { vertically: boolean }) {
+  const size = await page.evaluate(() => ({
+    width: document.documentElement.scrollWidth - window.innerWidth,
+    height: document.documentElement.scrollHeight - window.innerHeight,
+  }))
+  expect(size.width).toBeLessThanOrEqual(0)
+  if (vertically) expect(size.height).toBeLessThanOrEqual(0)
+}
+
+export { expect }

@@ -1,0 +1,31 @@
+import { defineConfig } from '@playwright/test'
+
+const report = process.env.DOGLEG_BROWSER_REPORT
+
+/** The real page in Debian's Chromium, against the real built server that each test starts for itself. */
+export default defineConfig({
+  testDir: '.',
+  testMatch: '*.spec.ts',
+  timeout: 60_000,
+  expect: { timeout: 8_000 },
+  workers: 2,
+  fullyParallel: true,
+  outputDir: '../test-results',
+  reporter: report ? [['list'], ['json', { outputFile: report }]] : 'list',
+  use: {
+    viewport: { width: 1280, height: 800 },
+    acceptDownloads: true,
+    launchOptions: {
+      executablePath: '/usr/bin/chromium',
+      args: [
+        '--no-sandbox',
+        '--disable-gpu',
+        '--disable-quic',
+        '--no-first-run',
+        '--disable-background-networking',
+        '--disable-component-update',
+        '--disable-sync',
+      ],
+    },
+  },
+})

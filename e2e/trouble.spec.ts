@@ -1,0 +1,174 @@
+import type { Page } from '@playwright/test'
+import { expect, expectAccessible, expectFits, type Server, signIn, test } from './dogleg.ts'
+
+const openSecondSide = async (page: Page) => {
+  await page.getByRole('link', { name: /second side/ }).click()
+  await expect(page.getByRole('tab', { name: /Y/, selected: true })).toBeVisible()
+  await page.getByRole('radio', { name: 'edge finder' }).click()
+}
+const typeY = async (page: Page, position: string) => {
+  await page.getByRole('radio', { name: 'Y+' }).click()
+  await page.getByLabel('Finder tip, diameter').fill('.2')
+  await page.getByLabel('Machine position').fill(position)
+}
+
+test('bad readings get a sentence, and nothing is recorded', async ({ page }) => {
+  await signIn(page)
+  await openSecondSide(page)
+  const position = page.getByLabel('Machine position')
+  const record = page.getByRole('button', { name: 'Record Y of G54' })
+  for (const [typed, says] of [
+    ['abc', '"abc" is not a length'],
+    ['1/0', '1/0 divides by zero'],
+    ['12..5', 'two decimal points'],
+    ['1,5', 'has a comma'],
+  ] as const) {
+    await position.fill(typed)
+    await expect(page.getByText(says)).toBeVisible()
+    await expect(record).toBeDisabled()
+  }
+  await expectAccessible(page)
+  await position.fill('-9.2205')
+  await expect(page.getByText('Say which way the spindle moved into the face.')).toBeVisible()
+  await typeY(page, '9.2205')
+  await expect(page.getByText('The machine cannot have stood at Y 9.2205.')).toBeVisible()
+  await expect(page.getByText(/check the sign/)).toBeVisible()
+  await expect(record).toBeDisabled()
+  await expectAccessible(page)
+})
+
+test('entries made while the server is away are kept, through a reload of the draft, and sent when it is back', async ({
+  page,
+  server,
+}) => {
+  await signIn(page)
+  await openSecondSide(page)
+  await typeY(page, '-9.2205')
+  await server.stop('SIGKILL')
+  await page.getByRole('button', { name: 'Record Y of G54' }).click()
+  await expect(page.getByText('1 entry is kept on this tablet until the server answers')).toBeVisible()
+  await expect(page.getByRole('tab', { name: /Y.*-9\.1205/ })).toBeVisible()
+  await server.start()
+  await expect(page.getByText(/kept on this tablet/)).toHaveCount(0, { timeout: 20_000 })
+  await page.reload()
+  await expect(page.getByRole('tab', { name: /Y.*-9\.1205/ })).toBeVisible()
+})
+
+test('an entry that the server refuses is shown with the reason and stays on the tablet', async ({
+  page,
+}) => {
+  await signIn(page)
+  await openSecondSide(page)
+  await page.route('**/api/entries', (route) =>
+    route.fulfill({
+      status: 422,
+      json: { error: { code: 'clock-ahead', says: 'Set the clock of this tablet.' } },
+    }),
+  )
+  await typeY(page, '-9.2205')
+  await page.getByRole('button', { name: 'Record Y of G54' }).click()
+  await expect(page.getByText('1 refused: see the logbook')).toBeVisible()
+  await page.getByRole('link', { name: 'Logbook' }).click()
+  await expect(page.getByText('Set the clock of this tablet.')).toBeVisible()
+  await expectAccessible(page)
+  await page.unroute('**/api/entries')
+  await page.getByRole('button', { name: 'Try again' }).click()
+  await expect(page.getByText(/refused/)).toHaveCount(0)
+})
+
+test('two tablets add to one setup: each sees the other, and the difference is named', async ({
+  page,
+  server,
+  browser,
+}) => {
+  const other = await (await browser.newContext()).newPage()
+  await other.goto(server.address)
+  await signIn(page, 'RT')
+  await signIn(other, 'MK')
+  for (const tablet of [page, other]) await openSecondSide(tablet)
+  await typeY(page, '-9.2205')
+  await typeY(other, '-9.2305')
+  await page.getByRole('button', { name: 'Record Y of G54' }).click()
+  await expect(other.getByText('Y is 0.0100 in from the last value.')).toBeVisible({ timeout: 12_000 })
+  await other.getByRole('button', { name: 'Record Y of G54' }).click()
+  await expect(page.getByRole('tab', { name: /Y.*-9\.1305/ })).toBeVisible({ timeout: 12_000 })
+  await page.getByRole('link', { name: 'Logbook' }).click()
+  await expect(page.getByText('taken again since')).toBeVisible()
+  await other.context().close()
+})
+
+test('a machine edited on two tablets: the late save is refused with what stands, and the program goes stale', async ({
+  page,
+  server,
+}) => {
+  await page.getByRole('link', { name: 'Machines' }).click()
+  const least = page.getByLabel('X lowest, in')
+  await least.fill('abc')
+  await least.blur()
+  await expect(page.getByText(/"abc" is not a length/)).toBeVisible()
+  await least.fill('5')
+  await page.getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByText('The lowest position must be below the highest.')).toBeVisible()
+  await least.fill('-32')
+  await changeElsewhere(server)
+  await page.getByRole('button', { name: 'Save' }).click()
+  await expect(
+    page.getByText(/Somebody else saved this machine after you opened it \(version 2\)/),
+  ).toBeVisible()
+  await expect(least).toHaveValue('-32')
+  await page.getByRole('button', { name: 'Show theirs' }).click()
+  await expect(page.getByLabel('What the next person should know about it')).toHaveValue(
+    'from the other tablet',
+  )
+  await page.getByRole('link', { name: 'Setups' }).click()
+  await page.getByRole('link', { name: /first side/ }).click()
+  await page.getByRole('link', { name: 'Program', exact: true }).click()
+  await expect(page.getByText(/written for version 1 of Mill 1, which has been edited/)).toBeVisible()
+})
+
+async function changeElsewhere({ address }: Server) {
+  const { machines } = (await (await fetch(`${address}/api/machines`)).json()) as {
+    machines: { id: string }[]
+  }
+  const [machine] = machines
+  const saved = await fetch(`${address}/api/machines/${machine?.id}`, {
+    method: 'PUT',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify({ ...machine, note: 'from the other tablet' }),
+  })
+  expect(saved.status).toBe(200)
+}
+
+test('every main view is free of accessibility violations, and fits a tablet held upright', async ({
+  page,
+  server,
+}) => {
+  await signIn(page)
+  for (const width of [1280, 800]) {
+    await page.setViewportSize({ width, height: width === 1280 ? 800 : 1280 })
+    await page.goto(server.address)
+    await expect(page.getByRole('link', { name: /first side/ })).toBeVisible()
+    await expectAccessible(page)
+    await page.getByRole('link', { name: /serial number/ }).click()
+    for (const tab of [/^X|X.*stale/, /Z/, /Check/]) {
+      await page.getByRole('tab', { name: tab }).first().click()
+      await expect(page.getByRole('tabpanel')).toBeVisible()
+      await expectAccessible(page)
+      await expectFits(page, { vertically: true })
+    }
+    for (const view of ['Program', 'Logbook', 'Machines', 'Profiles']) {
+      await page.getByRole('link', { name: view, exact: true }).click()
+      await expect(page.getByRole('link', { name: view, exact: true })).toHaveAttribute(
+        'aria-current',
+        'page',
+      )
+      await page.waitForLoadState('networkidle')
+      await expectAccessible(page)
+      await expectFits(page, { vertically: false })
+    }
+  }
+  await page.goto(`${server.address}/nowhere`)
+  await expect(page.getByText('There is no page at this address.')).toBeVisible()
+  await page.goto(`${server.address}/setups/nonsense`)
+  await expect(page.getByText('There is no setup with this address. Go back to the list.')).toBeVisible()
+})

@@ -289,7 +289,10 @@ function ofMethod(from: Reading, pickup: Pickup, expected: Expectation): Finding
 function againstTolerance({ doubt, axis }: Pickup, { tolerance, unit }: Expectation): Finding[] {
   // Compared as shown: a doubt of 0.00100042 reads 0.0010 and is not over 0.0010.
   if (roundTo(doubt.value, usualDigits(unit)) <= tolerance) return []
-  const better = axis === 'Z' ? '' : ' An indicator on both sides leaves about a tenth.'
+  const better =
+    axis === 'Z'
+      ? 'Use a finer method if the part must be right the first time.'
+      : 'An indicator on both sides leaves about a tenth.'
   return [
     finding(
       'look',
@@ -297,7 +300,7 @@ function againstTolerance({ doubt, axis }: Pickup, { tolerance, unit }: Expectat
       axis,
       `This may be off by ${formatWithUnit(doubt.value, unit)}; the part allows ${formatWithUnit(tolerance, unit)}.`,
       'The doubt is that of the method: its repeatability and the step of the display.',
-      `Use a finer method if the part must be right the first time.${better}`,
+      better,
     ),
   ]
 }

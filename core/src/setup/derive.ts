@@ -229,6 +229,14 @@ function offsetState(name: string, context: Context): OffsetState {
   return { ...state, state: stateOf(state) }
 }
 
+/** One offset of a setup by name; one that nothing was taken for yet is open and empty. */
+export function offsetOf(setup: Setup, name: string): OffsetState {
+  const inUse = setup.offsets.find((each) => each.name === name)
+  if (inUse) return inUse
+  const address = findOffset(setup.profile, name)
+  return { name, axes: {}, state: 'open', findings: isFinding(address) ? [address] : [] }
+}
+
 function offsetsInUse(chain: Chain, profile: Profile): string[] {
   const names = new Set<string>()
   for (const { entry } of chain.standing.values()) names.add(entry.offset)

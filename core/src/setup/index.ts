@@ -6,6 +6,7 @@ export {
   isUnreadable,
   type LogLine,
   type OffsetState,
+  offsetOf,
   type Reference,
   type Setup,
   type Standing,

@@ -1,7 +1,7 @@
 import { CloudOff, HardDriveUpload, TabletSmartphone } from 'lucide-react'
 import { NavLink, Outlet } from 'react-router'
 import { OperatorButton, OperatorGate } from '../log/operator-gate.tsx'
-import { useTrouble, useWaiting } from '../log/outbox.ts'
+import { useTrouble, useUnkept, useWaiting } from '../log/outbox.ts'
 
 const linkLook = ({ isActive }: { isActive: boolean }) =>
   `inline-flex min-h-11 items-center px-3 font-semibold ${isActive ? 'underline decoration-2 underline-offset-8' : 'hover:bg-stock-shade'}`
@@ -10,6 +10,7 @@ const linkLook = ({ isActive }: { isActive: boolean }) =>
 function Delivery() {
   const waiting = useWaiting()
   const trouble = useTrouble()
+  const unkept = useUnkept()
   const refused = waiting.filter((each) => each.refused).length
   const due = waiting.length - refused
   return (
@@ -18,6 +19,9 @@ function Delivery() {
         <span className="inline-flex items-center gap-1.5 font-semibold">
           <TabletSmartphone aria-hidden size={18} /> {refused} refused: see the logbook
         </span>
+      )}
+      {unkept > 0 && (
+        <span className="font-semibold">The storage of this tablet is full: do not close this page yet.</span>
       )}
       {due > 0 && (
         <span className="inline-flex max-w-md items-center gap-1.5 font-semibold" title={trouble}>

@@ -99,6 +99,8 @@ interface DimensionProps extends MarkState {
   label: string
   /** A few words above the number. */
   name: string
+  /** How far along the axis, in SVG units, the words stand aside where the dimension is too short for them. */
+  aside?: number
 }
 
 /** A dimension between two places of the axis, with its name and number. Arrows point inwards where there is no room between. */
@@ -111,6 +113,7 @@ export function Dimension({
   ink = 'part',
   label,
   name,
+  aside = 0,
   ...state
 }: DimensionProps) {
   const { place, upright } = frame
@@ -124,9 +127,10 @@ export function Dimension({
   const [ux, uy] = [dx / length, dy / length]
   const middle = { x: (a.x + b.x) / 2, y: (a.y + b.y) / 2 }
   const away = v < base ? -1 : 1
+  const beside = Math.hypot(dx, dy) > 2 * Math.abs(aside) ? 0 : aside
   const text = upright
-    ? { x: middle.x + away * (wide ? 10 : 14), y: middle.y - 2 }
-    : { x: middle.x, y: middle.y + (away < 0 ? -26 : 22) }
+    ? { x: middle.x + away * (wide ? 10 : 14), y: middle.y - 2 - beside }
+    : { x: middle.x + beside, y: middle.y + (away < 0 ? -26 : 22) }
   const anchor = upright ? (away < 0 ? 'end' : 'start') : 'middle'
   return (
     <g>

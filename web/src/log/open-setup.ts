@@ -1,4 +1,4 @@
-import type { Entry, OffsetState, Reference, Setup } from '@dogleg/core/setup'
+import { type Entry, type OffsetState, offsetOf, type Reference, type Setup } from '@dogleg/core/setup'
 import { useOutletContext, useSearchParams } from 'react-router'
 
 /** What every view of a setup works on. */
@@ -16,12 +16,6 @@ export function useOffset(setup: Setup): [OffsetState, (name: string) => void] {
   const named = search.get('offset')
   const first = setup.offsets.find(({ state }) => state === 'stale') ?? setup.offsets[0]
   const name = named ?? first?.name ?? 'G54'
-  const offset = setup.offsets.find((each) => each.name === name) ?? {
-    name,
-    axes: {},
-    state: 'open' as const,
-    findings: [],
-  }
   const choose = (next: string) =>
     setSearch(
       (params) => {
@@ -30,5 +24,5 @@ export function useOffset(setup: Setup): [OffsetState, (name: string) => void] {
       },
       { replace: true },
     )
-  return [offset, choose]
+  return [offsetOf(setup, name), choose]
 }

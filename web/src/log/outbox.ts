@@ -19,6 +19,9 @@ export interface Waiting {
 
 type Delivered = (entries: Entry[]) => void
 
+/** Entries that the tablet's storage would not take (full, or blocked); they live only as long as the page. */
+const unkept = new Map<string, Waiting>()
+
 let waiting: readonly Waiting[] = readAll()
 let trouble: string | undefined
 let sending = false
@@ -27,7 +30,7 @@ const listeners = new Set<() => void>()
 let delivered: Delivered = () => {}
 
 function readAll(): Waiting[] {
-  return Object.keys(localStorage)
+  const kept = Object.keys(localStorage)
     .filter((key) => key.startsWith(PREFIX))
     .sort()
     .flatMap((key) => {
@@ -38,6 +41,7 @@ function readAll(): Waiting[] {
         return []
       }
     })
+  return [...kept, ...unkept.values()]
 }
 
 function changed() {
@@ -45,10 +49,19 @@ function changed() {
   for (const listener of listeners) listener()
 }
 
-const keep = (kept: Waiting) => localStorage.setItem(PREFIX + kept.entry.id, JSON.stringify(kept))
+function keep(kept: Waiting) {
+  try {
+    localStorage.setItem(PREFIX + kept.entry.id, JSON.stringify(kept))
+  } catch {
+    unkept.set(kept.entry.id, kept)
+  }
+}
 
 function drop(entries: Entry[]) {
-  for (const { id } of entries) localStorage.removeItem(PREFIX + id)
+  for (const { id } of entries) {
+    localStorage.removeItem(PREFIX + id)
+    unkept.delete(id)
+  }
 }
 
 /** Sends what it can; one refused entry does not hold up the others. */
@@ -90,7 +103,7 @@ export async function flush(): Promise<void> {
   }
 }
 
-/** Keeps an entry on the tablet and sends it. Returns when it is kept; throws when the tablet cannot keep it. */
+/** Keeps an entry on the tablet and sends it. */
 export function post(entry: Entry) {
   keep({ entry: entrySchema.parse(entry) })
   changed()
@@ -124,6 +137,9 @@ const subscribe = (listener: () => void) => {
 
 /** What waits on this tablet, in order. */
 export const useWaiting = () => useSyncExternalStore(subscribe, () => waiting)
+
+/** How many entries would be lost if this page were closed now. */
+export const useUnkept = () => useSyncExternalStore(subscribe, () => unkept.size)
 
 /** Why nothing could be sent the last time, if it could not. */
 export const useTrouble = () => useSyncExternalStore(subscribe, () => trouble)

@@ -23,7 +23,7 @@ const withoutDoubles = (entries: Entry[]) => [...new Map(entries.map((entry) => 
 export function noteDelivered(client: QueryClient, entries: Entry[]) {
   for (const entry of entries) {
     client.setQueryData<Log>(logKey(entry.setup), (log) =>
-      log ? { ...log, entries: withoutDoubles([...log.entries, entry]) } : log,
+      log ? { ...log, entries: withoutDoubles([...log.entries, entry]) } : { entries: [entry], seq: 0 },
     )
   }
   void client.invalidateQueries({ queryKey: ['setups'] })

@@ -93,7 +93,13 @@ export function ChangedDialog({ setup, entries, reference, onClose }: OpenSetup 
         )}
         {entry && <Consequences says={whatIf(entries, stamp(setup.id, entry), reference)} />}
         <div className="mt-3">
-          <TextEntry label="Note" value={note} onChange={setNote} hint="If it matters to the next person." />
+          <TextEntry
+            label="Note"
+            value={note}
+            onChange={setNote}
+            hint="If it matters to the next person."
+            maxLength={300}
+          />
         </div>
         <Button type="submit" look="primary" disabled={!entry} className="mt-2 min-h-14 w-full text-lg">
           Enter it in the logbook

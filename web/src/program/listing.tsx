@@ -21,7 +21,14 @@ export function Listing({ text }: { text: string }) {
               {index + 1}
             </span>
             <code className="font-mono break-words whitespace-pre-wrap">
-              <span className="font-semibold">{words}</span>
+              <span className="font-semibold">
+                {words.split(/(?<= )/).map((word, place) => (
+                  // biome-ignore lint/suspicious/noArrayIndexKey: so is a word of a line; it never breaks at its minus sign
+                  <span key={place} className="whitespace-pre">
+                    {word}
+                  </span>
+                ))}
+              </span>
               <span className="text-ink-soft">{comment}</span>
             </code>
           </li>

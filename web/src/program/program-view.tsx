@@ -179,6 +179,9 @@ export function ProgramView() {
           </>
         )}
         <Taken offset={offset} text={written.ok ? written.text : undefined} />
+        {[setup.profile.offsets.note, setup.profile.loadOffset?.note].filter(Boolean).map((note) => (
+          <p key={note}>On this control: {note}</p>
+        ))}
         <p className="border-t border-rule pt-3">
           First run: single block, low rapid override, a hand on feed hold. Nothing loose on the table, nobody
           reaching in.

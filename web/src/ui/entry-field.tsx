@@ -15,7 +15,8 @@ interface TextEntryProps {
   hint?: string | undefined
   lit?: boolean
   onFocus?: () => void
-  autoFocus?: boolean
+  /** Most characters that are taken; a length never needs more than this. */
+  maxLength?: number
 }
 
 /** A large field that says, under itself, what it understood or what is wrong. */
@@ -29,6 +30,7 @@ export function TextEntry({
   hint,
   lit,
   onFocus,
+  maxLength = 80,
 }: TextEntryProps) {
   const id = useId()
   const told = `${id}-told`
@@ -51,6 +53,7 @@ export function TextEntry({
           }}
           aria-invalid={wrong !== undefined}
           aria-describedby={told}
+          maxLength={maxLength}
           autoComplete="off"
           autoCorrect="off"
           spellCheck={false}

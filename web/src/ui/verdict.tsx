@@ -1,5 +1,5 @@
 import type { Finding, Severity, Verdict } from '@dogleg/core/fact'
-import { Check, Eye, Info, type LucideIcon, OctagonX } from 'lucide-react'
+import { Check, ChevronDown, Eye, Info, type LucideIcon, OctagonX } from 'lucide-react'
 
 const VERDICTS: Record<Verdict, { word: string; Icon: LucideIcon; look: string }> = {
   good: { word: 'Good', Icon: Check, look: 'border border-ink text-ink' },
@@ -24,21 +24,30 @@ const SEVERITIES: Record<Severity, { Icon: LucideIcon; look: string; word: strin
   note: { Icon: Info, look: 'text-ink-soft', word: 'Note' },
 }
 
-/** What the checks say, worst first: the sentence, what to do, and the reason on demand. */
+/** What the checks say, worst first: the sentence and what to do; a press opens the reason. */
 export function Findings({ findings }: { findings: readonly Finding[] }) {
   if (findings.length === 0) return null
   return (
-    <ul className="space-y-2">
+    <ul className="space-y-1">
       {findings.map(({ severity, code, where, says, why, fix }) => {
         const { Icon, look, word } = SEVERITIES[severity]
         return (
-          <li key={`${code}-${where}`} className="flex gap-2">
-            <Icon aria-label={word} size={20} className={`mt-0.5 shrink-0 ${look}`} />
-            <div>
-              <p className="font-semibold">{says}</p>
-              {fix && <p>{fix}</p>}
-              <p className="text-sm text-ink-soft">{why}</p>
-            </div>
+          <li key={`${code}-${where}`}>
+            <details className="group">
+              <summary className="flex min-h-11 list-none gap-2 py-1 hover:bg-stock-shade">
+                <Icon aria-label={word} size={20} className={`mt-0.5 shrink-0 ${look}`} />
+                <span className="flex-1 leading-snug">
+                  <span className="block font-semibold">{says}</span>
+                  {fix}
+                </span>
+                <ChevronDown
+                  aria-label="Why"
+                  size={18}
+                  className="mt-0.5 shrink-0 text-ink-soft group-open:rotate-180"
+                />
+              </summary>
+              <p className="pb-1 pl-7 text-ink-soft">{why}</p>
+            </details>
           </li>
         )
       })}

@@ -40,7 +40,7 @@ export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetStat
   }
 
   return (
-    <div className="grid flex-1 gap-x-6 gap-y-4 py-2 md:grid-cols-2 xl:grid-cols-[21rem_1fr_22rem]">
+    <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[18rem_1fr] xl:grid-cols-[21rem_1fr_22rem]">
       <div className="space-y-3">
         <h2 className="text-xl font-semibold">Look with a pointed tool</h2>
         <ol className="list-decimal space-y-1 pl-5">
@@ -59,6 +59,7 @@ export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetStat
               label="What was seen"
               value={note}
               onChange={setNote}
+              maxLength={300}
               wrong={wrong}
               hint="Needed when it stands off: how far, which way."
             />

@@ -74,7 +74,15 @@ function Body({
   )
 }
 
-function DrawingPosition({ sketch, frame, mark, number, v, base }: PartProps & { v: number; base: number }) {
+function DrawingPosition({
+  sketch,
+  frame,
+  mark,
+  number,
+  v,
+  base,
+  aside = 0,
+}: PartProps & { v: number; base: number; aside?: number }) {
   if (sketch.feature === sketch.zero) return null
   return (
     <Of field="drawingPosition" mark={mark}>
@@ -84,7 +92,8 @@ function DrawingPosition({ sketch, frame, mark, number, v, base }: PartProps & {
         to={sketch.feature}
         v={v}
         base={base}
-        name="on the drawing"
+        name="drawing"
+        aside={aside}
         label={number('drawingPosition', sketch.feature - sketch.zero)}
         {...state(mark('drawingPosition'))}
       />
@@ -167,7 +176,7 @@ function EdgeFinder(props: PartProps & { directionLit: boolean }) {
           {...state(mark('machinePosition'))}
         />
       </Of>
-      <DrawingPosition {...props} v={96} base={56} />
+      <DrawingPosition {...props} v={96} base={56} aside={s * (frame.upright ? 44 : 80)} />
     </>
   )
 }
@@ -187,9 +196,11 @@ function SwingWords({
   label: string
 }) {
   const middle = frame.place((from + to) / 2, v)
-  const at = frame.upright ? { x: middle.x + 8, y: middle.y + 5 } : { x: middle.x, y: middle.y - 8 }
+  const side = v < 0 ? -1 : 1
+  const at = frame.upright ? { x: middle.x + side * 8, y: middle.y + 5 } : { x: middle.x, y: middle.y - 8 }
+  const anchor = frame.upright ? (side < 0 ? 'end' : 'start') : 'middle'
   return (
-    <Words at={at} anchor={frame.upright ? 'start' : 'middle'} ink="measured" plain>
+    <Words at={at} anchor={anchor} ink="measured" plain>
       swing {label}
     </Words>
   )
@@ -200,19 +211,27 @@ function Indicator(props: PartProps) {
   const bothKnown = sketch.known.has('minusSide') && sketch.known.has('plusSide')
   const insert = 0.1 * sketch.tip
   const sides = [
-    { field: 'minusSide' as const, at: sketch.spindles[0]?.at ?? 0, v: 48, to: 150, name: 'minus side' },
-    { field: 'plusSide' as const, at: sketch.spindles[1]?.at ?? 0, v: -48, to: -150, name: 'plus side' },
+    {
+      field: 'minusSide' as const,
+      at: sketch.spindles[0]?.at ?? 0,
+      v: 48,
+      to: frame.upright ? 104 : 150,
+      name: 'minus side',
+    },
+    {
+      field: 'plusSide' as const,
+      at: sketch.spindles[1]?.at ?? 0,
+      v: -48,
+      to: frame.upright ? -96 : -150,
+      name: 'plus side',
+    },
   ]
   const label = frame.place(sketch.feature - insert, -70)
   return (
     <>
       <Body frame={frame} from={sketch.feature} to={sketch.body.to} v1={0} v2={84} />
       <Body frame={frame} from={sketch.feature - insert} to={sketch.feature} v1={-84} v2={24} />
-      <Words
-        at={{ x: label.x - 8, y: label.y + (frame.upright ? 16 : 0) }}
-        anchor={frame.upright ? 'end' : 'middle'}
-        size={14}
-      >
+      <Words at={{ x: label.x - 8, y: label.y + (frame.upright ? 16 : 0) }} anchor="end" plain>
         insert
       </Words>
       {sketch.zero !== sketch.feature && (
@@ -310,7 +329,7 @@ function ToolOnBlock(props: PartProps) {
           {...box(frame, tip, at, -9, 9)}
           fill="var(--color-layout)"
           stroke="var(--color-scribe)"
-          strokeWidth={mark('toolLength').lit ? 4 : 2}
+          strokeWidth={mark('toolLength').lit || mark('tool').lit ? 4 : 2}
           className="lights-up"
         />
         <Dimension

@@ -1,5 +1,5 @@
 import { verdictOf } from '@dogleg/core/fact'
-import { type LinearAxis, leastStepIn } from '@dogleg/core/machine'
+import { type LinearAxis, leastStepIn, type Machine } from '@dogleg/core/machine'
 import {
   draftOf,
   type FieldName,
@@ -12,6 +12,7 @@ import {
   readingIn,
   sketch,
 } from '@dogleg/core/pickup'
+import { unitSymbol } from '@dogleg/core/quantity'
 import { expectationOf, type OffsetState, type Setup } from '@dogleg/core/setup'
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp } from 'lucide-react'
 import { useEffect, useId, useMemo, useRef, useState } from 'react'
@@ -41,8 +42,13 @@ const HINTS: Partial<Record<FieldName, string>> = {
   plusSide: 'Dial at the same zero, other side.',
   toolLength: 'As it stands in the tool table.',
   blockHeight: '0 when the tool touches the face itself.',
+  drawingPosition: '0 where the face is part zero.',
 }
-const DRAWING_HINT = '0 where the face is part zero.'
+
+/** Fields that are read off the position display, in the machine's own unit. */
+const POSITIONS: ReadonlySet<FieldName> = new Set(['machinePosition', 'minusSide', 'plusSide'])
+const displayHint = ({ name, unit }: Machine) =>
+  `${name} shows ${unit}: write ${unitSymbol(unit)} behind the number.`
 
 /** The tool's number and its length stand side by side. */
 const SHARES_ROW: ReadonlySet<FieldName> = new Set(['tool', 'toolLength'])
@@ -83,7 +89,7 @@ export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: Pick
   const problem = live.ok ? undefined : Object.values(live.problems).find(({ empty }) => !empty)
   const missing = live.ok ? undefined : Object.keys(live.problems).length
   const untouched = METHOD_FIELDS[draft.method].every(
-    (field) => !/position|side/i.test(field) || field === 'drawingPosition' || !draft.fields[field],
+    (field) => !POSITIONS.has(field) || !draft.fields[field],
   )
 
   const submit = () => {
@@ -113,7 +119,7 @@ export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: Pick
 
   const arrows = axis === 'Z' ? undefined : ARROWS[axis]
   return (
-    <div className="grid flex-1 gap-x-6 gap-y-4 py-2 md:grid-cols-2 xl:grid-cols-[21rem_1fr_22rem]">
+    <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[18rem_1fr] xl:grid-cols-[21rem_1fr_22rem]">
       <form
         ref={form}
         aria-label={`${axis} of ${offset.name}`}
@@ -164,7 +170,7 @@ export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: Pick
               label: FIELD_LABELS[field],
               value: draft.fields[field] ?? '',
               onChange: (text: string) => setField(field, text),
-              hint: field === 'drawingPosition' ? DRAWING_HINT : HINTS[field],
+              hint: machine.unit !== unit && POSITIONS.has(field) ? displayHint(machine) : HINTS[field],
               lit: lit === field,
               onFocus: () => setLit(field),
             }
@@ -232,6 +238,11 @@ export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: Pick
             </h2>
             <p>The machine position at which the spindle stands over part zero appears here as you type.</p>
             <p>Lengths can be typed as .5, 1-1/2, 12.7mm, 0.5in or 2-.125.</p>
+            {machine.note && (
+              <p>
+                Note on {machine.name}: {machine.note}
+              </p>
+            )}
           </div>
         )}
       </div>

@@ -1,0 +1,106 @@
+// npm run screenshots: one current picture of each main view, from the demo data, into docs/screenshots.
+import { spawn } from 'node:child_process'
+import { mkdtempSync } from 'node:fs'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { CHROMIUM, ensureBuilt, ensureChromium, ensureInstalled, root } from './prepare.mjs'
+
+ensureInstalled()
+ensureChromium()
+ensureBuilt()
+const { chromium } = await import('@playwright/test')
+
+const file = join(mkdtempSync(join(tmpdir(), 'dogleg-screenshots-')), 'log.sqlite')
+const server = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
+  env: { ...process.env, DOGLEG_DATA: file, DOGLEG_PORT: '0' },
+  stdio: ['ignore', 'pipe', 'inherit'],
+})
+const address = await new Promise((resolve) => {
+  let said = ''
+  server.stdout.on('data', (data) => {
+    said += data
+    const found = /Dogleg is at (\S+)/.exec(said)?.[1]
+    if (found) resolve(found)
+  })
+})
+
+const browser = await chromium.launch({
+  executablePath: CHROMIUM,
+  args: [
+    '--no-sandbox',
+    '--disable-gpu',
+    '--disable-quic',
+    '--no-first-run',
+    '--disable-background-networking',
+    '--disable-component-update',
+    '--disable-sync',
+  ],
+})
+
+async function tablet(size) {
+  const page = await browser.newPage({ viewport: size, baseURL: address })
+  await page.addInitScript(() => localStorage.setItem('dogleg.operator', 'RT'))
+  const shot = async (name) => {
+    await page.waitForLoadState('networkidle')
+    await page.screenshot({ path: join(root, 'docs/screenshots', `${name}.png`) })
+  }
+  const open = async (title) => {
+    await page.goto('/')
+    await page.getByRole('link', { name: title }).click()
+    await page.getByRole('tabpanel').waitFor()
+  }
+  return { page, shot, open }
+}
+
+async function touchOffZ(page) {
+  await page.getByRole('tab', { name: /Z/ }).click()
+  await page.getByLabel('Tool', { exact: true }).fill('7')
+  await page.getByLabel('Tool length').fill('4.512')
+  await page.getByLabel('Gauge block').fill('25.4mm')
+  await page.getByLabel('Machine position').fill('-9.834')
+}
+
+const { page, shot, open } = await tablet({ width: 1280, height: 800 })
+await page.goto('/')
+await page.getByRole('link', { name: /first side/ }).waitFor()
+await shot('setups')
+
+await open(/second side/)
+await page.getByRole('radio', { name: 'edge finder' }).click()
+await page.getByRole('radio', { name: 'Y+' }).click()
+await page.getByLabel('Finder tip, diameter').fill('.2')
+await page.getByLabel('The touched face on the drawing').fill('-3')
+await page.getByLabel('Machine position').fill('-9.2205')
+await shot('zero-edge-finder')
+await page.getByRole('tab', { name: /X/ }).click()
+await shot('zero-indicator')
+await touchOffZ(page)
+await shot('zero-tool-on-block')
+await page.getByLabel('Machine position').fill('9.834')
+await shot('zero-stop')
+
+await open(/serial number/)
+await shot('zero-stale')
+
+await open(/first side/)
+await shot('zero-check')
+await page.getByRole('link', { name: 'Program', exact: true }).click()
+await shot('program')
+await page.getByRole('button', { name: 'Something changed' }).click()
+await page.getByRole('radio', { name: /Vise moved/ }).click()
+await shot('something-changed')
+await page.keyboard.press('Escape')
+await page.getByRole('link', { name: 'Logbook' }).click()
+await shot('logbook')
+await page.goto('/machines')
+await shot('machines')
+await page.goto('/profiles/two-line')
+await shot('profiles')
+
+const upright = await tablet({ width: 800, height: 1280 })
+await upright.open(/second side/)
+await touchOffZ(upright.page)
+await upright.shot('zero-upright')
+
+await browser.close()
+server.kill()

@@ -76,10 +76,10 @@ module.exports = {
     },
   ],
   options: {
-    parser: 'swc',
     doNotFollow: { path: 'node_modules' },
     exclude: { path: 'dist/' },
     tsPreCompilationDeps: true,
+    tsConfig: { fileName: 'tsconfig.base.json' },
     enhancedResolveOptions: {
       exportsFields: ['exports'],
       conditionNames: ['import', 'node', 'default'],

@@ -1,43 +1,14 @@
-import { spawn } from 'node:child_process'
-import { mkdtempSync } from 'node:fs'
-import { tmpdir } from 'node:os'
-import { join } from 'node:path'
 import { chromium } from '@playwright/test'
+import { launchOptions, Server } from '../e2e/harness.ts'
 import { report } from './report.ts'
 
 const LIMIT_BYTES = 200_000
-const root = join(import.meta.dirname, '..')
-const FLAGS = [
-  '--no-sandbox',
-  '--disable-gpu',
-  '--disable-quic',
-  '--no-first-run',
-  '--disable-background-networking',
-]
-
-/** Starts the built server on a new file; resolves with its address. */
-function serve() {
-  const file = join(mkdtempSync(join(tmpdir(), 'dogleg-bench-')), 'log.sqlite')
-  const child = spawn(process.execPath, [join(root, 'server/dist/main.js')], {
-    env: { ...process.env, DOGLEG_DATA: file, DOGLEG_PORT: '0' },
-    stdio: ['ignore', 'pipe', 'inherit'],
-  })
-  const address = new Promise<string>((resolve, reject) => {
-    let said = ''
-    child.stdout.on('data', (data) => {
-      said += data
-      const found = /Dogleg is at (\S+)/.exec(said)?.[1]
-      if (found) resolve(found)
-    })
-    child.once('exit', () => reject(new Error(`the server ended: ${said}`)))
-  })
-  return { address, stop: () => child.kill() }
-}
 
 /** JavaScript that the first screen loads, as it crosses the network, and the time until the list is on screen. */
 export async function benchFirstLoad() {
-  const server = serve()
-  const browser = await chromium.launch({ executablePath: '/usr/bin/chromium', args: FLAGS })
+  const server = new Server()
+  await server.start()
+  const browser = await chromium.launch(launchOptions)
   try {
     const page = await browser.newPage()
     const scripts: Promise<number>[] = []
@@ -45,7 +16,7 @@ export async function benchFirstLoad() {
       if (request.resourceType() === 'script')
         scripts.push(request.sizes().then(({ responseBodySize }) => responseBodySize))
     })
-    await page.goto(await server.address)
+    await page.goto(server.address)
     await page.getByRole('link', { name: /first side/ }).waitFor()
     const shown = await page.evaluate(() => performance.now())
     const bytes = (await Promise.all(scripts)).reduce((sum, size) => sum + size, 0)
@@ -59,6 +30,6 @@ export async function benchFirstLoad() {
     })
   } finally {
     await browser.close()
-    server.stop()
+    await server.stop()
   }
 }

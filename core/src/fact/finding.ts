@@ -13,6 +13,16 @@ export interface Finding {
   fix?: string
 }
 
+/** A finding from its parts, in the order in which they are read. */
+export const finding = (
+  severity: Severity,
+  code: string,
+  where: string,
+  says: string,
+  why: string,
+  fix?: string,
+): Finding => ({ severity, code, where, says, why, ...(fix === undefined ? {} : { fix }) })
+
 export type Verdict = 'stop' | 'look' | 'good'
 
 export function verdictOf(findings: readonly Finding[]): Verdict {

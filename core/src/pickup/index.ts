@@ -6,7 +6,8 @@ export {
   type PickupDraft,
   readDraft,
 } from './draft.ts'
-export { type EarlierValue, type Expectation, judgePickup } from './judge.ts'
+export type { EarlierValue, Expectation } from './expectation.ts'
+export { judgePickup } from './judge.ts'
 export {
   type AxisToLoad,
   checkLoad,

@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
 import type { Machine } from '../machine/index.ts'
 import { asTyped, type LengthUnit } from '../quantity/index.ts'
-import { type Expectation, judgePickup } from './judge.ts'
+import type { Expectation } from './expectation.ts'
+import { judgePickup } from './judge.ts'
 import { pickUp } from './pick-up.ts'
 import type { Reading } from './reading.ts'
 
@@ -46,7 +47,8 @@ const touched = (length: number, block: number): Reading => ({
   machinePosition: asTyped(-9, 'inch'),
   drawingPosition: asTyped(0, 'inch'),
 })
-const was = (value: number, fresh = true, doubt = 0.001) => ({ value, doubt, fresh })
+/** A value taken before with the same finder, moving the same way. */
+const was = (value: number, fresh = true) => ({ value, position: value - 0.1, doubt: 0.001, fresh })
 
 // Mill 1 travels X -30 to 0, Y -16 to 0, Z -20 to 0 inch. Each slip below is one that is made in practice (common practice).
 describe('a pickup is judged before it is recorded', () => {
@@ -78,14 +80,18 @@ describe('a pickup is judged before it is recorded', () => {
   })
 
   it('knows the usual slips against the last value', () => {
-    expect(codes(edge(-14.2312), { last: was(14.1312) })).toEqual(['sign-flipped'])
+    expect(codes(edge(-14.2312), { last: was(14.3312) })).toEqual(['sign-flipped'])
     expect(codes(edge(-14.2312), { last: was(-8), lastOther: was(-14.13) })).toEqual(['axes-swapped'])
     expect(codes(edge(-14.2312), { last: was(-14.1352) })).toEqual([])
     expect(codes(edge(-14.2312), { last: was(-14.1362) })).toEqual(['far-from-last'])
     expect(codes(edge(-14.2312), { last: was(-14.6, false) })).toEqual([])
     expect(codes(edge(-14.2312), { last: was(-15.6, false) })).toEqual(['far-from-last'])
-    const inMm = edge(-14.4, { unit: 'mm', diameter: 10 })
-    expect(codes(inMm, { unit: 'mm', tolerance: 0.05, last: was(-9.4 * 25.4) })).toEqual(['unit-mixed'])
+  })
+
+  it('knows an inch position in a mm setup, whatever the finder and the drawing add to it', () => {
+    const inMm = edge(-9.4, { unit: 'mm', diameter: 10, drawing: -76.2 })
+    const last = { value: -9.4 * 25.4 + 5 + 76.2, position: -9.4 * 25.4, doubt: 0.025, fresh: true }
+    expect(codes(inMm, { unit: 'mm', tolerance: 0.05, last })).toContain('unit-mixed')
   })
 
   it('guards the edge finder', () => {

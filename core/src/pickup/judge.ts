@@ -1,5 +1,5 @@
-import { type Finding, worstFirst } from '../fact/index.ts'
-import { type LinearAxis, type Machine, travelIn, withinTravel } from '../machine/index.ts'
+import { type Finding, finding, worstFirst } from '../fact/index.ts'
+import { type LinearAxis, travelIn, withinTravel } from '../machine/index.ts'
 import {
   formatLength,
   formatWithUnit,
@@ -8,49 +8,15 @@ import {
   roundTo,
   usualDigits,
 } from '../quantity/index.ts'
+import { type EarlierValue, type Expectation, repeatBound } from './expectation.ts'
+import { guardMethod } from './guards.ts'
 import { type Pickup, readingIn } from './pick-up.ts'
 import type { Reading } from './reading.ts'
-
-/** An earlier value of an axis of the same offset. */
-export interface EarlierValue {
-  value: number
-  doubt: number
-  fresh: boolean
-}
-
-/** What a pickup is judged against; all lengths in the setup's unit. */
-export interface Expectation {
-  machine: Machine
-  unit: LengthUnit
-  /** How close part zero must be for this part. */
-  tolerance: number
-  /** The value that this one takes the place of. */
-  last?: EarlierValue | undefined
-  /** The last value of the other axis along the table, for a swap. */
-  lastOther?: EarlierValue | undefined
-  /** The indicator's swing on the other axis. */
-  otherSwing?: number | undefined
-}
 
 /** A value this far from a stale last one is worth a look: the part was moved on purpose, but seldom further. [inch, mm] */
 const FAR_AFTER_MOVE = { inch: 1, mm: 25 }
 /** Two values nearer than this are taken for the same place, typed differently. [inch, mm] */
 const SAME_PLACE = { inch: 0.1, mm: 2.5 }
-/** Largest finder and swing that are usual on a mill. [inch, mm] */
-const LARGE_FINDER = { inch: 1, mm: 25 }
-const LARGE_SWING = { inch: 6, mm: 150 }
-/** How many times the doubt of a difference two repeats may lie apart. Common practice: look again past about three. */
-const REPEATS_WITHIN = 3
-
-const finding = (
-  severity: Finding['severity'],
-  code: string,
-  where: string,
-  says: string,
-  why: string,
-  fix?: string,
-): Finding => ({ severity, code, where, says, why, ...(fix === undefined ? {} : { fix }) })
-
 /** The machine positions in a reading: field name and value. */
 function positionsOf(from: Reading): [string, number][] {
   return from.method === 'indicator'
@@ -106,7 +72,53 @@ function outsideTravel(axis: LinearAxis, from: Reading, value: number, expected:
   ]
 }
 
-const rss = (...values: number[]) => Math.hypot(...values)
+/**
+ * The usual slips in a machine position, given what it was before: the other sign, the other unit, the other axis.
+ * The rest of the reading (finder, block, place on the drawing) is taken as right.
+ */
+function slipSinceLast(
+  pickup: Pickup,
+  last: EarlierValue,
+  lastOther: EarlierValue | undefined,
+  unit: LengthUnit,
+) {
+  const { axis, value, position } = pickup
+  const text = formatLength(position, unit)
+  /** The value, had the position been another one: every pickup follows its position one to one. */
+  const had = (other: number) => value + (other - position)
+  const near = (a: number, b: number) => Math.abs(a - b) <= SAME_PLACE[unit]
+
+  if (near(had(-position), last.value))
+    return finding(
+      'look',
+      'sign-flipped',
+      axis,
+      `${axis} has the other sign from last time.`,
+      `The position is ${text}; with the sign turned round it would give ${formatLength(last.value, unit)}, as before.`,
+      'Check the sign on the display.',
+    )
+  if (near(had(position * MM_PER_INCH), last.value) || near(had(position / MM_PER_INCH), last.value))
+    return finding(
+      'look',
+      'unit-mixed',
+      axis,
+      `The position of ${axis} looks like the other unit.`,
+      `It is ${text}; read in the other unit it would give ${formatLength(last.value, unit)}, as before.`,
+      'Check which unit the display shows, and write the unit behind the number.',
+    )
+  if (lastOther && Math.abs(position - lastOther.position) <= 3 * SAME_PLACE[unit]) {
+    const other = axis === 'X' ? 'Y' : 'X'
+    return finding(
+      'look',
+      'axes-swapped',
+      axis,
+      `This ${axis} is where ${other} was.`,
+      `The machine stood at ${other} ${formatLength(lastOther.position, unit)} before, and at ${axis} ${formatLength(last.position, unit)}; the ${axis} typed now is ${text}.`,
+      'Check that X and Y are not swapped.',
+    )
+  }
+  return undefined
+}
 
 /** Compares with the value that stood before: a repeat, a move, or one of the usual slips. */
 function againstLast(pickup: Pickup, expected: Expectation): Finding[] {
@@ -114,51 +126,14 @@ function againstLast(pickup: Pickup, expected: Expectation): Finding[] {
   if (!last) return []
   const { axis, value } = pickup
   const moved = value - last.value
-  const near = (a: number, b: number) => Math.abs(a - b) <= SAME_PLACE[unit]
-  const text = formatLength(value, unit)
-  const before = formatLength(last.value, unit)
-  const farFrom = Math.abs(moved) > FAR_AFTER_MOVE[unit]
-
-  if (farFrom && near(value, -last.value))
-    return [
-      finding(
-        'look',
-        'sign-flipped',
-        axis,
-        `${axis} has the other sign from last time.`,
-        `It was ${before} and is now ${text}: the same number with the sign turned round.`,
-        'Check the sign on the display.',
-      ),
-    ]
-  if (farFrom && (near(value * MM_PER_INCH, last.value) || near(value, last.value * MM_PER_INCH)))
-    return [
-      finding(
-        'look',
-        'unit-mixed',
-        axis,
-        `${axis} differs from last time by a factor of 25.4.`,
-        `It was ${before} and is now ${text}: an inch value in a mm setup, or the other way round.`,
-        'Check which unit the display shows, and write the unit behind the number.',
-      ),
-    ]
-  if (farFrom && lastOther && near(value, lastOther.value)) {
-    const other = axis === 'X' ? 'Y' : 'X'
-    return [
-      finding(
-        'look',
-        'axes-swapped',
-        axis,
-        `This ${axis} is where ${other} was.`,
-        `${other} was ${formatLength(lastOther.value, unit)} and ${axis} was ${before}; ${axis} is now ${text}.`,
-        'Check that X and Y are not swapped.',
-      ),
-    ]
-  }
-  const bound = last.fresh ? REPEATS_WITHIN * rss(last.doubt, pickup.doubt.value) : FAR_AFTER_MOVE[unit]
+  const slip =
+    Math.abs(moved) > FAR_AFTER_MOVE[unit] ? slipSinceLast(pickup, last, lastOther, unit) : undefined
+  if (slip) return [slip]
+  const bound = last.fresh ? repeatBound(last.doubt, pickup.doubt.value) : FAR_AFTER_MOVE[unit]
   if (Math.abs(moved) <= bound) return []
   const why = last.fresh
     ? `Two readings of the same zero should agree within ${formatWithUnit(bound, unit)} (three times their doubt).`
-    : `The last value is stale, but it was ${before}, further than ${formatWithUnit(bound, unit)} away.`
+    : `The last value is stale, but it was ${formatLength(last.value, unit)}, further than ${formatWithUnit(bound, unit)} away.`
   return [
     finding(
       'look',
@@ -171,119 +146,6 @@ function againstLast(pickup: Pickup, expected: Expectation): Finding[] {
         : 'Check the reading if the part was not moved that far.',
     ),
   ]
-}
-
-function ofEdgeFinder(from: Reading & { method: 'edge-finder' }, unit: LengthUnit): Finding[] {
-  const { value } = from.diameter
-  if (value <= 0)
-    return [
-      finding(
-        'stop',
-        'finder-diameter',
-        'diameter',
-        'The diameter of the finder must be more than zero.',
-        'Half of it lies between the spindle and the face.',
-        'Type the diameter of the tip. 0.200 and 0.500 in or 10 mm are usual.',
-      ),
-    ]
-  if (value <= LARGE_FINDER[unit]) return []
-  return [
-    finding(
-      'look',
-      'finder-diameter',
-      'diameter',
-      `A finder of ${formatWithUnit(value, unit)} is unusual.`,
-      '0.200 and 0.500 in or 10 mm are usual.',
-      'Check the diameter and its unit.',
-    ),
-  ]
-}
-
-function ofIndicator(
-  from: Reading & { method: 'indicator' },
-  pickup: Pickup,
-  expected: Expectation,
-): Finding[] {
-  const { unit, otherSwing } = expected
-  const swing = pickup.swing ?? 0
-  if (swing === 0)
-    return [
-      finding(
-        'stop',
-        'no-swing',
-        'plusSide',
-        'Both sides have the same position.',
-        "The two sides lie apart by twice the indicator's swing.",
-        'Turn the indicator to the other side of the plane, bring the dial to zero, and read again.',
-      ),
-    ]
-  const findings: Finding[] = []
-  if (from.plusSide.value < from.minusSide.value)
-    findings.push(
-      finding(
-        'note',
-        'sides-turned-round',
-        'plusSide',
-        'The two sides look turned round.',
-        'With the indicator on the plus side the machine position is the greater one. The middle is the same either way.',
-      ),
-    )
-  if (swing > LARGE_SWING[unit])
-    findings.push(
-      finding(
-        'look',
-        'large-swing',
-        'plusSide',
-        `A swing of ${formatWithUnit(swing, unit)} is large.`,
-        'It is the distance from the spindle axis to the stylus.',
-        'Check both positions.',
-      ),
-    )
-  const bound = REPEATS_WITHIN * rss(pickup.doubt.value, pickup.doubt.value)
-  if (otherSwing !== undefined && Math.abs(swing - otherSwing) > bound)
-    findings.push(
-      finding(
-        'look',
-        'swings-disagree',
-        pickup.axis,
-        `The swing is ${formatLength(swing, unit)} here and ${formatLength(otherSwing, unit)} on the other axis.`,
-        `It is the indicator's own radius and must come out the same within ${formatWithUnit(bound, unit)}: the indicator was bumped, or a side was not at zero.`,
-        'Take both axes again without touching the indicator between.',
-      ),
-    )
-  return findings
-}
-
-function ofToolOnBlock(from: Reading & { method: 'tool-on-block' }, { machine }: Expectation): Finding[] {
-  const findings: Finding[] = []
-  if (from.blockHeight.value < 0)
-    findings.push(
-      finding(
-        'stop',
-        'block-height',
-        'blockHeight',
-        'A gauge block cannot have a negative height.',
-        'It stands between the tool and the face. Type 0 when the tool touches the face itself.',
-      ),
-    )
-  if (machine.toolLengths === 'gauge-line' && from.toolLength.value <= 0)
-    findings.push(
-      finding(
-        'stop',
-        'tool-length-sign',
-        'toolLength',
-        'A tool length from the gauge line must be more than zero.',
-        `Lengths on ${machine.name} are measured from the gauge line of the spindle down to the tip.`,
-        'Type the length without a minus. If this shop measures against a master tool, change it on the machine page.',
-      ),
-    )
-  return findings
-}
-
-function ofMethod(from: Reading, pickup: Pickup, expected: Expectation): Finding[] {
-  if (from.method === 'edge-finder') return ofEdgeFinder(from, expected.unit)
-  if (from.method === 'indicator') return ofIndicator(from, pickup, expected)
-  return ofToolOnBlock(from, expected)
 }
 
 function againstTolerance({ doubt, axis }: Pickup, { tolerance, unit }: Expectation): Finding[] {
@@ -313,7 +175,7 @@ export function judgePickup(from: Reading, pickup: Pickup, expected: Expectation
   const inUnit = readingIn(from, expected.unit)
   return worstFirst([
     ...outsideTravel(pickup.axis, inUnit, pickup.value, expected),
-    ...ofMethod(inUnit, pickup, expected),
+    ...guardMethod(inUnit, pickup, expected),
     ...againstLast(pickup, expected),
     ...againstTolerance(pickup, expected),
   ])

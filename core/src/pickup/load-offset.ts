@@ -7,7 +7,7 @@ import {
   writeNumber,
   writeProgram,
 } from '../control/index.ts'
-import type { Finding } from '../fact/index.ts'
+import { type Finding, finding } from '../fact/index.ts'
 import { LINEAR_AXES, type LinearAxis, type Machine, travelIn, withinTravel } from '../machine/index.ts'
 import { readProgram, type Step } from '../program/index.ts'
 import { formatLength, type LengthUnit, roundTo } from '../quantity/index.ts'
@@ -41,15 +41,6 @@ export type WrittenOffset =
   | { ok: true; text: string; plan: LoadPlan; findings: Finding[] }
   | { ok: false; findings: Finding[] }
 
-const stop = (code: string, where: string, says: string, why: string, fix: string): Finding => ({
-  severity: 'stop',
-  code,
-  where,
-  says,
-  why,
-  fix,
-})
-
 /** Checks before anything is written. A stop means that nothing is. */
 export function checkLoad(load: LoadOffset, profile: Profile, machine: Machine): Finding[] {
   const findings: Finding[] = []
@@ -58,7 +49,8 @@ export function checkLoad(load: LoadOffset, profile: Profile, machine: Machine):
   const known = LINEAR_AXES.filter((axis) => load.axes[axis])
   if (known.length === 0)
     findings.push(
-      stop(
+      finding(
+        'stop',
         'nothing-to-load',
         'offset',
         `No axis of ${load.offset} has been taken.`,
@@ -70,7 +62,8 @@ export function checkLoad(load: LoadOffset, profile: Profile, machine: Machine):
     const value = load.axes[axis]?.value
     if (value !== undefined && !withinTravel(machine, axis, value, load.unit))
       findings.push(
-        stop(
+        finding(
+          'stop',
           'check-move-outside-travel',
           axis,
           `The check move to ${axis}0 would leave the travel of ${machine.name}.`,

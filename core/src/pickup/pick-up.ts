@@ -31,6 +31,8 @@ export interface PickupSettings {
 /** A pickup's answer: the work offset's machine position on one axis, and the indicator's swing where there is one. */
 export interface Pickup extends Answer<number> {
   axis: 'X' | 'Y' | 'Z'
+  /** The machine position that it rests on; the middle where there are two. */
+  position: number
   /** Half the distance between the indicator's two zero positions: its own radius, the same on X and Y. */
   swing?: number
 }
@@ -67,6 +69,7 @@ function fromEdgeFinder(from: EdgeFinderReading, settings: PickupSettings): Pick
   const zero = toPartZero(edge, from.drawingPosition.value, 'face', unit)
   return {
     axis: from.axis,
+    position: from.machinePosition.value,
     value: zero.value,
     unit,
     working: [
@@ -94,6 +97,7 @@ function fromIndicator(from: IndicatorReading, settings: PickupSettings): Pickup
   const [minusText, plusText] = [formatLength(minus, unit), formatLength(plus, unit)]
   return {
     axis: from.axis,
+    position: plane,
     value: zero.value,
     unit,
     swing,
@@ -127,6 +131,7 @@ function fromToolOnBlock(from: ToolOnBlockReading, settings: PickupSettings): Pi
   ) as [string, string, string]
   return {
     axis: 'Z',
+    position: from.machinePosition.value,
     value: zero.value,
     unit,
     working: [

@@ -118,7 +118,13 @@ export function sketch(draft: PickupDraft, unit: LengthUnit): Sketch {
     tip: 0,
     toolLength,
     blockHeight,
-    ...extent([at + 0.2 * span, at - toolLength, feature - 0.25 * span, zero - 0.05 * span]),
+    ...extent([
+      at + 0.2 * span,
+      at - toolLength,
+      feature - 0.25 * span,
+      zero - 0.05 * span,
+      zero + 0.05 * span,
+    ]),
   }
 }
 

@@ -20,6 +20,8 @@ export interface AxisFact extends Fact<number> {
   entry: EntryOf<'pickup'>
   findings: Finding[]
   verdict: Verdict
+  /** The machine position that it rests on. */
+  position: number
   swing?: number
 }
 
@@ -110,8 +112,8 @@ const isPickup = (link: Link | undefined): link is Link & { entry: EntryOf<'pick
 
 function earlier(link: Link | undefined, fresh: boolean, context: Context): EarlierValue | undefined {
   if (!isPickup(link)) return undefined
-  const { value, doubt } = pickUp(link.entry.reading, settingsOf(context))
-  return { value, doubt: doubt.value, fresh }
+  const { value, position, doubt } = pickUp(link.entry.reading, settingsOf(context))
+  return { value, position, doubt: doubt.value, fresh }
 }
 
 /** Whether a link still held at the moment its successor was entered: nothing had reached it by then. */
@@ -179,7 +181,12 @@ function axisFact(link: Link & { entry: EntryOf<'pickup'> }, context: Context): 
 export function expectationOf(setup: Setup, offset: string, axis: LinearAxis): Expectation {
   const of = setup.offsets.find(({ name }) => name === offset)?.axes
   const asEarlier = (fact: AxisFact | undefined): EarlierValue | undefined =>
-    fact && { value: fact.value, doubt: fact.doubt.value, fresh: fact.freshness.state === 'fresh' }
+    fact && {
+      value: fact.value,
+      position: fact.position,
+      doubt: fact.doubt.value,
+      fresh: fact.freshness.state === 'fresh',
+    }
   const other = axis === 'Z' ? undefined : of?.[axis === 'X' ? 'Y' : 'X']
   return {
     machine: setup.machine,

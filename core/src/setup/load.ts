@@ -1,17 +1,8 @@
-import type { Finding } from '../fact/index.ts'
+import { type Finding, finding } from '../fact/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import { checkLoad, type LoadOffset, METHOD_NAMES, type WrittenOffset, writeLoad } from '../pickup/index.ts'
 import { formatWithUnit } from '../quantity/index.ts'
 import type { OffsetState, Setup } from './derive.ts'
-
-const stopFor = (code: string, where: string, says: string, why: string, fix: string): Finding => ({
-  severity: 'stop',
-  code,
-  where,
-  says,
-  why,
-  fix,
-})
 
 /** 'X', 'X and Y', 'X, Y and Z'. */
 const inWords = (axes: readonly string[]) =>
@@ -25,7 +16,8 @@ function staleAxes({ axes, name }: OffsetState): Finding[] {
       byCause.set(freshness.cause.says, [...(byCause.get(freshness.cause.says) ?? []), axis])
   }
   return [...byCause].map(([says, stale]) =>
-    stopFor(
+    finding(
+      'stop',
       'axis-stale',
       stale.join(''),
       `${inWords(stale)} of ${name} ${stale.length > 1 ? 'are' : 'is'} stale: ${says}.`,
@@ -40,7 +32,8 @@ function stoppedAxes({ axes, name }: OffsetState): Finding[] {
   return Object.values(axes).flatMap(({ axis, verdict, findings, freshness }) =>
     verdict === 'stop' && freshness.state === 'fresh'
       ? [
-          stopFor(
+          finding(
+            'stop',
             'axis-stopped',
             axis,
             `${axis} of ${name} cannot be right: ${findings[0]?.says ?? ''}`,

@@ -18,12 +18,14 @@ export interface Started {
 export interface StartOptions {
   /** User to run as, where the test runs as root. */
   uid?: number
+  /** Port to ask for; a free one when left out. */
+  port?: string
 }
 
-function run(file: string, options: StartOptions) {
+function run(file: string, { port = '0', ...options }: StartOptions) {
   const child = spawn(process.execPath, ['--import', 'tsx', main], {
     cwd: root,
-    env: { ...process.env, DOGLEG_DATA: file, DOGLEG_PORT: '0' },
+    env: { ...process.env, DOGLEG_DATA: file, DOGLEG_PORT: port },
     stdio: ['ignore', 'pipe', 'pipe'],
     ...options,
   })

@@ -2,18 +2,15 @@ import type { Machine } from '@dogleg/core/machine'
 import { LINEAR_AXES } from '@dogleg/core/machine'
 import { unitSymbol } from '@dogleg/core/quantity'
 import type { Reference } from '@dogleg/core/setup'
-import { CopyPlus } from 'lucide-react'
 import { useForm } from 'react-hook-form'
-import { Navigate, useNavigate, useParams } from 'react-router'
+import { Navigate, useParams } from 'react-router'
 import { Lost } from '../app/lost.tsx'
-import { newId } from '../log/clock.ts'
 import { useReference } from '../log/use-setup.ts'
+import { EditorEnd } from '../reference/editor-end.tsx'
 import { CheckField, Field, Section, SelectField } from '../reference/form-fields.tsx'
 import { type MachineForm, machineResolver, toForm } from '../reference/machine-form.ts'
 import { RowList } from '../reference/row-list.tsx'
-import { Saved } from '../reference/saved.tsx'
 import { useSave } from '../reference/use-save.ts'
-import { Button } from '../ui/button.tsx'
 
 /** The machines of the shop: travels, unit, conventions, and the profile that each one speaks. */
 export function MachinesPage() {
@@ -39,8 +36,7 @@ export function MachinesPage() {
 }
 
 function MachineEditor({ machine, reference }: { machine: Machine; reference: Reference }) {
-  const navigate = useNavigate()
-  const { save, theirs, takeTheirs } = useSave('machines')
+  const { save, copy, onTheirs } = useSave('machines')
   const { register, handleSubmit, formState, watch } = useForm<MachineForm, unknown, Machine>({
     defaultValues: toForm(machine),
     resolver: machineResolver(machine),
@@ -48,14 +44,6 @@ function MachineEditor({ machine, reference }: { machine: Machine; reference: Re
   })
   const { errors } = formState
   const symbol = unitSymbol(watch('unit'))
-  const copy = () =>
-    save.mutate(
-      {
-        row: { ...machine, id: newId().toLowerCase(), name: `${machine.name} copy`.slice(0, 40), version: 1 },
-        isNew: true,
-      },
-      { onSuccess: ({ id }) => navigate(`/machines/${id}`) },
-    )
   return (
     <form className="max-w-4xl" onSubmit={handleSubmit((row) => save.mutate({ row }))} noValidate>
       <Section title="What it is">
@@ -112,25 +100,14 @@ function MachineEditor({ machine, reference }: { machine: Machine; reference: Re
           className="col-span-full"
         />
       </Section>
-      <Saved
-        pending={save.isPending}
-        error={save.error}
-        saved={machine.version > 1 && !formState.isDirty}
-        onTheirs={theirs && (() => takeTheirs(theirs))}
+      <EditorEnd
+        noun="machine"
+        save={save}
+        dirty={formState.isDirty}
+        version={machine.version}
+        onCopy={() => copy(machine)}
+        onTheirs={onTheirs}
       />
-      <div className="mt-2 flex gap-3">
-        <Button
-          type="submit"
-          look="primary"
-          className="min-h-12"
-          disabled={!formState.isDirty || save.isPending}
-        >
-          Save
-        </Button>
-        <Button className="min-h-12" onClick={copy}>
-          <CopyPlus aria-hidden size={20} /> Copy as a new machine
-        </Button>
-      </div>
     </form>
   )
 }

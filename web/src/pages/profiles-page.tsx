@@ -2,18 +2,15 @@ import { type Profile, profile as profileSchema } from '@dogleg/core/control'
 import type { Machine } from '@dogleg/core/machine'
 import { writeLoad } from '@dogleg/core/pickup'
 import { zodResolver } from '@hookform/resolvers/zod'
-import { CopyPlus } from 'lucide-react'
 import { type FieldError, useForm, useWatch } from 'react-hook-form'
-import { Navigate, useNavigate, useParams } from 'react-router'
+import { Navigate, useParams } from 'react-router'
 import { Lost } from '../app/lost.tsx'
-import { newId } from '../log/clock.ts'
 import { useReference } from '../log/use-setup.ts'
 import { Listing } from '../program/listing.tsx'
+import { EditorEnd } from '../reference/editor-end.tsx'
 import { CheckField, Field, Section, SelectField, Wrong } from '../reference/form-fields.tsx'
 import { RowList } from '../reference/row-list.tsx'
-import { Saved } from '../reference/saved.tsx'
 import { useSave } from '../reference/use-save.ts'
-import { Button } from '../ui/button.tsx'
 
 /** The profiles: how each kind of control wants things written, with what it comes to beside it. */
 export function ProfilesPage() {
@@ -65,8 +62,7 @@ function Preview({ profile, machine }: { profile: Profile; machine: Machine }) {
 const asNumber = { valueAsNumber: true }
 
 function ProfileEditor({ profile, machine }: { profile: Profile; machine: Machine }) {
-  const navigate = useNavigate()
-  const { save, theirs, takeTheirs } = useSave('profiles')
+  const { save, copy, onTheirs } = useSave('profiles')
   const { register, handleSubmit, formState, control, setValue } = useForm<Profile>({
     defaultValues: profile,
     resolver: zodResolver(profileSchema),
@@ -86,14 +82,6 @@ function ProfileEditor({ profile, machine }: { profile: Profile; machine: Machin
       className="col-span-full"
     />
   )
-  const copy = () =>
-    save.mutate(
-      {
-        row: { ...profile, id: newId().toLowerCase(), name: `${profile.name} copy`.slice(0, 40), version: 1 },
-        isNew: true,
-      },
-      { onSuccess: ({ id }) => navigate(`/profiles/${id}`) },
-    )
   return (
     <div className="grid gap-6 xl:grid-cols-[1fr_28rem]">
       <form onSubmit={handleSubmit((row) => save.mutate({ row }))} noValidate>
@@ -245,25 +233,14 @@ function ProfileEditor({ profile, machine }: { profile: Profile; machine: Machin
           {notes(errors.program, 'program.note')}
         </Section>
         {!read.success && <Wrong says="Something above is not right yet; nothing is saved." />}
-        <Saved
-          pending={save.isPending}
-          error={save.error}
-          saved={profile.version > 1 && !formState.isDirty}
-          onTheirs={theirs && (() => takeTheirs(theirs))}
+        <EditorEnd
+          noun="profile"
+          save={save}
+          dirty={formState.isDirty}
+          version={profile.version}
+          onCopy={() => copy(profile)}
+          onTheirs={onTheirs}
         />
-        <div className="mt-2 flex gap-3">
-          <Button
-            type="submit"
-            look="primary"
-            className="min-h-12"
-            disabled={!formState.isDirty || save.isPending}
-          >
-            Save
-          </Button>
-          <Button className="min-h-12" onClick={copy}>
-            <CopyPlus aria-hidden size={20} /> Copy as a new profile
-          </Button>
-        </div>
       </form>
       <section aria-label="Preview" className="space-y-2">
         <h2 className="text-lg font-semibold">What it comes to</h2>

@@ -1,7 +1,9 @@
 import type { Profile } from '@dogleg/core/control'
 import type { Machine } from '@dogleg/core/machine'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
+import { useNavigate } from 'react-router'
 import { api, Refused } from '../log/api.ts'
+import { newId } from '../log/clock.ts'
 
 type Noun = 'machines' | 'profiles'
 type Row<N extends Noun> = N extends 'machines' ? Machine : Profile
@@ -9,6 +11,7 @@ type Row<N extends Noun> = N extends 'machines' ? Machine : Profile
 /** Saves a row of reference data as its next version, or adds a new one; keeps the list on screen true. */
 export function useSave<N extends Noun>(noun: N) {
   const client = useQueryClient()
+  const navigate = useNavigate()
   const put = (row: Row<N>) =>
     client.setQueryData<Row<N>[]>([noun], (rows = []) =>
       rows.some(({ id }) => id === row.id)
@@ -26,5 +29,14 @@ export function useSave<N extends Noun>(noun: N) {
     save.error instanceof Refused && save.error.code === 'edited-meanwhile'
       ? (save.error.detail as Row<N>)
       : undefined
-  return { save, theirs, takeTheirs: put }
+  /** Adds a copy of a row under a new id, and goes to it. */
+  const copy = (row: Row<N>) =>
+    save.mutate(
+      {
+        row: { ...row, id: newId().toLowerCase(), name: `${row.name} copy`.slice(0, 40), version: 1 },
+        isNew: true,
+      },
+      { onSuccess: ({ id }) => navigate(`/${noun}/${id}`) },
+    )
+  return { save, copy, onTheirs: theirs && (() => put(theirs)) }
 }

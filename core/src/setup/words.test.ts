@@ -1,0 +1,125 @@
+import { describe, expect, it } from 'vitest'
+import { demoEntries, demoReference } from '../demo/index.ts'
+import {
+  deriveSetup,
+  describeEntry,
+  type Entry,
+  isUnreadable,
+  offsetOf,
+  type Setup,
+  startingDraft,
+  usualMethod,
+  whatIf,
+} from './index.ts'
+
+const entries = demoEntries(Date.UTC(2026, 10, 24, 9, 30), () => 0.5)
+const titled = (title: string): Entry[] => {
+  const opened = entries.find((entry) => entry.kind === 'opened' && entry.title.includes(title))
+  return entries.filter(({ setup }) => setup === opened?.id)
+}
+const derive = (log: Entry[]): Setup => {
+  const setup = deriveSetup(log, demoReference)
+  if (isUnreadable(setup)) throw new Error(setup.unreadable)
+  return setup
+}
+const after = (log: Entry[], body: object): Entry =>
+  ({
+    id: '7ZZZZZZZZZZZZZZZZZZZZZZZZZ',
+    setup: log[0]?.setup,
+    at: '2026-11-24T10:00:00.000Z',
+    by: 'RT',
+    ...body,
+  }) as Entry
+
+describe('what an entry would change, said before it is made', () => {
+  const [done, stale] = [titled('first side'), titled('serial')]
+  const strike = (log: Entry[], kind: Entry['kind']) =>
+    after(log, { kind: 'struck', target: log.findLast((entry) => entry.kind === kind)?.id, reason: 'slip' })
+
+  it('names what goes stale, and nothing else', () => {
+    expect(
+      whatIf(
+        done,
+        after(done, { kind: 'happened', what: 'tool-measured-again', tool: 7, note: '' }),
+        demoReference,
+      ),
+    ).toEqual(['G54 Z goes stale.', 'the program for G54 goes stale.'])
+    expect(whatIf(done, after(done, { kind: 'note', text: 'x' }), demoReference)).toEqual([])
+  })
+
+  it('names what is fresh again when the event that made it stale is struck out', () => {
+    expect(whatIf(stale, strike(stale, 'happened'), demoReference)).toEqual([
+      'G54 X is fresh again.',
+      'G54 Y is fresh again.',
+      'G54 Z is fresh again.',
+      'the check of G54 is fresh again.',
+      'the program for G54 is fresh again.',
+    ])
+  })
+
+  it('names what rests on an entry that is struck out, and what goes away with it', () => {
+    expect(whatIf(done, strike(done, 'pickup'), demoReference)).toEqual([
+      'G54 Z goes away.',
+      'the program for G54 goes stale.',
+    ])
+    const slip = done.find((entry) => entry.kind === 'struck')
+    expect(
+      whatIf(done, after(done, { kind: 'struck', target: slip?.id, reason: 'no slip' }), demoReference),
+    ).toEqual([])
+  })
+})
+
+describe('a new form', () => {
+  it('carries the finder and the tool over as typed, never a position', () => {
+    const setup = derive(titled('first side'))
+    expect(startingDraft(setup, 'Y', 'edge-finder')).toEqual({
+      axis: 'Y',
+      method: 'edge-finder',
+      fields: { diameter: '.200', drawingPosition: '0' },
+    })
+    expect(startingDraft(setup, 'Z').fields).toEqual({
+      tool: '7',
+      toolLength: '4.5120',
+      blockHeight: '1.000',
+      drawingPosition: '0',
+    })
+  })
+
+  it('starts with the method that was used last along the table', () => {
+    expect(usualMethod(derive(titled('second side')), 'Y')).toBe('indicator')
+    expect(usualMethod(derive(titled('first side')), 'Y')).toBe('edge-finder')
+    expect(usualMethod(derive(titled('second side')), 'Z')).toBe('tool-on-block')
+  })
+})
+
+describe('the words of the logbook', () => {
+  it('say what happened and keep what was typed beside what it meant', () => {
+    const log = titled('first side')
+    const byId = new Map(log.map((entry) => [entry.id, entry]))
+    const words = (entry: Entry): string =>
+      describeEntry(entry, { unit: 'inch', leastStep: 0.0001 }, (id) => {
+        const target = byId.get(id)
+        return target ? words(target) : 'nothing'
+      }).says
+    expect(log.map(words)).toEqual([
+      'Setup opened: Focuser housing, first side',
+      'G54 X is -81.3510 in',
+      'Struck out: G54 X is -81.3510 in',
+      'G54 X is -18.3510 in',
+      'G54 Y is -6.1205 in',
+      'G54 Z is -15.3460 in',
+      'Program for G54 downloaded',
+      'G54 checked with a pointed tool: it stands over part zero',
+      'Note',
+    ])
+  })
+})
+
+describe('an offset by name', () => {
+  it('is open and empty when nothing was taken for it, and says when the control lacks it', () => {
+    const setup = derive(titled('first side'))
+    expect(offsetOf(setup, 'G54').state).toBe('done')
+    expect(offsetOf(setup, 'G154 P9')).toEqual({ name: 'G154 P9', axes: {}, state: 'open', findings: [] })
+    expect(offsetOf(setup, 'G54.1 P9').findings.map(({ code }) => code)).toEqual(['offset-not-on-control'])
+  })
+})

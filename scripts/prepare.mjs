@@ -64,22 +64,27 @@ function requireSqlite() {
   }
 }
 
-/** Installs the packages of package-lock.json, unless that was done for this lock and this Node. */
+const installedState = () =>
+  `${sha(readFileSync(join(root, 'package-lock.json')))} ${process.versions.modules}`
+const INSTALLED = 'node_modules/.dogleg-installed'
+
+/**
+ * Installs the packages of package-lock.json, unless that was done for this lock and this Node. `npm install` and not
+ * `npm ci`: the lock names only the platform packages that the registry had, and `npm ci` refuses such a lock.
+ */
 export function ensureInstalled() {
   requireNode()
-  const lock = readFileSync(join(root, 'package-lock.json'))
-  const { done, mark } = stamped('node_modules/.dogleg-installed', `${sha(lock)} ${process.versions.modules}`)
-  if (done) return
+  if (stamped(INSTALLED, installedState()).done) return
   console.log(
     'Installing packages. The first time this takes some minutes, because SQLite may have to be compiled.',
   )
-  if (!run('npm', ['ci', '--no-audit', '--no-fund', '--loglevel', 'error']))
+  if (!run('npm', ['install', '--no-audit', '--no-fund', '--loglevel', 'error']))
     giveUp(
       'The packages could not be installed; what npm said stands above.',
       'Check that the npm registry can be reached, and that a C++ compiler, make and Python 3 are there, then start again.',
     )
   requireSqlite()
-  mark()
+  stamped(INSTALLED, installedState()).mark()
 }
 
 function filesUnder(path) {

@@ -67,13 +67,15 @@ test('an entry that the server refuses is shown with the reason and stays on the
   )
   await typeY(page, '-9.2205')
   await page.getByRole('button', { name: 'Record Y of G54' }).click()
-  await expect(page.getByText('1 refused: see the logbook')).toBeVisible()
+  await expect(page.getByRole('link', { name: '1 refused: see the setups' })).toBeVisible()
+  await expect(page.getByRole('tab', { name: /Y.*not taken/ })).toBeVisible()
   await page.getByRole('link', { name: 'Logbook' }).click()
   await expect(page.getByText('Set the clock of this tablet.')).toBeVisible()
   await expectAccessible(page)
   await page.unroute('**/api/entries')
   await page.getByRole('button', { name: 'Try again' }).click()
   await expect(page.getByText(/refused/)).toHaveCount(0)
+  await expect(page.locator('tr[data-kind=pickup]')).toHaveCount(2)
 })
 
 test('two tablets add to one setup: each sees the other, and the difference is named', async ({

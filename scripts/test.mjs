@@ -39,7 +39,7 @@ check('import rules', 'dependency-cruiser', 'bin/dependency-cruise.mjs', [
   '.dependency-cruiser.cjs',
   ...['core/src', 'server/src', 'web/src', 'bench', 'e2e'],
 ])
-for (const project of ['core', 'server', 'web', 'e2e'])
+for (const project of ['core', 'server', 'web', 'e2e', 'bench'])
   check(`types of ${project}`, 'typescript', 'bin/tsc', ['-p', project])
 
 const unitReport = join(reports, 'unit.json')

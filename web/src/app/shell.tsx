@@ -1,5 +1,6 @@
 import { CloudOff, HardDriveUpload, TabletSmartphone } from 'lucide-react'
-import { NavLink, Outlet } from 'react-router'
+import { Link, NavLink, Outlet } from 'react-router'
+import { useReachable } from '../log/api.ts'
 import { OperatorButton, OperatorGate } from '../log/operator-gate.tsx'
 import { useTrouble, useUnkept, useWaiting } from '../log/outbox.ts'
 
@@ -11,25 +12,33 @@ function Delivery() {
   const waiting = useWaiting()
   const trouble = useTrouble()
   const unkept = useUnkept()
+  const reachable = useReachable()
   const refused = waiting.filter((each) => each.refused).length
   const due = waiting.length - refused
+  const look = 'inline-flex items-center gap-1.5 font-semibold'
   return (
-    <p role="status" className="flex items-center gap-2 text-sm leading-tight">
-      {refused > 0 && (
-        <span className="inline-flex items-center gap-1.5 font-semibold">
-          <TabletSmartphone aria-hidden size={18} /> {refused} refused: see the logbook
-        </span>
-      )}
+    <div role="status" className="flex flex-wrap items-center gap-x-4 text-sm leading-tight">
       {unkept > 0 && (
-        <span className="font-semibold">The storage of this tablet is full: do not close this page yet.</span>
+        <span className={look}>The storage of this tablet is full: do not close this page yet.</span>
+      )}
+      {refused > 0 && (
+        <Link to="/" className={`${look} min-h-11 underline underline-offset-4`}>
+          <TabletSmartphone aria-hidden size={18} /> {refused} refused: see the setups
+        </Link>
       )}
       {due > 0 && (
-        <span className="inline-flex max-w-md items-center gap-1.5 font-semibold" title={trouble}>
-          {trouble ? <CloudOff aria-hidden size={18} /> : <HardDriveUpload aria-hidden size={18} />}
-          {due} {due === 1 ? 'entry is' : 'entries are'} kept on this tablet until the server answers
+        <span className={look} title={trouble}>
+          {reachable ? <HardDriveUpload aria-hidden size={18} /> : <CloudOff aria-hidden size={18} />}
+          {due} {due === 1 ? 'entry is' : 'entries are'} kept on this tablet until the server{' '}
+          {reachable ? 'takes them' : 'answers'}
         </span>
       )}
-    </p>
+      {due === 0 && !reachable && (
+        <span className={look}>
+          <CloudOff aria-hidden size={18} /> The server does not answer. You can go on.
+        </span>
+      )}
+    </div>
   )
 }
 

@@ -1,6 +1,7 @@
 import type { Profile } from '@dogleg/core/control'
 import type { Machine } from '@dogleg/core/machine'
 import type { Entry, SetupSummary } from '@dogleg/core/setup'
+import { useSyncExternalStore } from 'react'
 import { noteServerTime } from './clock.ts'
 
 /** The server refused, with a sentence. */
@@ -25,23 +26,53 @@ export class Unreachable extends Error {
 
 const PATIENCE_MS = 10_000
 
+let reachable = true
+const listeners = new Set<() => void>()
+
+function noteReachable(now: boolean) {
+  if (now === reachable) return
+  reachable = now
+  for (const listener of listeners) listener()
+}
+
+const subscribe = (listener: () => void) => {
+  listeners.add(listener)
+  return () => listeners.delete(listener)
+}
+
+/** Whether the server answered the last time it was asked anything. */
+export const useReachable = () => useSyncExternalStore(subscribe, () => reachable)
+
+async function fetchJson(
+  method: string,
+  path: string,
+  body: unknown,
+): Promise<[Response, Record<string, unknown>]> {
+  const content =
+    body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }
+  try {
+    const response = await fetch(path, { method, signal: AbortSignal.timeout(PATIENCE_MS), ...content })
+    return [response, await response.json()]
+  } catch {
+    throw new Unreachable()
+  }
+}
+
 async function ask<T>(method: 'GET' | 'POST' | 'PUT', path: string, body?: unknown): Promise<T> {
   const asked = Date.now()
-  const response = await fetch(path, {
-    method,
-    signal: AbortSignal.timeout(PATIENCE_MS),
-    ...(body === undefined
-      ? {}
-      : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }),
-  }).catch(() => {
-    throw new Unreachable()
+  const [response, data] = await fetchJson(method, path, body).catch((error: Unreachable) => {
+    noteReachable(false)
+    throw error
   })
-  const data = await response.json().catch(() => {
-    throw new Unreachable()
-  })
+  noteReachable(true)
   if (!response.ok) {
-    const { code = 'failed', says = 'Something went wrong in the server.', detail } = data.error ?? {}
-    throw new Refused(response.status, code, says, detail)
+    const { code, says, detail } = (data.error ?? {}) as { code?: string; says?: string; detail?: unknown }
+    throw new Refused(
+      response.status,
+      code ?? 'failed',
+      says ?? 'Something went wrong in the server.',
+      detail,
+    )
   }
   if (typeof data.time === 'string') noteServerTime(data.time, asked)
   return data as T

@@ -57,7 +57,9 @@ export function useSetup(id: string) {
     refetchInterval: LISTEN_MS,
   })
   const entries = useMemo(() => {
-    const own = waiting.filter(({ entry }) => entry.setup === id).map(({ entry }) => entry)
+    const own = waiting
+      .filter(({ entry, refused }) => entry.setup === id && !refused)
+      .map(({ entry }) => entry)
     const known = log.data?.entries ?? []
     return own.length === 0 ? known : withoutDoubles([...known, ...own])
   }, [log.data, waiting, id])

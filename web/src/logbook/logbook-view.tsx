@@ -4,11 +4,12 @@ import { CircleCheckBig, HardDriveUpload, Hourglass, NotebookPen } from 'lucide-
 import { useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
-import { discard, tryAgain, useWaiting } from '../log/outbox.ts'
+import { useWaiting } from '../log/outbox.ts'
 import { record } from '../log/use-setup.ts'
 import { Button } from '../ui/button.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
 import { sayWhen, When } from '../ui/when.tsx'
+import { RefusedEntries } from './refused-entries.tsx'
 import { StrikeDialog } from './strike-dialog.tsx'
 
 const LINES_AT_ONCE = 100
@@ -45,29 +46,6 @@ function StandingMark({ line }: { line: LogLine }) {
   return null
 }
 
-function RefusedEntries({ setup }: { setup: Setup }) {
-  const describe = useDescriptions(setup)
-  const refused = useWaiting().filter((each) => each.refused && each.entry.setup === setup.id)
-  if (refused.length === 0) return null
-  return (
-    <section aria-label="Refused entries" className="my-3 border-2 border-ink p-3">
-      <h2 className="text-lg font-semibold">
-        Not in the logbook: the server refused these. They are kept on this tablet.
-      </h2>
-      {refused.map((each) => (
-        <div key={each.entry.id} className="flex flex-wrap items-center gap-3 border-t border-rule py-2">
-          <p className="flex-1">
-            <span className="font-semibold">{describe(each.entry).says}</span>
-            <span className="block">{each.refused?.says}</span>
-          </p>
-          <Button onClick={() => tryAgain(each)}>Try again</Button>
-          <Button onClick={() => discard(each)}>Remove from this tablet</Button>
-        </div>
-      ))}
-    </section>
-  )
-}
-
 /** The logbook of a setup, newest first: every entry legible, what was struck out too. */
 export function LogbookView() {
   const open = useOpenSetup()
@@ -79,7 +57,7 @@ export function LogbookView() {
   const lines = setup.log.toReversed().slice(0, shown)
   return (
     <div className="flex-1 py-2">
-      <RefusedEntries setup={setup} />
+      <RefusedEntries setup={setup.id} />
       <AddNote setup={setup} />
       <table className="w-full">
         <thead>

@@ -5,6 +5,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { api } from '../log/api.ts'
 import { useReference } from '../log/use-setup.ts'
+import { RefusedEntries } from '../logbook/refused-entries.tsx'
 import { Button } from '../ui/button.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { When } from '../ui/when.tsx'
@@ -36,6 +37,7 @@ export function SetupsPage() {
           {error.message}
         </p>
       )}
+      <RefusedEntries />
       {setups?.length === 0 && <p className="text-lg">No setup yet. Open one for the part on the machine.</p>}
       <ul>
         {setups?.map(({ id, title, machine, zero, next, lastAt }) => (

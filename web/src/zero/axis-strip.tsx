@@ -3,19 +3,18 @@ import { LINEAR_AXES } from '@dogleg/core/machine'
 import { formatLength } from '@dogleg/core/quantity'
 import { type AxisFact, nextFor, type OffsetState, type Setup } from '@dogleg/core/setup'
 import { ArrowRight, CircleCheckBig, Hourglass, OctagonX } from 'lucide-react'
+import { Tabs } from 'radix-ui'
 
 export type Place = 'X' | 'Y' | 'Z' | 'check'
 
 interface AxisStripProps {
   setup: Setup
   offset: OffsetState
-  place: Place
   onOffset: (name: string) => void
-  onPlace: (place: Place) => void
 }
 
-const pressed = (on: boolean) =>
-  `flex min-h-14 flex-1 items-center justify-between gap-2 border-b-4 border-l border-l-rule px-3 text-left ${on ? 'border-b-ink bg-stock-shade' : 'border-b-transparent hover:bg-stock-shade'}`
+const TAB =
+  'flex min-h-14 flex-1 items-center justify-between gap-2 border-b-4 border-b-transparent border-l border-l-rule px-3 text-left hover:bg-stock-shade data-[state=active]:border-b-ink data-[state=active]:bg-stock-shade'
 
 function Fresh({ fact, setup }: { fact: AxisFact | undefined; setup: Setup }) {
   if (!fact) return <span className="text-ink-soft">not taken</span>
@@ -53,7 +52,7 @@ function CheckState({ offset: { check } }: { offset: OffsetState }) {
 }
 
 /** The offset in hand with its three axes and its check: what stands, what is stale, what is missing. */
-export function AxisStrip({ setup, offset, place, onOffset, onPlace }: AxisStripProps) {
+export function AxisStrip({ setup, offset, onOffset }: AxisStripProps) {
   const inUse = setup.offsets.map(({ name }) => name)
   const others = offsetNames(setup.profile).filter((name) => !inUse.includes(name))
   const next = nextFor(offset)
@@ -80,18 +79,9 @@ export function AxisStrip({ setup, offset, place, onOffset, onPlace }: AxisStrip
           </optgroup>
         </select>
       </label>
-      <div role="tablist" aria-label={`Axes of ${offset.name}`} className="flex min-w-0 flex-1 flex-wrap">
+      <Tabs.List aria-label={`Axes of ${offset.name}`} className="flex min-w-0 flex-1 flex-wrap">
         {[...LINEAR_AXES, 'check' as const].map((each) => (
-          <button
-            key={each}
-            type="button"
-            role="tab"
-            aria-selected={place === each}
-            aria-controls="zero-panel"
-            id={`zero-tab-${each}`}
-            onClick={() => onPlace(each)}
-            className={pressed(place === each)}
-          >
+          <Tabs.Trigger key={each} value={each} className={TAB}>
             <span className="flex items-center gap-1 text-lg font-semibold">
               {next.place === each && <ArrowRight aria-label="next:" size={18} />}
               {each === 'check' ? 'Check' : each}
@@ -101,9 +91,9 @@ export function AxisStrip({ setup, offset, place, onOffset, onPlace }: AxisStrip
             ) : (
               <Fresh fact={offset.axes[each]} setup={setup} />
             )}
-          </button>
+          </Tabs.Trigger>
         ))}
-      </div>
+      </Tabs.List>
     </div>
   )
 }

@@ -1,5 +1,6 @@
 import { nextFor } from '@dogleg/core/setup'
 import { ArrowRight } from 'lucide-react'
+import { Tabs } from 'radix-ui'
 import { useEffect, useState } from 'react'
 import { Link, useSearchParams } from 'react-router'
 import { useOffset, useOpenSetup } from '../log/open-setup.ts'
@@ -35,19 +36,14 @@ export function ZeroStep() {
     if (!named) go(place)
   })
   return (
-    <>
-      <AxisStrip setup={setup} offset={offset} place={place} onOffset={chooseOffset} onPlace={go} />
+    <Tabs.Root value={place} onValueChange={(to) => go(asPlace(to))} className="flex flex-1 flex-col">
+      <AxisStrip setup={setup} offset={offset} onOffset={chooseOffset} />
       {offset.findings.length > 0 && (
         <div className="border-b border-rule py-2">
           <Findings findings={offset.findings} />
         </div>
       )}
-      <div
-        id="zero-panel"
-        role="tabpanel"
-        aria-labelledby={`zero-tab-${place}`}
-        className="flex flex-1 flex-col"
-      >
+      <Tabs.Content value={place} className="flex flex-1 flex-col" tabIndex={-1}>
         {place === 'check' ? (
           <CheckPanel setup={setup} offset={offset} />
         ) : (
@@ -63,13 +59,13 @@ export function ZeroStep() {
             }}
           />
         )}
-      </div>
+      </Tabs.Content>
       <p className="flex flex-wrap items-center gap-2 border-t border-rule py-2 text-lg" role="status">
         <ArrowRight aria-hidden size={20} />
         <NextSentence says={next.says} place={next.place} offset={offset.name} onPlace={go} here={place} />
         <span className="text-base text-ink-soft">{next.why}</span>
       </p>
-    </>
+    </Tabs.Root>
   )
 }
 

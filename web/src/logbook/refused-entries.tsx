@@ -1,0 +1,32 @@
+import { describeEntry, type Entry } from '@dogleg/core/setup'
+import { discard, tryAgain, useWaiting } from '../log/outbox.ts'
+import { Button } from '../ui/button.tsx'
+
+/** An entry in words, without its setup: a pickup in the unit that it was typed in. */
+function say(entry: Entry): string {
+  const unit = entry.kind === 'pickup' ? entry.reading.drawingPosition.unit : 'inch'
+  return describeEntry(entry, { unit, leastStep: 0 }, () => 'an earlier entry').says
+}
+
+/** Entries that the server refused, with its reason: they are not in the logbook, and stay here until a person decides. */
+export function RefusedEntries({ setup }: { setup?: string }) {
+  const refused = useWaiting().filter((each) => each.refused && (!setup || each.entry.setup === setup))
+  if (refused.length === 0) return null
+  return (
+    <section aria-label="Refused entries" className="my-3 border-2 border-ink p-3">
+      <h2 className="text-lg font-semibold">
+        Not in the logbook: the server refused these. They are kept on this tablet.
+      </h2>
+      {refused.map((each) => (
+        <div key={each.entry.id} className="flex flex-wrap items-center gap-3 border-t border-rule py-2">
+          <p className="flex-1">
+            <span className="font-semibold">{say(each.entry)}</span>
+            <span className="block">{each.refused?.says}</span>
+          </p>
+          <Button onClick={() => tryAgain(each)}>Try again</Button>
+          <Button onClick={() => discard(each)}>Remove from this tablet</Button>
+        </div>
+      ))}
+    </section>
+  )
+}

@@ -102,8 +102,8 @@ test('from two readings to a work offset the control can run, and back the next 
       'G54 X goes stale.',
       'G54 Y goes stale.',
       'G54 Z goes stale.',
-      'the check of G54 goes stale.',
-      'the program for G54 goes stale.',
+      'The check of G54 goes stale.',
+      'The program for G54 goes stale.',
     ])
     await expectAccessible(page)
     await page.getByRole('button', { name: 'Enter it in the logbook' }).click()

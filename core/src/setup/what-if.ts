@@ -14,9 +14,9 @@ function factsOf(
       says: formatWithUnit(fact.value, unit),
     })
   if (check)
-    facts.set(`the check of ${name}`, { stale: check.freshness.state === 'stale', says: check.entry.id })
+    facts.set(`The check of ${name}`, { stale: check.freshness.state === 'stale', says: check.entry.id })
   if (program)
-    facts.set(`the program for ${name}`, {
+    facts.set(`The program for ${name}`, {
       stale: program.freshness.state === 'stale',
       says: program.entry.id,
     })
@@ -41,10 +41,10 @@ export function whatIf(entries: readonly Entry[], added: Entry, reference: Refer
     const was = before.get(name)
     const is = after.get(name)
     if (was && !is) return [`${name} goes away.`]
-    if (!was && is) return [`${name} comes back${name.startsWith('the ') ? '' : `: ${is.says}`}.`]
+    if (!was && is) return [`${name} comes back${name.startsWith('The ') ? '' : `: ${is.says}`}.`]
     if (!was || !is) return []
     if (was.says !== is.says)
-      return [`${name} falls back to an earlier one${name.startsWith('the ') ? '' : `: ${is.says}`}.`]
+      return [`${name} falls back to an earlier one${name.startsWith('The ') ? '' : `: ${is.says}`}.`]
     if (!was.stale && is.stale) return [`${name} goes stale.`]
     return was.stale && !is.stale ? [`${name} is fresh again.`] : []
   })

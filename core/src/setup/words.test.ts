@@ -43,7 +43,7 @@ describe('what an entry would change, said before it is made', () => {
         after(done, { kind: 'happened', what: 'tool-measured-again', tool: 7, note: '' }),
         demoReference,
       ),
-    ).toEqual(['G54 Z goes stale.', 'the program for G54 goes stale.'])
+    ).toEqual(['G54 Z goes stale.', 'The program for G54 goes stale.'])
     expect(whatIf(done, after(done, { kind: 'note', text: 'x' }), demoReference)).toEqual([])
   })
 
@@ -52,15 +52,15 @@ describe('what an entry would change, said before it is made', () => {
       'G54 X is fresh again.',
       'G54 Y is fresh again.',
       'G54 Z is fresh again.',
-      'the check of G54 is fresh again.',
-      'the program for G54 is fresh again.',
+      'The check of G54 is fresh again.',
+      'The program for G54 is fresh again.',
     ])
   })
 
   it('names what rests on an entry that is struck out, and what goes away with it', () => {
     expect(whatIf(done, strike(done, 'pickup'), demoReference)).toEqual([
       'G54 Z goes away.',
-      'the program for G54 goes stale.',
+      'The program for G54 goes stale.',
     ])
     const slip = done.find((entry) => entry.kind === 'struck')
     expect(

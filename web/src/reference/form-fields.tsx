@@ -7,7 +7,7 @@ const BOX = 'min-h-11 w-full rounded-sm border bg-white/60 px-2 text-lg'
 export function Wrong({ says, id }: { says: string | undefined; id?: string }) {
   if (!says) return null
   return (
-    <p id={id} className="flex items-start gap-1 text-sm font-semibold text-hazard">
+    <p id={id} className="flex items-start gap-1 text-sm font-semibold">
       <CircleAlert aria-hidden size={16} className="mt-0.5 shrink-0" />
       {says}
     </p>
@@ -30,7 +30,7 @@ export function Field({ label, wrong, digits, className = '', ...rest }: FieldPr
         aria-invalid={wrong !== undefined}
         aria-describedby={wrong ? `${id}-wrong` : undefined}
         {...rest}
-        className={`${BOX} ${wrong ? 'border-2 border-hazard' : 'border-ink-soft'} ${digits ? 'digits' : ''}`}
+        className={`${BOX} ${wrong ? 'border-3 border-ink' : 'border-ink-soft'} ${digits ? 'digits' : ''}`}
       />
       <Wrong says={wrong} id={`${id}-wrong`} />
     </div>

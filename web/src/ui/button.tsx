@@ -5,7 +5,7 @@ const BASE =
   'inline-flex min-h-11 items-center justify-center gap-2 rounded-sm px-4 text-base font-semibold select-none disabled:cursor-not-allowed'
 const LOOKS = {
   primary:
-    'bg-ink text-stock hover:bg-layout-deep disabled:bg-transparent disabled:text-ink-soft disabled:border disabled:border-rule',
+    'bg-ink text-stock hover:bg-ink-soft disabled:bg-transparent disabled:text-ink-soft disabled:border disabled:border-rule',
   plain: 'border border-ink-soft text-ink hover:bg-stock-shade disabled:border-rule disabled:text-ink-soft',
   quiet: 'text-ink underline decoration-rule underline-offset-4 hover:bg-stock-shade',
 }

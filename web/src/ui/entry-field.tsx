@@ -40,7 +40,7 @@ export function TextEntry({
         {label}
       </label>
       <div
-        className={`mt-0.5 flex h-12 items-center rounded-sm border bg-white/60 ${wrong ? 'border-2 border-hazard' : lit ? 'border-layout ring-2 ring-layout' : 'border-ink-soft'}`}
+        className={`mt-0.5 flex h-12 items-center rounded-sm border bg-white/60 ${wrong ? 'border-3 border-ink' : lit ? 'border-layout ring-2 ring-layout' : 'border-ink-soft'}`}
       >
         <input
           id={id}
@@ -64,7 +64,7 @@ export function TextEntry({
       </div>
       <p id={told} className="min-h-5 text-sm leading-5" aria-live="polite">
         {wrong ? (
-          <span className="flex items-start gap-1 font-semibold text-hazard">
+          <span className="flex items-start gap-1 font-semibold">
             <CircleAlert aria-hidden size={16} className="mt-0.5 shrink-0" />
             {wrong}
           </span>

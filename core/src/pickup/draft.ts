@@ -1,24 +1,27 @@
+import { z } from 'zod'
 import { type LengthEntry, type LengthUnit, readLength, type TypedLength } from '../quantity/index.ts'
-import type { PickupMethod, Reading } from './reading.ts'
+import { type PickupMethod, pickupMethod, type Reading } from './reading.ts'
 
-/** What stands in the form: everything as typed, nothing promised. */
-export interface PickupDraft {
-  axis: 'X' | 'Y' | 'Z'
-  method: PickupMethod
-  direction?: '+' | '-' | undefined
-  /** Typed text by field name. */
-  fields: Partial<Record<FieldName, string>>
-}
+const fieldName = z.enum([
+  'diameter',
+  'machinePosition',
+  'minusSide',
+  'plusSide',
+  'tool',
+  'toolLength',
+  'blockHeight',
+  'drawingPosition',
+])
+export type FieldName = z.infer<typeof fieldName>
 
-export type FieldName =
-  | 'diameter'
-  | 'machinePosition'
-  | 'minusSide'
-  | 'plusSide'
-  | 'tool'
-  | 'toolLength'
-  | 'blockHeight'
-  | 'drawingPosition'
+/** What stands in the form: everything as typed, by field name, nothing promised. Fields of other methods may stand in it too. */
+export const pickupDraft = z.object({
+  axis: z.enum(['X', 'Y', 'Z']),
+  method: pickupMethod,
+  direction: z.enum(['+', '-']).optional(),
+  fields: z.partialRecord(fieldName, z.string()),
+})
+export type PickupDraft = z.infer<typeof pickupDraft>
 
 /** The fields of each method in the order of the work; the tool's number is a whole number, all others are lengths. */
 export const METHOD_FIELDS: Record<PickupMethod, readonly FieldName[]> = {

@@ -4,6 +4,7 @@ export {
   type FieldName,
   METHOD_FIELDS,
   type PickupDraft,
+  pickupDraft,
   readDraft,
 } from './draft.ts'
 export type { EarlierValue, Expectation } from './expectation.ts'

@@ -39,7 +39,8 @@ const toolOnBlock = z.object({
 /** What was read at the machine, by method. */
 export const reading = z.discriminatedUnion('method', [edgeFinder, indicator, toolOnBlock])
 export type Reading = z.infer<typeof reading>
-export type PickupMethod = Reading['method']
+export const pickupMethod = z.enum(['edge-finder', 'indicator', 'tool-on-block'])
+export type PickupMethod = z.infer<typeof pickupMethod>
 export type EdgeFinderReading = z.infer<typeof edgeFinder>
 export type IndicatorReading = z.infer<typeof indicator>
 export type ToolOnBlockReading = z.infer<typeof toolOnBlock>

@@ -16,7 +16,9 @@ export const initials = z
 const stamp = {
   id: z.ulid(),
   setup: z.ulid().describe('the id of the entry that opened the setup'),
-  at: z.iso.datetime().describe('when it happened, UTC, by the server clock as far as the tablet knows it'),
+  at: z.iso
+    .datetime({ precision: 3 })
+    .describe('when it happened, UTC, by the server clock as far as the tablet knows it'),
   by: initials,
 }
 

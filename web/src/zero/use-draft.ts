@@ -1,5 +1,5 @@
 import type { LinearAxis } from '@dogleg/core/machine'
-import type { FieldName, PickupDraft, PickupMethod } from '@dogleg/core/pickup'
+import { type FieldName, type PickupDraft, type PickupMethod, pickupDraft } from '@dogleg/core/pickup'
 import { type Setup, startingDraft, usualMethod } from '@dogleg/core/setup'
 import { useState } from 'react'
 
@@ -7,8 +7,7 @@ const keyOf = (setup: Setup, offset: string, axis: LinearAxis) => `dogleg.draft.
 
 function readKept(key: string): PickupDraft | undefined {
   try {
-    const kept = JSON.parse(localStorage.getItem(key) ?? 'null') as PickupDraft | null
-    return kept?.fields ? kept : undefined
+    return pickupDraft.safeParse(JSON.parse(localStorage.getItem(key) ?? 'null')).data
   } catch {
     return undefined
   }
@@ -29,7 +28,11 @@ export function useDraft(setup: Setup, offset: string, axis: LinearAxis) {
     setField: (field: FieldName, text: string) =>
       change({ ...draft, fields: { ...draft.fields, [field]: text } }),
     setDirection: (direction: '+' | '-') => change({ ...draft, direction }),
-    setMethod: (method: PickupMethod) => change(startingDraft(setup, axis, method)),
+    /** Another method keeps what was typed for this one, for the way back. */
+    setMethod: (method: PickupMethod) => {
+      const starting = startingDraft(setup, axis, method)
+      change({ ...draft, method, fields: { ...starting.fields, ...draft.fields } })
+    },
     clear: () => {
       localStorage.removeItem(key)
       setDraft(startingDraft(setup, axis, draft.method))

@@ -7,6 +7,7 @@ import { type NewEntry, record, stamp } from '../log/use-setup.ts'
 import { Button } from '../ui/button.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
+import { Select } from '../ui/select.tsx'
 import { Consequences } from './consequences.tsx'
 
 /** The tools that a Z of this setup rests on. */
@@ -75,17 +76,13 @@ export function ChangedDialog({ setup, entries, reference, onClose }: OpenSetup 
         {what === 'tool-measured-again' && (
           <label className="mt-3 flex items-center gap-3 font-semibold">
             Tool
-            <select
-              value={tool}
-              onChange={(event) => setTool(Number(event.target.value))}
-              className="digits h-12 rounded-sm border border-ink-soft bg-white/60 px-2 text-xl"
-            >
+            <Select value={tool} onChange={(event) => setTool(Number(event.target.value))}>
               {tools.map((each) => (
                 <option key={each} value={each}>
                   T{each}
                 </option>
               ))}
-            </select>
+            </Select>
             <span className="text-sm font-normal text-ink-soft">
               used for {METHOD_NAMES['tool-on-block']}
             </span>

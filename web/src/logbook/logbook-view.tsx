@@ -1,6 +1,6 @@
 import { leastStepIn } from '@dogleg/core/machine'
 import { describeEntry, type LogLine, type Setup } from '@dogleg/core/setup'
-import { CircleCheckBig, HardDriveUpload, Hourglass, NotebookPen } from 'lucide-react'
+import { HardDriveUpload, NotebookPen } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
@@ -8,6 +8,7 @@ import { useWaiting } from '../log/outbox.ts'
 import { record } from '../log/use-setup.ts'
 import { Button } from '../ui/button.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
+import { StateMark } from '../ui/state-mark.tsx'
 import { sayWhen, When } from '../ui/when.tsx'
 import { RefusedEntries } from './refused-entries.tsx'
 import { StrikeDialog } from './strike-dialog.tsx'
@@ -31,18 +32,8 @@ function useDescriptions({ log, unit, machine }: Setup) {
 function StandingMark({ line }: { line: LogLine }) {
   if (line.standing === 'struck') return <>struck out</>
   if (line.standing === 'superseded') return <>taken again since</>
-  if (line.standing === 'stale')
-    return (
-      <span className="hatched inline-flex items-center gap-1 px-1 font-semibold text-ink">
-        <Hourglass aria-hidden size={16} /> stale
-      </span>
-    )
-  if (line.entry.kind === 'checked' && line.entry.result === 'agrees')
-    return (
-      <span className="inline-flex items-center gap-1 font-semibold text-verified">
-        <CircleCheckBig aria-hidden size={16} /> checked
-      </span>
-    )
+  if (line.standing === 'stale') return <StateMark state="stale" />
+  if (line.entry.kind === 'checked' && line.entry.result === 'agrees') return <StateMark state="done" />
   return null
 }
 

@@ -8,6 +8,7 @@ import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
+import { Select } from '../ui/select.tsx'
 
 /** Opens a setup: what it is, on which machine, in which unit, and how close part zero must be. */
 export function OpenSetupDialog({ reference, onClose }: { reference: Reference; onClose: () => void }) {
@@ -63,17 +64,17 @@ export function OpenSetupDialog({ reference, onClose }: { reference: Reference; 
         <TextEntry label="Part and side" value={title} onChange={setTitle} wrong={told.title} />
         <label className="block font-semibold">
           Machine
-          <select
+          <Select
             value={machineId}
             onChange={(event) => setMachineId(event.target.value)}
-            className="mt-0.5 block h-12 w-full rounded-sm border border-ink-soft bg-white/60 px-2 text-lg font-normal"
+            className="mt-0.5 block w-full font-normal"
           >
             {reference.machines.map(({ id, name }) => (
               <option key={id} value={id}>
                 {name}
               </option>
             ))}
-          </select>
+          </Select>
         </label>
         <Choice
           label="Lengths are in"

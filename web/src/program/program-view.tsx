@@ -9,6 +9,7 @@ import { useOffset, useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/use-setup.ts'
 import { Button, ButtonLink } from '../ui/button.tsx'
+import { Select } from '../ui/select.tsx'
 import { Findings } from '../ui/verdict.tsx'
 import { When } from '../ui/when.tsx'
 import { Listing } from './listing.tsx'
@@ -148,15 +149,11 @@ export function ProgramView() {
       <aside className="order-1 space-y-4 lg:order-2">
         <label className="flex items-center gap-3 font-semibold">
           Offset
-          <select
-            value={offset.name}
-            onChange={(event) => chooseOffset(event.target.value)}
-            className="digits h-12 rounded-sm border border-ink-soft bg-white/60 px-2 text-xl"
-          >
+          <Select value={offset.name} onChange={(event) => chooseOffset(event.target.value)}>
             {[...new Set([...setup.offsets.map(({ name }) => name), offset.name])].map((name) => (
               <option key={name}>{name}</option>
             ))}
-          </select>
+          </Select>
           <span className="font-normal text-ink-soft">profile {setup.profile.name}</span>
         </label>
         {written.ok && (

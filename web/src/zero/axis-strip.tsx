@@ -2,8 +2,10 @@ import { offsetNames } from '@dogleg/core/control'
 import { LINEAR_AXES } from '@dogleg/core/machine'
 import { formatLength } from '@dogleg/core/quantity'
 import { type AxisFact, nextFor, type OffsetState, type Setup } from '@dogleg/core/setup'
-import { ArrowRight, CircleCheckBig, Hourglass, OctagonX } from 'lucide-react'
+import { ArrowRight, OctagonX } from 'lucide-react'
 import { Tabs } from 'radix-ui'
+import { Select } from '../ui/select.tsx'
+import { StateMark } from '../ui/state-mark.tsx'
 
 export type Place = 'X' | 'Y' | 'Z' | 'check'
 
@@ -20,31 +22,19 @@ function Fresh({ fact, setup }: { fact: AxisFact | undefined; setup: Setup }) {
   if (!fact) return <span className="text-ink-soft">not taken</span>
   const stale = fact.freshness.state === 'stale'
   return (
-    <span className={`flex items-center gap-2 ${stale ? 'hatched px-1' : ''}`}>
+    <span className="flex items-center gap-2">
       {fact.verdict === 'stop' && <OctagonX aria-label="stop" size={18} className="text-hazard" />}
       <span className="digits text-xl">{formatLength(fact.value, setup.unit)}</span>
-      {stale && (
-        <span className="inline-flex items-center gap-1 text-sm font-semibold">
-          <Hourglass aria-hidden size={16} /> stale
-        </span>
-      )}
+      {stale && <StateMark state="stale" />}
     </span>
   )
 }
 
 function CheckState({ offset: { check } }: { offset: OffsetState }) {
   if (!check) return <span className="text-ink-soft">not yet</span>
-  if (check.freshness.state === 'stale')
-    return (
-      <span className="hatched inline-flex items-center gap-1 px-1 font-semibold">
-        <Hourglass aria-hidden size={18} /> stale
-      </span>
-    )
-  return check.entry.result === 'agrees' ? (
-    <span className="inline-flex items-center gap-1 font-semibold text-verified">
-      <CircleCheckBig aria-hidden size={18} /> checked
-    </span>
-  ) : (
+  if (check.freshness.state === 'stale') return <StateMark state="stale" />
+  if (check.entry.result === 'agrees') return <StateMark state="done" />
+  return (
     <span className="inline-flex items-center gap-1 font-semibold text-hazard">
       <OctagonX aria-hidden size={18} /> stands off
     </span>
@@ -60,10 +50,10 @@ export function AxisStrip({ setup, offset, onOffset }: AxisStripProps) {
     <div className="flex flex-wrap items-stretch border-b border-rule">
       <label className="flex items-center gap-2 pr-4 font-semibold">
         <span className="sr-only">Work offset</span>
-        <select
+        <Select
           value={offset.name}
           onChange={(event) => onOffset(event.target.value)}
-          className="digits h-12 w-28 rounded-sm xl:w-44 border border-ink-soft bg-white/60 px-2 text-xl"
+          className="w-28 xl:w-44"
         >
           <optgroup label="In this setup">
             {[...new Set([...inUse, offset.name])].map((name) => (
@@ -77,7 +67,7 @@ export function AxisStrip({ setup, offset, onOffset }: AxisStripProps) {
                 <option key={name}>{name}</option>
               ))}
           </optgroup>
-        </select>
+        </Select>
       </label>
       <Tabs.List aria-label={`Axes of ${offset.name}`} className="flex min-w-0 flex-1 flex-wrap">
         {[...LINEAR_AXES, 'check' as const].map((each) => (

@@ -138,6 +138,18 @@ describe('the outbox', () => {
     await vi.advanceTimersByTimeAsync(100)
     expect(sent).toEqual([['one']])
   })
+
+  it('asks once, and not for ever, when the storage is too full to note a refusal', async () => {
+    server(() => 'away')
+    const { post } = await openPage()
+    post(note('one'))
+    await vi.advanceTimersByTimeAsync(100)
+    storage.fill()
+    server(() => refuses)
+    await vi.advanceTimersByTimeAsync(30_000)
+    expect(sent).toEqual([['one']])
+    expect(kept()).toBe(1)
+  })
 })
 
 describe('the clock', () => {

@@ -19,7 +19,7 @@ export interface Waiting {
 
 type Delivered = (entries: Entry[]) => void
 
-/** Entries that the tablet's storage would not take (full, or blocked); they live only as long as the page. */
+/** Entries as the tablet's storage would not take them (full, or blocked); they live only as long as the page. */
 const unkept = new Map<string, Waiting>()
 
 let waiting: readonly Waiting[] = readAll()
@@ -41,7 +41,9 @@ function readAll(): Waiting[] {
         return []
       }
     })
-  return [...kept, ...unkept.values()]
+  const byId = new Map(kept.map((each) => [each.entry.id, each]))
+  for (const [id, each] of unkept) byId.set(id, each)
+  return [...byId.values()]
 }
 
 function changed() {

@@ -45,6 +45,21 @@ function stoppedAxes({ axes, name }: OffsetState): Finding[] {
   )
 }
 
+/** A person looked and the point did not stand over part zero: the values are known to be wrong. */
+function stoodOff({ name, check }: OffsetState): Finding[] {
+  if (check?.entry.result !== 'off' || check.freshness.state === 'stale') return []
+  return [
+    finding(
+      'stop',
+      'stood-off',
+      'check',
+      `${name} stood off when it was checked: ${check.entry.note}`,
+      `${check.entry.by} looked with a pointed tool, and nothing has been taken again since.`,
+      'Take the axis that is off again. If the look was a slip, strike the check out in the logbook.',
+    ),
+  ]
+}
+
 /** Who took it and when, short enough for a comment. */
 const takenOn = ({ by, at }: { by: string; at: string }) => `${by} ${at.slice(0, 16).replace('T', ' ')} UTC`
 
@@ -74,7 +89,7 @@ function loadOf(setup: Setup, offset: OffsetState): LoadOffset {
  */
 export function programFor(setup: Setup, offset: OffsetState): WrittenOffset {
   const load = loadOf(setup, offset)
-  const against = [...staleAxes(offset), ...stoppedAxes(offset)]
+  const against = [...staleAxes(offset), ...stoppedAxes(offset), ...stoodOff(offset)]
   if (against.length > 0)
     return { ok: false, findings: [...against, ...checkLoad(load, setup.profile, setup.machine)] }
   return writeLoad(load, setup.profile, setup.machine)

@@ -292,6 +292,11 @@ describe('what comes next, and what is written', () => {
     expect(written([...all, happened('tool-measured-again', 7)])).toEqual(['axis-stale'])
     expect(written([x, pickup(edge('Y', 6))])).toContain('axis-stopped')
     expect(written([pickup(edge('X', -14), 'G154 P100')])).toContain('offset-not-on-control')
+    const { x: x2, y, z } = whole()
+    const off = checked([x2.id, y.id], 'off')
+    expect(written([x2, y, z, off])).toEqual(['stood-off'])
+    expect(written([x2, y, z, off, strike(off.id)])).toEqual([])
+    expect(written([x2, y, z, off, pickup(edge('X', -13.99))])).toEqual([])
   })
 
   it('says the same for the same facts, so that what was taken can be compared with what stands', () => {

@@ -91,6 +91,10 @@ test('from two readings to a work offset the control can run, and back the next 
     await page.reload()
     await page.getByRole('link', { name: 'Logbook' }).click()
     await expect(page.locator('tr[data-kind=pickup]')).toHaveCount(3)
+    await page.getByText('The text as it was taken').click()
+    await expect(page.getByRole('list', { name: 'Program text' })).toContainText(
+      'X-15.6504 Y-6.1208 Z-15.346',
+    )
     await expect(page.getByText(/tool on gauge block, T7.*block 25\.4mm = 1\.0000 in/)).toBeVisible()
     await expectAccessible(page)
   })

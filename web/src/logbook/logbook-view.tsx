@@ -6,6 +6,7 @@ import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { useWaiting } from '../log/outbox.ts'
 import { record } from '../log/use-setup.ts'
+import { Listing } from '../program/listing.tsx'
 import { Button } from '../ui/button.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
@@ -78,6 +79,14 @@ export function LogbookView() {
                     <span className={`block text-sm ${struck ? 'line-through' : 'text-ink-soft'}`}>
                       {detail}
                     </span>
+                  )}
+                  {line.entry.kind === 'program' && (
+                    <details>
+                      <summary className="min-h-11 content-center underline decoration-rule underline-offset-4">
+                        The text as it was taken
+                      </summary>
+                      <Listing text={line.entry.text} />
+                    </details>
                   )}
                   {line.strike && (
                     <span className="block text-sm">

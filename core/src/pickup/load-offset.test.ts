@@ -118,6 +118,29 @@ describe('the program that loads and checks an offset', () => {
       expect(readsBack(good.replace(from, to), plan, 'G54', 'inch')).toBe(false)
   })
 
+  it('writes nothing that cannot be read back, whatever codes a profile holds, and never throws', () => {
+    const code = fc
+      .tuple(fc.constantFrom('G', 'M', 'T'), fc.integer({ min: 0, max: 999 }))
+      .map(([l, n]) => `${l}${n}`)
+    fc.assert(
+      fc.property(code, code, (select, loader) => {
+        const on = profile.parse({
+          ...compact,
+          offsets: { ...compact.offsets, standard: [select] },
+          loadOffset: { code: loader, standardL: 2, extendedL: 20, note: '' },
+        })
+        const written = writeLoad(load({ offset: select }), on, mill)
+        if (written.ok)
+          expect(readsBack(written.text, planLoad(load({ offset: select }), on, mill), select, 'inch')).toBe(
+            true,
+          )
+        else expect(written.findings.map(({ code: named }) => named)).toEqual(['not-read-back'])
+      }),
+    )
+    const odd = { ...compact, offsets: { ...compact.offsets, standard: ['G60'] } }
+    expect(writeLoad(load({ offset: 'G60' }), odd, mill)).toMatchObject({ ok: false })
+  })
+
   it('writes nothing for an offset that the control lacks, a check move out of reach, or no axis at all', () => {
     const refused = (of: LoadOffset, on: Profile) => {
       const written = writeLoad(of, on, mill)

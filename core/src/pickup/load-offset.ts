@@ -201,6 +201,17 @@ function sorted(value: unknown): unknown {
   )
 }
 
+/** The profile can hold codes that the reader does not know; what cannot be read back is not given out. */
+const notReadBack = ({ offset }: LoadOffset, { name }: Profile): Finding =>
+  finding(
+    'stop',
+    'not-read-back',
+    'profile',
+    `What would be written for ${offset} cannot be read back as it is meant.`,
+    `The reader knows G54 to G59, and further ones by G54.1 or G154, loaded by G10. The profile ${name} writes something else.`,
+    'Check the codes of the profile, or key the offset in by hand.',
+  )
+
 /**
  * Writes the program that loads a work offset (G10) and moves over part zero to be looked at.
  * The spindle goes to the top first; no tool length is called (G49), so Z never comes down by itself.
@@ -227,6 +238,6 @@ export function writeLoad(load: LoadOffset, profile: Profile, machine: Machine):
     profile,
   )
   if (!readsBack(text, plan, load.offset, load.unit))
-    throw new Error(`the program for ${load.offset} in profile ${profile.id} does not read back as planned`)
+    return { ok: false, findings: [notReadBack(load, profile)] }
   return { ok: true, text, plan, findings }
 }

@@ -1,4 +1,5 @@
 import type { Entry } from '@dogleg/core/setup'
+import { QueryClient } from '@tanstack/react-query'
 import { monotonicFactory } from 'ulid'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 
@@ -149,6 +150,22 @@ describe('the outbox', () => {
     await vi.advanceTimersByTimeAsync(30_000)
     expect(sent).toEqual([['one']])
     expect(kept()).toBe(1)
+  })
+})
+
+describe('the log on screen', () => {
+  it('keeps an entry that is delivered while the server is being asked what is new', async () => {
+    const { askLog, noteDelivered } = await import('./use-setup.ts')
+    const client = new QueryClient()
+    let answer: (response: Response) => void = () => {}
+    vi.stubGlobal('fetch', () => new Promise<Response>((resolve) => (answer = resolve)))
+    const [first, second] = [note('one'), note('two')]
+    noteDelivered(client, [first])
+    const asked = askLog(client, first.setup)
+    noteDelivered(client, [second])
+    answer(new Response(JSON.stringify({ entries: [], seq: 0 })))
+    expect((await asked).entries).toEqual([first, second])
+    client.clear()
   })
 })
 

@@ -19,14 +19,23 @@ const logKey = (setup: string) => ['log', setup]
 /** One entry each, the server's word first. */
 const withoutDoubles = (entries: Entry[]) => [...new Map(entries.map((entry) => [entry.id, entry])).values()]
 
+/** A log with what the server told since; the same log where it told nothing, so that nothing is derived anew. */
+const merged = (log: Log | undefined, told: Entry[], seq: number): Log =>
+  log && told.length === 0 ? log : { entries: withoutDoubles([...(log?.entries ?? []), ...told]), seq }
+
 /** Puts acknowledged entries into the logs that are on screen, so that nothing flickers between outbox and log. */
 export function noteDelivered(client: QueryClient, entries: Entry[]) {
   for (const entry of entries) {
-    client.setQueryData<Log>(logKey(entry.setup), (log) =>
-      log ? { ...log, entries: withoutDoubles([...log.entries, entry]) } : { entries: [entry], seq: 0 },
-    )
+    client.setQueryData<Log>(logKey(entry.setup), (log) => merged(log, [entry], log?.seq ?? 0))
   }
   void client.invalidateQueries({ queryKey: ['setups'] })
+}
+
+/** Asks for what came to a log since the last answer. What was delivered while the question was under way stays. */
+export async function askLog(client: QueryClient, setup: string): Promise<Log> {
+  const log = () => client.getQueryData<Log>(logKey(setup))
+  const { entries, seq } = await api.entriesSince(setup, log()?.seq ?? 0)
+  return merged(log(), entries, seq)
 }
 
 export const useReference = () => {
@@ -46,14 +55,7 @@ export function useSetup(id: string) {
   const { reference, error: referenceError } = useReference()
   const log = useQuery({
     queryKey: logKey(id),
-    queryFn: async (): Promise<Log> => {
-      const before = client.getQueryData<Log>(logKey(id))
-      const { entries, seq } = await api.entriesSince(id, before?.seq ?? 0)
-      const known = client.getQueryData<Log>(logKey(id))?.entries ?? []
-      return entries.length === 0 && before
-        ? before
-        : { entries: withoutDoubles([...known, ...entries]), seq }
-    },
+    queryFn: () => askLog(client, id),
     refetchInterval: LISTEN_MS,
   })
   const entries = useMemo(() => {

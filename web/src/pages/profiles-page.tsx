@@ -11,6 +11,7 @@ import { EditorEnd } from '../reference/editor-end.tsx'
 import { CheckField, Field, Section, SelectField, Wrong } from '../reference/form-fields.tsx'
 import { RowList } from '../reference/row-list.tsx'
 import { useSave } from '../reference/use-save.ts'
+import { Findings } from '../ui/verdict.tsx'
 
 /** The profiles: how each kind of control wants things written, with what it comes to beside it. */
 export function ProfilesPage() {
@@ -56,7 +57,7 @@ function Preview({ profile, machine }: { profile: Profile; machine: Machine }) {
     profile,
     machine,
   )
-  return written.ok ? <Listing text={written.text} /> : <p>{written.findings[0]?.says}</p>
+  return written.ok ? <Listing text={written.text} /> : <Findings findings={written.findings} />
 }
 
 const asNumber = { valueAsNumber: true }

@@ -44,6 +44,11 @@ test('a profile: what it comes to changes as it is typed, and what it cannot car
   await expect(listing).toContainText('X-15.0000 Y-5.3333 Z-15.0000')
   await page.getByLabel('Digits, inch').fill('3')
   await expect(listing).toContainText('X-15.000 Y-5.333')
+  await page.getByLabel('Standard, in order').fill('G60')
+  await expect(
+    page.getByText('What would be written for G60 cannot be read back as it is meant.'),
+  ).toBeVisible()
+  await page.getByLabel('Standard, in order').fill('G54 G55 G56 G57 G58 G59')
   await page.getByLabel('Digits, inch').fill('9')
   await expect(page.getByText('At most 5 digits.')).toBeVisible()
   await expect(page.getByText('Correct the fields first.')).toBeVisible()

@@ -1,14 +1,14 @@
-import type { Finding } from '../fact/index.ts'
+import { type Finding, finding } from '../fact/index.ts'
 import type { Profile } from './profile.ts'
 
-/** How one work offset is selected, and where G10 finds it. */
+/** A work offset of the control: the name that selects it, and where it stands. */
 export interface OffsetAddress {
   /** 'G54', or 'G154 P3'. */
   name: string
-  /** L word of the loading block. */
-  l: number
-  /** P word of the loading block. */
+  /** Its number among its kind, from 1: the P word of the loading block. */
   p: number
+  /** Whether it is one of the further offsets. */
+  extended: boolean
 }
 
 /** The names of every offset that the control has, in order. */
@@ -24,7 +24,7 @@ export function offsetNames(profile: Profile): string[] {
 export function findOffset(profile: Profile, name: string): OffsetAddress | Finding {
   const { standard, extended } = profile.offsets
   const index = standard.indexOf(name)
-  if (index >= 0) return { name, l: profile.loadOffset?.standardL ?? 2, p: index + 1 }
+  if (index >= 0) return { name, p: index + 1, extended: false }
   const [code, p] = name.split(' P')
   const number = Number(p)
   if (
@@ -34,18 +34,18 @@ export function findOffset(profile: Profile, name: string): OffsetAddress | Find
     number >= 1 &&
     number <= extended.count
   )
-    return { name, l: profile.loadOffset?.extendedL ?? 20, p: number }
+    return { name, p: number, extended: true }
   const has = extended
     ? `${standard[0]} to ${standard.at(-1)} and ${extended.code} P1 to P${extended.count}`
     : `${standard[0]} to ${standard.at(-1)}`
-  return {
-    severity: 'stop',
-    code: 'offset-not-on-control',
-    where: 'offset',
-    says: `${name} is not an offset of this control.`,
-    why: `The profile ${profile.name} has ${has}.`,
-    fix: 'Choose one of these, or correct the profile.',
-  }
+  return finding(
+    'stop',
+    'offset-not-on-control',
+    'offset',
+    `${name} is not an offset of this control.`,
+    `The profile ${profile.name} has ${has}.`,
+    'Choose one of these, or correct the profile.',
+  )
 }
 
 export const isFinding = (found: OffsetAddress | Finding): found is Finding => 'severity' in found

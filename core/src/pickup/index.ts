@@ -19,6 +19,13 @@ export {
   type WrittenOffset,
   writeLoad,
 } from './load-offset.ts'
-export { type Pickup, type PickupSettings, pickUp, REPEATABILITY, readingIn } from './pick-up.ts'
+export {
+  type Pickup,
+  type PickupSettings,
+  pickUp,
+  pickupSettings,
+  REPEATABILITY,
+  readingIn,
+} from './pick-up.ts'
 export { METHOD_NAMES, methodsFor, type PickupMethod, type Reading, reading } from './reading.ts'
 export { type Sketch, type SpindlePlace, sketch } from './sketch.ts'

@@ -17,6 +17,7 @@ import type { Reading } from './reading.ts'
 const FAR_AFTER_MOVE = { inch: 1, mm: 25 }
 /** Two values nearer than this are taken for the same place, typed differently. [inch, mm] */
 const SAME_PLACE = { inch: 0.1, mm: 2.5 }
+
 /** The machine positions in a reading: field name and value. */
 function positionsOf(from: Reading): [string, number][] {
   return from.method === 'indicator'

@@ -30,7 +30,9 @@ export interface LoadOffset {
 
 /** What is meant to happen: the load, then a rapid over part zero with the spindle at the top. Values as the control will print them. */
 export interface LoadPlan {
-  load: { l: number; p: number; axes: Partial<Record<LinearAxis, number>> } | null
+  axes: Partial<Record<LinearAxis, number>>
+  /** Where the loading block puts them; null where they are keyed in by hand. */
+  load: { l: number; p: number } | null
   /** Where the check move goes in the work offset; null when X or Y is not known. */
   over: { X: 0; Y: 0 } | null
   /** The top of Z, in machine positions, or 'home' by a home return. */
@@ -96,8 +98,10 @@ export function planLoad(load: LoadOffset, profile: Profile, machine: Machine): 
       return value === undefined ? [] : [[axis, roundTo(value, digits)]]
     }),
   )
+  const { loadOffset } = profile
   return {
-    load: profile.loadOffset ? { l: address.l, p: address.p, axes } : null,
+    axes,
+    load: loadOffset && { l: address.extended ? loadOffset.extendedL : loadOffset.standardL, p: address.p },
     over: load.axes.X && load.axes.Y ? { X: 0, Y: 0 } : null,
     top:
       profile.clearUp.way === 'home-return'
@@ -108,10 +112,10 @@ export function planLoad(load: LoadOffset, profile: Profile, machine: Machine): 
 
 function blocksFor(load: LoadOffset, plan: LoadPlan, profile: Profile): Block[] {
   const number = (value: number) => writeNumber(value, load.unit, profile)
-  const words = (axes: Partial<Record<LinearAxis, number>>) =>
-    LINEAR_AXES.flatMap((axis) => (axes[axis] === undefined ? [] : [`${axis}${number(axes[axis])}`])).join(
-      ' ',
-    )
+  const words = LINEAR_AXES.flatMap((axis) => {
+    const value = plan.axes[axis]
+    return value === undefined ? [] : [`${axis}${number(value)}`]
+  }).join(' ')
   const top: Block[] =
     plan.top === 'home'
       ? [
@@ -123,11 +127,11 @@ function blocksFor(load: LoadOffset, plan: LoadPlan, profile: Profile): Block[] 
     plan.load && profile.loadOffset
       ? [
           {
-            words: `G90 ${profile.loadOffset.code} L${plan.load.l} P${plan.load.p} ${words(plan.load.axes)}`,
+            words: `G90 ${profile.loadOffset.code} L${plan.load.l} P${plan.load.p} ${words}`,
             does: `load ${load.offset}`,
           },
         ]
-      : [{ words: 'M0', does: `key in ${load.offset} by hand: ${words(planKeyed(load, profile))}` }]
+      : [{ words: 'M0', does: `key in ${load.offset} by hand: ${words}` }]
   const over: Block[] = plan.over
     ? [
         {
@@ -147,17 +151,6 @@ function blocksFor(load: LoadOffset, plan: LoadPlan, profile: Profile): Block[] 
   ]
 }
 
-/** The values to key in where the control cannot load them itself. */
-function planKeyed(load: LoadOffset, profile: Profile) {
-  const digits = printedDigits(profile, load.unit)
-  return Object.fromEntries(
-    LINEAR_AXES.flatMap((axis) => {
-      const at = load.axes[axis]
-      return at ? [[axis, roundTo(at.value, digits)]] : []
-    }),
-  )
-}
-
 /** The steps that the reader must find in the written program, given the plan. */
 export function plannedSteps(plan: LoadPlan, offset: string, unit: LengthUnit) {
   const up =
@@ -169,7 +162,7 @@ export function plannedSteps(plan: LoadPlan, offset: string, unit: LengthUnit) {
     unit,
     steps: [
       up,
-      plan.load ? { does: 'load-offset', ...plan.load } : stopHere,
+      plan.load ? { does: 'load-offset', ...plan.load, axes: plan.axes } : stopHere,
       stopHere,
       ...(plan.over ? [{ does: 'rapid', frame: offset, axes: plan.over }, stopHere] : []),
       up,

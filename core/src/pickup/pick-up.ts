@@ -6,6 +6,7 @@ import {
   resolutionDoubt,
   type WorkingLine,
 } from '../fact/index.ts'
+import { leastStepIn, type Machine } from '../machine/index.ts'
 import { convertLength, formatLength, type LengthUnit } from '../quantity/index.ts'
 import type { EdgeFinderReading, IndicatorReading, Reading, ToolOnBlockReading } from './reading.ts'
 
@@ -27,6 +28,12 @@ export interface PickupSettings {
   /** Least step of the position display, in the same unit. */
   leastStep: number
 }
+
+/** The settings for pickups on a machine, in a setup of this unit. */
+export const pickupSettings = (machine: Machine, unit: LengthUnit): PickupSettings => ({
+  unit,
+  leastStep: leastStepIn(machine, unit),
+})
 
 /** A pickup's answer: the work offset's machine position on one axis, and the indicator's swing where there is one. */
 export interface Pickup extends Answer<number> {

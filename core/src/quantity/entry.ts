@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { formatAsMeant } from './format.ts'
-import { add, fromDecimal, negate, type Rational, rational, toNumber } from './rational.ts'
+import { add, fromDecimal, multiply, negate, type Rational, rational, toNumber } from './rational.ts'
 import { convertExact, type LengthUnit, lengthUnit } from './unit.ts'
 
 /** What a field made of what was typed: a length in the field's unit, or a sentence that says what is wrong. */
@@ -23,7 +23,6 @@ type TermUnit = LengthUnit | 'thou' | undefined
 interface Term {
   value: Rational
   unit: TermUnit
-  text: string
 }
 
 class Refusal extends Error {}
@@ -85,10 +84,8 @@ function takeNumber(cursor: Cursor): Rational {
 }
 
 function takeTerm(cursor: Cursor): Term {
-  const start = cursor.at
   const value = takeNumber(cursor)
-  const unit = unitOf(cursor.take(TERM.unit)?.[1])
-  return { value, unit, text: cursor.text.slice(start, cursor.at) }
+  return { value, unit: unitOf(cursor.take(TERM.unit)?.[1]) }
 }
 
 function whatIsWrong(text: string, rest: string): string {
@@ -118,11 +115,7 @@ function takeSum(cursor: Cursor): Term[] {
 
 function inFieldUnit(term: Term, unit: LengthUnit): Rational {
   if (term.unit === 'thou') {
-    const inches = {
-      numerator: term.value.numerator,
-      denominator: term.value.denominator * 1000n,
-    }
-    return convertExact(inches, 'inch', unit)
+    return convertExact(multiply(term.value, rational(1n, 1000n)), 'inch', unit)
   }
   return convertExact(term.value, term.unit ?? unit, unit)
 }

@@ -1,8 +1,15 @@
 import { findOffset, isFinding, type Profile } from '../control/index.ts'
 import type { Fact, Finding, Freshness, Verdict } from '../fact/index.ts'
-import { verdictOf } from '../fact/index.ts'
-import { LINEAR_AXES, type LinearAxis, leastStepIn, type Machine } from '../machine/index.ts'
-import { type EarlierValue, type Expectation, judgePickup, type Pickup, pickUp } from '../pickup/index.ts'
+import { finding, verdictOf } from '../fact/index.ts'
+import { LINEAR_AXES, type LinearAxis, type Machine } from '../machine/index.ts'
+import {
+  type EarlierValue,
+  type Expectation,
+  judgePickup,
+  type Pickup,
+  pickUp,
+  pickupSettings,
+} from '../pickup/index.ts'
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
 import { buildChain, type Chain, checkSubject, type Link, pickupSubject, programSubject } from './chain.ts'
 import type { Entry, EntryOf } from './entries.ts'
@@ -102,10 +109,7 @@ interface Context {
   before: Map<string, Link>
 }
 
-const settingsOf = ({ machine, unit }: Pick<Context, 'machine' | 'unit'>) => ({
-  unit,
-  leastStep: leastStepIn(machine, unit),
-})
+const settingsOf = ({ machine, unit }: Context) => pickupSettings(machine, unit)
 
 const isPickup = (link: Link | undefined): link is Link & { entry: EntryOf<'pickup'> } =>
   link?.entry.kind === 'pickup'
@@ -147,13 +151,13 @@ function expectationFor(
 function machineEdited(entry: EntryOf<'pickup'>, { name, version }: Machine): Finding[] {
   if (entry.machine.version === version) return []
   return [
-    {
-      severity: 'note',
-      code: 'machine-edited',
-      where: entry.reading.axis,
-      says: `${name} has been edited since this was taken.`,
-      why: `It was taken on version ${entry.machine.version}; the page of the machine is now at version ${version}.`,
-    },
+    finding(
+      'note',
+      'machine-edited',
+      entry.reading.axis,
+      `${name} has been edited since this was taken.`,
+      `It was taken on version ${entry.machine.version}; the page of the machine is now at version ${version}.`,
+    ),
   ]
 }
 

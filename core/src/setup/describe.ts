@@ -1,5 +1,5 @@
-import { METHOD_NAMES, pickUp, type Reading } from '../pickup/index.ts'
-import { describeTyped, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
+import { METHOD_NAMES, type PickupSettings, pickUp, type Reading } from '../pickup/index.ts'
+import { describeTyped, formatWithUnit } from '../quantity/index.ts'
 import type { Entry } from './entries.ts'
 import { HAPPENINGS } from './happenings.ts'
 
@@ -29,10 +29,10 @@ function readingDetail(reading: Reading): string {
   return [METHOD_NAMES[reading.method], ...direction, ...tool, ...lengths].join(', ')
 }
 
-/** One line of the logbook for an entry. `leastStep` in the setup's unit; `describeTarget` words the entry that a strike is about. */
+/** One line of the logbook for an entry. `describeTarget` words the entry that a strike is about. */
 export function describeEntry(
   entry: Entry,
-  settings: { unit: LengthUnit; leastStep: number },
+  settings: PickupSettings,
   describeTarget: (id: string) => string,
 ): Description {
   switch (entry.kind) {

@@ -95,6 +95,14 @@ export function programFor(setup: Setup, offset: OffsetState): WrittenOffset {
   return writeLoad(load, setup.profile, setup.machine)
 }
 
+/** What stands in the way of a look over part zero: an axis along the table that is missing or stale. */
+export function checkHindrance({ axes, name }: OffsetState): string | undefined {
+  const missing = (['X', 'Y'] as const).filter((axis) => !axes[axis])
+  if (missing.length > 0) return `${inWords(missing)} of ${name} must be taken first.`
+  const stale = (['X', 'Y'] as const).filter((axis) => axes[axis]?.freshness.state === 'stale')
+  return stale.length > 0 ? `${inWords(stale)} of ${name} must be taken again first.` : undefined
+}
+
 /** The pickups that a check or a program of this offset rests on. A look along X and Y says nothing about Z. */
 export function restsOf({ axes }: OffsetState, kind: 'checked' | 'program'): string[] {
   return Object.values(axes)

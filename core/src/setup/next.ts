@@ -41,22 +41,20 @@ export function nextFor({ name, axes, check, program }: OffsetState): NextThing 
       says: 'Find out why the pointed tool stood off, and take that axis again.',
       why: `The check said: ${check.entry.note}`,
     }
+  if (check?.freshness.state === 'fresh')
+    return { place: 'nothing', says: `${name} is taken and checked.`, why: 'The next step can rest on it.' }
   if (!program || program.freshness.state === 'stale')
-    return check?.freshness.state === 'fresh'
-      ? { place: 'nothing', says: `${name} is taken and checked.`, why: 'The next step can rest on it.' }
-      : {
-          place: 'program',
-          says: `Take the program for ${name} to the control.`,
-          why: 'It loads the offset and stands the spindle over part zero, to be looked at.',
-        }
-  if (!check || check.freshness.state === 'stale')
     return {
-      place: 'check',
-      says: `Check ${name} with a pointed tool.`,
-      why:
-        check?.freshness.state === 'stale'
-          ? `The last check was ${check.freshness.cause.says}.`
-          : 'Nobody has looked yet.',
+      place: 'program',
+      says: `Take the program for ${name} to the control.`,
+      why: 'It loads the offset and stands the spindle over part zero, to be looked at.',
     }
-  return { place: 'nothing', says: `${name} is taken and checked.`, why: 'The next step can rest on it.' }
+  return {
+    place: 'check',
+    says: `Check ${name} with a pointed tool.`,
+    why:
+      check?.freshness.state === 'stale'
+        ? `The last check was ${check.freshness.cause.says}.`
+        : 'Nobody has looked yet.',
+  }
 }

@@ -5,6 +5,7 @@ import { demoEntries, demoReference } from '../demo/index.ts'
 import type { Reading } from '../pickup/index.ts'
 import { asTyped } from '../quantity/index.ts'
 import {
+  checkHindrance,
   deriveSetup,
   type Entry,
   type EntryOf,
@@ -15,6 +16,7 @@ import {
   type HappeningKind,
   isUnreadable,
   nextFor,
+  type OffsetState,
   programFor,
   type Reference,
   restsOf,
@@ -278,6 +280,16 @@ describe('what comes next, and what is written', () => {
     expect(derive([x, y, z, checked([x.id, y.id], 'off')]).zero).toBe('open')
     expect(derive([...all, happened('part-reclamped')]).zero).toBe('stale')
     expect(derive([...all, pickup(edge('X', -9), 'G55')]).zero).toBe('open')
+  })
+
+  it('a look waits for X and Y, and not for Z', () => {
+    const hindrance = (entries: Entry[]) => checkHindrance(derive(entries).offsets[0] as OffsetState)
+    const { x, y, z } = whole()
+    expect(hindrance([z])).toBe('X and Y of G54 must be taken first.')
+    expect(hindrance([x, y])).toBeUndefined()
+    expect(hindrance([x, y, happened('vise-moved'), pickup(edge('X', -14))])).toBe(
+      'Y of G54 must be taken again first.',
+    )
   })
 
   it('writes nothing stale and nothing that was stopped', () => {

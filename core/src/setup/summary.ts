@@ -1,6 +1,6 @@
 import { deriveSetup, isUnreadable, type Reference, type StepState } from './derive.ts'
 import type { Entry } from './entries.ts'
-import { type NextPlace, nextFor } from './next.ts'
+import { nextFor } from './next.ts'
 
 /** A setup at a glance, for the list. */
 export interface SetupSummary {
@@ -10,9 +10,7 @@ export interface SetupSummary {
   zero: StepState
   /** What to do next, or why the log cannot be shown. */
   next: string
-  place: NextPlace
   lastAt: string
-  entries: number
 }
 
 /** Summarises a setup from its log; one that cannot be read says so instead of vanishing from the list. */
@@ -26,9 +24,7 @@ export function summarise(id: string, entries: readonly Entry[], reference: Refe
       machine: '',
       zero: 'open',
       next: setup.unreadable,
-      place: 'nothing',
       lastAt,
-      entries: entries.length,
     }
   const offset =
     setup.offsets.find(({ state }) => state === 'stale') ??
@@ -41,8 +37,6 @@ export function summarise(id: string, entries: readonly Entry[], reference: Refe
     machine: setup.machine.name,
     zero: setup.zero,
     next: next?.says ?? '',
-    place: next?.place ?? 'nothing',
     lastAt,
-    entries: entries.length,
   }
 }

@@ -1,6 +1,6 @@
 import { type LinearAxis, type Machine, travelIn, withinTravel } from '@dogleg/core/machine'
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
-import { type FrameRoom, frame } from './frame.ts'
+import { type FrameRoom, frame, type Point } from './frame.ts'
 import { Words } from './marks.tsx'
 
 interface TravelBarProps {
@@ -23,16 +23,15 @@ export function TravelBar({ machine, axis, unit, room, value, last }: TravelBarP
   const inside = value === undefined || withinTravel(machine, axis, value, unit)
   const marker = value === undefined ? undefined : along.place(held(value), 0)
   const before = last === undefined ? undefined : along.place(held(last), 0)
-  const label = (at: number, place: { x: number; y: number }, low: boolean) =>
-    along.upright ? (
-      <Words at={{ x: place.x, y: place.y + (low ? 19 : -9) }} size={14}>
-        {formatLength(at, unit, { digits: 0 })}
-      </Words>
-    ) : (
-      <Words at={{ x: place.x, y: place.y + 22 }} anchor={low ? 'start' : 'end'} size={14}>
-        {formatLength(at, unit, { digits: 0 })}
-      </Words>
-    )
+  const label = (at: number, { x, y }: Point, low: boolean) => (
+    <Words
+      at={along.upright ? { x, y: y + (low ? 19 : -9) } : { x, y: y + 22 }}
+      anchor={along.upright ? 'middle' : low ? 'start' : 'end'}
+      size={14}
+    >
+      {formatLength(at, unit, { digits: 0 })}
+    </Words>
+  )
   return (
     <g>
       <line

@@ -3,6 +3,7 @@ import type { Machine } from '@dogleg/core/machine'
 import type { Entry, SetupSummary } from '@dogleg/core/setup'
 import { useSyncExternalStore } from 'react'
 import { noteServerTime } from './clock.ts'
+import { listenerSet } from './listeners.ts'
 
 /** The server refused, with a sentence. */
 export class Refused extends Error {
@@ -27,17 +28,12 @@ export class Unreachable extends Error {
 const PATIENCE_MS = 10_000
 
 let reachable = true
-const listeners = new Set<() => void>()
+const { notify, subscribe } = listenerSet()
 
 function noteReachable(now: boolean) {
   if (now === reachable) return
   reachable = now
-  for (const listener of listeners) listener()
-}
-
-const subscribe = (listener: () => void) => {
-  listeners.add(listener)
-  return () => listeners.delete(listener)
+  notify()
 }
 
 /** Whether the server answered the last time it was asked anything. */

@@ -1,18 +1,15 @@
 import { useSyncExternalStore } from 'react'
+import { listenerSet } from './listeners.ts'
 
 const KEY = 'dogleg.operator'
-const listeners = new Set<() => void>()
+const { notify, subscribe } = listenerSet()
 
 /** The initials of whoever stands at this tablet; empty until told. */
 export const operator = () => localStorage.getItem(KEY) ?? ''
 
 export function setOperator(initials: string) {
   localStorage.setItem(KEY, initials)
-  for (const listener of listeners) listener()
+  notify()
 }
 
-const subscribe = (listener: () => void) => {
-  listeners.add(listener)
-  return () => listeners.delete(listener)
-}
 export const useOperator = () => useSyncExternalStore(subscribe, operator)

@@ -1,6 +1,7 @@
 import { type Entry, entry as entrySchema } from '@dogleg/core/setup'
 import { useSyncExternalStore } from 'react'
 import { api, Refused } from './api.ts'
+import { listenerSet } from './listeners.ts'
 
 /**
  * Entries on their way to the server. Each lies in the tablet's storage under its own key from the moment it is made
@@ -26,7 +27,7 @@ let waiting: readonly Waiting[] = readAll()
 let trouble: string | undefined
 let sending = false
 let timer: ReturnType<typeof setTimeout> | undefined
-const listeners = new Set<() => void>()
+const { notify, subscribe } = listenerSet()
 let delivered: Delivered = () => {}
 
 function readAll(): Waiting[] {
@@ -48,7 +49,7 @@ function readAll(): Waiting[] {
 
 function changed() {
   waiting = readAll()
-  for (const listener of listeners) listener()
+  notify()
 }
 
 function keep(kept: Waiting) {
@@ -130,11 +131,6 @@ export function startOutbox(whenDelivered: Delivered) {
   window.addEventListener('storage', changed)
   document.addEventListener('visibilitychange', () => void flush())
   void flush()
-}
-
-const subscribe = (listener: () => void) => {
-  listeners.add(listener)
-  return () => listeners.delete(listener)
 }
 
 /** What waits on this tablet, in order. */

@@ -1,4 +1,11 @@
-import { deriveSetup, type Entry, type Reference, type Setup, type Unreadable } from '@dogleg/core/setup'
+import {
+  deriveSetup,
+  type Entry,
+  entry as entrySchema,
+  type Reference,
+  type Setup,
+  type Unreadable,
+} from '@dogleg/core/setup'
 import { type QueryClient, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { api } from './api.ts'
@@ -84,6 +91,13 @@ export type NewEntry = Unstamped<Entry>
 export function stamp(setup: string | undefined, entry: NewEntry): Entry {
   const id = newId()
   return { id, setup: setup ?? id, at: new Date(now()).toISOString(), by: operator(), ...entry } as Entry
+}
+
+/** What the schema has against an entry, by field, before anybody signs it. */
+export function problemsOf(setup: string | undefined, entry: NewEntry): Record<string, string> {
+  const read = entrySchema.safeParse({ ...stamp(setup, entry), by: operator() || 'unsigned' })
+  const issues = read.success ? [] : read.error.issues
+  return Object.fromEntries(issues.map(({ path, message }) => [String(path[0]), message]))
 }
 
 /** Adds an entry to a setup's log, or opens a new setup when there is none yet. Returns the entry as kept. */

@@ -1,4 +1,4 @@
-import { leastStepIn } from '@dogleg/core/machine'
+import { pickupSettings } from '@dogleg/core/pickup'
 import { describeEntry, type LogLine, type Setup } from '@dogleg/core/setup'
 import { HardDriveUpload, NotebookPen } from 'lucide-react'
 import { useMemo, useState } from 'react'
@@ -20,7 +20,7 @@ const LINES_AT_ONCE = 100
 function useDescriptions({ log, unit, machine }: Setup) {
   return useMemo(() => {
     const byId = new Map(log.map(({ entry }) => [entry.id, entry]))
-    const settings = { unit, leastStep: leastStepIn(machine, unit) }
+    const settings = pickupSettings(machine, unit)
     const describe = (entry: LogLine['entry'], depth = 0): ReturnType<typeof describeEntry> =>
       describeEntry(entry, settings, (id) => {
         const target = byId.get(id)

@@ -2,7 +2,7 @@ import { whatIf } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import type { OpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
-import { record, stamp } from '../log/use-setup.ts'
+import { problemsOf, record, stamp } from '../log/use-setup.ts'
 import { Button } from '../ui/button.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
@@ -35,9 +35,12 @@ export function StrikeDialog({ setup, entries, reference, target, says, onClose 
       <form
         onSubmit={(event) => {
           event.preventDefault()
-          if (reason.trim() === '') return setWrong('Say why it is struck out.')
+          const entry = { kind: 'struck' as const, target, reason: reason.trim() }
+          const problems = problemsOf(setup.id, entry)
+          setWrong(problems.reason)
+          if (problems.reason) return
           signed(() => {
-            record(setup.id, { kind: 'struck', target, reason: reason.trim() })
+            record(setup.id, entry)
             onClose()
           })
         }}

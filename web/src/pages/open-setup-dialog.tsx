@@ -1,9 +1,9 @@
-import { type LengthUnit, readLength } from '@dogleg/core/quantity'
+import { asTyped, type LengthUnit, readLength } from '@dogleg/core/quantity'
 import type { Reference } from '@dogleg/core/setup'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { useSigned } from '../log/operator-gate.tsx'
-import { record } from '../log/use-setup.ts'
+import { problemsOf, record } from '../log/use-setup.ts'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { Dialog } from '../ui/dialog.tsx'
@@ -18,32 +18,24 @@ export function OpenSetupDialog({ reference, onClose }: { reference: Reference; 
   const [chosenUnit, setChosenUnit] = useState<LengthUnit>()
   const unit = chosenUnit ?? machine?.unit ?? 'inch'
   const [tolerance, setTolerance] = useState('')
-  const [told, setTold] = useState<{ title?: string; tolerance?: string }>({})
+  const [told, setTold] = useState<Record<string, string>>({})
   const signed = useSigned()
   const navigate = useNavigate()
 
   const submit = () => {
     const read = readLength(tolerance, unit)
-    const wrong = {
-      ...(title.trim() === '' ? { title: 'Give the setup a title, such as the part and its side.' } : {}),
-      ...(!read.ok
-        ? { tolerance: read.says }
-        : read.value <= 0
-          ? { tolerance: 'This is more than zero: how far off part zero may be.' }
-          : {}),
+    if (!machine) return
+    const entry = {
+      kind: 'opened' as const,
+      title: title.trim(),
+      machine: { id: machine.id, version: machine.version },
+      unit,
+      tolerance: read.ok ? { text: read.text, value: read.value, unit } : asTyped(1, unit),
     }
-    setTold(wrong)
-    if (!read.ok || !machine || Object.keys(wrong).length > 0) return
-    signed(() => {
-      const opened = record(undefined, {
-        kind: 'opened',
-        title: title.trim(),
-        machine: { id: machine.id, version: machine.version },
-        unit,
-        tolerance: { text: read.text, value: read.value, unit },
-      })
-      navigate(`/setups/${opened.id}/zero`)
-    })
+    const problems = { ...problemsOf(undefined, entry), ...(read.ok ? {} : { tolerance: read.says }) }
+    setTold(problems)
+    if (Object.keys(problems).length > 0) return
+    signed(() => navigate(`/setups/${record(undefined, entry).id}/zero`))
   }
 
   return (

@@ -1,41 +1,35 @@
-import { type OffsetState, restsOf, type Setup } from '@dogleg/core/setup'
+import { checkHindrance, type OffsetState, restsOf, type Setup } from '@dogleg/core/setup'
 import { CircleCheckBig, Hourglass, OctagonX } from 'lucide-react'
 import { useState } from 'react'
 import { useSigned } from '../log/operator-gate.tsx'
-import { record } from '../log/use-setup.ts'
+import { problemsOf, record } from '../log/use-setup.ts'
 import { Button, ButtonLink } from '../ui/button.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
 import { When } from '../ui/when.tsx'
 import { TravelDrawing } from './travel-drawing.tsx'
-
-/** What stands in the way of a check: an axis along the table that is missing or stale. */
-function hindrance({ axes, name }: OffsetState): string | undefined {
-  const missing = (['X', 'Y'] as const).filter((axis) => !axes[axis])
-  if (missing.length > 0) return `${missing.join(' and ')} of ${name} must be taken first.`
-  const stale = (['X', 'Y'] as const).filter((axis) => axes[axis]?.freshness.state === 'stale')
-  return stale.length > 0 ? `${stale.join(' and ')} of ${name} must be taken again first.` : undefined
-}
 
 /** The look with a pointed tool: how to do it, and what was seen, as an entry with a result. */
 export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetState }) {
   const [note, setNote] = useState('')
   const [wrong, setWrong] = useState<string>()
   const signed = useSigned()
-  const against = hindrance(offset)
+  const against = checkHindrance(offset)
   const { check } = offset
 
   const tell = (result: 'agrees' | 'off') => {
-    if (result === 'off' && note.trim() === '') return setWrong('Say how far off it stood, and which way.')
+    const entry = {
+      kind: 'checked' as const,
+      offset: offset.name,
+      rests: restsOf(offset, 'checked'),
+      result,
+      note: note.trim(),
+    }
+    const problems = problemsOf(setup.id, entry)
+    setWrong(problems.note)
+    if (problems.note) return
     signed(() => {
-      record(setup.id, {
-        kind: 'checked',
-        offset: offset.name,
-        rests: restsOf(offset, 'checked'),
-        result,
-        note: note.trim(),
-      })
+      record(setup.id, entry)
       setNote('')
-      setWrong(undefined)
     })
   }
 

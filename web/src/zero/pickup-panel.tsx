@@ -1,5 +1,5 @@
 import { verdictOf } from '@dogleg/core/fact'
-import { type LinearAxis, leastStepIn, type Machine } from '@dogleg/core/machine'
+import type { LinearAxis, Machine } from '@dogleg/core/machine'
 import {
   draftOf,
   type FieldName,
@@ -8,6 +8,7 @@ import {
   METHOD_NAMES,
   methodsFor,
   pickUp,
+  pickupSettings,
   readDraft,
   readingIn,
   sketch,
@@ -80,7 +81,7 @@ export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: Pick
   const live = useMemo(() => {
     const read = readDraft(draft, unit)
     if (!read.ok) return read
-    const pickup = pickUp(read.reading, { unit, leastStep: leastStepIn(machine, unit) })
+    const pickup = pickUp(read.reading, pickupSettings(machine, unit))
     const findings = judgePickup(read.reading, pickup, expectationOf(setup, offset.name, axis))
     return { ...read, pickup, findings }
   }, [draft, unit, machine, setup, offset.name, axis])

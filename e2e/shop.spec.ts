@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, signIn, test } from './dogleg.ts'
+import { expect, expectAccessible, signIn, test } from './dogleg.ts'
 
 async function openSetup(page: Page, title: string, unit: 'inch' | 'mm', tolerance: string) {
   await page.getByRole('button', { name: 'Open a setup' }).click()
@@ -65,6 +65,28 @@ test('a profile: what it comes to changes as it is typed, and what it cannot car
   await page.getByRole('link', { name: 'Program', exact: true }).click()
   await expect(page.getByText(/now speaks Compact version 2/)).toBeVisible()
   await expect(page.getByText('This control cannot load offsets from a program')).toBeVisible()
+})
+
+test('a setup cannot be opened without a title, or with a tolerance that is none', async ({ page }) => {
+  await signIn(page)
+  await page.getByRole('button', { name: 'Open a setup' }).click()
+  const open = page.getByRole('button', { name: 'Open it' })
+  await open.click()
+  await expect(page.getByText('Give the setup a title.')).toBeVisible()
+  await expect(page.getByText('Type a number.')).toBeVisible()
+  await page.getByLabel('Part and side').fill('Bracket')
+  for (const [typed, says] of [
+    ['-1', 'Type a length above zero: how far off part zero may be.'],
+    ['abc', '"abc" is not a length'],
+  ] as const) {
+    await page.getByLabel('How far off part zero may be').fill(typed)
+    await open.click()
+    await expect(page.getByText(says)).toBeVisible()
+  }
+  await expectAccessible(page)
+  await page.getByLabel('How far off part zero may be').fill('.002')
+  await open.click()
+  await expect(page.getByRole('heading', { name: /Bracket/ })).toBeVisible()
 })
 
 test('an extended offset, and a machine that is given a control without it', async ({ page }) => {

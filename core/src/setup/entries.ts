@@ -35,7 +35,7 @@ const opened = z.object({
   machine: versionRef,
   unit: lengthUnit,
   tolerance: typedLength.refine(({ value }) => value > 0, {
-    error: 'How close part zero must be is more than zero.',
+    error: 'Type a length above zero: how far off part zero may be.',
   }),
 })
 

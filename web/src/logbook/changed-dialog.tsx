@@ -76,7 +76,7 @@ export function ChangedDialog({ setup, entries, reference, onClose }: OpenSetup 
         {what === 'tool-measured-again' && (
           <label className="mt-3 flex items-center gap-3 font-semibold">
             Tool
-            <Select value={tool} onChange={(event) => setTool(Number(event.target.value))}>
+            <Select className="digits" value={tool} onChange={(event) => setTool(Number(event.target.value))}>
               {tools.map((each) => (
                 <option key={each} value={each}>
                   T{each}

@@ -53,7 +53,15 @@ export function OpenSetupDialog({ reference, onClose }: { reference: Reference; 
           submit()
         }}
       >
-        <TextEntry label="Part and side" value={title} onChange={setTitle} wrong={told.title} />
+        <TextEntry
+          label="Part and side"
+          value={title}
+          onChange={(text) => {
+            setTitle(text)
+            setTold({})
+          }}
+          wrong={told.title}
+        />
         <label className="block font-semibold">
           Machine
           <Select
@@ -77,22 +85,17 @@ export function OpenSetupDialog({ reference, onClose }: { reference: Reference; 
             { value: 'mm', label: 'mm' },
           ]}
         />
-        {told.tolerance && tolerance.trim() === '' ? (
-          <TextEntry
-            label="How far off part zero may be"
-            value={tolerance}
-            onChange={setTolerance}
-            wrong={told.tolerance}
-          />
-        ) : (
-          <LengthEntryField
-            label="How far off part zero may be"
-            unit={unit}
-            value={tolerance}
-            onChange={setTolerance}
-            hint="The tightest position tolerance from it. An edge finder is good for about a thousandth."
-          />
-        )}
+        <LengthEntryField
+          label="How far off part zero may be"
+          unit={unit}
+          value={tolerance}
+          onChange={(text) => {
+            setTolerance(text)
+            setTold({})
+          }}
+          wrong={told.tolerance}
+          hint="The tightest position tolerance from it. An edge finder is good for about a thousandth."
+        />
         <Button type="submit" look="primary" data-record className="min-h-14 w-full text-lg">
           Open it
         </Button>

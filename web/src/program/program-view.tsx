@@ -149,7 +149,11 @@ export function ProgramView() {
       <aside className="order-1 space-y-4 lg:order-2">
         <label className="flex items-center gap-3 font-semibold">
           Offset
-          <Select value={offset.name} onChange={(event) => chooseOffset(event.target.value)}>
+          <Select
+            className="digits"
+            value={offset.name}
+            onChange={(event) => chooseOffset(event.target.value)}
+          >
             {[...new Set([...setup.offsets.map(({ name }) => name), offset.name])].map((name) => (
               <option key={name}>{name}</option>
             ))}

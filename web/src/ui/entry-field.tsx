@@ -78,12 +78,13 @@ export function TextEntry({
   )
 }
 
-/** A field for a length: says what it understood in the field's unit. */
+/** A field for a length: says what it understood in the field's unit, or what `wrong` has against a length that is understood. */
 export function LengthEntryField({
   unit,
   value,
+  wrong,
   ...rest
-}: Omit<TextEntryProps, 'understood' | 'wrong' | 'suffix'> & { unit: LengthUnit }) {
+}: Omit<TextEntryProps, 'understood' | 'suffix'> & { unit: LengthUnit }) {
   const entry = readLength(value, unit)
   return (
     <TextEntry
@@ -91,7 +92,7 @@ export function LengthEntryField({
       value={value}
       suffix={unitSymbol(unit)}
       understood={entry.ok ? entry.understood : undefined}
-      wrong={!entry.ok && !entry.empty ? entry.says : undefined}
+      wrong={!entry.ok && !entry.empty ? entry.says : wrong}
     />
   )
 }

@@ -5,7 +5,7 @@ export function Select({ className = '', ...rest }: ComponentProps<'select'>) {
   return (
     <select
       {...rest}
-      className={`digits h-12 rounded-sm border border-ink-soft bg-white/60 px-2 text-xl ${className}`}
+      className={`h-12 rounded-sm border border-ink-soft bg-white/60 px-2 text-xl ${className}`}
     />
   )
 }

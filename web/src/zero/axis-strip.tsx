@@ -53,7 +53,7 @@ export function AxisStrip({ setup, offset, onOffset }: AxisStripProps) {
         <Select
           value={offset.name}
           onChange={(event) => onOffset(event.target.value)}
-          className="w-28 xl:w-44"
+          className="digits w-28 xl:w-44"
         >
           <optgroup label="In this setup">
             {[...new Set([...inUse, offset.name])].map((name) => (

@@ -3,12 +3,15 @@ const folder = (name) => `^core/src/${name}/`
 const mayImport = {
   quantity: [],
   fact: ['quantity'],
+  geometry: [],
   machine: ['quantity'],
   control: ['quantity', 'fact'],
   program: ['quantity'],
   pickup: ['quantity', 'fact', 'machine', 'control', 'program'],
-  setup: ['quantity', 'fact', 'machine', 'control', 'program', 'pickup'],
-  demo: ['quantity', 'fact', 'machine', 'control', 'program', 'pickup', 'setup'],
+  ready: ['quantity', 'fact', 'machine'],
+  hold: ['quantity', 'fact', 'geometry', 'machine'],
+  setup: ['quantity', 'fact', 'machine', 'control', 'program', 'pickup', 'ready', 'hold'],
+  demo: ['quantity', 'fact', 'machine', 'control', 'program', 'pickup', 'ready', 'hold', 'setup'],
 }
 const TEST = '\\.test\\.ts$'
 

@@ -18,6 +18,7 @@ const compact: Profile = {
   },
   loadOffset: { code: 'G10', standardL: 2, extendedL: 20, note: '' },
   clearUp: { way: 'machine-position', note: '' },
+  rotation: { on: 'G68', off: 'G69', note: '' },
 }
 
 /** Two-block cycles in least increments; extended offsets under G54.1. */
@@ -41,6 +42,7 @@ const twoLine: Profile = {
     note: 'Writing offsets from a program may need a setting switched on.',
   },
   clearUp: { way: 'home-return', note: '' },
+  rotation: { on: 'G68', off: 'G69', note: 'An option on many controls of this kind.' },
 }
 
 /** A control with nothing but the basic words: six offsets, written out in full. */
@@ -55,6 +57,7 @@ const plain: Profile = {
   offsets: { standard: SIX_OFFSETS, extended: null, note: '' },
   loadOffset: { code: 'G10', standardL: 2, extendedL: 20, note: '' },
   clearUp: { way: 'machine-position', note: '' },
+  rotation: null,
 }
 
 export const BUILT_IN_PROFILES: readonly Profile[] = [compact, twoLine, plain]

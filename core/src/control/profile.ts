@@ -65,6 +65,9 @@ const clearUp = z.object({
   note: manualNote,
 })
 
+/** Turning the program about a point in the plane; null when the control can't. */
+const rotation = z.object({ on: wordCode, off: wordCode, note: manualNote }).nullable().default(null)
+
 /**
  * How one control wants things written, as data. Named by trait; edited in the app; a row with a version.
  * Every value is a default to be checked against the manual of the control in hand.
@@ -81,6 +84,7 @@ export const profile = z
     offsets,
     loadOffset,
     clearUp,
+    rotation,
   })
   .refine((of) => String(of.program.number).length <= of.program.digits, {
     error: 'The program number has more digits than this control carries.',

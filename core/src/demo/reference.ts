@@ -1,4 +1,5 @@
 import { BUILT_IN_PROFILES } from '../control/index.ts'
+import { SAMPLE_VISES, USUAL_COLLETS } from '../hold/index.ts'
 import type { Machine } from '../machine/index.ts'
 import type { Reference } from '../setup/index.ts'
 
@@ -7,6 +8,7 @@ const millOne: Machine = {
   id: 'mill-1',
   version: 1,
   name: 'Mill 1',
+  kind: 'mill',
   unit: 'inch',
   axes: {
     X: { least: -30, greatest: 0 },
@@ -14,10 +16,45 @@ const millOne: Machine = {
     Z: { least: -20, greatest: 0 },
   },
   tableMoves: { X: true, Y: true },
+  home: { X: 0, Y: 0, Z: 0 },
+  rapids: { X: 1000, Y: 1000, Z: 800 },
+  around: {
+    tableDepth: 14,
+    obstacles: [
+      { name: 'way cover', side: 'back', at: 16.25, bottom: -4, top: 3.5, comesDownWithZ: false },
+      { name: 'head cover', side: 'back', at: 13.5, bottom: 16.5, top: 40, comesDownWithZ: true },
+      { name: 'door', side: 'front', at: -4.6, bottom: -10, top: 30, comesDownWithZ: false },
+    ],
+  },
+  readyList: null,
   leastStep: 0.0001,
   toolLengths: 'gauge-line',
   profileId: 'compact',
   note: 'Fourth axis on the right end of the table; keep X right of -24 while it is fitted.',
 }
 
-export const demoReference: Reference = { machines: [millOne], profiles: BUILT_IN_PROFILES }
+/** Lathe 1: inch, collet chuck on a draw tube. */
+const latheOne: Machine = {
+  id: 'lathe-1',
+  version: 1,
+  name: 'Lathe 1',
+  kind: 'lathe',
+  unit: 'inch',
+  axes: { X: { least: -16, greatest: 0 }, Y: null, Z: { least: -23, greatest: 0 } },
+  tableMoves: { X: false, Y: false },
+  home: { X: 0, Y: 0, Z: 0 },
+  rapids: { X: 700, Y: 700, Z: 1000 },
+  around: null,
+  readyList: null,
+  leastStep: 0.0001,
+  toolLengths: 'gauge-line',
+  profileId: 'compact',
+  note: '',
+}
+
+export const demoReference: Reference = {
+  machines: [millOne, latheOne],
+  profiles: BUILT_IN_PROFILES,
+  vises: SAMPLE_VISES,
+  collets: USUAL_COLLETS,
+}

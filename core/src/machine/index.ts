@@ -1,11 +1,17 @@
+export { type Obstacle, obstacle, type Surroundings, surroundings } from './around.ts'
 export {
+  axesOf,
   LINEAR_AXES,
   type LinearAxis,
   leastStepIn,
   linearAxis,
   type Machine,
+  type MachineKind,
   machine,
+  machineKind,
+  readyListOf,
   type Travel,
   travelIn,
   withinTravel,
 } from './machine.ts'
+export { type DueAgain, dueAgain, type ReadyItem, readyItem, USUAL_READY_LIST } from './ready-list.ts'

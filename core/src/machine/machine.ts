@@ -1,9 +1,14 @@
 import { z } from 'zod'
 import { convertLength, type LengthUnit, lengthUnit } from '../quantity/index.ts'
+import { surroundings } from './around.ts'
+import { type ReadyItem, readyList, USUAL_READY_LIST } from './ready-list.ts'
 
 export const linearAxis = z.enum(['X', 'Y', 'Z'])
 export type LinearAxis = z.infer<typeof linearAxis>
 export const LINEAR_AXES = linearAxis.options
+
+export const machineKind = z.enum(['mill', 'lathe'])
+export type MachineKind = z.infer<typeof machineKind>
 
 /** Travel of one axis in machine positions, in the machine's unit. Home is the origin that they refer to. */
 const travel = z
@@ -17,37 +22,68 @@ const travel = z
   })
 export type Travel = z.infer<typeof travel>
 
+const rapid = z.number().positive('A rapid must be more than zero.')
+
 /**
  * A machine as the shop describes it. A row with a version: an edit makes the next version,
- * and an entry of the log records the version that it used.
+ * and an entry of the log records the version that it used. What came later than the first release has a default,
+ * so that older rows still read.
  */
-export const machine = z.object({
-  id: z.string().min(1).max(40),
-  version: z.int().min(1),
-  name: z.string().trim().min(1, 'Give the machine a name.').max(40, 'Keep the name under 40 characters.'),
-  unit: lengthUnit.describe('the unit that the control shows positions in'),
-  axes: z.object({ X: travel, Y: travel, Z: travel }),
-  tableMoves: z
-    .object({ X: z.boolean(), Y: z.boolean() })
-    .describe('true where the table moves and the spindle stands still'),
-  leastStep: z
-    .number()
-    .positive('The least step must be more than zero.')
-    .describe('last digit of the position display, in the machine unit'),
-  toolLengths: z
-    .enum(['gauge-line', 'master-tool'])
-    .describe('what tool lengths are measured from: always positive, or against a master tool'),
-  profileId: z.string().min(1).describe('the control profile that this machine speaks'),
-  note: z.string().max(500),
-})
+export const machine = z
+  .object({
+    id: z.string().min(1).max(40),
+    version: z.int().min(1),
+    name: z.string().trim().min(1, 'Give the machine a name.').max(40, 'Keep the name under 40 characters.'),
+    kind: machineKind.default('mill'),
+    unit: lengthUnit.describe('the unit that the control shows positions in'),
+    axes: z.object({
+      X: travel.describe('in diameters on a lathe'),
+      Y: travel.nullable().describe('null on a lathe'),
+      Z: travel,
+    }),
+    tableMoves: z
+      .object({ X: z.boolean(), Y: z.boolean() })
+      .describe('true where the table moves and the spindle stands still'),
+    home: z
+      .object({ X: z.number(), Y: z.number(), Z: z.number() })
+      .default({ X: 0, Y: 0, Z: 0 })
+      .describe('what the control shows after homing, in the machine unit'),
+    rapids: z
+      .object({ X: rapid, Y: rapid, Z: rapid })
+      .nullable()
+      .default(null)
+      .describe('rapid speed at 100 %, in the machine unit per minute; null where it is not known'),
+    around: surroundings.nullable().default(null).describe('what stands round the table; null if not known'),
+    readyList: readyList.nullable().default(null).describe('null for the usual list'),
+    leastStep: z
+      .number()
+      .positive('The least step must be more than zero.')
+      .describe('last digit of the position display, in the machine unit'),
+    toolLengths: z
+      .enum(['gauge-line', 'master-tool'])
+      .describe('what tool lengths are measured from: always positive, or against a master tool'),
+    profileId: z.string().min(1).describe('the control profile that this machine speaks'),
+    note: z.string().max(500),
+  })
+  .refine(({ kind, axes }) => (kind === 'mill') === (axes.Y !== null), {
+    error: 'A mill has a travel in Y, a lathe has none.',
+    path: ['axes', 'Y'],
+  })
 export type Machine = z.infer<typeof machine>
 
-/** A machine's travel along an axis, in the unit asked for. */
+/** The axes that a machine has. */
+export const axesOf = ({ axes }: Machine): LinearAxis[] => LINEAR_AXES.filter((axis) => axes[axis] !== null)
+
+/** The walk-round and power-up list in force. */
+export const readyListOf = (of: Machine): readonly ReadyItem[] => of.readyList ?? USUAL_READY_LIST[of.kind]
+
+/** A machine's travel along an axis that it has, in the unit asked for. Throws on one that it has not. */
 export function travelIn(of: Machine, axis: LinearAxis, unit: LengthUnit): Travel {
-  const { least, greatest } = of.axes[axis]
+  const own = of.axes[axis]
+  if (!own) throw new Error(`${of.name} has no ${axis}`)
   return {
-    least: convertLength(least, of.unit, unit),
-    greatest: convertLength(greatest, of.unit, unit),
+    least: convertLength(own.least, of.unit, unit),
+    greatest: convertLength(own.greatest, of.unit, unit),
   }
 }
 

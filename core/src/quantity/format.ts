@@ -46,3 +46,11 @@ export const formatWithUnit = (value: number, unit: LengthUnit, options?: Format
 /** A length with every digit that was meant, at least the usual ones: `0.00005 in` is not shown as 0.0001. */
 export const formatAsMeant = (value: number, unit: LengthUnit) =>
   formatWithUnit(value, unit, { digits: digitsNeeded(value, usualDigits(unit), 7) })
+
+/** A length as a term of a sum, with its sign and a space: `+ 1.0000`, `- 0.2500`. */
+export const formatTerm = (value: number, unit: LengthUnit, options?: FormatOptions) =>
+  formatLength(value, unit, { ...options, plus: true }).replace(/^([+-])/, '$1 ')
+
+/** A length as it is taken away in a sum: `- 1.0000`, and `+ 0.2500` for what is negative itself. */
+export const formatLess = (value: number, unit: LengthUnit) =>
+  value < 0 ? formatTerm(-value, unit) : `- ${formatLength(value, unit)}`

@@ -11,6 +11,8 @@ export {
   fixedDigits,
   formatAsMeant,
   formatLength,
+  formatLess,
+  formatTerm,
   formatWithUnit,
   roundTo,
 } from './format.ts'

@@ -2,15 +2,18 @@ import type { Freshness, StaleCause } from '../fact/index.ts'
 import type { Entry, EntryOf } from './entries.ts'
 import { type FactKind, HAPPENINGS } from './happenings.ts'
 
+const FACTS = ['pickup', 'checked', 'program', 'swept', 'cleared', 'gripped', 'lengths', 'ticked'] as const
+type FactEntry = EntryOf<(typeof FACTS)[number]>
+
 /** An entry that states a fact, with its place in the chain. */
 export interface Link {
-  entry: EntryOf<'pickup' | 'checked' | 'program'>
+  entry: FactEntry
   /** What the fact is about. A later entry about the same subject takes its place. */
   subject: string
   /** The later entry that took its place, if any. */
   supersededBy?: Link
-  /** The first happening that reached it while it stood. */
-  reached?: EntryOf<'happened'>
+  /** The first entry that reached it while it stood, and the words that follow 'before'. */
+  reached?: { entry: Entry; past: string }
 }
 
 /** The facts of a log in order, what stands now, and a way to ask whether one still holds. */
@@ -25,28 +28,87 @@ export const pickupSubject = (offset: string, axis: string) => `offset/${offset}
 export const checkSubject = (offset: string) => `check/${offset}`
 export const programSubject = (offset: string) => `program/${offset}`
 
-function subjectOf(entry: Link['entry']): string {
-  if (entry.kind === 'pickup') return pickupSubject(entry.offset, entry.reading.axis)
-  return entry.kind === 'checked' ? checkSubject(entry.offset) : programSubject(entry.offset)
+export const SQUARENESS = 'squareness'
+export const CLEARANCE = 'clearance'
+export const GRIP = 'grip'
+export const lengthsSubject = (collet: string) => `lengths/${collet}`
+export const holdCheckSubject = (item: string) => `hold-check/${item}`
+
+function subjectOf(entry: FactEntry): string {
+  switch (entry.kind) {
+    case 'pickup':
+      return pickupSubject(entry.offset, entry.reading.axis)
+    case 'checked':
+      return checkSubject(entry.offset)
+    case 'program':
+      return programSubject(entry.offset)
+    case 'swept':
+      return SQUARENESS
+    case 'cleared':
+      return CLEARANCE
+    case 'gripped':
+      return GRIP
+    case 'lengths':
+      return lengthsSubject(entry.collet.id)
+    case 'ticked':
+      return holdCheckSubject(entry.item)
+  }
 }
 
-const TAKEN: Record<Link['entry']['kind'], string> = {
+/** Ticks of the ready list are the machine's, not the setup's: they are reckoned in ready.ts. */
+const isFact = (entry: Entry): entry is FactEntry =>
+  entry.kind === 'ticked' ? entry.list === 'hold' : FACTS.some((kind) => kind === entry.kind)
+
+/** One word each: it stands before 'before'. */
+const TAKEN: Record<FactEntry['kind'], string> = {
   pickup: 'taken',
   checked: 'checked',
   program: 'written',
+  swept: 'swept',
+  cleared: 'measured',
+  gripped: 'chosen',
+  lengths: 'measured',
+  ticked: 'ticked',
+}
+
+/** The kind of fact that an entry states, for the table; undefined where only its basis makes it stale. */
+function factKindOf(entry: FactEntry): FactKind | undefined {
+  switch (entry.kind) {
+    case 'pickup':
+      return `offset-${entry.reading.axis}`
+    case 'swept':
+      return 'squareness'
+    case 'cleared':
+      return 'clearance'
+    case 'gripped':
+      return 'grip'
+    case 'lengths':
+      return 'lengths'
+    case 'ticked':
+      return 'hold-check'
+    default:
+      return undefined
+  }
 }
 
 function reaches({ what, tool }: EntryOf<'happened'>, { entry }: Link): boolean {
-  if (entry.kind !== 'pickup') return false
   const table = HAPPENINGS[what]
-  const { reading } = entry
-  if (!table.reaches.includes(`offset-${reading.axis}` satisfies FactKind)) return false
-  return !table.onlyItsTool || (reading.method === 'tool-on-block' && reading.tool === tool)
+  const kind = factKindOf(entry)
+  if (!kind || !table.reaches.includes(kind)) return false
+  if (!table.onlyItsTool) return true
+  return entry.kind === 'pickup' && entry.reading.method === 'tool-on-block' && entry.reading.tool === tool
 }
 
+/**
+ * Whether a sweep says that the vise was let loose or its bolts changed since the last one: anything but a look at a
+ * tight vise that was tight before. Zeros that were taken from it before then no longer hold.
+ */
+const loosened = (now: EntryOf<'swept'>, before: Link | undefined) =>
+  now.sweep.bolts !== 'tight' || (before?.entry.kind === 'swept' && before.entry.sweep.bolts !== 'tight')
+
 /** The words for a basis that was taken again: after this entry, or already before it. */
-function replacedCause(entry: Link['entry'], by: Link['entry']): StaleCause {
-  const axis = by.kind === 'pickup' ? by.reading.axis : 'the basis'
+function replacedCause(entry: FactEntry, by: FactEntry): StaleCause {
+  const axis = by.kind === 'pickup' ? by.reading.axis : by.kind === 'lengths' ? 'the ratio' : 'the basis'
   const says =
     by.at > entry.at
       ? `${TAKEN[entry.kind]} before ${axis} was taken again`
@@ -55,7 +117,7 @@ function replacedCause(entry: Link['entry'], by: Link['entry']): StaleCause {
 }
 
 /** The words for a basis that went stale: after this entry, or already before it. */
-const inherited = (entry: Link['entry'], cause: StaleCause) =>
+const inherited = (entry: FactEntry, cause: StaleCause) =>
   cause.at > entry.at
     ? cause.says.replace(/^\w+ before/, `${TAKEN[entry.kind]} before`)
     : `rests on a reading ${cause.says}`
@@ -70,18 +132,22 @@ export function buildChain(
 ): Chain {
   const links = new Map<string, Link>()
   const standing = new Map<string, Link>()
+  const reach = (entry: Entry, past: string, whom: (link: Link) => boolean) => {
+    for (const link of standing.values()) {
+      if (!link.reached && whom(link)) link.reached = { entry, past }
+    }
+  }
   for (const entry of counting) {
-    if (entry.kind === 'pickup' || entry.kind === 'checked' || entry.kind === 'program') {
+    if (isFact(entry)) {
       const link: Link = { entry, subject: subjectOf(entry) }
       const before = standing.get(link.subject)
       if (before) before.supersededBy = link
+      if (entry.kind === 'swept' && loosened(entry, before))
+        reach(entry, 'the vise was squared', ({ entry: { kind } }) => kind === 'pickup')
       standing.set(link.subject, link)
       links.set(entry.id, link)
-    } else if (entry.kind === 'happened') {
-      for (const link of standing.values()) {
-        if (!link.reached && reaches(entry, link)) link.reached = entry
-      }
-    }
+    } else if (entry.kind === 'happened')
+      reach(entry, HAPPENINGS[entry.what].past, (link) => reaches(entry, link))
   }
 
   const causes = new Map<string, StaleCause | null>()
@@ -96,14 +162,13 @@ export function buildChain(
   const ownCause = ({ entry, reached }: Link): StaleCause | null =>
     reached
       ? {
-          entryId: reached.id,
-          at: reached.at,
-          says: `${TAKEN[entry.kind]} before ${HAPPENINGS[reached.what].past}`,
+          entryId: reached.entry.id,
+          at: reached.entry.at,
+          says: `${TAKEN[entry.kind]} before ${reached.past}`,
         }
       : null
   const basisCause = ({ entry }: Link): StaleCause | null => {
-    if (entry.kind === 'pickup') return null
-    for (const id of entry.rests) {
+    for (const id of 'rests' in entry ? entry.rests : []) {
       const strike = strikes.get(id)
       if (strike) return { entryId: strike.id, at: strike.at, says: `rests on a reading that was struck out` }
       const basis = links.get(id)

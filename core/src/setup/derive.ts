@@ -1,7 +1,8 @@
 import { findOffset, isFinding, type Profile } from '../control/index.ts'
 import type { Fact, Finding, Freshness, Verdict } from '../fact/index.ts'
 import { finding, verdictOf } from '../fact/index.ts'
-import { LINEAR_AXES, type LinearAxis, type Machine } from '../machine/index.ts'
+import type { Collet, Vise } from '../hold/index.ts'
+import { axesOf, type LinearAxis, type Machine } from '../machine/index.ts'
 import {
   type EarlierValue,
   type Expectation,
@@ -13,12 +14,16 @@ import {
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
 import { buildChain, type Chain, checkSubject, type Link, pickupSubject, programSubject } from './chain.ts'
 import type { Entry, EntryOf } from './entries.ts'
+import { deriveHold, type HoldState } from './hold.ts'
+import { type StepState, together } from './steps.ts'
 import { effectiveStrikes } from './strikes.ts'
 
 /** Reference data that a setup is derived with: the newest version of each row. */
 export interface Reference {
   machines: readonly Machine[]
   profiles: readonly Profile[]
+  vises: readonly Vise[]
+  collets: readonly Collet[]
 }
 
 /** One axis of a work offset: the machine position over part zero, in the setup's unit. */
@@ -41,8 +46,6 @@ export interface ProgramFact {
   entry: EntryOf<'program'>
   freshness: Freshness
 }
-
-export type StepState = 'open' | 'done' | 'stale'
 
 export interface OffsetState {
   name: string
@@ -72,6 +75,7 @@ export interface Setup {
   machine: Machine
   profile: Profile
   offsets: OffsetState[]
+  hold: HoldState
   zero: StepState
   log: LogLine[]
 }
@@ -215,18 +219,18 @@ function programFreshness(entry: EntryOf<'program'>, { chain, machine, profile }
   return changed ? { state: 'stale', cause: { entryId: entry.id, at: entry.at, says: changed } } : freshness
 }
 
-function stateOf({ axes, check }: Pick<OffsetState, 'axes' | 'check'>): StepState {
+function stateOf({ axes, check }: Pick<OffsetState, 'axes' | 'check'>, machine: Machine): StepState {
   const facts = Object.values(axes)
   if (facts.some(({ freshness }) => freshness.state === 'stale')) return 'stale'
   if (check?.freshness.state === 'stale') return 'stale'
-  const all = LINEAR_AXES.every((axis) => axes[axis] && axes[axis].verdict !== 'stop')
+  const all = axesOf(machine).every((axis) => axes[axis] && axes[axis].verdict !== 'stop')
   return all && check?.entry.result === 'agrees' ? 'done' : 'open'
 }
 
 function offsetState(name: string, context: Context): OffsetState {
   const { chain } = context
   const axes: Partial<Record<LinearAxis, AxisFact>> = {}
-  for (const axis of LINEAR_AXES) {
+  for (const axis of axesOf(context.machine)) {
     const link = chain.standing.get(pickupSubject(name, axis))
     if (isPickup(link)) axes[axis] = axisFact(link, context)
   }
@@ -237,7 +241,7 @@ function offsetState(name: string, context: Context): OffsetState {
   if (check?.kind === 'checked') state.check = { entry: check, freshness: chain.freshnessOf(check.id) }
   if (program?.kind === 'program')
     state.program = { entry: program, freshness: programFreshness(program, context) }
-  return { ...state, state: stateOf(state) }
+  return { ...state, state: stateOf(state, context.machine) }
 }
 
 /** One offset of a setup by name; one that nothing was taken for yet is open and empty. */
@@ -250,14 +254,10 @@ export function offsetOf(setup: Setup, name: string): OffsetState {
 
 function offsetsInUse(chain: Chain, profile: Profile): string[] {
   const names = new Set<string>()
-  for (const { entry } of chain.standing.values()) names.add(entry.offset)
+  for (const { entry } of chain.standing.values()) if ('offset' in entry) names.add(entry.offset)
   if (names.size === 0) names.add(profile.offsets.standard[0] ?? 'G54')
   return [...names].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
 }
-
-/** The state of a step made of several parts: stale if any is, done if all are. */
-const together = (states: StepState[]): StepState =>
-  states.includes('stale') ? 'stale' : states.every((state) => state === 'done') ? 'done' : 'open'
 
 /**
  * Derives everything that is shown of a setup from its log. Pure: the same on the page and on the server,
@@ -295,6 +295,7 @@ export function deriveSetup(entries: readonly Entry[], reference: Reference): Se
     machine,
     profile,
     offsets,
+    hold: deriveHold({ chain, machine, profile, unit, library: reference }),
     zero: together(offsets.map(({ state }) => state)),
     log,
   }

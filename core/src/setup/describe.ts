@@ -1,6 +1,7 @@
+import { type Bolts, STOPS, squareness } from '../hold/index.ts'
 import { METHOD_NAMES, type PickupSettings, pickUp, type Reading } from '../pickup/index.ts'
-import { describeTyped, formatWithUnit } from '../quantity/index.ts'
-import type { Entry } from './entries.ts'
+import { describeTyped, formatWithUnit, type TypedLength } from '../quantity/index.ts'
+import type { Entry, EntryOf } from './entries.ts'
 import { HAPPENINGS } from './happenings.ts'
 
 export interface Description {
@@ -29,6 +30,32 @@ function readingDetail(reading: Reading): string {
   return [METHOD_NAMES[reading.method], ...direction, ...tool, ...lengths].join(', ')
 }
 
+const BOLT_WORDS: Record<Bolts, string> = {
+  one: 'one bolt',
+  snug: 'second bolt snug',
+  tight: 'both bolts tight',
+}
+
+/** `says`: what came of a sweep. `detail`: the readings as typed. */
+function sweptWords({ sweep }: EntryOf<'swept'>, { unit }: PickupSettings): Description {
+  const squared = squareness(sweep, unit)
+  const points = sweep.points.map(({ at, reading }) => `${describeTyped(at)} reads ${describeTyped(reading)}`)
+  return {
+    says: squared.ok
+      ? `Jaw swept, ${BOLT_WORDS[sweep.bolts]}: out of square ${formatWithUnit(squared.outOfSquare.value, unit)} over the part`
+      : `Jaw swept, ${BOLT_WORDS[sweep.bolts]}`,
+    detail: [`bolt at ${describeTyped(sweep.pivot)}`, ...points].join(', '),
+  }
+}
+
+function grippedDetail({ stop, operation, bars, allowed }: EntryOf<'gripped'>): string {
+  const known =
+    bars.known === 'tolerance'
+      ? `bar ${describeTyped(bars.diameter)}, spread ${describeTyped(bars.spread)}`
+      : `${bars.diameters.length} bars measured: ${bars.diameters.map(describeTyped).join(', ')}`
+  return `stop: ${STOPS[stop].name}, ${operation} operation, ${operation === 'first' ? 'to face' : 'length tolerance'} ${describeTyped(allowed)}, ${known}`
+}
+
 /** One line of the logbook for an entry. `describeTarget` words the entry that a strike is about. */
 export function describeEntry(
   entry: Entry,
@@ -40,6 +67,36 @@ export function describeEntry(
       return {
         says: `Setup opened: ${entry.title}`,
         detail: `${entry.machine.id} version ${entry.machine.version}, ${entry.unit}, part zero within ${describeTyped(entry.tolerance)}`,
+      }
+    case 'ticked':
+      return {
+        says: `Ticked: ${entry.says}`,
+        detail: entry.list === 'ready' ? 'walk-round and power-up' : '',
+      }
+    case 'acknowledged':
+      return { says: `Read and acknowledged: ${describeTarget(entry.note)}`, detail: '' }
+    case 'homed': {
+      const shown = Object.entries(entry.shown) as [string, TypedLength | undefined][]
+      return {
+        says: 'Home positions read',
+        detail: shown.flatMap(([axis, of]) => (of ? [`${axis} ${describeTyped(of)}`] : [])).join(', '),
+      }
+    }
+    case 'swept':
+      return sweptWords(entry, settings)
+    case 'cleared':
+      return {
+        says: `Vise clears: fixed jaw at ${describeTyped(entry.jawAt)} along the table`,
+        detail: `${entry.vise.id}, ${describeTyped(entry.wanted)} wanted, Z down to ${describeTyped(entry.lowestZ)}`,
+      }
+    case 'gripped':
+      return { says: `Collet and stop chosen: ${entry.collet.id}`, detail: grippedDetail(entry) }
+    case 'lengths':
+      return {
+        says: `${entry.pairs.length} ${entry.what === 'face' ? 'face positions' : 'lengths'} measured on ${entry.collet.id}`,
+        detail: entry.pairs
+          .map(({ diameter, length }) => `${describeTyped(diameter)}: ${describeTyped(length)}`)
+          .join(', '),
       }
     case 'pickup': {
       const { axis, value } = pickUp(entry.reading, settings)

@@ -1,6 +1,8 @@
 import { z } from 'zod'
+import { bars, lengthMeasured, measuredPairs, operation, stopKind, sweep } from '../hold/index.ts'
 import { reading } from '../pickup/index.ts'
 import { lengthUnit, typedLength } from '../quantity/index.ts'
+import { shownHome } from '../ready/index.ts'
 import { happeningKind } from './happenings.ts'
 
 /** A row of reference data, at the version that the entry used. */
@@ -94,10 +96,77 @@ const struck = z.object({
   reason: spokenWords(300, 'Say why it is struck out.'),
 })
 
+const ticked = z.object({
+  ...stamp,
+  kind: z.literal('ticked'),
+  list: z.enum(['ready', 'hold']),
+  item: z.string().min(1).max(40),
+  says: z.string().min(1).max(120).describe('the line as it stood when it was ticked'),
+})
+
+const acknowledged = z.object({
+  ...stamp,
+  kind: z.literal('acknowledged'),
+  note: z.ulid().describe('the note that was read; it may be in the log of another setup of the machine'),
+})
+
+const homed = z.object({ ...stamp, kind: z.literal('homed'), shown: shownHome, machine: versionRef })
+
+const swept = z.object({ ...stamp, kind: z.literal('swept'), sweep })
+
+const cleared = z.object({
+  ...stamp,
+  kind: z.literal('cleared'),
+  vise: versionRef,
+  machine: versionRef,
+  jawAt: typedLength.describe("the fixed jaw's gripping face along the table, from its front edge"),
+  wanted: typedLength.refine(({ value }) => value >= 0, {
+    error: 'A gap that is wanted cannot be negative.',
+  }),
+  lowestZ: typedLength.describe('the lowest machine position of Z that the job goes to'),
+})
+
+const gripped = z.object({
+  ...stamp,
+  kind: z.literal('gripped'),
+  collet: versionRef,
+  stop: stopKind,
+  operation,
+  bars,
+  allowed: typedLength.refine(({ value }) => value > 0, {
+    error: 'Type a length above zero: the stock to face, or the length tolerance.',
+  }),
+  rests: z.array(z.ulid()).max(1).describe('the measured lengths whose ratio was used'),
+})
+
+const lengths = z.object({
+  ...stamp,
+  kind: z.literal('lengths'),
+  collet: versionRef,
+  stop: stopKind,
+  what: lengthMeasured,
+  pairs: measuredPairs,
+})
+
 /**
  * One entry of the logbook. Entries are added, never changed; a mistake is struck out by another entry.
  * The same schema validates on the page and on the server.
  */
-export const entry = z.discriminatedUnion('kind', [opened, pickup, checked, program, happened, note, struck])
+export const entry = z.discriminatedUnion('kind', [
+  opened,
+  ticked,
+  acknowledged,
+  homed,
+  swept,
+  cleared,
+  gripped,
+  lengths,
+  pickup,
+  checked,
+  program,
+  happened,
+  note,
+  struck,
+])
 export type Entry = z.infer<typeof entry>
 export type EntryOf<Kind extends Entry['kind']> = Extract<Entry, { kind: Kind }>

@@ -1,11 +1,28 @@
 import { z } from 'zod'
+import type { MachineKind } from '../machine/index.ts'
 
 /** What can happen to a setup that makes earlier facts stale. */
-export const happeningKind = z.enum(['vise-moved', 'part-reclamped', 'homed-again', 'tool-measured-again'])
+export const happeningKind = z.enum([
+  'vise-moved',
+  'bolt-tightened',
+  'collet-changed',
+  'part-reclamped',
+  'alarm',
+  'homed-again',
+  'tool-measured-again',
+])
 export type HappeningKind = z.infer<typeof happeningKind>
 
 /** The kinds of fact that a happening can reach directly; what rests on them follows by its basis. */
-export type FactKind = 'offset-X' | 'offset-Y' | 'offset-Z'
+export type FactKind =
+  | 'offset-X'
+  | 'offset-Y'
+  | 'offset-Z'
+  | 'squareness'
+  | 'clearance'
+  | 'grip'
+  | 'lengths'
+  | 'hold-check'
 
 export interface Happening {
   title: string
@@ -15,35 +32,71 @@ export interface Happening {
   reaches: readonly FactKind[]
   /** Only facts that used the tool named in the entry. */
   onlyItsTool: boolean
+  /** The machines that it can happen on. */
+  on: readonly MachineKind[]
+  /** Whether the lines of the ready list that are due after an alarm are due again. */
+  alarm: boolean
   explains: string
 }
 
 const ALL_AXES: readonly FactKind[] = ['offset-X', 'offset-Y', 'offset-Z']
+const BOTH: readonly MachineKind[] = ['mill', 'lathe']
+const usual = { onlyItsTool: false, alarm: false, on: BOTH }
 
-/** The table of what makes what stale. Checks and programs are not in it: they go stale with the pickups that they rest on. */
+/** The table of what makes what stale. Checks and programs are not in it: they go stale with what they rest on. */
 export const HAPPENINGS: Record<HappeningKind, Happening> = {
   'vise-moved': {
-    title: 'Vise moved or tightened again',
+    ...usual,
+    title: 'Vise moved',
     past: 'the vise was moved',
-    reaches: ALL_AXES,
-    onlyItsTool: false,
-    explains: 'Every zero taken from it no longer holds: X, Y and Z of all offsets.',
+    reaches: [...ALL_AXES, 'squareness', 'clearance'],
+    on: ['mill'],
+    explains: 'It is not known to be square or to clear, and every zero taken from it no longer holds.',
+  },
+  'bolt-tightened': {
+    ...usual,
+    title: 'A bolt of the vise tightened',
+    past: 'a bolt of the vise was tightened',
+    reaches: ['offset-X', 'offset-Y', 'squareness'],
+    on: ['mill'],
+    explains: 'Tightening moves vises: sweep the jaw again. X and Y no longer hold; Z and the clearance do.',
+  },
+  'collet-changed': {
+    ...usual,
+    title: 'Collet or jaws changed',
+    past: 'the collet was changed',
+    reaches: ['offset-Z', 'grip', 'lengths', 'hold-check'],
+    on: ['lathe'],
+    explains:
+      'The grip, its ratio and its checks are those of the old one, and Z is where the part no longer is.',
   },
   'part-reclamped': {
+    ...usual,
     title: 'Part clamped again',
     past: 'the part was clamped again',
     reaches: ALL_AXES,
-    onlyItsTool: false,
-    explains: 'The part sits elsewhere by an unknown amount: X, Y and Z of all offsets.',
+    explains:
+      'The part sits elsewhere by an unknown amount: X, Y and Z of all offsets. The vise or collet stays as it is.',
+  },
+  alarm: {
+    ...usual,
+    title: 'Alarm, cleared without homing',
+    past: 'the alarm',
+    reaches: [],
+    alarm: true,
+    explains:
+      'The axes kept their positions: the zeros hold. The walk-round and what follows an alarm are due again.',
   },
   'homed-again': {
+    ...usual,
     title: 'Homed again after an alarm or a crash',
     past: 'the machine was homed again',
     reaches: ALL_AXES,
-    onlyItsTool: false,
-    explains: 'All machine positions refer to home: X, Y and Z of all offsets.',
+    alarm: true,
+    explains: 'All machine positions refer to home: X, Y and Z of all offsets. The walk-round is due again.',
   },
   'tool-measured-again': {
+    ...usual,
     title: 'Tool length measured again',
     past: 'its tool was measured again',
     reaches: ['offset-Z'],

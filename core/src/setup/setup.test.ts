@@ -1,7 +1,8 @@
 import fc from 'fast-check'
 import { monotonicFactory } from 'ulid'
 import { describe, expect, it } from 'vitest'
-import { demoEntries, demoReference } from '../demo/index.ts'
+import { demoReference } from '../demo/index.ts'
+import type { Bolts } from '../hold/index.ts'
 import type { Reading } from '../pickup/index.ts'
 import { asTyped } from '../quantity/index.ts'
 import {
@@ -21,7 +22,7 @@ import {
   type Reference,
   restsOf,
   type Setup,
-  summarise,
+  shopBoard,
 } from './index.ts'
 
 const nextId = monotonicFactory(() => 0.5)
@@ -85,6 +86,32 @@ const program = (rests: string[]) =>
     machine: { id: 'mill-1', version: 1 },
   })
 
+const inch = (value: number) => asTyped(value, 'inch')
+const swept = (bolts: Bolts, far = 0) =>
+  add('swept', {
+    sweep: {
+      bolts,
+      pivot: inch(-1),
+      points: [
+        { at: inch(0.25), reading: inch(0) },
+        { at: inch(5.75), reading: inch(far) },
+      ],
+      plusMeans: 'towards',
+      stylusAngle: 0,
+      dialStep: inch(0.0005),
+      partLength: inch(4),
+      allowed: inch(0.002),
+    },
+  })
+const cleared = () =>
+  add('cleared', {
+    vise: { id: 'vise-6', version: 1 },
+    machine: { id: 'mill-1', version: 1 },
+    jawAt: inch(10.9),
+    wanted: inch(0.25),
+    lowestZ: inch(-11),
+  })
+
 function derive(entries: Entry[], reference: Reference = demoReference): Setup {
   const setup = deriveSetup([opened, ...entries], reference)
   if (isUnreadable(setup)) throw new Error(setup.unreadable)
@@ -93,8 +120,18 @@ function derive(entries: Entry[], reference: Reference = demoReference): Setup {
 
 /** What is stale in G54, and why. */
 function stale(entries: Entry[], reference?: Reference): Record<string, string> {
-  const [offset] = derive(entries, reference).offsets
-  const facts = { ...offset?.axes, check: offset?.check, program: offset?.program }
+  const { offsets, hold } = derive(entries, reference)
+  const [offset] = offsets
+  const facts = {
+    square: hold.sweeps.at(-1),
+    clear: hold.clearance,
+    grip: hold.grip,
+    ratio: hold.lengths.get('5c'),
+    look: hold.checks[0]?.tick,
+    ...offset?.axes,
+    check: offset?.check,
+    program: offset?.program,
+  }
   return Object.fromEntries(
     Object.entries(facts).flatMap(([name, fact]) =>
       fact?.freshness.state === 'stale' ? [[name, fact.freshness.cause.says]] : [],
@@ -103,22 +140,67 @@ function stale(entries: Entry[], reference?: Reference): Record<string, string> 
 }
 
 function whole() {
+  const [square, clear] = [swept('tight'), cleared()]
   const [x, y, z] = [pickup(edge('X', -14)), pickup(edge('Y', -6)), pickup(touch(7))]
   const c = checked([x.id, y.id])
   const p = program([x.id, y.id, z.id])
-  return { x, y, z, c, p, all: [x, y, z, c, p] as Entry[] }
+  return { x, y, z, c, p, square, all: [square, clear, x, y, z, c, p] as Entry[] }
 }
 
 describe('what makes what stale (common practice; the whole table)', () => {
-  const everything = ['X', 'Y', 'Z', 'check', 'program']
-  const TABLE: Record<HappeningKind, string[]> = {
-    'vise-moved': everything,
-    'part-reclamped': everything,
-    'homed-again': everything,
+  const zeros = ['X', 'Y', 'Z', 'check', 'program']
+  const ON_A_MILL: Record<HappeningKind, string[]> = {
+    'vise-moved': ['square', 'clear', ...zeros],
+    'bolt-tightened': ['square', 'X', 'Y', 'check', 'program'],
+    'part-reclamped': zeros,
+    alarm: [],
+    'homed-again': zeros,
     'tool-measured-again': ['Z', 'program'],
+    'collet-changed': ['Z', 'program'],
   }
-  it.each(Object.keys(HAPPENINGS) as HappeningKind[])('%s', (what) => {
-    expect(Object.keys(stale([...whole().all, happened(what, 7)])).sort()).toEqual(TABLE[what])
+  const ON_A_LATHE: Record<HappeningKind, string[]> = {
+    'vise-moved': [],
+    'bolt-tightened': [],
+    'part-reclamped': [],
+    alarm: [],
+    'homed-again': [],
+    'tool-measured-again': [],
+    'collet-changed': ['grip', 'ratio', 'look'],
+  }
+  const KINDS = Object.keys(HAPPENINGS) as HappeningKind[]
+  it.each(KINDS)('%s, on a mill', (what) => {
+    expect(Object.keys(stale([...whole().all, happened(what, 7)])).sort()).toEqual(ON_A_MILL[what].sort())
+  })
+
+  it.each(KINDS)('%s, on a lathe', (what) => {
+    const collet = { id: '5c', version: 1 }
+    const pairs = [1, 1.002, 1.004].map((d) => ({ diameter: inch(d), length: inch(2 + 3 * (d - 1)) }))
+    const measured = add('lengths', { collet, stop: 'collet', what: 'face', pairs })
+    const bars = { known: 'tolerance', diameter: inch(1), spread: inch(0.002) } as const
+    const grip = add('gripped', {
+      collet,
+      stop: 'collet',
+      operation: 'first',
+      bars,
+      allowed: inch(0.02),
+      rests: [measured.id],
+    })
+    const look = add('ticked', { list: 'hold', item: 'anti-rotation', says: 'Screw' })
+    const machines = demoReference.machines.map((each) => ({ ...each, kind: 'lathe' as const }))
+    const log = [measured, grip, look, happened(what, 7)]
+    expect(Object.keys(stale(log, { ...demoReference, machines })).sort()).toEqual(ON_A_LATHE[what].sort())
+    expect(Object.keys(stale([...log, strike(measured.id)], { ...demoReference, machines }))).toContain(
+      'grip',
+    )
+  })
+
+  it('a vise that is let loose to be squared takes the zeros with it; a look at a tight one does not', () => {
+    const { x, y, z, square, all } = whole()
+    expect(stale([...all, swept('tight', 0.001)])).toEqual({})
+    for (const bolts of ['one', 'snug'] as const)
+      expect(stale([...all, swept(bolts)])).toMatchObject({ X: 'taken before the vise was squared' })
+    const tightened = [square, swept('snug'), x, y, z, swept('tight')]
+    expect(Object.keys(stale(tightened))).toEqual(['X', 'Y', 'Z'])
   })
 
   it('another tool measured again makes nothing stale', () => {
@@ -129,6 +211,8 @@ describe('what makes what stale (common practice; the whole table)', () => {
     const { all } = whole()
     const moved = [happened('vise-moved'), happened('part-reclamped')]
     expect(stale([...all, ...moved, pickup(edge('X', -14))])).toEqual({
+      square: 'swept before the vise was moved',
+      clear: 'measured before the vise was moved',
       Y: 'taken before the vise was moved',
       Z: 'taken before the vise was moved',
       check: 'checked before the vise was moved',
@@ -155,7 +239,7 @@ describe('what makes what stale (common practice; the whole table)', () => {
 
   it('a program goes stale when the profile or the machine is edited', () => {
     const edited = {
-      machines: demoReference.machines,
+      ...demoReference,
       profiles: demoReference.profiles.map((each) => ({ ...each, version: 2 })),
     }
     expect(stale(whole().all, edited).program).toMatch(
@@ -171,14 +255,14 @@ describe('striking out', () => {
     const { all } = whole()
     const moved = happened('vise-moved')
     const slip = strike(moved.id)
-    expect(Object.keys(stale([...all, moved]))).toHaveLength(5)
+    expect(Object.keys(stale([...all, moved]))).toHaveLength(7)
     const setup = derive([...all, moved, slip])
     expect(stale([...all, moved, slip])).toEqual({})
     expect(setup.log.find((line) => line.entry.id === moved.id)).toMatchObject({
       standing: 'struck',
       strike: slip,
     })
-    expect(Object.keys(stale([...all, moved, slip, strike(slip.id)]))).toHaveLength(5)
+    expect(Object.keys(stale([...all, moved, slip, strike(slip.id)]))).toHaveLength(7)
   })
 
   it('brings the earlier reading back when the later one is struck', () => {
@@ -226,7 +310,9 @@ describe('deriving', () => {
     expect(missing([], demoReference)).toMatch(/opened this setup/)
     expect(missing([opened], { ...demoReference, machines: [] })).toMatch(/machine "mill-1"/)
     expect(missing([opened], { ...demoReference, profiles: [] })).toMatch(/profile "compact"/)
-    expect(summarise('id', [], demoReference).next).toMatch(/not in the log/)
+    expect(shopBoard(new Map([['id', []]]), demoReference, start).unreadable[0]?.says).toMatch(
+      /not in the log/,
+    )
   })
 
   it('judges two tablets that add the same axis: the later one stands, and the difference is named', () => {
@@ -321,22 +407,6 @@ describe('what comes next, and what is written', () => {
     }
     expect(text(all)).toBe(text([x, y, z, c]))
     expect(restsOf(derive(all).offsets[0] as never, 'checked')).toEqual([x.id, y.id])
-  })
-})
-
-describe('the demo', () => {
-  const entries = demoEntries(Date.UTC(2026, 10, 24, 9, 30), () => 0.5)
-  it('holds valid entries of a finished, a stale and an open setup', () => {
-    for (const each of entries) expect(entry.safeParse(each).error).toBeUndefined()
-    const states = [...new Set(entries.map(({ setup }) => setup))].map(
-      (id) =>
-        summarise(
-          id,
-          entries.filter(({ setup }) => setup === id),
-          demoReference,
-        ).zero,
-    )
-    expect(states).toEqual(['done', 'stale', 'open'])
   })
 })
 

@@ -1,3 +1,4 @@
+import type { Freshness } from '../fact/index.ts'
 import { formatWithUnit } from '../quantity/index.ts'
 import { deriveSetup, isUnreadable, type OffsetState, type Reference, type Setup } from './derive.ts'
 import type { Entry } from './entries.ts'
@@ -23,8 +24,31 @@ function factsOf(
   return facts
 }
 
+/** The standing facts of the Hold step by name. */
+function holdFacts({ hold, unit }: Setup): Map<string, { stale: boolean; says: string }> {
+  const facts = new Map<string, { stale: boolean; says: string }>()
+  const put = (name: string, fact: { freshness: Freshness } | undefined, says: string) => {
+    if (fact) facts.set(name, { stale: fact.freshness.state === 'stale', says })
+  }
+  const square = hold.sweeps.at(-1)
+  put(
+    'The squareness of the vise',
+    square,
+    square?.squared.ok ? formatWithUnit(square.squared.outOfSquare.value, unit) : '',
+  )
+  put('The clearance of the vise', hold.clearance, hold.clearance?.entry.id ?? '')
+  put('The choice of collet and stop', hold.grip, hold.grip?.entry.id ?? '')
+  for (const [collet, fact] of hold.lengths) put(`The measured ratio of ${collet}`, fact, fact.entry.id)
+  for (const { says, tick } of hold.checks) put(`The look "${says}"`, tick, tick?.entry.id ?? '')
+  return facts
+}
+
 const allFacts = (setup: Setup) =>
-  new Map(setup.offsets.flatMap((offset) => [...factsOf(offset, setup.unit)]))
+  new Map([...holdFacts(setup), ...setup.offsets.flatMap((offset) => [...factsOf(offset, setup.unit)])])
+
+/** The names of the facts of a setup that are stale. */
+export const nameStaleFacts = (setup: Setup): string[] =>
+  [...allFacts(setup)].flatMap(([name, { stale }]) => (stale ? [name] : []))
 
 /**
  * What adding an entry would change, a sentence each, before it is added: what goes stale, what is fresh again,

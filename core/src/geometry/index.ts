@@ -1,0 +1,1 @@
+export { fitLine, type LineFit, type LinePoint } from './line-fit.ts'

@@ -1,0 +1,230 @@
+import fc from 'fast-check'
+import { linearRegression } from 'simple-statistics'
+import { describe, expect, it } from 'vitest'
+import { asTyped } from '../quantity/index.ts'
+import {
+  barRange,
+  bars,
+  type Collet,
+  closingRatio,
+  collet as colletSchema,
+  fitRatio,
+  type Grip,
+  lengthSpread,
+  movingRatio,
+  rankPairs,
+  readDiameters,
+  readPairs,
+  STOPS,
+  type StopKind,
+  stopKind,
+  USUAL_COLLETS,
+} from './index.ts'
+
+const named = (id: string) => USUAL_COLLETS.find((each) => each.id === id) as Collet
+const inch = (value: number) => asTyped(value, 'inch')
+const grip = (of: Partial<Grip>): Grip => ({
+  collet: named('unknown'),
+  stop: 'collet',
+  operation: 'first',
+  unit: 'inch',
+  range: { least: 0.999, greatest: 1.001 },
+  allowed: 0.02,
+  ...of,
+})
+
+describe('the ratio of a cone', () => {
+  it.each([
+    [10, 2.836],
+    [7, 4.072],
+    [45, 0.5],
+  ])('%d degrees per side gives %d (derived; 45 degrees by eye)', (degreesPerSide, ratio) => {
+    expect(closingRatio({ ratio: { from: 'angle', degreesPerSide } }).value).toBeCloseTo(ratio, 3)
+  })
+
+  it('stands by the rule of thumb within half a turn of the tongue (common practice)', () => {
+    for (const collet of USUAL_COLLETS.filter(({ closing }) => closing !== 'dead-length'))
+      expect(Math.abs(closingRatio(collet).value - (collet.ruleOfThumb ?? 0))).toBeLessThan(0.2)
+  })
+
+  it('refuses a cone that never closes and one that is flat, with a sentence', () => {
+    const says = (degreesPerSide: number) =>
+      colletSchema.safeParse({ ...named('5c'), ratio: { from: 'angle', degreesPerSide } }).error?.issues[0]
+        ?.message
+    expect(says(0)).toMatch(/never closes/)
+    expect(says(90)).toMatch(/flat face/)
+    expect(says(10)).toBeUndefined()
+  })
+})
+
+describe('what moves (common practice)', () => {
+  const STILL: StopKind[] = ['chuck-face', 'chuck-built-in', 'jaw-shoulder', 'bar-feeder']
+  it('with a collet that is drawn in, a stop on it or in the tube moves, and a bar is drawn back from one outside', () => {
+    for (const stop of stopKind.options.filter((each) => each !== 'actuator'))
+      expect(movingRatio(named('5c'), stop).value > 0).toBe(!STILL.includes(stop))
+  })
+  it('with dead-length and with jaws only what is clamped in the draw tube moves', () => {
+    for (const id of ['dead-length', 'three-jaw'])
+      for (const stop of stopKind.options)
+        expect(movingRatio(named(id), stop).value > 0).toBe(stop === 'draw-tube')
+  })
+})
+
+describe('the length spread', () => {
+  it('is 0.006 and what the stop leaves, for 0.002 on diameter at 3 to 1 (worked example, common practice)', () => {
+    const { value, working } = lengthSpread(grip({}))
+    expect(value - STOPS.collet.repeats.inch).toBeCloseTo(0.006, 12)
+    expect(working.at(-1)?.arithmetic).toBe('3.000 x 0.0020 + 0.0005')
+    expect(lengthSpread(grip({ stop: 'chuck-face' })).value).toBe(STOPS['chuck-face'].repeats.inch)
+  })
+
+  it('grows with the diameter spread, and never for a stop that stays', () => {
+    fc.assert(
+      fc.property(
+        fc.double({ min: 0, max: 0.05, noNaN: true }),
+        fc.constantFrom(...stopKind.options),
+        (spread, stop) => {
+          const of = (least: number, greatest: number) =>
+            lengthSpread(grip({ stop, range: { least, greatest } })).value
+          const [small, large] = [of(1, 1 + spread), of(1, 1 + 2 * spread)]
+          if (movingRatio(named('unknown'), stop).value === 0) expect(large).toBe(small)
+          else expect(large - small).toBeCloseTo(3 * spread, 12)
+        },
+      ),
+    )
+  })
+
+  it('on a first operation asks for stock to face, on a second for the length tolerance', () => {
+    const codes = (of: Partial<Grip>) => lengthSpread(grip(of)).findings.map(({ code }) => code)
+    expect(codes({ allowed: 0.005 })).toEqual(['facing-short'])
+    expect(codes({ allowed: 0.005, operation: 'second' })).toEqual(['length-too-wide'])
+    expect(codes({ allowed: 0.007 })).toEqual(['length-close'])
+    expect(codes({ stop: 'actuator' })).toEqual(['never-stop'])
+    expect(codes({ stop: 'callipers' })).toEqual(['last-resort'])
+    expect(codes({ stop: 'jaw-shoulder' })).toEqual(['does-not-fit'])
+    expect(codes({ measuredRatio: { value: 9, doubt: 0.1 } })).toEqual([])
+    expect(lengthSpread(grip({ measuredRatio: { value: 9, doubt: 0.1 } })).value).toBeCloseTo(0.0185, 9)
+  })
+
+  it('takes measured bars instead of a tolerance, and says what a batch may do', () => {
+    const measured = readDiameters('.4998 .5001, .5003;.4995\n.5000', 'inch')
+    if (!measured.ok) throw new Error(measured.says)
+    const range = barRange({ known: 'measured', diameters: measured.rows }, 'inch')
+    expect(range).toMatchObject({ least: 0.4995, greatest: 0.5003, measured: 5 })
+    expect(lengthSpread(grip({ range })).findings.map(({ code }) => code)).toEqual(['batch-is-wider'])
+    expect(barRange({ known: 'tolerance', diameter: inch(1), spread: inch(0.002) }, 'mm').least).toBeCloseTo(
+      25.3746,
+      9,
+    )
+    const says = (spread: number) =>
+      bars.safeParse({ known: 'tolerance', diameter: inch(1), spread: inch(spread) }).error?.issues[0]
+        ?.message
+    expect(says(-0.002)).toMatch(/cannot be negative/)
+    expect(says(0)).toBeUndefined()
+  })
+})
+
+describe('the ranked pairs', () => {
+  const rank = (allowed: number, operation: 'first' | 'second' = 'second') =>
+    rankPairs({
+      collets: USUAL_COLLETS,
+      operation,
+      unit: 'inch',
+      range: { least: 0.999, greatest: 1.001 },
+      allowed,
+      measured: new Map(),
+    })
+  it('put what stays before what moves, and never the actuator but last, each with its reason', () => {
+    const ranked = rank(0.002)
+    expect(ranked[0]).toMatchObject({ place: 'good', stop: 'chuck-face' })
+    expect(ranked.slice(-8).every(({ place, stop }) => place === 'never' && stop === 'actuator')).toBe(true)
+    expect(
+      ranked.filter(({ stop }) => stop === 'callipers').every(({ place }) => place === 'last-resort'),
+    ).toBe(true)
+    const pulled = ranked.find(({ collet, stop }) => collet.id === '5c' && stop === 'collet')
+    expect(pulled).toMatchObject({
+      place: 'too-wide',
+      reason: 'Goes where the collet goes. 0.0042 in more than the part allows.',
+    })
+    expect(ranked.find(({ collet, stop }) => collet.id === 'dead-length' && stop === 'collet')).toMatchObject(
+      {
+        place: 'good',
+        reason: 'The collet stays while the sleeve closes.',
+      },
+    )
+    expect(ranked.every(({ reason }) => reason.length > 10)).toBe(true)
+    expect(ranked.some(({ collet, stop }) => collet.closing === 'jaws' && stop === 'collet')).toBe(false)
+  })
+  it('are in order within each place', () => {
+    const spreads = rank(0.004)
+      .filter(({ place }) => place === 'good')
+      .map(({ spread }) => spread)
+    expect(spreads).toEqual([...spreads].sort((a, b) => a - b))
+  })
+})
+
+describe('the ratio that a chuck really has', () => {
+  const rows = [
+    [0.998, 1.4943],
+    [0.9987, 1.4962],
+    [0.9995, 1.4986],
+    [1.0002, 1.5004],
+    [1.0008, 1.5025],
+    [1.0014, 1.5041],
+    [1.002, 1.506],
+  ] as const
+  const pairs = rows.map(([diameter, length]) => ({ diameter: inch(diameter), length: inch(length) }))
+  it('is the slope of the faces over the diameters (against simple-statistics)', () => {
+    const fit = fitRatio(pairs, 'face', { value: 2.836, doubt: 0 }, 'inch')
+    expect(fit?.value).toBeCloseTo(linearRegression(rows.map(([d, l]) => [d, l])).m, 9)
+    expect(fit?.doubt).toBeLessThan(0.1)
+    expect(fit?.findings).toEqual([])
+    expect(fitRatio(pairs, 'face', { value: 4.07, doubt: 0 }, 'inch')?.findings[0]?.code).toBe(
+      'ratio-differs',
+    )
+  })
+  it('turns round for finished lengths, and says when the columns do not go with the cone', () => {
+    expect(fitRatio(pairs, 'length', { value: 3, doubt: 0.5 }, 'inch')?.findings[0]?.code).toBe(
+      'ratio-backwards',
+    )
+    expect(
+      fitRatio(
+        pairs.map((each) => ({ ...each, diameter: inch(1) })),
+        'face',
+        { value: 3, doubt: 0 },
+        'inch',
+      ),
+    ).toBeUndefined()
+    const close = pairs.map(({ length }, index) => ({
+      diameter: inch(1 + index * 1e-5),
+      length: inch(length.value + (index % 2) * 0.002),
+    }))
+    expect(fitRatio(close, 'face', { value: 3, doubt: 0 }, 'inch')?.findings[0]?.code).toBe('ratio-unclear')
+  })
+})
+
+describe('lists as typed or pasted', () => {
+  it('are read in lines, columns and units', () => {
+    expect(readDiameters('1/2 12.7mm\n.5', 'inch')).toMatchObject({
+      ok: true,
+      rows: [{ value: 0.5 }, { value: 0.5 }, { value: 0.5 }],
+    })
+    expect(readPairs('.998, 1.4943\n.9987\t1.4962', 'inch')).toMatchObject({
+      ok: true,
+      rows: [{ length: { value: 1.4943 } }, {}],
+    })
+  })
+  it.each([
+    ['', 'Type the diameters'],
+    ['1,5 1,6', 'decimal point'],
+    ['1 1/2', 'hyphen'],
+    ['.5 abc', 'Line 1: '],
+    [Array(300).fill('.5').join(' '), 'at most 200'],
+  ])('%j gets a sentence', (text, says) => {
+    const list = readDiameters(text, 'inch')
+    expect(list.ok ? '' : list.says).toContain(says)
+  })
+  it('a pair needs two numbers', () => {
+    expect(readPairs('.5', 'inch')).toMatchObject({ says: expect.stringContaining('two numbers') })
+  })
+})

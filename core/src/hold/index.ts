@@ -1,0 +1,46 @@
+export { type Clearance, type ClearanceCase, clearance, type Gap, obstaclesIn } from './clearance.ts'
+export {
+  type Closing,
+  type Collet,
+  closing,
+  closingRatio,
+  collet,
+  type RatioFrom,
+  USUAL_COLLETS,
+} from './collet.ts'
+export { type Convergence, convergence } from './convergence.ts'
+export {
+  type BarRange,
+  type Bars,
+  barRange,
+  bars,
+  type Grip,
+  type LengthSpread,
+  lengthSpread,
+  type Operation,
+  operation,
+} from './grip.ts'
+export { type MeasuredPair, readDiameters, readPairs } from './measured.ts'
+export { type Place, type Ranked, rankPairs } from './ranking.ts'
+export {
+  fitRatio,
+  type LengthMeasured,
+  lengthMeasured,
+  type MeasuredPairs,
+  measuredPairs,
+  type RatioFit,
+} from './ratio-fit.ts'
+export { JAW_BEARERS, type JawBearer, type SquareOrTurn, squareOrTurn } from './square-or-turn.ts'
+export { readingLimit, type Squared, type Squareness, squareness, type Tap } from './squaring.ts'
+export { movingRatio, STOPS, type Stop, type StopKind, stopKind } from './stop.ts'
+export {
+  type Bolts,
+  bolts,
+  type PlainSweep,
+  type PlusMeans,
+  plainSweep,
+  plusMeans,
+  type Sweep,
+  sweep,
+} from './sweep.ts'
+export { SAMPLE_VISES, type Vise, type VisePart, type ViseState, vise, viseIn, viseState } from './vise.ts'

@@ -1,0 +1,98 @@
+import { z } from 'zod'
+import { type Finding, finding } from '../fact/index.ts'
+import { fitLine } from '../geometry/index.ts'
+import {
+  convertLength,
+  fixedDigits,
+  formatWithUnit,
+  type LengthUnit,
+  typedLength,
+} from '../quantity/index.ts'
+
+export const lengthMeasured = z.enum(['face', 'length'])
+/**
+ * What was measured beside each diameter: where the bar's face stood (a larger bar stands further out), or the length
+ * of the part after facing at one Z (a larger bar comes out shorter).
+ */
+export type LengthMeasured = z.infer<typeof lengthMeasured>
+
+export const measuredPairs = z
+  .array(z.object({ diameter: typedLength, length: typedLength }))
+  .min(3, 'Three bars at least, of different diameters; ten are better.')
+  .max(200)
+export type MeasuredPairs = z.infer<typeof measuredPairs>
+
+export interface RatioFit {
+  /** Movement for each unit of diameter that this chuck really has. */
+  value: number
+  /** Standard error of the ratio. */
+  doubt: number
+  /** What the lengths scatter about the line, in the setup's unit: how well the stop repeats. */
+  scatter: number
+  residuals: number[]
+  findings: Finding[]
+}
+
+/** A ratio that is known worse than this says nothing. */
+const USELESS = 1
+
+/**
+ * The ratio from measured pairs: the slope of the least squares line of position over diameter, with its standard
+ * error (scatter / sqrt of the sum of squares of the diameters; NIST/SEMATECH e-Handbook 4.4.3). Undefined when all
+ * bars have one diameter.
+ */
+export function fitRatio(
+  pairs: MeasuredPairs,
+  what: LengthMeasured,
+  expected: { value: number; doubt: number },
+  unit: LengthUnit,
+): RatioFit | undefined {
+  const sign = what === 'face' ? 1 : -1
+  const line = fitLine(
+    pairs.map(({ diameter, length }) => ({
+      x: convertLength(diameter.value, diameter.unit, unit),
+      y: sign * convertLength(length.value, length.unit, unit),
+    })),
+  )
+  if (!line?.scatter && line?.scatter !== 0) return undefined
+  const doubt = line.scatter / Math.sqrt(line.spreadOfX)
+  const { slope: value, scatter, residuals } = line
+  const findings: Finding[] = []
+  const text = (ratio: number) => fixedDigits(ratio, 2)
+  if (doubt > USELESS)
+    findings.push(
+      finding(
+        'look',
+        'ratio-unclear',
+        'pairs',
+        `These bars tell the ratio only to ${text(doubt)}.`,
+        `Their diameters lie too close together for lengths that scatter by ${formatWithUnit(scatter, unit)}.`,
+        'Add bars that are clearly larger and smaller.',
+      ),
+    )
+  else if (value < -2 * doubt)
+    findings.push(
+      finding(
+        'look',
+        'ratio-backwards',
+        'pairs',
+        what === 'face'
+          ? 'Larger bars stood further in. A collet that is drawn in lets them stand further out.'
+          : 'Larger bars came out longer. With a collet that is drawn in they come out shorter.',
+        'The sign of the slope is the opposite of what the cone does.',
+        'Check which column is which, and whether the face or the finished length was measured.',
+      ),
+    )
+  else if (Math.abs(value - expected.value) > 2 * Math.hypot(doubt, expected.doubt) + 0.05)
+    findings.push(
+      finding(
+        'look',
+        'ratio-differs',
+        'pairs',
+        `This chuck moves ${text(value)} to 1; ${text(expected.value)} to 1 was expected.`,
+        `The lengths fix it to ${text(doubt)}. The cone is another than was thought, pads give, or the stop moves too.`,
+        'Use the measured ratio for this chuck.',
+      ),
+    )
+  return { value: Math.max(0, value), doubt, scatter, residuals, findings }
+}

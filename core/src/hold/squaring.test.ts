@@ -1,0 +1,436 @@
+import fc from 'fast-check'
+import { mean, standardDeviation } from 'simple-statistics'
+import { describe, expect, it } from 'vitest'
+import { asTyped, type LengthUnit } from '../quantity/index.ts'
+import {
+  type Bolts,
+  convergence,
+  type Squareness,
+  type Sweep,
+  squareness,
+  squareOrTurn,
+  sweep,
+} from './index.ts'
+
+interface Case {
+  pivot?: number
+  points: [at: number, reading: number][]
+  bolts?: Bolts
+  stylusAngle?: number
+  plusMeans?: Sweep['plusMeans']
+  dialStep?: number
+  partLength?: number
+  allowed?: number
+  unit?: LengthUnit
+}
+
+function sweepOf({ unit = 'inch', ...of }: Case): Sweep {
+  const typed = (value: number) => asTyped(value, unit)
+  return {
+    bolts: of.bolts ?? 'one',
+    pivot: typed(of.pivot ?? -1),
+    points: of.points.map(([at, reading]) => ({ at: typed(at), reading: typed(reading) })),
+    plusMeans: of.plusMeans ?? 'towards',
+    stylusAngle: of.stylusAngle ?? 0,
+    dialStep: typed(of.dialStep ?? 0.0005),
+    partLength: typed(of.partLength ?? 4),
+    allowed: typed(of.allowed ?? 0.001),
+  }
+}
+
+function square(of: Case): Squareness {
+  const squared = squareness(sweepOf(of), of.unit ?? 'inch')
+  if (!squared.ok) throw new Error(squared.findings[0]?.says)
+  return squared
+}
+const codes = (of: Case) => squareness(sweepOf(of), of.unit ?? 'inch').findings.map(({ code }) => code)
+
+const FIRST: Case = {
+  pivot: -1,
+  points: [
+    [0.25, 0],
+    [5.75, -0.03],
+  ],
+}
+
+describe('the target at the far end', () => {
+  it('is 0.0068 past zero for a bolt outboard of the sweep (worked example, common practice: "go past zero by 0.005 to 0.010")', () => {
+    const { tap, outOfSquare } = square(FIRST)
+    expect(tap).toMatchObject({ at: 5.75, side: 'right', way: 'front' })
+    expect(tap.target).toBeCloseTo(0.0068, 4)
+    expect(tap.by).toBeCloseTo(0.0368, 4)
+    expect(outOfSquare.working.map(({ finds, arithmetic, gives }) => [finds, arithmetic, gives])).toEqual([
+      ['slope m', '(-0.0300 - 0.0000) / (5.7500 - 0.2500)', '-0.005455'],
+      ['target', '-0.0300 - (-0.005455) x (5.7500 + 1.0000)', '+0.0068'],
+      ['out of square', '|-0.005455| x 4.0000', '0.0218'],
+    ])
+  })
+
+  it('is on the near side with the bolt between the points, zero with the dial zeroed over it, and taken at the end far from it', () => {
+    expect(square({ ...FIRST, pivot: 3 }).tap.target).toBeCloseTo(-0.015, 4)
+    expect(codes({ ...FIRST, pivot: 3 })).toContain('pivot-between')
+    expect(square({ ...FIRST, pivot: 0.25 }).tap.target).toBeCloseTo(0, 12)
+    const right = square({ ...FIRST, pivot: 7 }).tap
+    expect(right).toMatchObject({ at: 0.25, side: 'left' })
+    expect(right?.target).toBeCloseTo(-0.0368, 4)
+  })
+
+  it('does not care where the dial was zeroed, and names the way by what plus means on this dial', () => {
+    const shifted = square({
+      ...FIRST,
+      points: [
+        [0.25, 0.1],
+        [5.75, 0.07],
+      ],
+    })
+    expect(shifted.tap.target).toBeCloseTo(0.1068, 4)
+    expect(square({ ...FIRST, plusMeans: 'away' }).tap.way).toBe('back')
+    expect(square(FIRST).angle).toBeCloseTo((Math.atan(0.03 / 5.5) * 180) / Math.PI, 9)
+    expect(square({ ...FIRST, plusMeans: 'away' }).angle).toBeLessThan(0)
+  })
+})
+
+describe('the stylus angle', () => {
+  it.each([
+    [10, 0.98],
+    [30, 0.87],
+    [45, 0.71],
+    [60, 0.5],
+  ])('at %d degrees the truth is %d of the reading (common practice; the cosine)', (stylusAngle, share) => {
+    const flat = square(FIRST)
+    const leaning = square({ ...FIRST, stylusAngle })
+    expect(leaning.outOfSquare.value / flat.outOfSquare.value).toBeCloseTo(share, 2)
+    // The dial itself is watched while tapping: its target is the same.
+    expect(leaning.tap.target).toBe(flat.tap.target)
+  })
+})
+
+describe('doubt and judgement', () => {
+  it('agrees with the spread of many sweeps drawn at random', () => {
+    // A rectangular dial step and a normal hand, as the doubt assumes; a linear congruential generator for repeatable draws.
+    let seed = 42
+    const random = () => {
+      seed = (seed * 1664525 + 1013904223) % 4294967296
+      return seed / 4294967296
+    }
+    const normal = () => Math.sqrt(-2 * Math.log(1 - random())) * Math.cos(2 * Math.PI * random())
+    const read = (true_: number) => {
+      const shown = true_ + 0.0001 * normal() + (random() - 0.5) * 0.0005
+      return Math.round(shown * 1e7) / 1e7
+    }
+    const drawn = Array.from({ length: 4000 }, () =>
+      square({
+        ...FIRST,
+        points: [
+          [0, read(0)],
+          [2, read(0.01)],
+          [5, read(0.025)],
+        ],
+      }),
+    )
+    const values = drawn.map(({ outOfSquare }) => outOfSquare.value)
+    expect(mean(values)).toBeCloseTo(0.02, 4)
+    expect(standardDeviation(values) / (drawn[0]?.outOfSquare.doubt.value ?? 0)).toBeCloseTo(1, 1)
+  })
+
+  it.each<[string, Case, string]>([
+    [
+      'points on top of each other',
+      {
+        points: [
+          [2, 0],
+          [2, 0.01],
+        ],
+      },
+      'points-together',
+    ],
+    [
+      'points a hair apart',
+      {
+        pivot: 2,
+        points: [
+          [2, 0],
+          [2.0000001, 0],
+        ],
+      },
+      'short-base',
+    ],
+    [
+      'a short base',
+      {
+        points: [
+          [0, 0],
+          [1, 0],
+        ],
+      },
+      'short-base',
+    ],
+    [
+      'a wild reading',
+      {
+        points: [
+          [0, 0],
+          [5, 0.3],
+        ],
+      },
+      'coarse',
+    ],
+    ['a steep stylus', { ...FIRST, stylusAngle: 70 }, 'steep-stylus'],
+    ['more than the part allows', FIRST, 'not-square'],
+    [
+      'less than the dial can show',
+      {
+        points: [
+          [0, 0],
+          [5, 0],
+        ],
+        dialStep: 0.005,
+      },
+      'cannot-tell',
+    ],
+    [
+      'a chip at one place',
+      {
+        points: [
+          [0, 0],
+          [1, 0],
+          [2, 0.003],
+          [3, 0],
+          [4, 0],
+          [5, 0],
+        ],
+      },
+      'one-stands-out',
+    ],
+    [
+      'a bowed jaw',
+      {
+        points: [
+          [0, 0],
+          [1, 0.0024],
+          [2, 0.0036],
+          [3, 0.0036],
+          [4, 0.0024],
+          [5, 0],
+        ],
+      },
+      'bowed',
+    ],
+    [
+      'dirt all over',
+      {
+        points: [
+          [0, 0],
+          [1, 0.003],
+          [2, -0.002],
+          [3, 0.003],
+          [4, -0.003],
+          [5, 0.002],
+        ],
+      },
+      'rough',
+    ],
+    [
+      'three off a line',
+      {
+        points: [
+          [0, 0],
+          [2, 0.003],
+          [5, 0],
+        ],
+      },
+      'three-off-line',
+    ],
+  ])('%s', (_, of, code) => {
+    expect(codes(of)).toContain(code)
+  })
+
+  it('finds nothing in a good sweep, and names the chip and the fit without it', () => {
+    expect(
+      codes({
+        bolts: 'tight',
+        points: [
+          [0, 0],
+          [2, 0.0005],
+          [4, 0],
+          [5.5, 0.0005],
+        ],
+      }),
+    ).toEqual([])
+    const chip = squareness(
+      sweepOf({
+        points: [
+          [0, 0],
+          [1, 0.001],
+          [2, 0.006],
+          [3, 0.003],
+          [4, 0.004],
+        ],
+      }),
+      'inch',
+    )
+    const finding = chip.findings.find(({ code }) => code === 'one-stands-out')
+    expect(finding?.says).toBe('The reading at 2.0000 stands 0.0040 in off the line of the others.')
+    expect(finding?.why).toMatch(/out by 0\.0040 in over the part/)
+  })
+
+  it('refuses negative tolerances, dial steps of nothing and a stylus on end, with a sentence', () => {
+    for (const bad of [{ allowed: -0.001 }, { dialStep: 0 }, { partLength: 0 }, { stylusAngle: 90 }])
+      expect(sweep.safeParse(sweepOf({ ...FIRST, ...bad })).error?.issues[0]?.message).toMatch(
+        /must be|between/,
+      )
+  })
+})
+
+/** A vise on its bolt, seen from above: the jaw turns about the bolt, and dials stand at fixed places along X. */
+function simulatedVise({ pivot, setback, angle }: { pivot: number; setback: number; angle: number }) {
+  let theta = angle
+  return {
+    /** Where the jaw stands at x, plus towards the dial: a line at `setback` from the bolt, turned about it by theta. */
+    at: (x: number) => Math.tan(theta) * (x - pivot) + setback / Math.cos(theta) - setback,
+    turn: (by: number) => {
+      theta += by
+    },
+  }
+}
+
+/** Taps until the dial at x, zeroed as `zero`, shows the target: turns by halving. The hand stops up to `slip` away. */
+function tapUntil(vise: ReturnType<typeof simulatedVise>, x: number, zero: number, target: number) {
+  for (let step = 0.05; step > 1e-9; step /= 2) {
+    for (const way of [1, -1]) {
+      const before = Math.abs(vise.at(x) - zero - target)
+      vise.turn(way * step)
+      if (Math.abs(vise.at(x) - zero - target) >= before) vise.turn(-way * step)
+    }
+  }
+}
+
+describe('a simulated vise', () => {
+  const DIAL = 0.0005
+  const rounded = (value: number) => Math.round(value / DIAL) * DIAL
+  const place = fc.record({
+    pivot: fc.double({ min: -3, max: 9, noNaN: true }),
+    from: fc.double({ min: 0, max: 1.5, noNaN: true }),
+    to: fc.double({ min: 4, max: 6, noNaN: true }),
+    setback: fc.double({ min: 1, max: 4, noNaN: true }),
+    angle: fc.double({ min: -0.009, max: 0.009, noNaN: true }),
+  })
+  const four = (value: number) => Math.round(value * 1e4) / 1e4
+
+  it('is square to the step of the dial after one tap to the target, for any bolt, points and angle', () => {
+    fc.assert(
+      fc.property(place, ({ pivot: anywhere, from, to, setback, angle }) => {
+        const [pivot, a, b] = [four(anywhere), four(from), four(to)]
+        const vise = simulatedVise({ pivot, setback, angle })
+        const zero = vise.at(a)
+        const points: Case['points'] = [
+          [a, 0],
+          [b, four(vise.at(b) - zero)],
+        ]
+        const { tap } = square({ pivot, points })
+        tapUntil(vise, tap.at, zero, tap.target)
+        expect(Math.abs(vise.at(b) - vise.at(a))).toBeLessThanOrEqual(DIAL)
+      }),
+    )
+  })
+
+  it('is square after at most three taps of a noisy hand on a dial that reads in steps', () => {
+    fc.assert(
+      fc.property(
+        place,
+        fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 3, maxLength: 3 }),
+        (vised, slips) => {
+          const [pivot, a, b] = [four(vised.pivot), four(vised.from), four(vised.to)]
+          // A bolt in the middle of the sweep is a bad choice, and a hand cannot steady the dial much below its step.
+          fc.pre(Math.max(Math.abs(b - pivot), Math.abs(a - pivot)) > 3)
+          const vise = simulatedVise({ ...vised, pivot })
+          for (const slip of slips) {
+            const zero = vise.at(a)
+            const reading = four(rounded(vise.at(b) - zero))
+            const { tap } = square({
+              pivot,
+              points: [
+                [a, 0],
+                [b, reading],
+              ],
+            })
+            if (Math.abs(reading) <= DIAL) break
+            // The hand stops within a tenth of the way, or a quarter step of the dial.
+            const off = slip * Math.max(0.1 * tap.by, DIAL / 4)
+            tapUntil(vise, tap.at, zero, tap.target + off)
+          }
+          expect(Math.abs(vise.at(b) - vise.at(a))).toBeLessThanOrEqual(1.5 * DIAL)
+        },
+      ),
+    )
+  })
+
+  it('tells about which place the vise really turned, when the bolt was entered wrongly', () => {
+    const vise = simulatedVise({ pivot: -2.5, setback: 3, angle: 0.005 })
+    const look = () => {
+      const zero = vise.at(0.25)
+      return {
+        zero,
+        points: [
+          [0.25, 0],
+          [5.75, Math.round((vise.at(5.75) - zero) * 1e6) / 1e6],
+        ] as Case['points'],
+      }
+    }
+    const before = look()
+    const entered = square({ pivot: -1, points: before.points })
+    tapUntil(vise, 5.75, before.zero, entered.tap.target)
+    const now = convergence(entered, square({ pivot: -1, points: look().points }))
+    expect(now?.turnedAbout).toBeCloseTo(-2.5, 1)
+    expect(now?.findings[0]?.code).toBe('not-there-yet')
+  })
+})
+
+describe('the sweep after a tap', () => {
+  const then = (far: number, now: Partial<Case> = {}) =>
+    convergence(
+      square(FIRST),
+      square({
+        ...FIRST,
+        points: [
+          [0.25, 0],
+          [5.75, far],
+        ],
+        ...now,
+      }),
+    )
+  const code = (far: number) => then(far)?.findings.map((each) => each.code)
+
+  it('says nothing where the jaw is square, and what is wrong where it is not', () => {
+    expect(code(0.0005)).toEqual([])
+    expect(code(-0.06)).toEqual(['worse'])
+    expect(code(-0.029)).toEqual(['hardly-moved'])
+    expect(code(0.02)).toEqual(['gone-past'])
+    expect(code(-0.018)).toEqual(['not-there-yet'])
+  })
+
+  it('knows readings that were written down with the sign reversed, by what is left of the slope', () => {
+    // The jaw really stood at +0.030; the target for -0.030 was followed on the dial.
+    const vise = simulatedVise({ pivot: -1, setback: 0, angle: Math.atan(0.03 / 5.5) })
+    tapUntil(vise, 5.75, vise.at(0.25), square(FIRST).tap.target)
+    const left = vise.at(5.75) - vise.at(0.25)
+    expect(code(Math.round(left * 1e4) / 1e4)).toEqual(['sign-reversed'])
+    expect(code(Math.round(-left * 1e4) / 1e4)).toEqual(['sign-reversed'])
+  })
+
+  it('has nothing to compare after a sweep with both bolts', () => {
+    expect(convergence(square({ ...FIRST, bolts: 'tight' }), square(FIRST))).toBeUndefined()
+  })
+})
+
+describe('square it, or turn the program', () => {
+  it.each([
+    [0.3, true, 'G68', [], 'either'],
+    [0.3, false, null, [], 'square'],
+    [0.3, false, 'G68', ['fourth-axis'], 'square'],
+    [12, false, 'G68', [], 'square'],
+    [0.3, false, 'G68', [], 'turn'],
+  ] as const)('angle %d, square %s, %s, %j: %s', (angle, within, code, bearers, choice) => {
+    expect(squareOrTurn(angle, within, code, bearers).choice).toBe(choice)
+  })
+})

@@ -1,0 +1,131 @@
+import type { Machine } from '../machine/index.ts'
+import { deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
+import type { Entry } from './entries.ts'
+import { nextFor } from './next.ts'
+import { nextHold } from './next-hold.ts'
+import { deriveReady, type ReadyState } from './ready.ts'
+import { STEP_NAMES, type Step, type StepState, stepsOf } from './steps.ts'
+import { nameStaleFacts } from './what-if.ts'
+
+/** A setup at a glance. */
+export interface SetupSummary {
+  id: string
+  title: string
+  steps: { step: Step; state: StepState }[]
+  /** The step that is in hand: the first that is not done; undefined when all are. */
+  inStep?: Step
+  /** The facts that are stale, by name. */
+  stale: string[]
+  /** What to do next, or why the log cannot be shown. */
+  next: string
+  lastAt: string
+}
+
+/** A note that waits to be read by whoever comes next. */
+export interface WaitingNote {
+  id: string
+  setup: string
+  text: string
+  by: string
+  at: string
+}
+
+/** A machine at a glance: its setups, the one worked on last first, and what waits. */
+export interface MachineGlance {
+  id: string
+  name: string
+  setups: SetupSummary[]
+  notes: WaitingNote[]
+  ready: StepState
+}
+
+/** The whole shop at a glance, and logs that no machine can be found for. */
+export interface ShopBoard {
+  machines: MachineGlance[]
+  unreadable: { id: string; says: string }[]
+}
+
+/** What a setup's next thing is: the first stale step, else the first open one that was not passed over. */
+function nextOf(setup: Setup, ready: ReadyState): { step?: Step; says: string } {
+  const states = stepStates(setup, ready)
+  const begun = setup.hold.sweeps.length > 0 || setup.hold.grip || setup.hold.clearance
+  const zeroBegun = setup.offsets.some(({ axes }) => Object.keys(axes).length > 0)
+  const passedOver = (step: Step) =>
+    (step === 'ready' && (Boolean(begun) || zeroBegun)) || (step === 'hold' && !begun && zeroBegun)
+  const step =
+    states.find(({ step, state }) => state === 'stale' && step !== 'ready')?.step ??
+    states.find(({ step, state }) => state !== 'done' && !passedOver(step))?.step
+  if (step === 'ready') return { step, says: readySays(ready) }
+  if (step === 'hold') return { step, says: nextHold(setup).says }
+  if (step === 'zero') {
+    const offset =
+      setup.offsets.find(({ state }) => state === 'stale') ??
+      setup.offsets.find(({ state }) => state === 'open') ??
+      setup.offsets[0]
+    return { step, says: offset ? nextFor(offset).says : '' }
+  }
+  return { says: 'All steps so far are done.' }
+}
+
+const readySays = ({ lines }: ReadyState) =>
+  lines.some(({ state }) => state === 'stale') ? 'Walk round again.' : 'Walk round and power up.'
+
+const stepStates = (setup: Setup, ready: ReadyState) => {
+  const states: Record<Step, StepState> = { ready: ready.state, hold: setup.hold.state, zero: setup.zero }
+  return stepsOf(setup.machine).map((step) => ({ step, state: states[step] }))
+}
+
+function summarise(setup: Setup, ready: ReadyState): SetupSummary {
+  const { step, says } = nextOf(setup, ready)
+  return {
+    id: setup.id,
+    title: setup.opened.title,
+    steps: stepStates(setup, ready),
+    ...(step ? { inStep: step } : {}),
+    stale: nameStaleFacts(setup),
+    next: step ? `${STEP_NAMES[step]}: ${says}` : says,
+    lastAt: setup.log.at(-1)?.entry.at ?? '',
+  }
+}
+
+function glance(
+  machine: Machine,
+  logs: { setup: Setup; log: readonly Entry[] }[],
+  now: number,
+): MachineGlance {
+  const ready = deriveReady({ machine, entries: logs.flatMap(({ log }) => log), now })
+  return {
+    id: machine.id,
+    name: machine.name,
+    ready: ready.state,
+    setups: logs
+      .map(({ setup }) => summarise(setup, ready))
+      .sort((a, b) => (a.lastAt < b.lastAt ? 1 : a.lastAt > b.lastAt ? -1 : 0)),
+    notes: ready.notes
+      .filter(({ waits }) => waits)
+      .map(({ entry: { id, setup, text, by, at } }) => ({ id, setup, text, by, at })),
+  }
+}
+
+/** Every machine of the shop with what is on it. A log that cannot be read says so instead of vanishing. */
+export function shopBoard(
+  logs: ReadonlyMap<string, readonly Entry[]>,
+  reference: Reference,
+  now: number,
+): ShopBoard {
+  const readable: { setup: Setup; log: readonly Entry[] }[] = []
+  const unreadable: ShopBoard['unreadable'] = []
+  for (const [id, log] of logs) {
+    const setup = deriveSetup(log, reference)
+    if (isUnreadable(setup)) unreadable.push({ id, says: setup.unreadable })
+    else readable.push({ setup, log })
+  }
+  const machines = reference.machines.map((machine) =>
+    glance(
+      machine,
+      readable.filter(({ setup }) => setup.machine.id === machine.id),
+      now,
+    ),
+  )
+  return { machines, unreadable }
+}

@@ -1,4 +1,6 @@
 import { monotonicFactory } from 'ulid'
+import type { Bolts } from '../hold/index.ts'
+import { type Machine, readyListOf } from '../machine/index.ts'
 import type { Reading } from '../pickup/index.ts'
 import { asTyped, type TypedLength } from '../quantity/index.ts'
 import { deriveSetup, type Entry, type EntryOf, isUnreadable, programFor, restsOf } from '../setup/index.ts'
@@ -48,8 +50,45 @@ function openLog(
     log.push({ ...stamp(id), ...entry } as Entry)
     return id
   }
+  const { machine } = opening
+  /** Walk-round and power-up, half a minute a line, and the home positions. */
+  const getReady = (by: Machine) => {
+    for (const { id: item, says } of readyListOf(by))
+      write(0.5, { kind: 'ticked', list: 'ready', item, says })
+    write(1, {
+      kind: 'homed',
+      machine,
+      shown: { X: typed('0'), ...(by.axes.Y ? { Y: typed('0') } : {}), Z: typed('0') },
+    })
+  }
+  const sweep = (minutes: number, bolts: Bolts, far: string) =>
+    write(minutes, {
+      kind: 'swept',
+      sweep: {
+        bolts,
+        pivot: typed('-1'),
+        points: [
+          { at: typed('.25'), reading: typed('0') },
+          { at: typed('5.75'), reading: typed(far) },
+        ],
+        plusMeans: 'towards',
+        stylusAngle: 10,
+        dialStep: typed('.0005'),
+        partLength: typed('4.000'),
+        allowed: typed('.001'),
+      },
+    })
+  const clear = (minutes: number) =>
+    write(minutes, {
+      kind: 'cleared',
+      vise: { id: 'vise-6', version: 1 },
+      machine,
+      jawAt: typed('10.9'),
+      wanted: typed('.250'),
+      lowestZ: typed('-12'),
+    })
   const take = (minutes: number, reading: Reading) =>
-    write(minutes, { kind: 'pickup', offset: 'G54', reading, machine: { id: 'mill-1', version: 1 } })
+    write(minutes, { kind: 'pickup', offset: 'G54', reading, machine })
   const offset = () => {
     const setup = deriveSetup(log, demoReference)
     const first = isUnreadable(setup) ? undefined : setup.offsets[0]
@@ -78,26 +117,33 @@ function openLog(
       result: 'agrees',
       note,
     })
-  return { log, write, take, takeProgram, check }
+  return { log, write, getReady, sweep, clear, take, takeProgram, check }
 }
 
-const opening = (title: string, tolerance: number): WithoutStamp<EntryOf<'opened'>> => ({
+const opening = (title: string, machine: Machine, tolerance: number): WithoutStamp<EntryOf<'opened'>> => ({
   kind: 'opened',
   title,
-  machine: { id: 'mill-1', version: 1 },
+  machine: { id: machine.id, version: machine.version },
   unit: 'inch',
   tolerance: asTyped(tolerance, 'inch'),
 })
 
 /**
- * The demo's logs: one setup finished, one open, one stale. All of it is made up.
+ * The demo's logs: on Mill 1 one setup finished, one stale, one open; on Lathe 1 one in Hold. All of it is made up.
  * @param now the time, in ms since 1970, that 'yesterday' and 'this morning' are reckoned from
  * @param random numbers from 0 to 1 for the ids
  */
 export function demoEntries(now: number, random: () => number): Entry[] {
   const nextId = monotonicFactory(random)
+  const [mill, lathe] = demoReference.machines as [Machine, Machine]
 
-  const finished = openLog(now - 2 * DAY, 'RT', nextId, opening('Focuser housing, first side', 0.002))
+  const finished = openLog(now - 1.2 * DAY, 'RT', nextId, opening('Focuser housing, first side', mill, 0.002))
+  finished.getReady(mill)
+  finished.sweep(9, 'one', '-.030')
+  finished.sweep(4, 'one', '.0005')
+  finished.sweep(2, 'snug', '.0005')
+  finished.sweep(2, 'tight', '0')
+  finished.clear(3)
   const slip = finished.take(6, edgeFinder('X', '-81.451', '0'))
   finished.write(1, {
     kind: 'struck',
@@ -109,12 +155,16 @@ export function demoEntries(now: number, random: () => number): Entry[] {
   finished.take(7, toolOnBlock(7, '4.5120', '-9.8340'))
   finished.takeProgram(3)
   finished.check(5, 'Point over the corner, both ways.')
-  finished.write(95, {
+  const sixDone = finished.write(95, {
     kind: 'note',
     text: 'Six done, all good. Deburr the tapped holes before turning the part over.',
   })
 
-  const stale = openLog(now - DAY, 'MK', nextId, opening('Focuser housing, serial number', 0.005))
+  const stale = openLog(now - 0.7 * DAY, 'MK', nextId, opening('Focuser housing, serial number', mill, 0.005))
+  stale.write(1, { kind: 'acknowledged', note: sixDone })
+  stale.getReady(mill)
+  stale.sweep(6, 'tight', '.0005')
+  stale.clear(3)
   stale.take(8, edgeFinder('X', '-12.6030', '0'))
   stale.take(3, edgeFinder('Y', '-8.9415', '-3'))
   stale.take(6, toolOnBlock(3, '5.0265', '-9.3210'))
@@ -125,8 +175,18 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     what: 'vise-moved',
     note: 'Swung it off to clear chips from under the jaw.',
   })
+  stale.write(6, {
+    kind: 'note',
+    text: 'Vise is back on, but only one bolt is in. Square it before you go on. T3 is getting dull.',
+  })
 
-  const open = openLog(now - 50 * MINUTE, 'RT', nextId, opening('Focuser housing, second side', 0.0005))
+  const open = openLog(now - 80 * MINUTE, 'RT', nextId, opening('Focuser housing, second side', mill, 0.0005))
+  open.getReady(mill)
+  open.sweep(8, 'one', '.012')
+  open.sweep(5, 'one', '0')
+  open.sweep(2, 'snug', '-.0005')
+  open.sweep(2, 'tight', '0')
+  open.clear(2)
   open.take(9, {
     method: 'indicator',
     axis: 'X',
@@ -135,5 +195,23 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     drawingPosition: typed('0'),
   })
 
-  return [...finished.log, ...stale.log, ...open.log]
+  const tube = openLog(now - 35 * MINUTE, 'LB', nextId, opening('Drawtube, first operation', lathe, 0.002))
+  tube.getReady(lathe)
+  tube.write(6, {
+    kind: 'gripped',
+    collet: { id: '16c', version: 1 },
+    stop: 'draw-tube',
+    operation: 'first',
+    bars: { known: 'tolerance', diameter: typed('1.250'), spread: typed('.004') },
+    allowed: typed('.020'),
+    rests: [],
+  })
+  tube.write(2, {
+    kind: 'ticked',
+    list: 'hold',
+    item: 'anti-rotation',
+    says: "Anti-rotation screw in the collet's keyway",
+  })
+
+  return [...finished.log, ...stale.log, ...open.log, ...tube.log]
 }

@@ -86,7 +86,7 @@ export function describeEntry(
       return sweptWords(entry, settings)
     case 'cleared':
       return {
-        says: `Vise clears: fixed jaw at ${describeTyped(entry.jawAt)} along the table`,
+        says: `Clearance of the vise: fixed jaw at ${describeTyped(entry.jawAt)} along the table`,
         detail: `${entry.vise.id}, ${describeTyped(entry.wanted)} wanted, Z down to ${describeTyped(entry.lowestZ)}`,
       }
     case 'gripped':

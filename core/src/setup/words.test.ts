@@ -49,6 +49,8 @@ describe('what an entry would change, said before it is made', () => {
 
   it('names what is fresh again when the event that made it stale is struck out', () => {
     expect(whatIf(stale, strike(stale, 'happened'), demoReference)).toEqual([
+      'The squareness of the vise is fresh again.',
+      'The clearance of the vise is fresh again.',
       'G54 X is fresh again.',
       'G54 Y is fresh again.',
       'G54 Z is fresh again.',
@@ -101,8 +103,14 @@ describe('the words of the logbook', () => {
         const target = byId.get(id)
         return target ? words(target) : 'nothing'
       }).says
-    expect(log.map(words)).toEqual([
+    expect(log.filter(({ kind }) => kind !== 'ticked').map(words)).toEqual([
       'Setup opened: Focuser housing, first side',
+      'Home positions read',
+      'Jaw swept, one bolt: out of square 0.0215 in over the part',
+      'Jaw swept, one bolt: out of square 0.0004 in over the part',
+      'Jaw swept, second bolt snug: out of square 0.0004 in over the part',
+      'Jaw swept, both bolts tight: out of square 0.0000 in over the part',
+      'Clearance of the vise: fixed jaw at 10.9000 in along the table',
       'G54 X is -81.3510 in',
       'Struck out: G54 X is -81.3510 in',
       'G54 X is -18.3510 in',

@@ -1,11 +1,14 @@
 import { join } from 'node:path'
 import { demoReference } from '@dogleg/core/demo'
 import type { Machine } from '@dogleg/core/machine'
+import type { Entry, ShopBoard } from '@dogleg/core/setup'
 import type { FastifyInstance } from 'fastify'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { buildApp } from './app.ts'
 import { type Database, openDatabase } from './database/open.ts'
-import { fillDemo } from './demo.ts'
+import { reference as referenceTable } from './database/schema.ts'
+import { fillDemo, fillLibrary } from './demo.ts'
+import { referenceStore } from './reference/store.ts'
 import { noteEntry, openedEntry, struckEntry } from './testing/entries.ts'
 import { newFolder } from './testing/process.ts'
 
@@ -83,10 +86,31 @@ describe('the log', () => {
     expect(await refusal(ask('GET', '/api/nonsense'))).toEqual([404, 'not-found'])
   })
 
-  it('lists setups with their state', async () => {
-    const { body } = await ask('GET', '/api/setups')
-    const demo = body.setups.filter(({ title }: { title: string }) => title.startsWith('Focuser'))
-    expect(demo.map(({ zero }: { zero: string }) => zero).sort()).toEqual(['done', 'open', 'stale'])
+  it('lists every machine with its setups', async () => {
+    const { board } = (await ask('GET', '/api/setups')).body as { board: ShopBoard }
+    const [mill, lathe] = ['mill-1', 'lathe-1'].map((id) => board.machines.find((each) => each.id === id))
+    const zeros = mill?.setups.flatMap(({ title, steps }) =>
+      title.startsWith('Focuser') ? [steps.at(-1)?.state] : [],
+    )
+    expect(zeros?.sort()).toEqual(['done', 'open', 'stale'])
+    expect(lathe?.setups.map(({ inStep }) => inStep)).toEqual(['hold'])
+  })
+
+  it("gives one machine's entries across its setups, and only those that are new", async () => {
+    const of = async (machine: string, after = 0) =>
+      (await ask('GET', `/api/machines/${machine}/entries?after=${after}`)).body as {
+        entries: Entry[]
+        seq: number
+      }
+    const mill = await of('mill-1')
+    expect(mill.entries.filter(({ kind }) => kind === 'opened').length).toBeGreaterThanOrEqual(3)
+    expect(new Set((await of('lathe-1')).entries.map(({ setup }) => setup)).size).toBe(1)
+    const setup = mill.entries[0]?.setup ?? ''
+    await append(noteEntry(setup, 'for the next shift'))
+    expect((await of('mill-1', mill.seq)).entries).toMatchObject([
+      { kind: 'note', text: 'for the next shift' },
+    ])
+    expect((await of('nowhere')).entries).toEqual([])
   })
 
   it('fills an empty logbook only', () => {
@@ -128,6 +152,32 @@ describe('machines and profiles', () => {
     expect((await ask('PUT', '/api/machines/mill-2', upsideDown)).body.error.says).toMatch(
       /below the highest/,
     )
+  })
+})
+
+describe('a logbook from before there were vises, collets and lathes', () => {
+  it('reads its machines with defaults, and gets a library', async () => {
+    const old = openDatabase(join(newFolder(), 'old.sqlite'), migrations)
+    const { kind, home, rapids, around, readyList, ...before } = demoReference.machines[0] as Machine
+    old.db
+      .insert(referenceTable)
+      .values({ noun: 'machines', id: before.id, version: 1, body: JSON.stringify(before) })
+      .run()
+    expect(fillDemo(old, Date.now())).toBe(false)
+    fillLibrary(old)
+    fillLibrary(old)
+    const { machines, vises, collets } = referenceStore(old).current()
+    expect(machines[0]).toMatchObject({ kind: 'mill', rapids: null, home: { X: 0, Y: 0, Z: 0 } })
+    expect([vises.length, collets.length]).toEqual([2, 8])
+    old.close()
+  })
+
+  it('a vise and a collet are edited like a machine, and bad ones get a sentence', async () => {
+    const [vise] = (await ask('GET', '/api/vises')).body.vises
+    expect((await ask('PUT', `/api/vises/${vise.id}`, { ...vise, jawLength: 6.25 })).body.version).toBe(2)
+    const [collet] = (await ask('GET', '/api/collets')).body.collets
+    const flat = { ...collet, ratio: { from: 'angle', degreesPerSide: 90 } }
+    expect((await ask('PUT', `/api/collets/${collet.id}`, flat)).body.error.says).toMatch(/flat face/)
   })
 })
 

@@ -7,7 +7,7 @@ import { guard } from './guard.ts'
 import { pages } from './pages.ts'
 import { Problem } from './problem.ts'
 import { referenceRoutes } from './reference/routes.ts'
-import { referenceStore } from './reference/store.ts'
+import { NOUNS, referenceStore } from './reference/store.ts'
 
 export interface AppOptions {
   database: Database
@@ -69,8 +69,7 @@ export async function buildApp({ database, hosts, page, clock }: AppOptions): Pr
   guard(app, hosts)
   const reference = referenceStore(database)
   entryRoutes(app, entryStore(database), reference, clock, database.readOnly)
-  referenceRoutes(app, 'machines', reference)
-  referenceRoutes(app, 'profiles', reference)
+  for (const noun of NOUNS) referenceRoutes(app, noun, reference)
   await pages(app, page)
   return app
 }

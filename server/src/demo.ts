@@ -1,4 +1,5 @@
 import { demoEntries, demoReference } from '@dogleg/core/demo'
+import { SAMPLE_VISES, USUAL_COLLETS } from '@dogleg/core/hold'
 import type { Database } from './database/open.ts'
 import { entryStore } from './entries/store.ts'
 import { referenceStore } from './reference/store.ts'
@@ -10,8 +11,18 @@ export function fillDemo(database: Database, now: number): boolean {
   if (database.readOnly || !entries.isEmpty() || reference.all('machines').length > 0) return false
   database.db.transaction(() => {
     for (const profile of demoReference.profiles) reference.add('profiles', profile)
+    fillLibrary(database)
     for (const machine of demoReference.machines) reference.add('machines', machine)
     entries.append(demoEntries(now, Math.random), now)
   })
   return true
+}
+
+/** Puts the usual collets and a vise to start from into a library that has none: a logbook from before there were any. */
+export function fillLibrary(database: Database) {
+  if (database.readOnly) return
+  const reference = referenceStore(database)
+  if (reference.all('collets').length === 0)
+    for (const collet of USUAL_COLLETS) reference.add('collets', collet)
+  if (reference.all('vises').length === 0) for (const vise of SAMPLE_VISES) reference.add('vises', vise)
 }

@@ -1,4 +1,4 @@
-import { entry, summarise } from '@dogleg/core/setup'
+import { entry, shopBoard } from '@dogleg/core/setup'
 import type { FastifyInstance } from 'fastify'
 import { z } from 'zod'
 import { parse } from '../parse.ts'
@@ -39,9 +39,14 @@ export function entryRoutes(
     return { ...found, time: time() }
   })
 
-  app.get('/api/setups', async () => {
-    const current = reference.current()
-    const setups = [...store.bySetup()].map(([id, log]) => summarise(id, log, current))
-    return { setups: setups.sort((a, b) => (a.lastAt < b.lastAt ? 1 : -1)), time: time(), readOnly }
+  app.get<{ Params: { id: string } }>('/api/machines/:id/entries', async (request) => {
+    const { after } = parse(sinceQuery, request.query)
+    return { ...store.ofMachine(request.params.id, after), time: time() }
   })
+
+  app.get('/api/setups', async () => ({
+    board: shopBoard(store.bySetup(), reference.current(), clock()),
+    time: time(),
+    readOnly,
+  }))
 }

@@ -1,5 +1,5 @@
 import type { Entry } from '@dogleg/core/setup'
-import { and, asc, eq, gt, inArray } from 'drizzle-orm'
+import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
 import type { Database } from '../database/open.ts'
 import { entries as table } from '../database/schema.ts'
 import { Problem } from '../problem.ts'
@@ -11,6 +11,9 @@ export interface Appended {
   /** Entries that were here already, from an earlier sending. */
   known: number
 }
+
+/** The text of a program is long, and says nothing about whether the machine is ready. */
+const withoutText = (entry: Entry): Entry => (entry.kind === 'program' ? { ...entry, text: '-' } : entry)
 
 /** The log. Adding is idempotent by the id that the client made; nothing is ever changed or removed. */
 export function entryStore({ db }: Database) {
@@ -84,6 +87,24 @@ export function entryStore({ db }: Database) {
     return { entries: rows.map(({ body }) => JSON.parse(body) as Entry), seq: rows.at(-1)?.seq ?? after }
   }
 
+  /** Entries of every setup on a machine that arrived after `after`, and the place of the last. */
+  const ofMachine = (machine: string, after: number): { entries: Entry[]; seq: number } => {
+    const setups = db
+      .select({ id: table.id })
+      .from(table)
+      .where(and(eq(table.id, table.setup), sql`json_extract(${table.body}, '$.machine.id') = ${machine}`))
+    const rows = db
+      .select()
+      .from(table)
+      .where(and(inArray(table.setup, setups), gt(table.seq, after)))
+      .orderBy(asc(table.seq))
+      .all()
+    return {
+      entries: rows.map(({ body }) => withoutText(JSON.parse(body) as Entry)),
+      seq: rows.at(-1)?.seq ?? after,
+    }
+  }
+
   /** Every entry, by setup, in the order of arrival. */
   const bySetup = (): Map<string, Entry[]> => {
     const logs = new Map<string, Entry[]>()
@@ -98,6 +119,6 @@ export function entryStore({ db }: Database) {
 
   const isEmpty = () => db.select({ seq: table.seq }).from(table).limit(1).get() === undefined
 
-  return { append, since, bySetup, setupExists, isEmpty }
+  return { append, since, ofMachine, bySetup, setupExists, isEmpty }
 }
 export type EntryStore = ReturnType<typeof entryStore>

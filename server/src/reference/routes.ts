@@ -3,7 +3,12 @@ import { parse } from '../parse.ts'
 import { Problem } from '../problem.ts'
 import { type Noun, type ReferenceStore, ROW_SCHEMAS, type Row } from './store.ts'
 
-const ONE: Record<Noun, string> = { machines: 'machine', profiles: 'profile' }
+const ONE: Record<Noun, string> = {
+  machines: 'machine',
+  profiles: 'profile',
+  vises: 'vise',
+  collets: 'collet',
+}
 
 /**
  * Routes of one noun of reference data: list, add, and edit. An edit names the version that it was made from

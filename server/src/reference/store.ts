@@ -1,15 +1,26 @@
 import { type Profile, profile } from '@dogleg/core/control'
+import { type Collet, collet, type Vise, vise } from '@dogleg/core/hold'
 import { type Machine, machine } from '@dogleg/core/machine'
 import type { Reference } from '@dogleg/core/setup'
 import { and, desc, eq } from 'drizzle-orm'
 import type { Database } from '../database/open.ts'
 import { reference as table } from '../database/schema.ts'
 
-export type Noun = 'machines' | 'profiles'
-export type Row<N extends Noun> = N extends 'machines' ? Machine : Profile
+interface Rows {
+  machines: Machine
+  profiles: Profile
+  vises: Vise
+  collets: Collet
+}
+export type Noun = keyof Rows
+export type Row<N extends Noun> = Rows[N]
 
 /** The schema of each noun's rows. */
-export const ROW_SCHEMAS = { machines: machine, profiles: profile } as const
+export const ROW_SCHEMAS = { machines: machine, profiles: profile, vises: vise, collets: collet } as const
+export const NOUNS = Object.keys(ROW_SCHEMAS) as Noun[]
+
+/** A row as it was stored, with the defaults of what its schema has learnt since. */
+const readRow = <N extends Noun>(noun: N, body: string) => ROW_SCHEMAS[noun].parse(JSON.parse(body)) as Row<N>
 
 /** Rows of reference data, every version kept; the newest is the one in force. */
 export function referenceStore({ db }: Database) {
@@ -21,19 +32,24 @@ export function referenceStore({ db }: Database) {
       .orderBy(desc(table.version))
       .limit(1)
       .get()
-    return row && (JSON.parse(row.body) as Row<N>)
+    return row && readRow(noun, row.body)
   }
   const all = <N extends Noun>(noun: N): Row<N>[] => {
     const rows = db.select().from(table).where(eq(table.noun, noun)).orderBy(table.id, table.version).all()
-    const byId = new Map(rows.map(({ id, body }) => [id, JSON.parse(body) as Row<N>]))
-    return [...byId.values()]
+    const byId = new Map(rows.map(({ id, body }) => [id, body]))
+    return [...byId.values()].map((body) => readRow(noun, body))
   }
   const add = <N extends Noun>(noun: N, row: Row<N>) => {
     db.insert(table)
       .values({ noun, id: row.id, version: row.version, body: JSON.stringify(row) })
       .run()
   }
-  const current = (): Reference => ({ machines: all('machines'), profiles: all('profiles') })
+  const current = (): Reference => ({
+    machines: all('machines'),
+    profiles: all('profiles'),
+    vises: all('vises'),
+    collets: all('collets'),
+  })
   return { newest, all, add, current }
 }
 export type ReferenceStore = ReturnType<typeof referenceStore>

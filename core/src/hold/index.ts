@@ -8,6 +8,7 @@ export {
   type RatioFrom,
   USUAL_COLLETS,
 } from './collet.ts'
+export { type ColletSketch, colletSketch } from './collet-sketch.ts'
 export { type Convergence, convergence } from './convergence.ts'
 export {
   type BarRange,
@@ -20,6 +21,7 @@ export {
   type Operation,
   operation,
 } from './grip.ts'
+export { exaggerationFor, type JawSketch, jawSketch } from './jaw-sketch.ts'
 export { type MeasuredPair, readDiameters, readPairs } from './measured.ts'
 export { type Place, type Ranked, rankPairs } from './ranking.ts'
 export {
@@ -30,6 +32,7 @@ export {
   measuredPairs,
   type RatioFit,
 } from './ratio-fit.ts'
+export { type SideBox, type SideSketch, sideSketch } from './side-sketch.ts'
 export { JAW_BEARERS, type JawBearer, type SquareOrTurn, squareOrTurn } from './square-or-turn.ts'
 export { readingLimit, type Squared, type Squareness, squareness, type Tap } from './squaring.ts'
 export { movingRatio, STOPS, type Stop, type StopKind, stopKind } from './stop.ts'
@@ -43,4 +46,5 @@ export {
   type Sweep,
   sweep,
 } from './sweep.ts'
+export { type FieldProblems, readSweepDraft, type SweepDraft, sweepDraft } from './sweep-draft.ts'
 export { SAMPLE_VISES, type Vise, type VisePart, type ViseState, vise, viseIn, viseState } from './vise.ts'

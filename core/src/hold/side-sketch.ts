@@ -1,0 +1,87 @@
+import { travelIn } from '../machine/index.ts'
+import { convertLength } from '../quantity/index.ts'
+import { type ClearanceCase, obstaclesIn } from './clearance.ts'
+import { type ViseState, viseIn } from './vise.ts'
+
+/** A box of the side view: along Y in the room, plus to the back, and up from the table's top, in the case's unit. */
+export interface SideBox {
+  name: string
+  from: number
+  to: number
+  bottom: number
+  top: number
+}
+
+export interface SideSketch {
+  table: SideBox
+  vise: Record<ViseState, SideBox[]>
+  obstacles: (SideBox & { side: 'back' | 'front' })[]
+  /** Where the fixed jaw's gripping face stands. */
+  jaw: number
+  /** What the picture must show, wherever the table is. */
+  least: number
+  greatest: number
+  lowest: number
+  highest: number
+}
+
+/** How far an obstacle is drawn, of which only the near face is known, and how high, in shares of the table's depth. */
+const DRAWN_DEPTH = 0.12
+const DRAWN_ABOVE = 0.55
+const DRAWN_BELOW = 0.22
+
+/**
+ * The side view of a case with the table at a share of its travel in Y: 0 fully forward, 1 fully back. Z stands at the
+ * lowest that the job goes to. Where the table stands still, what is round it moves instead.
+ */
+export function sideSketch(of: ClearanceCase, share: number): SideSketch {
+  const { machine, unit, jawAt, lowestZ } = of
+  const y = travelIn(machine, 'Y', unit)
+  const travel = y.greatest - y.least
+  const depth = convertLength(machine.around?.tableDepth ?? 0, machine.unit, unit)
+  const moves = machine.tableMoves.Y
+  const table = moves ? share * travel : 0
+  const room = (side: 'back' | 'front') =>
+    moves ? (side === 'back' ? travel : 0) : side === 'back' ? (1 - share) * travel : -share * travel
+  const down = lowestZ - travelIn(machine, 'Z', unit).greatest
+  const vise = viseIn(of.vise, unit)
+  const boxesIn = (state: ViseState): SideBox[] =>
+    vise.parts.map(({ name, bottom, top, [state]: { front, back } }) => ({
+      name,
+      from: table + jawAt + front,
+      to: table + jawAt + back,
+      bottom,
+      top,
+    }))
+  const highest = Math.max(...vise.parts.map(({ top }) => top), DRAWN_ABOVE * depth)
+  const lowest = -DRAWN_BELOW * depth
+  const thick = DRAWN_DEPTH * (depth + travel)
+  const obstacles = obstaclesIn(machine, unit).map(({ name, side, at, bottom, top, comesDownWithZ }) => {
+    const face = at + room(side)
+    const shift = comesDownWithZ ? down : 0
+    return {
+      name,
+      side,
+      from: side === 'back' ? face : face - thick,
+      to: side === 'back' ? face + thick : face,
+      bottom: Math.max(lowest, bottom + shift),
+      top: Math.min(highest, top + shift),
+    }
+  })
+  const places = [
+    ...obstacles.flatMap(({ from, to }) => [from, to]),
+    0,
+    depth + (moves ? travel : 0),
+    jawAt + Math.min(...vise.parts.map(({ open, closed }) => Math.min(open.front, closed.front))),
+  ]
+  return {
+    table: { name: 'table', from: table, to: table + depth, bottom: -0.1 * depth, top: 0 },
+    vise: { open: boxesIn('open'), closed: boxesIn('closed') },
+    obstacles: obstacles.filter(({ bottom, top }) => bottom < top),
+    jaw: table + jawAt,
+    least: Math.min(...places),
+    greatest: Math.max(...places),
+    lowest,
+    highest,
+  }
+}

@@ -1,0 +1,70 @@
+import { z } from 'zod'
+import { type LengthUnit, readLength } from '../quantity/index.ts'
+import { bolts, plusMeans, type Sweep, sweep } from './sweep.ts'
+
+/** What stands in the form of a sweep: everything as typed, nothing promised. */
+export const sweepDraft = z.object({
+  bolts,
+  plusMeans,
+  pivot: z.string(),
+  points: z
+    .array(z.object({ at: z.string(), reading: z.string() }))
+    .min(2)
+    .max(20),
+  stylusAngle: z.string(),
+  dialStep: z.string(),
+  partLength: z.string(),
+  allowed: z.string(),
+})
+export type SweepDraft = z.infer<typeof sweepDraft>
+
+/** What is wrong with a field, by its path ('pivot', 'points.1.reading'); `empty` where nothing was typed yet. */
+export type FieldProblems = Record<string, { says: string; empty: boolean }>
+
+/** Degrees as typed, 0 to 80, or a sentence. */
+function readDegrees(
+  typed: string,
+): { ok: true; value: number } | { ok: false; empty: boolean; says: string } {
+  const text = typed.trim().replace(/\s*(°|deg)$/i, '')
+  if (text === '')
+    return { ok: false, empty: true, says: 'Type the angle; 0 when the stylus lies flat along the jaw.' }
+  return /^-?(\d+\.?\d*|\.\d+)$/.test(text)
+    ? { ok: true, value: Number(text) }
+    : { ok: false, empty: false, says: `"${text.slice(0, 20)}" is not an angle. Type degrees, such as 15.` }
+}
+
+/** Turns the form into a sweep, or says what each field still needs. Lengths are read in `unit`. */
+export function readSweepDraft(
+  draft: SweepDraft,
+  unit: LengthUnit,
+): { ok: true; sweep: Sweep } | { ok: false; problems: FieldProblems } {
+  const problems: FieldProblems = {}
+  const length = (path: string, typed: string) => {
+    const entry = readLength(typed, unit)
+    if (entry.ok) return { text: entry.text, value: entry.value, unit }
+    problems[path] = { says: entry.says, empty: entry.empty }
+    return undefined
+  }
+  const angle = readDegrees(draft.stylusAngle)
+  if (!angle.ok) problems.stylusAngle = { says: angle.says, empty: angle.empty }
+  const read = sweep.safeParse({
+    bolts: draft.bolts,
+    plusMeans: draft.plusMeans,
+    pivot: length('pivot', draft.pivot),
+    points: draft.points.map(({ at, reading }, index) => ({
+      at: length(`points.${index}.at`, at),
+      reading: length(`points.${index}.reading`, reading),
+    })),
+    stylusAngle: angle.ok ? angle.value : 0,
+    dialStep: length('dialStep', draft.dialStep),
+    partLength: length('partLength', draft.partLength),
+    allowed: length('allowed', draft.allowed),
+  })
+  if (Object.keys(problems).length === 0 && read.success) return { ok: true, sweep: read.data }
+  // What the schema has against a length that is understood; what is not understood has its sentence already.
+  for (const { path, message } of read.error?.issues ?? []) {
+    const field = path.join('.')
+    problems[field] ??= { says: message, empty: false }
+  }
+  return { ok: false, problems }
+}

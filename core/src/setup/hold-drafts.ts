@@ -1,0 +1,72 @@
+import type { Bolts, SweepDraft } from '../hold/index.ts'
+import { convertLength, formatLength, type LengthUnit } from '../quantity/index.ts'
+import type { Setup } from './derive.ts'
+
+const USUAL_STEP: Record<LengthUnit, string> = { inch: '.0005', mm: '.01' }
+
+/** How the vise is held for the sweep that comes next. */
+function boltsNext({ hold }: Setup): Bolts {
+  const last = hold.sweeps.at(-1)
+  if (!last || last.freshness.state === 'stale' || !last.squared.ok) return 'one'
+  const within = last.squared.outOfSquare.value <= last.squared.sweep.allowed
+  const { bolts } = last.entry.sweep
+  if (!within) return 'one'
+  return bolts === 'one' ? 'snug' : 'tight'
+}
+
+/** An empty sweep: places, dial and part as they were typed last in this setup; readings are always typed anew. */
+export function startingSweep(setup: Setup): SweepDraft {
+  const bolts = boltsNext(setup)
+  const last = setup.hold.sweeps.at(-1)?.entry.sweep
+  if (last)
+    return {
+      bolts,
+      plusMeans: last.plusMeans,
+      pivot: last.pivot.text,
+      points: last.points.map(({ at }) => ({ at: at.text, reading: '' })),
+      stylusAngle: String(last.stylusAngle),
+      dialStep: last.dialStep.text,
+      partLength: last.partLength.text,
+      allowed: last.allowed.text,
+    }
+  return {
+    bolts,
+    plusMeans: 'towards',
+    pivot: '',
+    points: [
+      { at: '', reading: '0' },
+      { at: '', reading: '' },
+    ],
+    stylusAngle: '0',
+    dialStep: USUAL_STEP[setup.unit],
+    partLength: '',
+    allowed: '',
+  }
+}
+
+/** The jaw to draw: of the vise that was last used in this setup, else of the first in the library; in the setup's unit. */
+export function jawLengthOf(
+  { hold, unit }: Setup,
+  vises: readonly { jawLength: number; unit: LengthUnit }[],
+): number {
+  const vise = hold.clearance?.vise ?? vises[0]
+  return vise ? convertLength(vise.jawLength, vise.unit, unit) : convertLength(6, 'inch', unit)
+}
+
+/** The fields of the clearance form: as they were recorded last, else with the usual values. */
+export function startingClearance({ hold, unit, machine }: Setup, firstVise: string) {
+  const last = hold.clearance?.entry
+  if (last)
+    return {
+      vise: last.vise.id,
+      jawAt: last.jawAt.text,
+      wanted: last.wanted.text,
+      lowestZ: last.lowestZ.text,
+    }
+  return {
+    vise: firstVise,
+    jawAt: '',
+    wanted: unit === 'inch' ? '1/4' : '6',
+    lowestZ: formatLength(convertLength(machine.axes.Z.least, machine.unit, unit), unit),
+  }
+}

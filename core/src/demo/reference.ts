@@ -43,7 +43,7 @@ const latheOne: Machine = {
   axes: { X: { least: -16, greatest: 0 }, Y: null, Z: { least: -23, greatest: 0 } },
   tableMoves: { X: false, Y: false },
   home: { X: 0, Y: 0, Z: 0 },
-  rapids: { X: 700, Y: 700, Z: 1000 },
+  rapids: { X: 700, Y: null, Z: 1000 },
   around: null,
   readyList: null,
   leastStep: 0.0001,

@@ -1,4 +1,12 @@
-import { type Finding, finding, type WorkingLine, worstFirst } from '../fact/index.ts'
+import {
+  combineDoubt,
+  type Doubt,
+  type Finding,
+  finding,
+  resolutionDoubt,
+  type WorkingLine,
+  worstFirst,
+} from '../fact/index.ts'
 import { type Machine, type Obstacle, travelIn } from '../machine/index.ts'
 import {
   convertLength,
@@ -48,8 +56,22 @@ export interface Clearance {
   /** Longest a vise may be from its foremost to its rearmost point between what counts at both ends. */
   room?: number
   working: WorkingLine[]
+  /** How far off each gap may be, in the unit of the case. */
+  doubt: Doubt
   findings: Finding[]
 }
+
+/** What places along a table and vises are measured to with a rule or a tape (common practice). */
+const RULE_STEP: Record<LengthUnit, number> = { inch: 1 / 32, mm: 1 }
+
+/** A gap is made of three places that were measured with a rule. */
+const gapDoubt = (unit: LengthUnit): Doubt =>
+  combineDoubt(
+    ['jaw along the table', 'extent of the vise', 'what it could meet'].map((what) => ({
+      from: `${what}, by rule to ${formatWithUnit(RULE_STEP[unit], unit)}`,
+      value: resolutionDoubt(RULE_STEP[unit]),
+    })),
+  )
 
 const inUnit = (of: Obstacle, machine: Machine, unit: LengthUnit): Obstacle => ({
   ...of,
@@ -181,6 +203,17 @@ function badInput({ machine, unit, jawAt, wanted, lowestZ }: ClearanceCase): Fin
         'Type a length of zero or more.',
       ),
     )
+  else if (wanted < gapDoubt(unit).value)
+    findings.push(
+      finding(
+        'look',
+        'wanted-small',
+        'wanted',
+        `A gap of ${formatWithUnit(wanted, unit)} cannot be told from a touch.`,
+        `Measured by rule, a gap is known to ${formatWithUnit(gapDoubt(unit).value, unit)}.`,
+        'Want more, or measure with a block of that thickness between them.',
+      ),
+    )
   if (lowestZ > greatest || lowestZ < lowest)
     findings.push(
       finding(
@@ -223,7 +256,7 @@ export function clearance(of: ClearanceCase): Clearance {
   const worst = [back, front].filter((each) => each !== undefined)
   const working = worst.map((gap) => workingOf(gap, of))
   const findings = [...badInput(of), ...worst.flatMap((gap) => findingsOfGap(gap, counting, of))]
-  const result: Clearance = { gaps, working, findings: [] }
+  const result: Clearance = { gaps, working, doubt: gapDoubt(unit), findings: [] }
   if (back) result.back = back
   if (front) result.front = front
   if (back && front) {
@@ -253,3 +286,10 @@ export function clearance(of: ClearanceCase): Clearance {
   result.findings = worstFirst([...findings, ...belowTheJob(gaps, of)])
   return result
 }
+
+/** Where each vise of a library could stand in place of the one in hand; no interval where it fits nowhere. */
+export const libraryFit = (of: Omit<ClearanceCase, 'vise'>, vises: readonly Vise[]) =>
+  vises.map((vise) => {
+    const { interval, shortfall } = clearance({ ...of, vise })
+    return { vise, ...(interval ? { interval } : {}), ...(shortfall === undefined ? {} : { shortfall }) }
+  })

@@ -1,4 +1,11 @@
-export { type Clearance, type ClearanceCase, clearance, type Gap, obstaclesIn } from './clearance.ts'
+export {
+  type Clearance,
+  type ClearanceCase,
+  clearance,
+  type Gap,
+  libraryFit,
+  obstaclesIn,
+} from './clearance.ts'
 export {
   type Closing,
   type Collet,
@@ -10,6 +17,7 @@ export {
 } from './collet.ts'
 export { type ColletSketch, colletSketch } from './collet-sketch.ts'
 export { type Convergence, convergence } from './convergence.ts'
+export type { DraftRead, FieldProblems } from './field-problems.ts'
 export {
   type BarRange,
   type Bars,
@@ -21,8 +29,20 @@ export {
   type Operation,
   operation,
 } from './grip.ts'
+export {
+  type GripDraft,
+  type Gripped,
+  gripDraft,
+  gripped,
+  type LengthsDraft,
+  lengthsDraft,
+  measuredLengths,
+  readGripDraft,
+  readLengthsDraft,
+} from './grip-draft.ts'
 export { exaggerationFor, type JawSketch, jawSketch } from './jaw-sketch.ts'
 export { type MeasuredPair, readDiameters, readPairs } from './measured.ts'
+export { type Placed, type PlacedDraft, placed, placedDraft, readPlacedDraft } from './placed.ts'
 export { type Place, type Ranked, rankPairs } from './ranking.ts'
 export {
   fitRatio,
@@ -46,5 +66,5 @@ export {
   type Sweep,
   sweep,
 } from './sweep.ts'
-export { type FieldProblems, readSweepDraft, type SweepDraft, sweepDraft } from './sweep-draft.ts'
+export { readSweepDraft, type SweepDraft, sweepDraft } from './sweep-draft.ts'
 export { SAMPLE_VISES, type Vise, type VisePart, type ViseState, vise, viseIn, viseState } from './vise.ts'

@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { type LengthUnit, readLength } from '../quantity/index.ts'
+import type { LengthUnit } from '../quantity/index.ts'
+import { type DraftRead, draftRead, type FieldProblems, lengthFields } from './field-problems.ts'
 import { bolts, plusMeans, type Sweep, sweep } from './sweep.ts'
 
 /** What stands in the form of a sweep: everything as typed, nothing promised. */
@@ -18,9 +19,6 @@ export const sweepDraft = z.object({
 })
 export type SweepDraft = z.infer<typeof sweepDraft>
 
-/** What is wrong with a field, by its path ('pivot', 'points.1.reading'); `empty` where nothing was typed yet. */
-export type FieldProblems = Record<string, { says: string; empty: boolean }>
-
 /** Degrees as typed, 0 to 80, or a sentence. */
 function readDegrees(
   typed: string,
@@ -34,37 +32,25 @@ function readDegrees(
 }
 
 /** Turns the form into a sweep, or says what each field still needs. Lengths are read in `unit`. */
-export function readSweepDraft(
-  draft: SweepDraft,
-  unit: LengthUnit,
-): { ok: true; sweep: Sweep } | { ok: false; problems: FieldProblems } {
+export function readSweepDraft(draft: SweepDraft, unit: LengthUnit): DraftRead<Sweep> {
   const problems: FieldProblems = {}
-  const length = (path: string, typed: string) => {
-    const entry = readLength(typed, unit)
-    if (entry.ok) return { text: entry.text, value: entry.value, unit }
-    problems[path] = { says: entry.says, empty: entry.empty }
-    return undefined
-  }
+  const length = lengthFields(unit, problems)
   const angle = readDegrees(draft.stylusAngle)
   if (!angle.ok) problems.stylusAngle = { says: angle.says, empty: angle.empty }
-  const read = sweep.safeParse({
-    bolts: draft.bolts,
-    plusMeans: draft.plusMeans,
-    pivot: length('pivot', draft.pivot),
-    points: draft.points.map(({ at, reading }, index) => ({
-      at: length(`points.${index}.at`, at),
-      reading: length(`points.${index}.reading`, reading),
-    })),
-    stylusAngle: angle.ok ? angle.value : 0,
-    dialStep: length('dialStep', draft.dialStep),
-    partLength: length('partLength', draft.partLength),
-    allowed: length('allowed', draft.allowed),
-  })
-  if (Object.keys(problems).length === 0 && read.success) return { ok: true, sweep: read.data }
-  // What the schema has against a length that is understood; what is not understood has its sentence already.
-  for (const { path, message } of read.error?.issues ?? []) {
-    const field = path.join('.')
-    problems[field] ??= { says: message, empty: false }
-  }
-  return { ok: false, problems }
+  return draftRead(
+    sweep.safeParse({
+      bolts: draft.bolts,
+      plusMeans: draft.plusMeans,
+      pivot: length('pivot', draft.pivot),
+      points: draft.points.map(({ at, reading }, index) => ({
+        at: length(`points.${index}.at`, at),
+        reading: length(`points.${index}.reading`, reading),
+      })),
+      stylusAngle: angle.ok ? angle.value : 0,
+      dialStep: length('dialStep', draft.dialStep),
+      partLength: length('partLength', draft.partLength),
+      allowed: length('allowed', draft.allowed),
+    }),
+    problems,
+  )
 }

@@ -49,7 +49,7 @@ export const machine = z
       .default({ X: 0, Y: 0, Z: 0 })
       .describe('what the control shows after homing, in the machine unit'),
     rapids: z
-      .object({ X: rapid, Y: rapid, Z: rapid })
+      .object({ X: rapid, Y: rapid.nullable().describe('null on a lathe'), Z: rapid })
       .nullable()
       .default(null)
       .describe('rapid speed at 100 %, in the machine unit per minute; null where it is not known'),
@@ -68,6 +68,10 @@ export const machine = z
   .refine(({ kind, axes }) => (kind === 'mill') === (axes.Y !== null), {
     error: 'A mill has a travel in Y, a lathe has none.',
     path: ['axes', 'Y'],
+  })
+  .refine(({ kind, rapids }) => rapids === null || (kind === 'mill') === (rapids.Y !== null), {
+    error: 'A mill has a rapid in Y, a lathe has none.',
+    path: ['rapids', 'Y'],
   })
 export type Machine = z.infer<typeof machine>
 

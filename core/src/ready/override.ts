@@ -46,7 +46,8 @@ export function overrideAdvice(run: Run, machine: Machine, unit: LengthUnit): Ov
   const advice = ADVICE[run]
   const { rapids } = machine
   if (!rapids) return advice
-  const fastest = axesOf(machine).reduce((best, axis) => (rapids[axis] > rapids[best] ? axis : best))
-  const perSecond = (rapids[fastest] * advice.rapid) / 100 / 60
+  const speed = (axis: LinearAxis) => rapids[axis] ?? 0
+  const fastest = axesOf(machine).reduce((best, axis) => (speed(axis) > speed(best) ? axis : best))
+  const perSecond = (speed(fastest) * advice.rapid) / 100 / 60
   return { ...advice, inOneSecond: { axis: fastest, length: convertLength(perSecond, machine.unit, unit) } }
 }

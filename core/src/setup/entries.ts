@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { bars, lengthMeasured, measuredPairs, operation, stopKind, sweep } from '../hold/index.ts'
+import { gripped as grippedPart, measuredLengths, placed, sweep } from '../hold/index.ts'
 import { reading } from '../pickup/index.ts'
 import { lengthUnit, typedLength } from '../quantity/index.ts'
 import { shownHome } from '../ready/index.ts'
@@ -119,23 +119,14 @@ const cleared = z.object({
   kind: z.literal('cleared'),
   vise: versionRef,
   machine: versionRef,
-  jawAt: typedLength.describe("the fixed jaw's gripping face along the table, from its front edge"),
-  wanted: typedLength.refine(({ value }) => value >= 0, {
-    error: 'A gap that is wanted cannot be negative.',
-  }),
-  lowestZ: typedLength.describe('the lowest machine position of Z that the job goes to'),
+  ...placed.shape,
 })
 
 const gripped = z.object({
   ...stamp,
   kind: z.literal('gripped'),
   collet: versionRef,
-  stop: stopKind,
-  operation,
-  bars,
-  allowed: typedLength.refine(({ value }) => value > 0, {
-    error: 'Type a length above zero: the stock to face, or the length tolerance.',
-  }),
+  ...grippedPart.shape,
   rests: z.array(z.ulid()).max(1).describe('the measured lengths whose ratio was used'),
 })
 
@@ -143,9 +134,7 @@ const lengths = z.object({
   ...stamp,
   kind: z.literal('lengths'),
   collet: versionRef,
-  stop: stopKind,
-  what: lengthMeasured,
-  pairs: measuredPairs,
+  ...measuredLengths.shape,
 })
 
 /**

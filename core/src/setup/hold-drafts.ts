@@ -1,4 +1,4 @@
-import type { Bolts, SweepDraft } from '../hold/index.ts'
+import type { Bolts, GripDraft, LengthsDraft, PlacedDraft, SweepDraft } from '../hold/index.ts'
 import { convertLength, formatLength, type LengthUnit } from '../quantity/index.ts'
 import type { Setup } from './derive.ts'
 
@@ -54,7 +54,7 @@ export function jawLengthOf(
 }
 
 /** The fields of the clearance form: as they were recorded last, else with the usual values. */
-export function startingClearance({ hold, unit, machine }: Setup, firstVise: string) {
+export function startingPlace({ hold, unit, machine }: Setup, firstVise: string): PlacedDraft {
   const last = hold.clearance?.entry
   if (last)
     return {
@@ -68,5 +68,44 @@ export function startingClearance({ hold, unit, machine }: Setup, firstVise: str
     jawAt: '',
     wanted: unit === 'inch' ? '1/4' : '6',
     lowestZ: formatLength(convertLength(machine.axes.Z.least, machine.unit, unit), unit),
+  }
+}
+
+/** The form of collet and stop: as it was chosen last, else a first operation with the first collet of the library. */
+export function startingGrip({ hold }: Setup, firstCollet: string): GripDraft {
+  const last = hold.grip?.entry
+  const draft: GripDraft = {
+    collet: firstCollet,
+    stop: 'collet',
+    operation: 'first',
+    known: 'tolerance',
+    diameter: '',
+    spread: '',
+    diameters: '',
+    allowed: '',
+  }
+  if (!last) return draft
+  const { bars } = last
+  return {
+    ...draft,
+    collet: last.collet.id,
+    stop: last.stop,
+    operation: last.operation,
+    allowed: last.allowed.text,
+    ...(bars.known === 'tolerance'
+      ? { diameter: bars.diameter.text, spread: bars.spread.text }
+      : { known: 'measured' as const, diameters: bars.diameters.map(({ text }) => text).join('\n') }),
+  }
+}
+
+/** The form of measured lengths, for the collet in use: what was measured last, a pair to a line. */
+export function startingLengths({ hold }: Setup, firstCollet: string): LengthsDraft {
+  const collet = hold.grip?.entry.collet.id ?? firstCollet
+  const last = hold.lengths.get(collet)?.entry
+  return {
+    collet,
+    stop: last?.stop ?? hold.grip?.entry.stop ?? 'collet',
+    what: last?.what ?? 'face',
+    pairs: last?.pairs.map(({ diameter, length }) => `${diameter.text} ${length.text}`).join('\n') ?? '',
   }
 }

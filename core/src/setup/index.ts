@@ -32,7 +32,13 @@ export {
   type LengthsFact,
   type SweepFact,
 } from './hold.ts'
-export { jawLengthOf, startingClearance, startingSweep } from './hold-drafts.ts'
+export {
+  jawLengthOf,
+  startingGrip,
+  startingLengths,
+  startingPlace,
+  startingSweep,
+} from './hold-drafts.ts'
 export { checkHindrance, programFor, restsOf } from './load.ts'
 export { type NextPlace, type NextThing, nextFor } from './next.ts'
 export { type HoldPlace, type NextHold, nextHold } from './next-hold.ts'

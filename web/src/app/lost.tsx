@@ -8,7 +8,7 @@ export function Lost({ says }: { says: string }) {
       <h1 className="text-2xl font-semibold">Nothing to show here</h1>
       <p className="my-4 text-lg">{says}</p>
       <ButtonLink to="/" look="primary">
-        To the setups
+        To the shop
       </ButtonLink>
     </div>
   )

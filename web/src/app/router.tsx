@@ -1,20 +1,28 @@
 import { createBrowserRouter } from 'react-router'
-import { SetupsPage } from '../pages/setups-page.tsx'
+import { ShopPage } from '../pages/shop-page.tsx'
 import { Lost, Sorry } from './lost.tsx'
 import { Shell } from './shell.tsx'
 
-/** Every view and its address. The list of setups is in the first load; each other view loads when it is opened. */
+/** Every view and its address. The shop is in the first load; each other view loads when it is opened. */
 export const router = createBrowserRouter([
   {
     element: <Shell />,
     errorElement: <Sorry />,
     hydrateFallbackElement: <p className="p-8">Opening…</p>,
     children: [
-      { index: true, element: <SetupsPage /> },
+      { index: true, element: <ShopPage /> },
       {
         path: 'setups/:id',
         lazy: async () => ({ Component: (await import('../pages/setup-page.tsx')).SetupPage }),
         children: [
+          {
+            path: 'ready',
+            lazy: async () => ({ Component: (await import('../ready/ready-step.tsx')).ReadyStep }),
+          },
+          {
+            path: 'hold',
+            lazy: async () => ({ Component: (await import('../hold/hold-step.tsx')).HoldStep }),
+          },
           {
             path: 'zero',
             lazy: async () => ({ Component: (await import('../zero/zero-step.tsx')).ZeroStep }),
@@ -32,6 +40,14 @@ export const router = createBrowserRouter([
       {
         path: 'machines/:id?',
         lazy: async () => ({ Component: (await import('../pages/machines-page.tsx')).MachinesPage }),
+      },
+      {
+        path: 'vises/:id?',
+        lazy: async () => ({ Component: (await import('../pages/vises-page.tsx')).VisesPage }),
+      },
+      {
+        path: 'collets/:id?',
+        lazy: async () => ({ Component: (await import('../pages/collets-page.tsx')).ColletsPage }),
       },
       {
         path: 'profiles/:id?',

@@ -23,7 +23,7 @@ function Delivery() {
       )}
       {refused > 0 && (
         <Link to="/" className={`${look} min-h-11 underline underline-offset-4`}>
-          <TabletSmartphone aria-hidden size={18} /> {refused} refused: see the setups
+          <TabletSmartphone aria-hidden size={18} /> {refused} refused: see the shop page
         </Link>
       )}
       {due > 0 && (
@@ -53,10 +53,16 @@ export function Shell() {
           </NavLink>
           <nav aria-label="Main" className="flex">
             <NavLink to="/" end className={linkLook}>
-              Setups
+              Shop
             </NavLink>
             <NavLink to="/machines" className={linkLook}>
               Machines
+            </NavLink>
+            <NavLink to="/vises" className={linkLook}>
+              Vises
+            </NavLink>
+            <NavLink to="/collets" className={linkLook}>
+              Collets
             </NavLink>
             <NavLink to="/profiles" className={linkLook}>
               Profiles

@@ -13,6 +13,8 @@ export interface Frame {
   /** SVG units per unit of length, the same everywhere. */
   scale: number
   place: (u: number, v: number) => Point
+  /** The length along the axis at an SVG coordinate along it. */
+  lengthAt: (coordinate: number) => number
 }
 
 export interface FrameRoom {
@@ -30,6 +32,7 @@ export function frame(least: number, greatest: number, { upright, from, to, midd
   return {
     upright,
     scale: Math.abs(scale),
+    lengthAt: (coordinate) => least + (coordinate - from) / scale,
     place: (u, v) => (upright ? { x: middle + v, y: along(u) } : { x: along(u), y: middle + v }),
   }
 }

@@ -1,6 +1,7 @@
 import type { Profile } from '@dogleg/core/control'
+import type { Collet, Vise } from '@dogleg/core/hold'
 import type { Machine } from '@dogleg/core/machine'
-import type { Entry, SetupSummary } from '@dogleg/core/setup'
+import type { Entry, ShopBoard } from '@dogleg/core/setup'
 import { useSyncExternalStore } from 'react'
 import { noteServerTime } from './clock.ts'
 import { listenerSet } from './listeners.ts'
@@ -74,15 +75,27 @@ async function ask<T>(method: 'GET' | 'POST' | 'PUT', path: string, body?: unkno
   return data as T
 }
 
+interface Rows {
+  machines: Machine
+  profiles: Profile
+  vises: Vise
+  collets: Collet
+}
+/** The kinds of reference data. */
+export type Noun = keyof Rows
+export type Row<N extends Noun> = Rows[N]
+
+type EntriesSince = { entries: Entry[]; seq: number }
+
 export const api = {
-  setups: () => ask<{ setups: SetupSummary[]; readOnly: boolean }>('GET', '/api/setups'),
+  board: () => ask<{ board: ShopBoard; readOnly: boolean }>('GET', '/api/setups'),
   entriesSince: (setup: string, after: number) =>
-    ask<{ entries: Entry[]; seq: number }>('GET', `/api/setups/${setup}/entries?after=${after}`),
+    ask<EntriesSince>('GET', `/api/setups/${setup}/entries?after=${after}`),
+  machineEntriesSince: (machine: string, after: number) =>
+    ask<EntriesSince>('GET', `/api/machines/${machine}/entries?after=${after}`),
   append: (entries: Entry[]) => ask<{ added: number; known: number }>('POST', '/api/entries', { entries }),
-  machines: () => ask<{ machines: Machine[] }>('GET', '/api/machines').then(({ machines }) => machines),
-  profiles: () => ask<{ profiles: Profile[] }>('GET', '/api/profiles').then(({ profiles }) => profiles),
-  save: <Row extends Machine | Profile>(noun: 'machines' | 'profiles', row: Row) =>
-    ask<Row>('PUT', `/api/${noun}/${row.id}`, row),
-  create: <Row extends Machine | Profile>(noun: 'machines' | 'profiles', row: Row) =>
-    ask<Row>('POST', `/api/${noun}`, row),
+  rows: <N extends Noun>(noun: N) =>
+    ask<Record<N, Row<N>[]>>('GET', `/api/${noun}`).then((answer) => answer[noun]),
+  save: <N extends Noun>(noun: N, row: Row<N>) => ask<Row<N>>('PUT', `/api/${noun}/${row.id}`, row),
+  create: <N extends Noun>(noun: N, row: Row<N>) => ask<Row<N>>('POST', `/api/${noun}`, row),
 }

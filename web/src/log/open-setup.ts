@@ -1,4 +1,11 @@
-import { type Entry, type OffsetState, offsetOf, type Reference, type Setup } from '@dogleg/core/setup'
+import {
+  type Entry,
+  type OffsetState,
+  offsetOf,
+  type ReadyState,
+  type Reference,
+  type Setup,
+} from '@dogleg/core/setup'
 import { useOutletContext, useSearchParams } from 'react-router'
 
 /** What every view of a setup works on. */
@@ -6,6 +13,9 @@ export interface OpenSetup {
   setup: Setup
   entries: readonly Entry[]
   reference: Reference
+  /** Whether the machine is ready: from the logs of all its setups. */
+  ready: ReadyState
+  machineEntries: readonly Entry[]
 }
 
 export const useOpenSetup = () => useOutletContext<OpenSetup>()

@@ -1,16 +1,18 @@
 import {
+  deriveReady,
   deriveSetup,
   type Entry,
   entry as entrySchema,
+  type ReadyState,
   type Reference,
   type Setup,
   type Unreadable,
 } from '@dogleg/core/setup'
 import { type QueryClient, useQuery, useQueryClient } from '@tanstack/react-query'
-import { useMemo } from 'react'
-import { api } from './api.ts'
+import { useEffect, useMemo, useState } from 'react'
+import { api, type Noun } from './api.ts'
 import { newId, now } from './clock.ts'
-import { operator } from './operator.ts'
+import { operator, useOperator } from './operator.ts'
 import { post, useWaiting } from './outbox.ts'
 
 const LISTEN_MS = 4000
@@ -22,6 +24,7 @@ interface Log {
 }
 
 const logKey = (setup: string) => ['log', setup]
+const machineLogKey = (machine: string) => ['machine-log', machine]
 
 /** One entry each, the server's word first. */
 const withoutDoubles = (entries: Entry[]) => [...new Map(entries.map((entry) => [entry.id, entry])).values()]
@@ -30,29 +33,54 @@ const withoutDoubles = (entries: Entry[]) => [...new Map(entries.map((entry) => 
 const merged = (log: Log | undefined, told: Entry[], seq: number): Log =>
   log && told.length === 0 ? log : { entries: withoutDoubles([...(log?.entries ?? []), ...told]), seq }
 
+/** The machine on which an entry opens a setup. */
+const machineOpened = (entry: Entry) => (entry.kind === 'opened' ? entry.machine.id : undefined)
+
 /** Puts acknowledged entries into the logs that are on screen, so that nothing flickers between outbox and log. */
 export function noteDelivered(client: QueryClient, entries: Entry[]) {
   for (const entry of entries) {
     client.setQueryData<Log>(logKey(entry.setup), (log) => merged(log, [entry], log?.seq ?? 0))
+    for (const [key, log] of client.getQueriesData<Log>({ queryKey: ['machine-log'] })) {
+      if (log?.entries.some(({ setup }) => setup === entry.setup) || key[1] === machineOpened(entry))
+        client.setQueryData<Log>(key, (now) => merged(now, [entry], now?.seq ?? 0))
+    }
   }
   void client.invalidateQueries({ queryKey: ['setups'] })
 }
 
 /** Asks for what came to a log since the last answer. What was delivered while the question was under way stays. */
-export async function askLog(client: QueryClient, setup: string): Promise<Log> {
-  const log = () => client.getQueryData<Log>(logKey(setup))
-  const { entries, seq } = await api.entriesSince(setup, log()?.seq ?? 0)
+async function askSince(
+  client: QueryClient,
+  key: string[],
+  ask: (after: number) => Promise<Log>,
+): Promise<Log> {
+  const log = () => client.getQueryData<Log>(key)
+  const { entries, seq } = await ask(log()?.seq ?? 0)
   return merged(log(), entries, seq)
 }
 
+export const askLog = (client: QueryClient, setup: string) =>
+  askSince(client, logKey(setup), (after) => api.entriesSince(setup, after))
+
+/** One list of reference data, as the server has it. */
+export const useRows = <N extends Noun>(noun: N) =>
+  useQuery({ queryKey: [noun], queryFn: () => api.rows(noun) })
+
 export const useReference = () => {
-  const machines = useQuery({ queryKey: ['machines'], queryFn: api.machines })
-  const profiles = useQuery({ queryKey: ['profiles'], queryFn: api.profiles })
+  const [machines, profiles, vises, collets] = [
+    useRows('machines'),
+    useRows('profiles'),
+    useRows('vises'),
+    useRows('collets'),
+  ]
   const reference = useMemo<Reference | undefined>(
-    () => (machines.data && profiles.data ? { machines: machines.data, profiles: profiles.data } : undefined),
-    [machines.data, profiles.data],
+    () =>
+      machines.data && profiles.data && vises.data && collets.data
+        ? { machines: machines.data, profiles: profiles.data, vises: vises.data, collets: collets.data }
+        : undefined,
+    [machines.data, profiles.data, vises.data, collets.data],
   )
-  return { reference, error: machines.error ?? profiles.error }
+  return { reference, error: machines.error ?? profiles.error ?? vises.error ?? collets.error }
 }
 
 /** A setup's log as the server and this tablet have it, and what is derived from it. */
@@ -82,6 +110,51 @@ export function useSetup(id: string) {
     reference,
     error: entries.length > 0 ? referenceError : (log.error ?? referenceError),
   }
+}
+
+const MINUTE_MS = 60_000
+
+/** The time, as it passes: once a minute is enough for a machine that stands. */
+function useMinute(): number {
+  const [minute, setMinute] = useState(now)
+  useEffect(() => {
+    const timer = setInterval(() => setMinute(now()), MINUTE_MS)
+    return () => clearInterval(timer)
+  }, [])
+  return minute
+}
+
+/** Whether a setup's machine is ready, from the logs of every setup on it, this tablet's own entries included. */
+export function useReady(setup: Setup): {
+  ready: ReadyState
+  machineEntries: readonly Entry[]
+  /** Whether the logs of the other setups are known: the server has answered, or does not. */
+  known: boolean
+} {
+  const client = useQueryClient()
+  const waiting = useWaiting()
+  const operator = useOperator()
+  const minute = useMinute()
+  const { machine, id } = setup
+  const key = machineLogKey(machine.id)
+  const { data, isPending } = useQuery({
+    queryKey: key,
+    queryFn: () => askSince(client, key, (after) => api.machineEntriesSince(machine.id, after)),
+    refetchInterval: LISTEN_MS,
+  })
+  const machineEntries = useMemo(() => {
+    const known = data?.entries ?? []
+    const here = waiting.filter(({ refused }) => !refused).map(({ entry }) => entry)
+    const setups = new Set([id, ...known.map((entry) => entry.setup)])
+    for (const entry of here) if (machineOpened(entry) === machine.id) setups.add(entry.setup)
+    const own = [...setup.log.map(({ entry }) => entry), ...here.filter((entry) => setups.has(entry.setup))]
+    return withoutDoubles([...known, ...own])
+  }, [data, waiting, setup, id, machine.id])
+  const ready = useMemo(
+    () => deriveReady({ machine, entries: machineEntries, now: minute, ...(operator ? { operator } : {}) }),
+    [machine, machineEntries, minute, operator],
+  )
+  return { ready, machineEntries, known: !isPending }
 }
 
 type Unstamped<T> = T extends Entry ? Omit<T, 'id' | 'setup' | 'at' | 'by'> : never

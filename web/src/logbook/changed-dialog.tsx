@@ -26,7 +26,11 @@ export function ChangedDialog({ setup, entries, reference, onClose }: OpenSetup 
   const [note, setNote] = useState('')
   const signed = useSigned()
   const group = useId()
-  const kinds = happeningKind.options.filter((kind) => kind !== 'tool-measured-again' || tools.length > 0)
+  const kinds = happeningKind.options.filter(
+    (kind) =>
+      HAPPENINGS[kind].on.includes(setup.machine.kind) &&
+      (kind !== 'tool-measured-again' || tools.length > 0),
+  )
 
   const entry: NewEntry | undefined = what && {
     kind: 'happened',
@@ -34,6 +38,8 @@ export function ChangedDialog({ setup, entries, reference, onClose }: OpenSetup 
     note: note.trim(),
     ...(what === 'tool-measured-again' && tool !== undefined ? { tool } : {}),
   }
+
+  const machineSays = what && HAPPENINGS[what].alarm ? ['Walk-round and power-up are due again.'] : []
 
   return (
     <Dialog
@@ -88,7 +94,9 @@ export function ChangedDialog({ setup, entries, reference, onClose }: OpenSetup 
             </span>
           </label>
         )}
-        {entry && <Consequences says={whatIf(entries, stamp(setup.id, entry), reference)} />}
+        {entry && (
+          <Consequences says={[...whatIf(entries, stamp(setup.id, entry), reference), ...machineSays]} />
+        )}
         <div className="mt-3">
           <TextEntry
             label="Note"

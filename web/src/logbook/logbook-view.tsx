@@ -1,5 +1,5 @@
 import { pickupSettings } from '@dogleg/core/pickup'
-import { describeEntry, type LogLine, type Setup } from '@dogleg/core/setup'
+import { describeEntry, type Entry, type LogLine, type Setup } from '@dogleg/core/setup'
 import { HardDriveUpload, NotebookPen } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -17,9 +17,11 @@ import { StrikeDialog } from './strike-dialog.tsx'
 const LINES_AT_ONCE = 100
 
 /** Words for the lines of a log, a strike's target included. */
-function useDescriptions({ log, unit, machine }: Setup) {
+function useDescriptions({ log, unit, machine }: Setup, machineEntries: readonly Entry[]) {
   return useMemo(() => {
-    const byId = new Map(log.map(({ entry }) => [entry.id, entry]))
+    const byId = new Map(
+      [...machineEntries, ...log.map(({ entry }) => entry)].map((entry) => [entry.id, entry]),
+    )
     const settings = pickupSettings(machine, unit)
     const describe = (entry: LogLine['entry'], depth = 0): ReturnType<typeof describeEntry> =>
       describeEntry(entry, settings, (id) => {
@@ -27,7 +29,7 @@ function useDescriptions({ log, unit, machine }: Setup) {
         return target && depth < 4 ? describe(target, depth + 1).says : 'an entry that is not in this log'
       })
     return describe
-  }, [log, unit, machine])
+  }, [log, unit, machine, machineEntries])
 }
 
 function StandingMark({ line }: { line: LogLine }) {
@@ -42,7 +44,7 @@ function StandingMark({ line }: { line: LogLine }) {
 export function LogbookView() {
   const open = useOpenSetup()
   const { setup } = open
-  const describe = useDescriptions(setup)
+  const describe = useDescriptions(setup, open.machineEntries)
   const waiting = new Set(useWaiting().map(({ entry }) => entry.id))
   const [shown, setShown] = useState(LINES_AT_ONCE)
   const [striking, setStriking] = useState<LogLine>()

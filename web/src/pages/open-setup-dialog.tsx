@@ -10,10 +10,17 @@ import { Dialog } from '../ui/dialog.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
 import { Select } from '../ui/select.tsx'
 
+interface OpenSetupDialogProps {
+  reference: Reference
+  /** The machine that was chosen already. */
+  machineId: string
+  onClose: () => void
+}
+
 /** Opens a setup: what it is, on which machine, in which unit, and how close part zero must be. */
-export function OpenSetupDialog({ reference, onClose }: { reference: Reference; onClose: () => void }) {
+export function OpenSetupDialog({ reference, machineId: chosen, onClose }: OpenSetupDialogProps) {
   const [title, setTitle] = useState('')
-  const [machineId, setMachineId] = useState(reference.machines[0]?.id ?? '')
+  const [machineId, setMachineId] = useState(chosen)
   const machine = reference.machines.find(({ id }) => id === machineId)
   const [chosenUnit, setChosenUnit] = useState<LengthUnit>()
   const unit = chosenUnit ?? machine?.unit ?? 'inch'
@@ -35,7 +42,7 @@ export function OpenSetupDialog({ reference, onClose }: { reference: Reference; 
     const problems = { ...problemsOf(undefined, entry), ...(read.ok ? {} : { tolerance: read.says }) }
     setTold(problems)
     if (Object.keys(problems).length > 0) return
-    signed(() => navigate(`/setups/${record(undefined, entry).id}/zero`))
+    signed(() => navigate(`/setups/${record(undefined, entry).id}`))
   }
 
   return (

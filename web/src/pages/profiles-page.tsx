@@ -3,45 +3,29 @@ import type { Machine } from '@dogleg/core/machine'
 import { writeLoad } from '@dogleg/core/pickup'
 import { zodResolver } from '@hookform/resolvers/zod'
 import { type FieldError, useForm, useWatch } from 'react-hook-form'
-import { Navigate, useParams } from 'react-router'
-import { Lost } from '../app/lost.tsx'
-import { useReference } from '../log/use-setup.ts'
+import type { z } from 'zod'
+import { useRows } from '../log/use-setup.ts'
 import { Listing } from '../program/listing.tsx'
 import { EditorEnd } from '../reference/editor-end.tsx'
 import { CheckField, Field, Section, SelectField, Wrong } from '../reference/form-fields.tsx'
-import { RowList } from '../reference/row-list.tsx'
+import { RowsPage } from '../reference/rows-page.tsx'
 import { useSave } from '../reference/use-save.ts'
 import { Findings } from '../ui/verdict.tsx'
 
 /** The profiles: how each kind of control wants things written, with what it comes to beside it. */
-export function ProfilesPage() {
-  const { id } = useParams()
-  const { reference, error } = useReference()
-  if (!reference) return error ? <Lost says={error.message} /> : <p className="py-8">Reading the profiles…</p>
-  const first = reference.profiles[0]
-  if (!id && first) return <Navigate to={`/profiles/${first.id}`} replace />
-  const profile = reference.profiles.find((each) => each.id === id)
-  const machine = reference.machines.find(({ profileId }) => profileId === id) ?? reference.machines[0]
-  return (
-    <div className="grid gap-6 py-5 md:grid-cols-[14rem_1fr]">
-      <div>
-        <h1 className="mb-3 text-3xl font-semibold">Profiles</h1>
-        <RowList noun="profiles" rows={reference.profiles} />
-        <p className="mt-4 text-sm text-ink-soft">
-          Every value is a default. Check it against the manual of the control in hand, and note where the
-          setting lives.
-        </p>
-      </div>
-      {profile && machine ? (
-        <ProfileEditor key={`${profile.id}-${profile.version}`} profile={profile} machine={machine} />
-      ) : (
-        <p>There is no profile at this address.</p>
-      )}
-    </div>
-  )
-}
+export const ProfilesPage = () => (
+  <RowsPage
+    noun="profiles"
+    aside={
+      <p className="mt-4 text-sm text-ink-soft">
+        Every value is a default. Check it against the manual of the control in hand, and note where the
+        setting lives.
+      </p>
+    }
+    editor={(profile) => <ProfileEditor key={`${profile.id}-${profile.version}`} profile={profile} />}
+  />
+)
 
-/** The program of made-up values that shows what a profile comes to. */
 function Preview({ profile, machine }: { profile: Profile; machine: Machine }) {
   const written = writeLoad(
     {
@@ -49,7 +33,7 @@ function Preview({ profile, machine }: { profile: Profile; machine: Machine }) {
       unit: machine.unit,
       axes: {
         X: { value: machine.axes.X.least / 2, about: 'sample' },
-        Y: { value: machine.axes.Y.least / 3, about: 'sample' },
+        Y: { value: (machine.axes.Y?.least ?? 0) / 3, about: 'sample' },
         Z: { value: machine.axes.Z.least * 0.75, about: 'sample' },
       },
       about: ['Sample values.'],
@@ -62,9 +46,17 @@ function Preview({ profile, machine }: { profile: Profile; machine: Machine }) {
 
 const asNumber = { valueAsNumber: true }
 
-function ProfileEditor({ profile, machine }: { profile: Profile; machine: Machine }) {
+function ProfileEditor({ profile }: { profile: Profile }) {
+  const { data: machines = [] } = useRows('machines')
+  const mills = machines.filter(({ kind }) => kind === 'mill')
+  /** The machine of the preview; none, no preview. */
+  const mill = mills.find(({ profileId }) => profileId === profile.id) ?? mills[0]
   const { save, copy, onTheirs } = useSave('profiles')
-  const { register, handleSubmit, formState, control, setValue } = useForm<Profile>({
+  const { register, handleSubmit, formState, control, setValue } = useForm<
+    z.input<typeof profileSchema>,
+    unknown,
+    Profile
+  >({
     defaultValues: profile,
     resolver: zodResolver(profileSchema),
     mode: 'onChange',
@@ -74,7 +66,9 @@ function ProfileEditor({ profile, machine }: { profile: Profile; machine: Machin
   const read = profileSchema.safeParse(draft)
   const notes = (
     section: { note?: FieldError } | undefined,
-    name: `${'numbers' | 'comments' | 'blocks' | 'program' | 'offsets' | 'clearUp'}.note` | 'loadOffset.note',
+    name:
+      | `${'numbers' | 'comments' | 'blocks' | 'program' | 'offsets' | 'clearUp'}.note`
+      | `${'loadOffset' | 'rotation'}.note`,
   ) => (
     <Field
       label="Where this is set on the control, what its manual says"
@@ -193,6 +187,25 @@ function ProfileEditor({ profile, machine }: { profile: Profile; machine: Machin
           </SelectField>
           {notes(errors.clearUp, 'clearUp.note')}
         </Section>
+        <Section title="Turning the program about a point">
+          <CheckField
+            label="Has a code for it"
+            checked={Boolean(draft.rotation)}
+            onChange={(event) =>
+              setValue('rotation', event.target.checked ? { on: 'G68', off: 'G69', note: '' } : null, {
+                shouldDirty: true,
+                shouldValidate: true,
+              })
+            }
+          />
+          {draft.rotation && (
+            <>
+              <Field label="On" {...register('rotation.on')} wrong={errors.rotation?.on?.message} />
+              <Field label="Off" {...register('rotation.off')} wrong={errors.rotation?.off?.message} />
+              {notes(errors.rotation, 'rotation.note')}
+            </>
+          )}
+        </Section>
         <Section title="Blocks and comments">
           <CheckField label="Number the blocks" {...register('blocks.numbered')} />
           <Field
@@ -245,7 +258,8 @@ function ProfileEditor({ profile, machine }: { profile: Profile; machine: Machin
       </form>
       <section aria-label="Preview" className="space-y-2">
         <h2 className="text-lg font-semibold">What it comes to</h2>
-        {read.success ? <Preview profile={read.data} machine={machine} /> : <p>Correct the fields first.</p>}
+        {!read.success && <p>Correct the fields first.</p>}
+        {read.success && mill && <Preview profile={read.data} machine={mill} />}
       </section>
     </div>
   )

@@ -1,50 +1,66 @@
-import { isUnreadable } from '@dogleg/core/setup'
+import { isUnreadable, STEP_NAMES, type StepState, stepsOf } from '@dogleg/core/setup'
+import { ArrowRight, NotebookPen } from 'lucide-react'
 import { useState } from 'react'
-import { Navigate, NavLink, Outlet, useLocation, useParams } from 'react-router'
+import { Link, Navigate, NavLink, Outlet, useLocation, useParams } from 'react-router'
 import { Lost } from '../app/lost.tsx'
 import type { OpenSetup } from '../log/open-setup.ts'
-import { useSetup } from '../log/use-setup.ts'
+import { useReady, useSetup } from '../log/use-setup.ts'
 import { ChangedDialog } from '../logbook/changed-dialog.tsx'
 import { Button } from '../ui/button.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 
 const tabLook = ({ isActive }: { isActive: boolean }) =>
-  `inline-flex min-h-12 items-center gap-2 border-b-4 px-4 text-lg font-semibold ${isActive ? 'border-ink' : 'border-transparent hover:bg-stock-shade'}`
+  `inline-flex min-h-12 items-center gap-2 border-b-4 px-3 text-lg font-semibold xl:px-4 ${isActive ? 'border-ink' : 'border-transparent hover:bg-stock-shade'}`
 
 /** The traveler of one setup: its steps with their state, and what belongs to all of them. */
 export function SetupPage() {
   const { id = '' } = useParams()
   const { setup, entries, reference, error } = useSetup(id)
-  const { pathname } = useLocation()
   if (!setup || !reference) {
     if (error) return <Lost says={error.message} />
     return <p className="py-10 text-lg">Reading the logbook…</p>
   }
   if (isUnreadable(setup)) return <Lost says={setup.unreadable} />
-  if (pathname.replace(/\/$/, '').endsWith(id)) return <Navigate to="zero" replace />
   return <Traveler setup={setup} entries={entries} reference={reference} />
 }
 
-function Traveler({ setup, entries, reference }: OpenSetup) {
+function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
+  const { setup } = open
   const [changing, setChanging] = useState(false)
-  const { search } = useLocation()
-  const context: OpenSetup = { setup, entries, reference }
+  const { search, pathname } = useLocation()
+  const { ready, machineEntries, known } = useReady(setup)
+  const context: OpenSetup = { ...open, ready, machineEntries }
+  const states: Record<string, StepState> = { ready: ready.state, hold: setup.hold.state, zero: setup.zero }
+  const steps = stepsOf(setup.machine)
+  const waits = ready.notes.filter((note) => note.waits)
+  const at = pathname.replace(/\/$/, '').split('/').at(-1)
+  if (at === setup.id) {
+    // The note of the last shift is the first thing seen; then the first step that is not done.
+    if (!known) return <p className="py-10 text-lg">Reading the logbook…</p>
+    const inHand =
+      waits.length > 0 ? 'ready' : (steps.find((step) => states[step] !== 'done') ?? steps.at(-1))
+    return <Navigate to={inHand ?? 'logbook'} replace />
+  }
   return (
     <>
-      <div className="flex flex-wrap items-center gap-x-6 border-b border-rule">
-        <h1 className="text-xl font-semibold">
+      <div className="flex flex-wrap items-center gap-x-4 border-b border-rule">
+        <h1 className="text-xl leading-tight font-semibold">
           {setup.opened.title}
-          <span className="ml-3 text-base font-normal text-ink-soft">
+          <span className="block text-sm font-normal text-ink-soft">
             {setup.machine.name}, {setup.unit}
           </span>
         </h1>
-        <nav aria-label="Steps of this setup" className="flex">
-          <NavLink to={`zero${search}`} className={tabLook}>
-            Zero <StateMark state={setup.zero} />
-          </NavLink>
-          <NavLink to={`program${search}`} className={tabLook}>
-            Program
-          </NavLink>
+        <nav aria-label="Steps of this setup" className="flex flex-wrap">
+          {steps.map((step) => (
+            <NavLink key={step} to={`${step}${search}`} className={tabLook}>
+              {STEP_NAMES[step]} <StateMark state={states[step] ?? 'open'} />
+            </NavLink>
+          ))}
+          {steps.includes('zero') && (
+            <NavLink to={`program${search}`} className={tabLook}>
+              Program
+            </NavLink>
+          )}
           <NavLink to={`logbook${search}`} className={tabLook}>
             Logbook
           </NavLink>
@@ -53,6 +69,17 @@ function Traveler({ setup, entries, reference }: OpenSetup) {
           Something changed…
         </Button>
       </div>
+      {waits.length > 0 && at !== 'ready' && (
+        <Link
+          to="ready"
+          className="flex min-h-11 items-center gap-2 border-b border-rule bg-stock-shade px-2 font-semibold underline decoration-rule underline-offset-4"
+        >
+          <NotebookPen aria-hidden size={20} />
+          {waits.length === 1 ? `A note by ${waits[0]?.entry.by} waits` : `${waits.length} notes wait`} to be
+          read
+          <ArrowRight aria-hidden size={18} />
+        </Link>
+      )}
       <Outlet context={context} />
       {changing && <ChangedDialog {...context} onClose={() => setChanging(false)} />}
     </>

@@ -1,12 +1,7 @@
-import type { Profile } from '@dogleg/core/control'
-import type { Machine } from '@dogleg/core/machine'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from 'react-router'
-import { api, Refused } from '../log/api.ts'
+import { api, type Noun, Refused, type Row } from '../log/api.ts'
 import { newId } from '../log/clock.ts'
-
-type Noun = 'machines' | 'profiles'
-type Row<N extends Noun> = N extends 'machines' ? Machine : Profile
 
 /** Saves a row of reference data as its next version, or adds a new one; keeps the list on screen true. */
 export function useSave<N extends Noun>(noun: N) {

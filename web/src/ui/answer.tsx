@@ -1,12 +1,12 @@
-import { type Answer, type Finding, verdictOf } from '@dogleg/core/fact'
+import { type Answer, type Finding, type Freshness, verdictOf } from '@dogleg/core/fact'
 import { formatLength, unitSymbol } from '@dogleg/core/quantity'
-import type { AxisFact } from '@dogleg/core/setup'
 import { Hourglass } from 'lucide-react'
-import { Findings, VerdictMark } from '../ui/verdict.tsx'
-import { When } from '../ui/when.tsx'
+import type { ReactNode } from 'react'
+import { Findings, VerdictMark } from './verdict.tsx'
+import { When } from './when.tsx'
 
 /** The arithmetic, line by line, with the numbers put in. */
-function Working({ answer }: { answer: Answer<number> }) {
+export function Working({ answer }: { answer: Answer<number> }) {
   return (
     <div>
       <h3 className="font-semibold">Working</h3>
@@ -26,7 +26,7 @@ function Working({ answer }: { answer: Answer<number> }) {
   )
 }
 
-function DoubtParts({ answer }: { answer: Answer<number> }) {
+export function DoubtParts({ answer }: { answer: Answer<number> }) {
   return (
     <details className="border-t border-rule">
       <summary className="min-h-11 content-center font-semibold">What the doubt is made of</summary>
@@ -50,15 +50,18 @@ interface AnswerPanelProps {
   answer: Answer<number>
   findings: readonly Finding[]
   /** The fact that is shown, when it is one of the log rather than what is being typed. */
-  fact?: AxisFact
+  fact?: { entry: { by: string; at: string }; freshness: Freshness } | undefined
+  /** What stands above the value: the thing to do with it. */
+  children?: ReactNode
 }
 
 /** The answer at arm's length, how far off it may be, the verdict, and the working. */
-export function AnswerPanel({ title, answer, findings, fact }: AnswerPanelProps) {
+export function AnswerPanel({ title, answer, findings, fact, children }: AnswerPanelProps) {
   const stale = fact?.freshness.state === 'stale' ? fact.freshness.cause : undefined
   return (
     <section aria-label={title} className="grid gap-x-8 gap-y-3 md:grid-cols-2 xl:grid-cols-1">
       <div className="space-y-3">
+        {children}
         <div className={stale ? 'hatched -mx-2 px-2' : ''}>
           <h2 className="font-semibold">{title}</h2>
           <p className="digits text-5xl leading-tight tracking-tight" data-testid="answer">

@@ -1,0 +1,81 @@
+import { z } from 'zod'
+import { type LengthUnit, typedLength } from '../quantity/index.ts'
+import { type DraftRead, draftRead, type FieldProblems, lengthFields } from './field-problems.ts'
+import { bars, operation } from './grip.ts'
+import { readDiameters, readPairs } from './measured.ts'
+import { lengthMeasured, measuredPairs } from './ratio-fit.ts'
+import { stopKind } from './stop.ts'
+
+/** What a choice of collet and stop says of the part: the bars, the operation, and what length it allows. */
+export const gripped = z.object({
+  stop: stopKind,
+  operation,
+  bars,
+  allowed: typedLength.refine(({ value }) => value > 0, {
+    error: 'Type a length above zero: the stock to face, or the length tolerance.',
+  }),
+})
+export type Gripped = z.infer<typeof gripped>
+
+/** What stands in the form of collet and stop: everything as typed, nothing promised. */
+export const gripDraft = z.object({
+  collet: z.string(),
+  stop: stopKind,
+  operation,
+  known: z.enum(['tolerance', 'measured']),
+  diameter: z.string(),
+  spread: z.string(),
+  diameters: z.string(),
+  allowed: z.string(),
+})
+export type GripDraft = z.infer<typeof gripDraft>
+
+/** Turns the form into what it says of the part, or says what each field still needs. Lengths are read in `unit`. */
+export function readGripDraft(draft: GripDraft, unit: LengthUnit): DraftRead<Gripped> {
+  const problems: FieldProblems = {}
+  const length = lengthFields(unit, problems)
+  const measured = () => {
+    const list = readDiameters(draft.diameters, unit)
+    if (list.ok) return { known: 'measured' as const, diameters: list.rows }
+    problems['bars.diameters'] = { says: list.says, empty: list.empty }
+    return undefined
+  }
+  return draftRead(
+    gripped.safeParse({
+      stop: draft.stop,
+      operation: draft.operation,
+      bars:
+        draft.known === 'measured'
+          ? measured()
+          : {
+              known: 'tolerance',
+              diameter: length('bars.diameter', draft.diameter),
+              spread: length('bars.spread', draft.spread),
+            },
+      allowed: length('allowed', draft.allowed),
+    }),
+    problems,
+  )
+}
+
+/** Lengths that were measured on a collet with a stop. */
+export const measuredLengths = z.object({ stop: stopKind, what: lengthMeasured, pairs: measuredPairs })
+export type MeasuredLengths = z.infer<typeof measuredLengths>
+
+/** What stands in the form of measured lengths. */
+export const lengthsDraft = z.object({
+  collet: z.string(),
+  stop: stopKind,
+  what: lengthMeasured,
+  pairs: z.string(),
+})
+export type LengthsDraft = z.infer<typeof lengthsDraft>
+
+/** Turns the form into measured lengths, or says what is wrong with it. Lengths are read in `unit`. */
+export function readLengthsDraft(draft: LengthsDraft, unit: LengthUnit): DraftRead<MeasuredLengths> {
+  const problems: FieldProblems = {}
+  const list = readPairs(draft.pairs, unit)
+  if (!list.ok) problems.pairs = { says: list.says, empty: list.empty }
+  const { stop, what } = draft
+  return draftRead(measuredLengths.safeParse({ stop, what, pairs: list.ok ? list.rows : [] }), problems)
+}

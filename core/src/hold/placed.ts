@@ -1,0 +1,36 @@
+import { z } from 'zod'
+import { type LengthUnit, typedLength } from '../quantity/index.ts'
+import { type DraftRead, draftRead, type FieldProblems, lengthFields } from './field-problems.ts'
+
+/** Where a vise stands on the table and what is asked of it, as typed. */
+export const placed = z.object({
+  jawAt: typedLength.describe("the fixed jaw's gripping face along the table, from its front edge"),
+  wanted: typedLength.refine(({ value }) => value >= 0, {
+    error: 'A gap that is wanted cannot be negative. Type the length that must stay free at both ends.',
+  }),
+  lowestZ: typedLength.describe('the lowest machine position of Z that the job goes to'),
+})
+export type Placed = z.infer<typeof placed>
+
+/** What stands in the form of a clearance: everything as typed, nothing promised. */
+export const placedDraft = z.object({
+  vise: z.string(),
+  jawAt: z.string(),
+  wanted: z.string(),
+  lowestZ: z.string(),
+})
+export type PlacedDraft = z.infer<typeof placedDraft>
+
+/** Turns the form into a place, or says what each field still needs. Lengths are read in `unit`. */
+export function readPlacedDraft(draft: PlacedDraft, unit: LengthUnit): DraftRead<Placed> {
+  const problems: FieldProblems = {}
+  const length = lengthFields(unit, problems)
+  return draftRead(
+    placed.safeParse({
+      jawAt: length('jawAt', draft.jawAt),
+      wanted: length('wanted', draft.wanted),
+      lowestZ: length('lowestZ', draft.lowestZ),
+    }),
+    problems,
+  )
+}

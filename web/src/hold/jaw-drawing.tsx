@@ -1,0 +1,232 @@
+import type { JawSketch, Tap } from '@dogleg/core/hold'
+import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
+import { useRef } from 'react'
+import { Dial } from '../drawing/dial.tsx'
+import { frame } from '../drawing/frame.ts'
+import { Head, Words } from '../drawing/marks.tsx'
+import { useDrag } from '../drawing/use-drag.ts'
+
+const WIDTH = 470
+const HEIGHT = 500
+/** Where the face of the square jaw lies in the picture, and the bolt behind it. */
+const FACE = 150
+const BOLT = -58
+const JAW = 34
+const SNAP: Record<LengthUnit, number> = { inch: 1 / 16, mm: 1 }
+
+/** A place that can be dragged: 'pivot', or the path of a swept point ('points.0.at'). */
+export type JawHandle = 'pivot' | `points.${number}.at`
+
+interface JawDrawingProps {
+  sketch: JawSketch
+  tap: Tap | undefined
+  /** +1 where a plus on the dial means that the jaw comes towards it. */
+  towardsDial: 1 | -1
+  unit: LengthUnit
+  lit: string | undefined
+  /** How far the tap has gone, 0 to 1. */
+  progress: number
+  onDrag: (handle: JawHandle, at: number) => void
+}
+
+/** The jaw from above, turned by its slope times a stated factor, and the dial at the far end. */
+export function JawDrawing({ sketch, tap, towardsDial, unit, lit, progress, onDrag }: JawDrawingProps) {
+  const svg = useRef<SVGSVGElement>(null)
+  const margin = 0.04 * (sketch.greatest - sketch.least)
+  const own = frame(sketch.least - margin, sketch.greatest + margin, {
+    upright: false,
+    from: 30,
+    to: WIDTH - 30,
+    middle: FACE,
+  })
+  const { frame: along, handlers } = useDrag<JawHandle>(svg, own, SNAP[unit], onDrag)
+  const { pivot, points, jawLength, slope, exaggeration } = sketch
+  const drawnSlope = slope * towardsDial * exaggeration * (1 - progress)
+  const bolt = along.place(pivot.at, BOLT)
+  const turned = `rotate(${(Math.atan(drawnSlope) * 180) / Math.PI} ${bolt.x} ${FACE})`
+  const [left, right] = [along.place(0, 0), along.place(jawLength, 0)]
+  const length = (value: number) => formatLength(value, unit)
+  const far = tap && points.find(({ at }) => at === tap.at)
+  const shown = tap ? tap.from + (tap.target - tap.from) * progress : 0
+  const range = tap ? roundUp(1.25 * Math.max(Math.abs(tap.from), Math.abs(tap.target), 1e-4)) : 1
+  const onFace = (at: number) => {
+    const { x } = along.place(at, 0)
+    return { x, y: FACE + drawnSlope * (x - bolt.x) }
+  }
+  return (
+    <svg
+      ref={svg}
+      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
+      role="img"
+      aria-label="Plan view of the fixed jaw with the bolt and the swept points, and the dial"
+      className="on-layout h-full max-h-[29rem] w-full touch-none rounded-sm bg-layout"
+    >
+      <Words at={{ x: 14, y: 24 }} anchor="start" plain>
+        from above; the dial stands in front
+      </Words>
+      <Words at={{ x: WIDTH - 14, y: 24 }} anchor="end" plain>
+        {slope === 0 ? '' : `angle drawn x${exaggeration}`}
+      </Words>
+      <line
+        x1={20}
+        y1={FACE}
+        x2={WIDTH - 20}
+        y2={FACE}
+        stroke="var(--color-scribe-dim)"
+        strokeDasharray="10 5"
+        strokeWidth={1.5}
+      />
+      <g transform={turned}>
+        <rect
+          x={left.x}
+          y={FACE - JAW}
+          width={right.x - left.x}
+          height={JAW}
+          fill="var(--color-scribe)"
+          fillOpacity={0.16}
+          stroke="var(--color-scribe)"
+          strokeWidth={2}
+        />
+        <line x1={left.x} y1={FACE} x2={right.x} y2={FACE} stroke="var(--color-scribe)" strokeWidth={3.5} />
+      </g>
+
+      <g {...handlers('pivot')} className="cursor-ew-resize">
+        <circle cx={bolt.x} cy={bolt.y} r={24} fill="transparent" />
+        <circle
+          cx={bolt.x}
+          cy={bolt.y}
+          r={13}
+          fill="var(--color-layout-deep)"
+          stroke={lit === 'pivot' ? 'var(--color-brass)' : 'var(--color-scribe)'}
+          strokeWidth={lit === 'pivot' ? 4 : 2}
+          strokeDasharray={pivot.known ? undefined : '4 3'}
+        />
+        <path
+          d={`M ${bolt.x - 6} ${bolt.y} h 12 M ${bolt.x} ${bolt.y - 6} v 12`}
+          stroke="var(--color-scribe)"
+          strokeWidth={2}
+        />
+        <Words at={{ x: bolt.x, y: bolt.y - 22 }} bold={lit === 'pivot'}>
+          {pivot.known ? length(pivot.at) : 'bolt ?'}
+        </Words>
+        <line
+          x1={bolt.x}
+          y1={bolt.y + 13}
+          x2={bolt.x}
+          y2={FACE}
+          stroke="var(--color-scribe-dim)"
+          strokeDasharray="3 4"
+        />
+      </g>
+
+      {points.map(({ at, known, reading, readingKnown }, index) => {
+        const face = onFace(at)
+        const handle: JawHandle = `points.${index}.at`
+        const isLit = lit === handle || lit === `points.${index}.reading`
+        const ends = index === 0 || index === points.length - 1
+        return (
+          <g key={handle} {...handlers(handle)} className="cursor-ew-resize">
+            <rect x={face.x - 22} y={FACE + 14} width={44} height={70} fill="transparent" />
+            <line
+              x1={face.x}
+              y1={face.y}
+              x2={face.x}
+              y2={FACE + 46}
+              stroke="var(--color-brass)"
+              strokeWidth={isLit ? 4 : 1.5}
+            />
+            <circle cx={face.x} cy={face.y} r={5} fill="var(--color-brass)" />
+            <circle
+              cx={face.x}
+              cy={FACE + 50}
+              r={8}
+              fill={known ? 'var(--color-brass)' : 'var(--color-layout)'}
+              stroke="var(--color-brass)"
+              strokeWidth={2}
+            />
+            {(ends || isLit) && (
+              <>
+                <Words at={{ x: face.x, y: FACE + 80 }} ink="measured" bold={isLit}>
+                  {known ? length(at) : '?'}
+                </Words>
+                <Words at={{ x: face.x, y: FACE + 98 }} ink="measured" bold={isLit} plain>
+                  {readingKnown ? `reads ${formatLength(reading, unit, { plus: reading !== 0 })}` : 'reads ?'}
+                </Words>
+              </>
+            )}
+          </g>
+        )
+      })}
+
+      {far && tap && tap.by > 0 && (
+        <TapArrow
+          at={{ x: along.place(far.at, 0).x, y: FACE }}
+          down={tap.way === 'front'}
+          rightwards={tap.side === 'right'}
+        />
+      )}
+      <Dial
+        at={{ x: 330, y: 392 }}
+        radius={86}
+        value={shown}
+        target={tap?.target}
+        range={range}
+        known={tap !== undefined}
+        label={(value) => formatLength(value, unit, { plus: true })}
+      />
+      <Words at={{ x: 20, y: 350 }} anchor="start" plain size={17}>
+        {tap ? `Dial at ${length(tap.at)}` : 'Dial at the far end'}
+      </Words>
+      {tap && (
+        <>
+          <Words at={{ x: 20, y: 376 }} anchor="start" plain>
+            reads
+          </Words>
+          <Words at={{ x: 120, y: 376 }} anchor="start" ink="measured" size={18}>
+            {formatLength(tap.from, unit, { plus: true })}
+          </Words>
+          <Words at={{ x: 20, y: 402 }} anchor="start" plain>
+            tap until
+          </Words>
+          <Words at={{ x: 120, y: 402 }} anchor="start" ink="measured" bold size={18}>
+            {formatLength(tap.target, unit, { plus: true })}
+          </Words>
+        </>
+      )}
+    </svg>
+  )
+}
+
+/** Which way the jaw goes at the tapped end. */
+function TapArrow({
+  at,
+  down,
+  rightwards,
+}: {
+  at: { x: number; y: number }
+  down: boolean
+  rightwards: boolean
+}) {
+  const x = at.x + (rightwards ? -30 : 30)
+  const [from, to] = down ? [at.y - 92, at.y - 50] : [at.y + 26, at.y - 30]
+  return (
+    <g>
+      <line x1={x} y1={from} x2={x} y2={to} stroke="var(--color-scribe)" strokeWidth={4} />
+      <Head at={{ x, y: to + (down ? 6 : -6) }} dx={0} dy={down ? 1 : -1} />
+      <Words
+        at={{ x: x + (rightwards ? -12 : 12), y: from + (down ? 4 : 8) }}
+        anchor={rightwards ? 'end' : 'start'}
+        plain
+        bold
+      >
+        tap
+      </Words>
+    </g>
+  )
+}
+
+/** The next of 1, 2, 5 times a power of ten, for the face of the dial. */
+function roundUp(value: number): number {
+  const power = 10 ** Math.floor(Math.log10(value))
+  return power * ([1, 2, 4, 5, 10].find((step) => step * power >= value) ?? 10)
+}

@@ -1,0 +1,141 @@
+import { type Finding, verdictOf } from '@dogleg/core/fact'
+import { JAW_BEARERS, type JawBearer, type Squared, type Squareness, squareOrTurn } from '@dogleg/core/hold'
+import { fixedDigits, formatLength, formatWithUnit, unitSymbol } from '@dogleg/core/quantity'
+import type { SweepFact } from '@dogleg/core/setup'
+import { z } from 'zod'
+import { useKept } from '../log/kept.ts'
+import { useOpenSetup } from '../log/open-setup.ts'
+import { DoubtParts, Working } from '../ui/answer.tsx'
+import { Findings, VerdictMark } from '../ui/verdict.tsx'
+import { When } from '../ui/when.tsx'
+
+interface SquareAnswerProps {
+  squared: Squared
+  findings: readonly Finding[]
+  /** The recorded sweep that is shown, when it is not what is being typed. */
+  fact: SweepFact | undefined
+  /** Share of the slope that is left of the sweep before. */
+  left: number | undefined
+}
+
+const WAYS = { front: 'towards you', back: 'away from you' }
+
+/** What the sweep says: the tap and its target, how far out of square the part would be, and why. */
+export function SquareAnswer({ squared, findings, fact, left }: SquareAnswerProps) {
+  const { setup } = useOpenSetup()
+  const { unit } = setup
+  if (!squared.ok) return <Findings findings={findings} />
+  const { tap, outOfSquare, sweep } = squared
+  const within = outOfSquare.value <= sweep.allowed
+  const toTap = sweep.bolts === 'one' && !within
+  return (
+    <section aria-label="What the sweep says" className="grid gap-x-8 gap-y-2 md:grid-cols-2 xl:grid-cols-1">
+      <div className="space-y-2">
+        {toTap && (
+          <div>
+            <h2 className="font-semibold">Tap until the dial shows</h2>
+            <p className="digits text-5xl leading-tight tracking-tight" data-testid="target">
+              {formatLength(tap.target, unit, { plus: true })}
+              <span className="ml-2 text-xl text-ink-soft">{unitSymbol(unit)}</span>
+            </p>
+            <p className="leading-snug">
+              Dial at {formatLength(tap.at, unit)}. The {tap.side} end goes {WAYS[tap.way]} by{' '}
+              <span className="digits">{formatWithUnit(tap.by, unit)}</span>; then both ends read alike.
+            </p>
+          </div>
+        )}
+        <div>
+          <h2 className="font-semibold">Out of square over the part</h2>
+          <p
+            className={`digits leading-tight ${toTap ? 'text-2xl' : 'text-5xl tracking-tight'}`}
+            data-testid="out-of-square"
+          >
+            {formatLength(outOfSquare.value, unit)}
+            <span className="ml-2 text-xl text-ink-soft">{unitSymbol(unit)}</span>
+            <span className="ml-3 text-xl">±{formatLength(outOfSquare.doubt.value, unit)}</span>
+          </p>
+        </div>
+        <VerdictMark verdict={verdictOf(findings)} />
+        <Findings findings={findings} />
+        <Sweeps left={left} />
+        {fact && (
+          <p className="text-ink-soft">
+            Recorded by {fact.entry.by}, <When at={fact.entry.at} />
+          </p>
+        )}
+      </div>
+      <div>
+        <Working answer={outOfSquare} />
+        <DoubtParts answer={outOfSquare} />
+        {!within && <TurnInstead squared={squared} />}
+      </div>
+    </section>
+  )
+}
+
+const BOLTS = { one: 'one bolt', snug: 'second snug', tight: 'both tight' }
+
+/** The sweeps so far: whether they come nearer. */
+function Sweeps({ left }: { left: number | undefined }) {
+  const { setup } = useOpenSetup()
+  const { sweeps } = setup.hold
+  if (sweeps.length === 0) return null
+  return (
+    <div>
+      <h3 className="font-semibold">Sweeps so far</h3>
+      <ol className="text-sm">
+        {sweeps.slice(-5).map(({ entry, squared }, index) => (
+          <li key={entry.id} className="flex justify-between border-t border-rule">
+            <span>
+              {Math.max(0, sweeps.length - 5) + index + 1}. {BOLTS[entry.sweep.bolts]}
+            </span>
+            <span className="digits">
+              {squared.ok ? formatLength(squared.outOfSquare.value, setup.unit) : '-'}
+            </span>
+          </li>
+        ))}
+      </ol>
+      {left !== undefined && (
+        <p className="text-sm text-ink-soft">
+          {fixedDigits(100 * Math.abs(left), 0)} % of the slope is left{left < 0 ? ', the other way' : ''}.
+        </p>
+      )}
+    </div>
+  )
+}
+
+const bearersSchema = z.array(z.enum(Object.keys(JAW_BEARERS) as [JawBearer, ...JawBearer[]]))
+
+/** Whether to turn the program instead of the vise: asks what depends on the jaw. */
+function TurnInstead({ squared }: { squared: Squareness }) {
+  const { setup } = useOpenSetup()
+  const [bearers, change] = useKept<JawBearer[]>(`${setup.id}.bearers`, bearersSchema, () => [])
+  const { says, why } = squareOrTurn(squared.angle, false, setup.profile.rotation?.on ?? null, bearers)
+  return (
+    <details className="border-t border-rule">
+      <summary className="min-h-11 content-center font-semibold">Or turn the program instead?</summary>
+      <p className="font-semibold">{says}</p>
+      <p className="text-sm text-ink-soft">
+        {why} The jaw stands at <span className="digits">{fixedDigits(squared.angle, 3)}°</span>.
+      </p>
+      {setup.profile.rotation && (
+        <fieldset className="pb-2">
+          <legend className="text-sm text-ink-soft">Depends on the jaw being square:</legend>
+          {(Object.keys(JAW_BEARERS) as JawBearer[]).map((each) => (
+            <label key={each} className="flex min-h-11 items-center gap-3 leading-tight">
+              <input
+                type="checkbox"
+                checked={bearers.includes(each)}
+                onChange={({ target }) =>
+                  change(target.checked ? [...bearers, each] : bearers.filter((other) => other !== each))
+                }
+                className="size-6 shrink-0 accent-ink"
+              />
+              {JAW_BEARERS[each]}
+            </label>
+          ))}
+        </fieldset>
+      )}
+    </details>
+  )
+}

@@ -1,0 +1,135 @@
+import { type MachineGlance, type SetupSummary, STEP_NAMES } from '@dogleg/core/setup'
+import { useQuery } from '@tanstack/react-query'
+import { NotebookPen, Plus } from 'lucide-react'
+import { useState } from 'react'
+import { Link } from 'react-router'
+import { api } from '../log/api.ts'
+import { useReference } from '../log/use-setup.ts'
+import { RefusedEntries } from '../logbook/refused-entries.tsx'
+import { Button } from '../ui/button.tsx'
+import { StateMark } from '../ui/state-mark.tsx'
+import { When } from '../ui/when.tsx'
+import { OpenSetupDialog } from './open-setup-dialog.tsx'
+
+/** The start page: every machine of the shop, what is on it, in which step, what is stale, what note waits. */
+export function ShopPage() {
+  const [opening, setOpening] = useState<string>()
+  const { reference } = useReference()
+  const { data, error } = useQuery({ queryKey: ['setups'], queryFn: api.board, refetchInterval: 5000 })
+  return (
+    <div className="py-3">
+      <h1 className="sr-only">Shop</h1>
+      {data?.readOnly && (
+        <p className="mb-4 border-2 border-ink p-3 font-semibold">
+          The logbook file cannot be written. What you enter is kept on this tablet until it can be.
+        </p>
+      )}
+      {error && (
+        <p role="alert" className="mb-4 border-2 border-ink p-3 font-semibold">
+          {error.message}
+        </p>
+      )}
+      <RefusedEntries />
+      {data?.board.machines.map((machine) => (
+        <MachineSection
+          key={machine.id}
+          machine={machine}
+          onOpen={reference ? () => setOpening(machine.id) : undefined}
+        />
+      ))}
+      {data?.board.unreadable.map(({ id, says }) => (
+        <p key={id} className="border-t border-rule py-3">
+          <Link to={`/setups/${id}`} className="font-semibold underline underline-offset-4">
+            {id}
+          </Link>{' '}
+          {says}
+        </p>
+      ))}
+      {opening && reference && (
+        <OpenSetupDialog reference={reference} machineId={opening} onClose={() => setOpening(undefined)} />
+      )}
+    </div>
+  )
+}
+
+function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: (() => void) | undefined }) {
+  const { id, name, setups, notes } = machine
+  return (
+    <section aria-labelledby={`machine-${id}`} className="mb-5">
+      <div className="flex flex-wrap items-center gap-x-4 border-b-2 border-ink">
+        <h2 id={`machine-${id}`} className="text-2xl font-semibold">
+          {name}
+        </h2>
+        {setups.length === 0 && <p className="text-ink-soft">Nothing on it yet.</p>}
+        <Button
+          className="my-1 ml-auto"
+          disabled={!onOpen}
+          onClick={onOpen}
+          aria-label={`Open a setup on ${name}`}
+        >
+          <Plus aria-hidden size={20} /> Open a setup
+        </Button>
+      </div>
+      {notes.map((note) => (
+        <Link
+          key={note.id}
+          to={`/setups/${note.setup}/ready`}
+          className="flex min-h-12 items-start gap-2 border-b border-rule bg-stock-shade px-2 py-2 hover:underline"
+        >
+          <NotebookPen aria-hidden size={20} className="mt-0.5 shrink-0" />
+          <span className="flex-1">
+            <span className="font-semibold">{note.by} left a note: </span>
+            {note.text}
+          </span>
+          <span className="text-ink-soft">
+            <When at={note.at} />
+          </span>
+        </Link>
+      ))}
+      <ul>
+        {setups.map((setup, index) => (
+          <SetupRow key={setup.id} setup={setup} onMachine={index === 0} />
+        ))}
+      </ul>
+    </section>
+  )
+}
+
+/** One setup: its steps, what is stale, what comes next. The one that was worked on last is what is on the machine. */
+function SetupRow({ setup, onMachine }: { setup: SetupSummary; onMachine: boolean }) {
+  const { id, title, steps, stale, next, lastAt } = setup
+  return (
+    <li className="border-b border-rule">
+      <Link
+        to={`/setups/${id}`}
+        className="grid min-h-16 items-center gap-x-5 gap-y-1 px-2 py-2 hover:bg-stock-shade md:grid-cols-[minmax(0,1fr)_20rem] xl:grid-cols-[minmax(0,1fr)_22rem_20rem_8rem]"
+      >
+        <span>
+          <span className={`block leading-tight font-semibold ${onMachine ? 'text-xl' : 'text-lg'}`}>
+            {title}
+          </span>
+          <span className="text-sm text-ink-soft">{onMachine ? 'worked on last' : 'earlier'}</span>
+        </span>
+        <span className="flex flex-wrap gap-x-4 gap-y-1">
+          {steps.map(({ step, state }) => (
+            <span key={step} className="inline-flex items-center gap-1.5">
+              {STEP_NAMES[step]} <StateMark state={state} />
+            </span>
+          ))}
+        </span>
+        <span className="leading-snug">
+          <span className="block">{next}</span>
+          {stale.length > 0 && (
+            <span className="block text-sm text-ink-soft">
+              Stale: {stale[0]}
+              {stale.length > 1 && ` and ${stale.length - 1} more`}
+            </span>
+          )}
+        </span>
+        <span className="text-ink-soft xl:text-right">
+          <When at={lastAt} />
+        </span>
+      </Link>
+    </li>
+  )
+}

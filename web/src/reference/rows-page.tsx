@@ -1,0 +1,34 @@
+import type { ReactNode } from 'react'
+import { Navigate, useParams } from 'react-router'
+import { Lost } from '../app/lost.tsx'
+import type { Noun, Row } from '../log/api.ts'
+import { useRows } from '../log/use-setup.ts'
+import { RowList } from './row-list.tsx'
+
+interface RowsPageProps<N extends Noun> {
+  noun: N
+  /** Said under the list. */
+  aside?: ReactNode
+  editor: (row: Row<N>) => ReactNode
+}
+
+/** One kind of reference data: the names of all rows, and the editor of the one in the address. */
+export function RowsPage<N extends Noun>({ noun, aside, editor }: RowsPageProps<N>) {
+  const { id } = useParams()
+  const { data, error } = useRows(noun)
+  const rows: readonly Row<N>[] | undefined = data
+  if (!rows) return error ? <Lost says={error.message} /> : <p className="py-8">Reading the {noun}…</p>
+  const first = rows[0]
+  if (!id && first) return <Navigate to={`/${noun}/${first.id}`} replace />
+  const row = rows.find((each) => each.id === id)
+  return (
+    <div className="grid gap-6 py-5 md:grid-cols-[14rem_1fr]">
+      <div>
+        <h1 className="mb-3 text-3xl font-semibold capitalize">{noun}</h1>
+        <RowList noun={noun} rows={rows} />
+        {aside}
+      </div>
+      {row ? editor(row) : <p>Nothing in the list has this address.</p>}
+    </div>
+  )
+}

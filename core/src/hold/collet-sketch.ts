@@ -39,7 +39,7 @@ export function colletSketch(
   const largest = range.greatest / 2 || 1
   const spread = range.greatest - range.least
   const closes = closingRatio(collet).value
-  const moving = movingRatio(collet, stop).value
+  const { value: moving, way } = movingRatio(collet, stop)
   // In shares of the largest radius: the whole difference in diameter as drawn.
   const whole = spread > 0 ? 2 * Math.min(DRAWN_SPREAD, DRAWN_MOVE / (2 * Math.max(closes, 1e-9))) : 0
   const drawn = whole * share
@@ -47,15 +47,14 @@ export function colletSketch(
     collet.ratio.from === 'angle'
       ? collet.ratio.degreesPerSide
       : (Math.atan(1 / (2 * closes)) * 180) / Math.PI
-  // A sleeve that is pushed forward to close stops the earlier the larger the bar.
-  const way = collet.closing === 'dead-length' ? -1 : 1
   return {
     closing: collet.closing,
     radius: 1 - (whole - drawn) / 2,
     smallest: 1 - whole / 2,
     ...(collet.closing === 'jaws' ? {} : { coneDegrees: cone }),
     collet: collet.closing === 'pull' ? closes * drawn : 0,
-    tube: way * closes * drawn,
+    // A sleeve that is pushed forward to close stops the earlier the larger the bar.
+    tube: (collet.closing === 'dead-length' ? -1 : 1) * closes * drawn,
     bar: way * moving * drawn,
     exaggeration: spread > 0 ? (whole * largest) / spread : 1,
     diameter: range.least + spread * share,

@@ -175,23 +175,23 @@ describe('the ratio that a chuck really has', () => {
   ] as const
   const pairs = rows.map(([diameter, length]) => ({ diameter: inch(diameter), length: inch(length) }))
   it('is the slope of the faces over the diameters (against simple-statistics)', () => {
-    const fit = fitRatio(pairs, 'face', { value: 2.836, doubt: 0 }, 'inch')
+    const fit = fitRatio(pairs, 'face', { value: 2.836, doubt: 0, way: 1 }, 'inch')
     expect(fit?.value).toBeCloseTo(linearRegression(rows.map(([d, l]) => [d, l])).m, 9)
     expect(fit?.doubt).toBeLessThan(0.1)
     expect(fit?.findings).toEqual([])
-    expect(fitRatio(pairs, 'face', { value: 4.07, doubt: 0 }, 'inch')?.findings[0]?.code).toBe(
+    expect(fitRatio(pairs, 'face', { value: 4.07, doubt: 0, way: 1 }, 'inch')?.findings[0]?.code).toBe(
       'ratio-differs',
     )
   })
   it('turns round for finished lengths, and says when the columns do not go with the cone', () => {
-    expect(fitRatio(pairs, 'length', { value: 3, doubt: 0.5 }, 'inch')?.findings[0]?.code).toBe(
+    expect(fitRatio(pairs, 'length', { value: 3, doubt: 0.5, way: 1 }, 'inch')?.findings[0]?.code).toBe(
       'ratio-backwards',
     )
     expect(
       fitRatio(
         pairs.map((each) => ({ ...each, diameter: inch(1) })),
         'face',
-        { value: 3, doubt: 0 },
+        { value: 3, doubt: 0, way: 1 },
         'inch',
       ),
     ).toBeUndefined()
@@ -199,7 +199,9 @@ describe('the ratio that a chuck really has', () => {
       diameter: inch(1 + index * 1e-5),
       length: inch(length.value + (index % 2) * 0.002),
     }))
-    expect(fitRatio(close, 'face', { value: 3, doubt: 0 }, 'inch')?.findings[0]?.code).toBe('ratio-unclear')
+    expect(fitRatio(close, 'face', { value: 3, doubt: 0, way: 1 }, 'inch')?.findings[0]?.code).toBe(
+      'ratio-unclear',
+    )
   })
 })
 

@@ -45,6 +45,7 @@ export { type MeasuredPair, readDiameters, readPairs } from './measured.ts'
 export { type Placed, type PlacedDraft, placed, placedDraft, readPlacedDraft } from './placed.ts'
 export { type Place, type Ranked, rankPairs } from './ranking.ts'
 export {
+  chartOfRatio,
   fitRatio,
   type LengthMeasured,
   lengthMeasured,
@@ -55,7 +56,7 @@ export {
 export { type SideBox, type SideSketch, sideSketch } from './side-sketch.ts'
 export { JAW_BEARERS, type JawBearer, type SquareOrTurn, squareOrTurn } from './square-or-turn.ts'
 export { readingLimit, type Squared, type Squareness, squareness, type Tap } from './squaring.ts'
-export { movingRatio, STOPS, type Stop, type StopKind, stopKind } from './stop.ts'
+export { type Moving, movingRatio, STOPS, type Stop, type StopKind, stopKind } from './stop.ts'
 export {
   type Bolts,
   bolts,

@@ -8,6 +8,7 @@ import {
   type LengthUnit,
   typedLength,
 } from '../quantity/index.ts'
+import type { Moving } from './stop.ts'
 
 export const lengthMeasured = z.enum(['face', 'length'])
 /**
@@ -27,9 +28,13 @@ export interface RatioFit {
   value: number
   /** Standard error of the ratio. */
   doubt: number
+  /** The line through what was measured, as it was measured: length at a diameter, in the setup's unit. */
+  line: { at: number; length: number; slope: number }
   /** What the lengths scatter about the line, in the setup's unit: how well the stop repeats. */
   scatter: number
   residuals: number[]
+  /** Whether it is the collet's ratio: the stop moves with what closes. */
+  ofCollet: boolean
   findings: Finding[]
 }
 
@@ -44,19 +49,21 @@ const USELESS = 1
 export function fitRatio(
   pairs: MeasuredPairs,
   what: LengthMeasured,
-  expected: { value: number; doubt: number },
+  expected: Moving,
   unit: LengthUnit,
 ): RatioFit | undefined {
-  const sign = what === 'face' ? 1 : -1
+  const sign = (what === 'face' ? 1 : -1) * expected.way
+  const diameters = pairs.map(({ diameter }) => convertLength(diameter.value, diameter.unit, unit))
   const line = fitLine(
-    pairs.map(({ diameter, length }) => ({
-      x: convertLength(diameter.value, diameter.unit, unit),
+    pairs.map(({ length }, index) => ({
+      x: diameters[index] ?? 0,
       y: sign * convertLength(length.value, length.unit, unit),
     })),
   )
   if (!line?.scatter && line?.scatter !== 0) return undefined
   const doubt = line.scatter / Math.sqrt(line.spreadOfX)
   const { slope: value, scatter, residuals } = line
+  const middle = diameters.reduce((sum, each) => sum + each, 0) / diameters.length
   const findings: Finding[] = []
   const text = (ratio: number) => fixedDigits(ratio, 2)
   if (doubt > USELESS)
@@ -77,10 +84,20 @@ export function fitRatio(
         'ratio-backwards',
         'pairs',
         what === 'face'
-          ? 'Larger bars stood further in. A collet that is drawn in lets them stand further out.'
-          : 'Larger bars came out longer. With a collet that is drawn in they come out shorter.',
+          ? `Larger bars stood further ${expected.way > 0 ? 'in' : 'out'}; with this collet and stop they stand further ${expected.way > 0 ? 'out' : 'in'}.`
+          : `Larger bars came out ${expected.way > 0 ? 'longer' : 'shorter'}; with this collet and stop they come out ${expected.way > 0 ? 'shorter' : 'longer'}.`,
         'The sign of the slope is the opposite of what the cone does.',
         'Check which column is which, and whether the face or the finished length was measured.',
+      ),
+    )
+  else if (expected.value === 0 && Math.abs(value) <= 2 * doubt + 0.05)
+    findings.push(
+      finding(
+        'note',
+        'stop-stays',
+        'pairs',
+        `The stop stays: the lengths scatter by ${formatWithUnit(scatter, unit)} whatever the diameter.`,
+        'With a stop that does not move, lengths tell how well it repeats, not the ratio of the collet.',
       ),
     )
   else if (Math.abs(value - expected.value) > 2 * Math.hypot(doubt, expected.doubt) + 0.05)
@@ -91,8 +108,40 @@ export function fitRatio(
         'pairs',
         `This chuck moves ${text(value)} to 1; ${text(expected.value)} to 1 was expected.`,
         `The lengths fix it to ${text(doubt)}. The cone is another than was thought, pads give, or the stop moves too.`,
-        'Use the measured ratio for this chuck.',
+        expected.value === 0
+          ? 'Find out what lets the stop move before you rely on it.'
+          : 'Use the measured ratio for this chuck.',
       ),
     )
-  return { value: Math.max(0, value), doubt, scatter, residuals, findings }
+  return {
+    value: Math.max(0, value),
+    doubt,
+    scatter,
+    residuals,
+    ofCollet: expected.value > 0,
+    line: { at: middle, length: sign * (line.intercept + line.slope * middle), slope: sign * line.slope },
+    findings,
+  }
+}
+
+/** What a chart of measured lengths shows: the bars, and both lines at the smallest and the largest diameter. */
+export function chartOfRatio(
+  pairs: MeasuredPairs,
+  what: LengthMeasured,
+  { line }: Pick<RatioFit, 'line'>,
+  expected: Moving,
+  unit: LengthUnit,
+) {
+  const points = pairs.map(({ diameter, length }) => ({
+    diameter: convertLength(diameter.value, diameter.unit, unit),
+    length: convertLength(length.value, length.unit, unit),
+  }))
+  const sizes = points.map(({ diameter }) => diameter)
+  const slope = (what === 'face' ? 1 : -1) * expected.way * expected.value
+  const lines = [Math.min(...sizes), Math.max(...sizes)].map((diameter) => ({
+    diameter,
+    fitted: line.length + line.slope * (diameter - line.at),
+    expected: line.length + slope * (diameter - line.at),
+  }))
+  return { points, lines }
 }

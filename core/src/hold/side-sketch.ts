@@ -1,6 +1,6 @@
 import { travelIn } from '../machine/index.ts'
 import { convertLength } from '../quantity/index.ts'
-import { type ClearanceCase, obstaclesIn } from './clearance.ts'
+import { type Clearance, type ClearanceCase, type Gap, obstaclesIn } from './clearance.ts'
 import { type ViseState, viseIn } from './vise.ts'
 
 /** A box of the side view: along Y in the room, plus to the back, and up from the table's top, in the case's unit. */
@@ -15,9 +15,11 @@ export interface SideBox {
 export interface SideSketch {
   table: SideBox
   vise: Record<ViseState, SideBox[]>
-  obstacles: (SideBox & { side: 'back' | 'front' })[]
+  obstacles: (SideBox & { side: 'back' | 'front'; comesDown: boolean })[]
   /** Where the fixed jaw's gripping face stands. */
   jaw: number
+  /** From the foremost to the rearmost of what comes nearest, as the table stands now; `to` below `from` where they overlap. */
+  gaps: { side: 'back' | 'front'; state: ViseState; from: number; to: number; height: number }[]
   /** What the picture must show, wherever the table is. */
   least: number
   greatest: number
@@ -34,7 +36,11 @@ const DRAWN_BELOW = 0.22
  * The side view of a case with the table at a share of its travel in Y: 0 fully forward, 1 fully back. Z stands at the
  * lowest that the job goes to. Where the table stands still, what is round it moves instead.
  */
-export function sideSketch(of: ClearanceCase, share: number): SideSketch {
+export function sideSketch(
+  of: ClearanceCase,
+  share: number,
+  { back, front }: Pick<Clearance, 'back' | 'front'>,
+): SideSketch {
   const { machine, unit, jawAt, lowestZ } = of
   const y = travelIn(machine, 'Y', unit)
   const travel = y.greatest - y.least
@@ -62,12 +68,21 @@ export function sideSketch(of: ClearanceCase, share: number): SideSketch {
     return {
       name,
       side,
+      comesDown: comesDownWithZ,
       from: side === 'back' ? face : face - thick,
       to: side === 'back' ? face + thick : face,
       bottom: Math.max(lowest, bottom + shift),
       top: Math.min(highest, top + shift),
     }
   })
+  const gapOf = (gap: Gap): SideSketch['gaps'][number] => {
+    const { obstacle, part, state } = gap
+    const { side } = obstacle
+    const face = obstacle.at + room(side)
+    const end = table + jawAt + (side === 'back' ? part[state].back : part[state].front)
+    const [from, to] = side === 'back' ? [end, face] : [face, end]
+    return { side, state, from, to, height: (part.bottom + part.top) / 2 }
+  }
   const places = [
     ...obstacles.flatMap(({ from, to }) => [from, to]),
     0,
@@ -79,6 +94,7 @@ export function sideSketch(of: ClearanceCase, share: number): SideSketch {
     vise: { open: boxesIn('open'), closed: boxesIn('closed') },
     obstacles: obstacles.filter(({ bottom, top }) => bottom < top),
     jaw: table + jawAt,
+    gaps: [back, front].flatMap((gap) => (gap ? [gapOf(gap)] : [])),
     least: Math.min(...places),
     greatest: Math.max(...places),
     lowest,

@@ -102,15 +102,22 @@ export const STOPS: Record<StopKind, Stop> = {
   },
 }
 
+/** What the stopped end moves by for each unit of diameter. */
+export interface Moving {
+  /** Without sign; 0 where nothing moves. */
+  value: number
+  doubt: number
+  /** +1 where a larger bar stands further out; -1 where a sleeve is pushed forward to close, and takes the stop with it. */
+  way: 1 | -1
+}
+
 /** What the length moves by for each unit of diameter, with this collet and this stop. */
-export function movingRatio(
-  collet: Pick<Collet, 'closing' | 'ratio'>,
-  stop: StopKind,
-): { value: number; doubt: number } {
+export function movingRatio(collet: Pick<Collet, 'closing' | 'ratio'>, stop: StopKind): Moving {
   const { movesWith } = STOPS[stop]
-  const none = { value: 0, doubt: 0 }
+  const none: Moving = { value: 0, doubt: 0, way: 1 }
   if (movesWith === 'nothing') return none
+  const closes = closingRatio(collet)
   // A draw tube moves to close whatever it closes. Jaws move across; a collet at dead length does not move at all.
-  if (movesWith === 'draw-tube') return closingRatio(collet)
-  return collet.closing === 'pull' ? closingRatio(collet) : none
+  if (movesWith === 'draw-tube') return { ...closes, way: collet.closing === 'dead-length' ? -1 : 1 }
+  return collet.closing === 'pull' ? { ...closes, way: 1 } : none
 }

@@ -6,11 +6,11 @@ import {
   type Collet,
   type Convergence,
   clearance,
-  closingRatio,
   convergence,
   fitRatio,
   type LengthSpread,
   lengthSpread,
+  movingRatio,
   type RatioFit,
   type Squared,
   squareness,
@@ -188,7 +188,7 @@ function lengthsOf({ chain, unit, library }: Context): Map<string, LengthsFact> 
   const facts = new Map<string, LengthsFact>()
   for (const collet of library.collets) {
     const entry = standingEntry(chain, lengthsSubject(collet.id), 'lengths')
-    const fit = entry && fitRatio(entry.pairs, entry.what, closingRatio(collet), unit)
+    const fit = entry && fitRatio(entry.pairs, entry.what, movingRatio(collet, entry.stop), unit)
     if (entry && fit)
       facts.set(collet.id, {
         entry,
@@ -217,7 +217,7 @@ function gripOf({ chain, unit, library }: Context, measured: Map<string, Lengths
     ...(used ? { measuredRatio: used } : {}),
   })
   const findings = [...spread.findings]
-  if (lengths?.freshness.state === 'fresh' && !used && spread.ratio > 0)
+  if (lengths?.fit.ofCollet && lengths.freshness.state === 'fresh' && !used && spread.ratio > 0)
     findings.push(
       finding(
         'look',
@@ -245,6 +245,16 @@ function checksOf({ chain, machine }: Context): HoldCheck[] {
     return entry ? { ...check, tick: { entry, freshness: chain.freshnessOf(entry.id) } } : check
   })
 }
+
+/** The ratios of collets that were measured in a setup and still hold, by collet, with the entry that they rest on. */
+export const measuredRatios = ({ lengths }: HoldState) =>
+  new Map(
+    [...lengths].flatMap(([collet, { fit, freshness, entry }]) =>
+      fit.ofCollet && freshness.state === 'fresh'
+        ? [[collet, { value: fit.value, doubt: fit.doubt, entry: entry.id }] as const]
+        : [],
+    ),
+  )
 
 /** Square for this part: swept tight, within what it allows. */
 export const isSquare = (fact: SweepFact | undefined) =>

@@ -30,6 +30,7 @@ export {
   type HoldState,
   isSquare,
   type LengthsFact,
+  measuredRatios,
   type SweepFact,
 } from './hold.ts'
 export {

@@ -1,6 +1,5 @@
 import { formatLength } from '../quantity/index.ts'
 import type { Setup } from './derive.ts'
-import { isSquare } from './hold.ts'
 
 export type HoldPlace = 'square' | 'clear' | 'grip' | 'checks' | 'nothing'
 
@@ -57,9 +56,15 @@ function nextOnMill({ hold, unit }: Setup): NextHold {
       says: 'See again whether the vise clears.',
       why: `It was ${clearance.freshness.cause.says}.`,
     }
+  if (clearance.verdict === 'stop')
+    return {
+      place: 'clear',
+      says: 'Move the vise until it clears.',
+      why: clearance.findings[0]?.says ?? '',
+    }
   return {
     place: 'nothing',
-    says: isSquare(last) ? 'The vise is square and clears.' : 'The vise stands.',
+    says: 'The vise is square and clears.',
     why: 'The next step can rest on it.',
   }
 }
@@ -73,6 +78,12 @@ function nextOnLathe({ hold }: Setup): NextHold {
       place: 'grip',
       says: 'Choose collet and stop again.',
       why: `They were ${grip.freshness.cause.says}.`,
+    }
+  if (grip.verdict === 'stop')
+    return {
+      place: 'grip',
+      says: 'Choose another collet or stop.',
+      why: grip.findings[0]?.says ?? '',
     }
   const open = checks.find(({ tick }) => tick?.freshness.state !== 'fresh')
   if (open) return { place: 'checks', says: `Look: ${open.says}.`, why: 'Before the spindle turns.' }

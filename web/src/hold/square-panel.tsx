@@ -22,6 +22,7 @@ import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
 import { CleaningGuide } from './cleaning-guide.tsx'
 import { JawDrawing, type JawHandle } from './jaw-drawing.tsx'
+import { MissingLine } from './missing-line.tsx'
 import { SquareAnswer } from './square-answer.tsx'
 
 const TAP_MS = 2500
@@ -55,7 +56,6 @@ export function SquarePanel() {
 
   const problems: FieldProblems = live.problems ?? {}
   const wrong = (path: string) => (problems[path]?.empty ? undefined : problems[path]?.says)
-  const missing = Object.values(problems).filter(({ empty }) => empty).length
   const untouched = draft.points.slice(1).every(({ reading }) => reading === '')
   const shown = live.squared ?? (untouched ? recorded?.squared : undefined)
   const tap = shown?.ok && shown.sweep.bolts === 'one' ? shown.tap : undefined
@@ -216,13 +216,7 @@ export function SquarePanel() {
         >
           Record the sweep
         </Button>
-        <p className="min-h-5 text-sm text-ink-soft" aria-live="polite">
-          {Object.values(problems).some(({ empty }) => !empty)
-            ? 'One field is not understood yet.'
-            : missing > 0
-              ? `${missing} ${missing === 1 ? 'answer is' : 'answers are'} still missing.`
-              : ''}
-        </p>
+        <MissingLine problems={problems} />
       </form>
 
       <div className="flex min-h-80 flex-col gap-2">

@@ -1,7 +1,6 @@
 import { STEP_NAMES } from '@dogleg/core/setup'
-import { ArrowRight } from 'lucide-react'
-import { Link } from 'react-router'
 import { useOpenSetup } from '../log/open-setup.ts'
+import { NextLine } from '../ui/next-line.tsx'
 import { HomePanel } from './home-panel.tsx'
 import { OverridePanel } from './override-panel.tsx'
 import { ReadyLines } from './ready-lines.tsx'
@@ -23,25 +22,15 @@ export function ReadyStep() {
           <OverridePanel setup={setup} />
         </div>
       </div>
-      <p className="flex flex-wrap items-center gap-2 border-t border-rule py-2 text-lg" role="status">
-        <ArrowRight aria-hidden size={20} />
-        {waits ? (
-          <span className="font-semibold">Read the note first.</span>
-        ) : due ? (
-          <span className="font-semibold">{due.item.says}.</span>
-        ) : homeOpen ? (
-          <span className="font-semibold">Read the home positions.</span>
-        ) : (
-          <Link
-            to="../hold"
-            relative="path"
-            className="inline-flex min-h-11 items-center font-semibold underline decoration-rule decoration-2 underline-offset-4"
-          >
-            {setup.machine.name} is ready. On to {STEP_NAMES.hold}.
-          </Link>
-        )}
-        {due?.due && !waits && <span className="text-base text-ink-soft">It was {due.due}.</span>}
-      </p>
+      {waits ? (
+        <NextLine says="Read the note first." />
+      ) : due ? (
+        <NextLine says={`${due.item.says}.`} why={due.due && `It was ${due.due}.`} />
+      ) : homeOpen ? (
+        <NextLine says="Read the home positions." />
+      ) : (
+        <NextLine says={`${setup.machine.name} is ready. On to ${STEP_NAMES.hold}.`} to="../hold" />
+      )}
     </div>
   )
 }

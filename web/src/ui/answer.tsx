@@ -1,12 +1,11 @@
 import { type Answer, type Finding, type Freshness, verdictOf } from '@dogleg/core/fact'
 import { formatLength, unitSymbol } from '@dogleg/core/quantity'
-import { Hourglass } from 'lucide-react'
 import type { ReactNode } from 'react'
+import { FactLine } from './fact-line.tsx'
 import { Findings, VerdictMark } from './verdict.tsx'
-import { When } from './when.tsx'
 
 /** The arithmetic, line by line, with the numbers put in. */
-export function Working({ answer }: { answer: Answer<number> }) {
+export function Working({ answer }: { answer: Pick<Answer<number>, 'working'> }) {
   return (
     <div>
       <h3 className="font-semibold">Working</h3>
@@ -26,7 +25,7 @@ export function Working({ answer }: { answer: Answer<number> }) {
   )
 }
 
-export function DoubtParts({ answer }: { answer: Answer<number> }) {
+export function DoubtParts({ answer }: { answer: Pick<Answer<number>, 'doubt' | 'unit'> }) {
   return (
     <details className="border-t border-rule">
       <summary className="min-h-11 content-center font-semibold">What the doubt is made of</summary>
@@ -57,7 +56,7 @@ interface AnswerPanelProps {
 
 /** The answer at arm's length, how far off it may be, the verdict, and the working. */
 export function AnswerPanel({ title, answer, findings, fact, children }: AnswerPanelProps) {
-  const stale = fact?.freshness.state === 'stale' ? fact.freshness.cause : undefined
+  const stale = fact?.freshness.state === 'stale'
   return (
     <section aria-label={title} className="grid gap-x-8 gap-y-3 md:grid-cols-2 xl:grid-cols-1">
       <div className="space-y-3">
@@ -73,22 +72,9 @@ export function AnswerPanel({ title, answer, findings, fact, children }: AnswerP
             <span className="ml-2 text-base text-ink-soft">how far off it may be</span>
           </p>
         </div>
-        {stale ? (
-          <p className="flex items-start gap-2 font-semibold">
-            <Hourglass aria-hidden size={20} className="mt-0.5 shrink-0" />
-            <span>
-              Stale: {stale.says} (<When at={stale.at} />)
-            </span>
-          </p>
-        ) : (
-          <VerdictMark verdict={verdictOf(findings)} />
-        )}
+        {!stale && <VerdictMark verdict={verdictOf(findings)} />}
         <Findings findings={findings} />
-        {fact && (
-          <p className="text-ink-soft">
-            Recorded by {fact.entry.by}, <When at={fact.entry.at} />
-          </p>
-        )}
+        {fact && <FactLine fact={fact} />}
       </div>
       <div>
         <Working answer={answer} />

@@ -2,10 +2,11 @@ import { offsetNames } from '@dogleg/core/control'
 import { LINEAR_AXES } from '@dogleg/core/machine'
 import { formatLength } from '@dogleg/core/quantity'
 import { type AxisFact, nextFor, type OffsetState, type Setup } from '@dogleg/core/setup'
-import { ArrowRight, OctagonX } from 'lucide-react'
+import { OctagonX } from 'lucide-react'
 import { Tabs } from 'radix-ui'
 import { Select } from '../ui/select.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
+import { StripTab } from '../ui/strip-tab.tsx'
 
 export type Place = 'X' | 'Y' | 'Z' | 'check'
 
@@ -14,9 +15,6 @@ interface AxisStripProps {
   offset: OffsetState
   onOffset: (name: string) => void
 }
-
-const TAB =
-  'flex min-h-14 flex-1 items-center justify-between gap-2 border-b-4 border-b-transparent border-l border-l-rule px-3 text-left hover:bg-stock-shade data-[state=active]:border-b-ink data-[state=active]:bg-stock-shade'
 
 function Fresh({ fact, setup }: { fact: AxisFact | undefined; setup: Setup }) {
   if (!fact) return <span className="text-ink-soft">not taken</span>
@@ -71,17 +69,18 @@ export function AxisStrip({ setup, offset, onOffset }: AxisStripProps) {
       </label>
       <Tabs.List aria-label={`Axes of ${offset.name}`} className="flex min-w-0 flex-1 flex-wrap">
         {[...LINEAR_AXES, 'check' as const].map((each) => (
-          <Tabs.Trigger key={each} value={each} className={TAB}>
-            <span className="flex items-center gap-1 text-lg font-semibold">
-              {next.place === each && <ArrowRight aria-label="next:" size={18} />}
-              {each === 'check' ? 'Check' : each}
-            </span>
+          <StripTab
+            key={each}
+            value={each}
+            title={each === 'check' ? 'Check' : each}
+            isNext={next.place === each}
+          >
             {each === 'check' ? (
               <CheckState offset={offset} />
             ) : (
               <Fresh fact={offset.axes[each]} setup={setup} />
             )}
-          </Tabs.Trigger>
+          </StripTab>
         ))}
       </Tabs.List>
     </div>

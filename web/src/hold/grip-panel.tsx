@@ -1,0 +1,219 @@
+import {
+  barRange,
+  colletSketch,
+  type FieldProblems,
+  type Grip,
+  type GripDraft,
+  lengthSpread,
+  readGripDraft,
+  STOPS,
+  stopKind,
+} from '@dogleg/core/hold'
+import { measuredRatios } from '@dogleg/core/setup'
+import { useMemo, useState } from 'react'
+import { useOpenSetup } from '../log/open-setup.ts'
+import { useSigned } from '../log/operator-gate.tsx'
+import { record } from '../log/use-setup.ts'
+import { AnswerPanel } from '../ui/answer.tsx'
+import { Button } from '../ui/button.tsx'
+import { Choice } from '../ui/choice.tsx'
+import { LengthEntryField, nextFieldOnEnter } from '../ui/entry-field.tsx'
+import { ListField } from '../ui/list-field.tsx'
+import { PickOne } from '../ui/pick-one.tsx'
+import { ColletDrawing } from './collet-drawing.tsx'
+import { MissingLine } from './missing-line.tsx'
+import { RatioPair } from './ratio-pair.tsx'
+import { ShareSlider } from './share-slider.tsx'
+
+/** Bars that are drawn while none are typed yet. */
+const SAMPLE_SPREAD = 0.004
+
+interface GripPanelProps {
+  draft: GripDraft
+  change: (draft: GripDraft) => void
+}
+
+/** Which collet and which stop, and how far the part's length will wander with them. */
+export function GripPanel({ draft, change }: GripPanelProps) {
+  const { setup, reference } = useOpenSetup()
+  const { unit, hold } = setup
+  const [lit, setLit] = useState<string>()
+  const [share, setShare] = useState(1)
+  const signed = useSigned()
+  const collet = reference.collets.find(({ id }) => id === draft.collet) ?? reference.collets[0]
+
+  const live = useMemo(() => {
+    const read = readGripDraft(draft, unit)
+    if (!read.ok || !collet) return { read }
+    const measured = measuredRatios(hold).get(collet.id)
+    const grip: Grip = {
+      ...read.value,
+      collet,
+      unit,
+      range: barRange(read.value.bars, unit),
+      allowed: read.value.allowed.value,
+      ...(measured ? { measuredRatio: measured } : {}),
+    }
+    return { read, grip, spread: lengthSpread(grip), measured }
+  }, [draft, unit, collet, hold])
+
+  if (!collet) return <p className="py-6 text-lg">There is no collet in the library.</p>
+  const { read, grip, spread } = live
+  const problems: FieldProblems = read.ok ? {} : read.problems
+  const wrong = (path: string) => (problems[path]?.empty ? undefined : problems[path]?.says)
+  const stopped = spread?.findings.some(({ severity }) => severity === 'stop')
+  const recorded = hold.grip
+  const same =
+    recorded !== undefined &&
+    read.ok &&
+    recorded.entry.collet.id === collet.id &&
+    JSON.stringify([
+      recorded.entry.stop,
+      recorded.entry.operation,
+      recorded.entry.bars,
+      recorded.entry.allowed,
+    ]) === JSON.stringify([read.value.stop, read.value.operation, read.value.bars, read.value.allowed])
+
+  const submit = () => {
+    if (!read.ok || stopped) return
+    const rests = live.measured && spread && spread.ratio > 0 ? [live.measured.entry] : []
+    signed(() =>
+      record(setup.id, {
+        kind: 'gripped',
+        collet: { id: collet.id, version: collet.version },
+        ...read.value,
+        rests,
+      }),
+    )
+  }
+  const range = grip?.range ?? { least: 1 - SAMPLE_SPREAD / 2, greatest: 1 + SAMPLE_SPREAD / 2 }
+
+  return (
+    <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[19rem_1fr] xl:grid-cols-[20rem_1fr_22rem]">
+      <form
+        aria-label="Collet and stop"
+        className="space-y-1"
+        onKeyDown={nextFieldOnEnter}
+        onSubmit={(event) => {
+          event.preventDefault()
+          submit()
+        }}
+      >
+        <PickOne
+          label="Collet or jaws"
+          value={collet.id}
+          onChange={(id) => change({ ...draft, collet: id })}
+          onFocus={() => setLit('collet')}
+          options={reference.collets.map(({ id, name }) => [id, name])}
+        />
+        <PickOne
+          label="Stop"
+          value={draft.stop}
+          onChange={(stop) => change({ ...draft, stop: stopKind.parse(stop) })}
+          onFocus={() => setLit('stop')}
+          hint={STOPS[draft.stop].says}
+          options={stopKind.options.map((each) => [each, STOPS[each].name])}
+        />
+        <Choice
+          label="Operation"
+          value={draft.operation}
+          onChange={(operation) => change({ ...draft, operation })}
+          options={[
+            { value: 'first', label: 'first: face to cut' },
+            { value: 'second', label: 'second: to length' },
+          ]}
+        />
+        <Choice
+          label="The bars are known by"
+          value={draft.known}
+          onChange={(known) => change({ ...draft, known })}
+          options={[
+            { value: 'tolerance', label: 'tolerance' },
+            { value: 'measured', label: 'measuring some' },
+          ]}
+        />
+        {draft.known === 'tolerance' ? (
+          <div className="grid grid-cols-2 gap-x-3">
+            <LengthEntryField
+              label="Diameter"
+              unit={unit}
+              value={draft.diameter}
+              onChange={(diameter) => change({ ...draft, diameter })}
+              lit={lit === 'diameter'}
+              onFocus={() => setLit('diameter')}
+              wrong={wrong('bars.diameter')}
+            />
+            <LengthEntryField
+              label="Spread"
+              unit={unit}
+              value={draft.spread}
+              onChange={(text) => change({ ...draft, spread: text })}
+              hint="Largest less smallest."
+              lit={lit === 'spread'}
+              onFocus={() => setLit('spread')}
+              wrong={wrong('bars.spread')}
+            />
+          </div>
+        ) : (
+          <ListField
+            label="Diameters measured"
+            value={draft.diameters}
+            onChange={(diameters) => change({ ...draft, diameters })}
+            hint="Ten bars, with spaces or lines between."
+            understood={grip ? `${grip.range.measured} bars` : undefined}
+            wrong={wrong('bars.diameters')}
+            rows={3}
+          />
+        )}
+        <LengthEntryField
+          label={draft.operation === 'first' ? 'Stock left to face' : 'Length tolerance, whole'}
+          unit={unit}
+          value={draft.allowed}
+          onChange={(allowed) => change({ ...draft, allowed })}
+          lit={lit === 'allowed'}
+          onFocus={() => setLit('allowed')}
+          wrong={wrong('allowed')}
+        />
+        <Button
+          type="submit"
+          look="primary"
+          data-record
+          disabled={!read.ok || stopped}
+          className="mt-1 min-h-14 w-full text-lg"
+        >
+          Record collet and stop
+        </Button>
+        <MissingLine problems={problems} />
+      </form>
+
+      <div className="flex min-h-80 flex-col gap-1">
+        <ColletDrawing
+          sketch={colletSketch(collet, draft.stop, range, share)}
+          stop={draft.stop}
+          unit={unit}
+          lit={lit}
+        />
+        <ShareSlider
+          label="Bar that is drawn"
+          value={share}
+          onChange={setShare}
+          ends={['smallest bar', 'largest bar']}
+        />
+      </div>
+
+      <div className="space-y-2 md:col-span-2 xl:col-span-1">
+        <RatioPair collet={collet} measured={live.measured} />
+        {spread ? (
+          <AnswerPanel
+            title={draft.operation === 'first' ? 'Leave at least to face' : 'The length will wander by'}
+            answer={spread}
+            findings={same ? recorded.findings : spread.findings}
+            fact={same ? recorded : undefined}
+          />
+        ) : (
+          <p className="text-ink-soft">How far the length wanders appears here as you type.</p>
+        )}
+      </div>
+    </div>
+  )
+}

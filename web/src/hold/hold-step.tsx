@@ -1,0 +1,189 @@
+import { type GripDraft, gripDraft } from '@dogleg/core/hold'
+import { formatLength } from '@dogleg/core/quantity'
+import { isSquare, nextHold, type Setup, type StepState, startingGrip } from '@dogleg/core/setup'
+import { Tabs } from 'radix-ui'
+import type { ReactNode } from 'react'
+import { useKept } from '../log/kept.ts'
+import { useOpenSetup } from '../log/open-setup.ts'
+import { usePlace } from '../log/use-place.ts'
+import { NextLine } from '../ui/next-line.tsx'
+import { StateMark } from '../ui/state-mark.tsx'
+import { StripTab } from '../ui/strip-tab.tsx'
+import { Findings } from '../ui/verdict.tsx'
+import { ChecksPanel } from './checks-panel.tsx'
+import { ClearPanel } from './clear-panel.tsx'
+import { GripPanel } from './grip-panel.tsx'
+import { RankingPanel } from './ranking-panel.tsx'
+import { RatioPanel } from './ratio-panel.tsx'
+import { SquarePanel } from './square-panel.tsx'
+
+/** The Hold step: on a mill the vise, square and clear; on a lathe collet and stop. */
+export function HoldStep() {
+  const { setup } = useOpenSetup()
+  return setup.machine.kind === 'mill' ? <MillHold setup={setup} /> : <LatheHold setup={setup} />
+}
+
+interface Part<Place extends string> {
+  place: Place
+  title: string
+  /** How it stands, in the strip. */
+  stands: ReactNode
+  shows: () => ReactNode
+}
+
+interface PartsProps<Place extends string> {
+  setup: Setup
+  parts: readonly Part<Place>[]
+  place: Place
+  go: (to: Place) => void
+}
+
+/** The parts of the step: a strip to choose one, the one that is chosen, and what to do next. */
+function Parts<Place extends string>({ setup, parts, place, go }: PartsProps<Place>) {
+  const { place: nextPlace, says, why } = nextHold(setup)
+  const next = parts.find((each) => each.place === nextPlace)?.place
+  return (
+    <Tabs.Root
+      value={place}
+      onValueChange={(to) => {
+        const part = parts.find((each) => each.place === to)
+        if (part) go(part.place)
+      }}
+      className="flex flex-1 flex-col"
+    >
+      <Tabs.List aria-label="Parts of Hold" className="flex min-w-0 flex-wrap border-b border-rule">
+        {parts.map((each) => (
+          <StripTab key={each.place} value={each.place} title={each.title} isNext={next === each.place}>
+            {each.stands}
+          </StripTab>
+        ))}
+      </Tabs.List>
+      <Findings findings={setup.hold.findings} />
+      <Tabs.Content value={place} className="flex flex-1 flex-col" tabIndex={-1}>
+        {parts.find((each) => each.place === place)?.shows()}
+      </Tabs.Content>
+      <NextLine
+        says={says}
+        why={why}
+        to={nextPlace === 'nothing' && setup.machine.kind === 'mill' ? '../zero' : undefined}
+        go={next && next !== place ? () => go(next) : undefined}
+      />
+    </Tabs.Root>
+  )
+}
+
+const stateOf = (fact: { freshness: { state: string } } | undefined, done: boolean): StepState =>
+  fact?.freshness.state === 'stale' ? 'stale' : done ? 'done' : 'open'
+
+const MILL_PLACES = ['square', 'clear'] as const
+
+function MillHold({ setup }: { setup: Setup }) {
+  const { hold, unit } = setup
+  const { place: next } = nextHold(setup)
+  const [place, go] = usePlace('part', MILL_PLACES, next === 'clear' ? 'clear' : 'square')
+  const last = hold.sweeps.at(-1)
+  return (
+    <Parts
+      setup={setup}
+      place={place}
+      go={go}
+      parts={[
+        {
+          place: 'square',
+          title: 'Square the vise',
+          stands: (
+            <span className="flex items-center gap-3">
+              {last?.squared.ok && (
+                <span className="digits text-xl">{formatLength(last.squared.outOfSquare.value, unit)}</span>
+              )}
+              <StateMark state={stateOf(last, isSquare(last))} />
+            </span>
+          ),
+          shows: () => <SquarePanel key={setup.id} />,
+        },
+        {
+          place: 'clear',
+          title: 'Does it clear?',
+          stands: (
+            <StateMark
+              state={stateOf(
+                hold.clearance,
+                hold.clearance !== undefined && hold.clearance.verdict !== 'stop',
+              )}
+            />
+          ),
+          shows: () => <ClearPanel key={setup.id} />,
+        },
+      ]}
+    />
+  )
+}
+
+const LATHE_PLACES = ['grip', 'ranking', 'ratio', 'checks'] as const
+
+function LatheHold({ setup }: { setup: Setup }) {
+  const { reference } = useOpenSetup()
+  const { hold, unit } = setup
+  const { place: next } = nextHold(setup)
+  const [place, go] = usePlace('part', LATHE_PLACES, next === 'checks' ? 'checks' : 'grip')
+  const [draft, change] = useKept<GripDraft>(`${setup.id}.grip`, gripDraft, () =>
+    startingGrip(setup, reference.collets[0]?.id ?? ''),
+  )
+  const { grip, checks } = hold
+  const ticked = checks.filter(({ tick }) => tick?.freshness.state === 'fresh').length
+  const anyStale = checks.find(({ tick }) => tick?.freshness.state === 'stale')?.tick
+  return (
+    <Parts
+      setup={setup}
+      place={place}
+      go={go}
+      parts={[
+        {
+          place: 'grip',
+          title: 'Collet and stop',
+          stands: (
+            <span className="flex items-center gap-3">
+              {grip && <span className="digits text-xl">{formatLength(grip.spread.value, unit)}</span>}
+              <StateMark state={stateOf(grip, grip !== undefined && grip.verdict !== 'stop')} />
+            </span>
+          ),
+          shows: () => <GripPanel draft={draft} change={change} />,
+        },
+        {
+          place: 'ranking',
+          title: 'All pairs, ranked',
+          stands: null,
+          shows: () => (
+            <RankingPanel
+              draft={draft}
+              onForm={() => go('grip')}
+              onUse={(collet, stop) => {
+                change({ ...draft, collet, stop })
+                go('grip')
+              }}
+            />
+          ),
+        },
+        {
+          place: 'ratio',
+          title: 'Measure the ratio',
+          stands: hold.lengths.size > 0 ? <span className="text-ink-soft">measured</span> : null,
+          shows: () => <RatioPanel key={setup.id} />,
+        },
+        {
+          place: 'checks',
+          title: 'Look',
+          stands: (
+            <span className="flex items-center gap-3">
+              <span className="digits">
+                {ticked}/{checks.length}
+              </span>
+              <StateMark state={stateOf(anyStale, ticked === checks.length)} />
+            </span>
+          ),
+          shows: () => <ChecksPanel />,
+        },
+      ]}
+    />
+  )
+}

@@ -1,0 +1,47 @@
+import { CircleAlert } from 'lucide-react'
+import { useId } from 'react'
+
+interface ListFieldProps {
+  label: string
+  value: string
+  onChange: (text: string) => void
+  hint: string
+  /** What the field made of it. */
+  understood?: string | undefined
+  wrong?: string | undefined
+  rows: number
+}
+
+/** A field for a list that is typed or pasted; says under itself what it understood or what is wrong. */
+export function ListField({ label, value, onChange, hint, understood, wrong, rows }: ListFieldProps) {
+  const id = useId()
+  return (
+    <div>
+      <label htmlFor={id} className="font-semibold">
+        {label}
+      </label>
+      <textarea
+        id={id}
+        rows={rows}
+        value={value}
+        onChange={({ target }) => onChange(target.value)}
+        aria-invalid={wrong !== undefined}
+        aria-describedby={`${id}-told`}
+        maxLength={8000}
+        autoComplete="off"
+        spellCheck={false}
+        className={`digits mt-0.5 block w-full rounded-sm border bg-white/60 px-3 py-1 text-xl ${wrong ? 'border-3 border-ink' : 'border-ink-soft'}`}
+      />
+      <p id={`${id}-told`} className="min-h-5 text-sm leading-5" aria-live="polite">
+        {wrong ? (
+          <span className="flex items-start gap-1 font-semibold">
+            <CircleAlert aria-hidden size={16} className="mt-0.5 shrink-0" />
+            {wrong}
+          </span>
+        ) : (
+          <span className="text-ink-soft">{understood ? `= ${understood}` : hint}</span>
+        )}
+      </p>
+    </div>
+  )
+}

@@ -1,0 +1,42 @@
+import { useId } from 'react'
+import { Select } from './select.tsx'
+
+interface PickOneProps {
+  label: string
+  value: string
+  onChange: (value: string) => void
+  onFocus?: () => void
+  options: readonly (readonly [value: string, says: string])[]
+  hint?: string | undefined
+}
+
+/** A labelled list to choose from, with what the choice means under it. */
+export function PickOne({ label, value, onChange, onFocus, options, hint }: PickOneProps) {
+  const id = useId()
+  return (
+    <div>
+      <label htmlFor={id} className="font-semibold">
+        {label}
+      </label>
+      <Select
+        id={id}
+        value={value}
+        onChange={({ target }) => onChange(target.value)}
+        onFocus={onFocus}
+        aria-describedby={hint ? `${id}-hint` : undefined}
+        className="mt-0.5 block w-full text-lg"
+      >
+        {options.map(([each, says]) => (
+          <option key={each} value={each}>
+            {says}
+          </option>
+        ))}
+      </Select>
+      {hint && (
+        <p id={`${id}-hint`} className="text-sm text-ink-soft">
+          {hint}
+        </p>
+      )}
+    </div>
+  )
+}

@@ -55,6 +55,8 @@ export interface Clearance {
   shortfall?: number
   /** Longest a vise may be from its foremost to its rearmost point between what counts at both ends. */
   room?: number
+  /** From its foremost to its rearmost point, as it stands in those states, what this vise takes of that. */
+  reach?: number
   working: WorkingLine[]
   /** How far off each gap may be, in the unit of the case. */
   doubt: Doubt
@@ -260,12 +262,11 @@ export function clearance(of: ClearanceCase): Clearance {
   if (back) result.back = back
   if (front) result.front = front
   if (back && front) {
-    const viseLength = back.part[back.state].back - front.part[front.state].front
+    result.reach = back.part[back.state].back - front.part[front.state].front
     result.room = back.obstacle.at - front.obstacle.at - 2 * wanted
     working.push({
       finds: 'room for a vise',
-      arithmetic: `${formatLength(back.obstacle.at, unit)} - ${formatLength(front.obstacle.at, unit)} - 2 x ${formatLength(wanted, unit)}`,
-      means: `this one reaches over ${formatWithUnit(viseLength, unit)}`,
+      arithmetic: `${formatLength(back.obstacle.at, unit)} ${formatLess(front.obstacle.at, unit)} - 2 x ${formatLength(wanted, unit)}`,
       gives: formatLength(result.room, unit),
     })
   }

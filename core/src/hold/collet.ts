@@ -44,6 +44,8 @@ export type Collet = z.infer<typeof collet>
 
 /** How far a ratio from a rule of thumb may be off. By judgement: the rules are said to the half. */
 const RULE_DOUBT = 0.5
+/** How far a cone may be off its named angle, as made and worn, in degrees. By judgement. */
+const ANGLE_DOUBT = 0.25
 
 /**
  * Movement along the bar for each unit of diameter, dZ / dD = 1 / (2 tan a) for a cone of angle a per side (derived:
@@ -51,8 +53,12 @@ const RULE_DOUBT = 0.5
  * This is what the closing part moves by, be it the collet or the sleeve.
  */
 export function closingRatio({ ratio }: Pick<Collet, 'ratio'>): { value: number; doubt: number } {
-  if (ratio.from === 'angle')
-    return { value: 1 / (2 * Math.tan((ratio.degreesPerSide * Math.PI) / 180)), doubt: 0 }
+  if (ratio.from === 'angle') {
+    const angle = (ratio.degreesPerSide * Math.PI) / 180
+    // d(1 / (2 tan a)) / da = -1 / (2 sin^2 a).
+    const slope = 1 / (2 * Math.sin(angle) ** 2)
+    return { value: 1 / (2 * Math.tan(angle)), doubt: slope * ((ANGLE_DOUBT * Math.PI) / 180) }
+  }
   return { value: ratio.ratio, doubt: ratio.from === 'rule' ? RULE_DOUBT : ratio.doubt }
 }
 

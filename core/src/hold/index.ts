@@ -43,7 +43,7 @@ export {
 export { exaggerationFor, type JawSketch, jawSketch } from './jaw-sketch.ts'
 export { type MeasuredPair, readDiameters, readPairs } from './measured.ts'
 export { type Placed, type PlacedDraft, placed, placedDraft, readPlacedDraft } from './placed.ts'
-export { type Place, type Ranked, rankPairs } from './ranking.ts'
+export { byStop, type Place, type Ranked, type RankedStop, rankPairs } from './ranking.ts'
 export {
   chartOfRatio,
   fitRatio,

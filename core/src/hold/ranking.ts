@@ -63,3 +63,20 @@ export function rankPairs(of: RankingCase): Ranked[] {
   )
   return pairs.sort((a, b) => ORDER[a.place] - ORDER[b.place] || a.spread - b.spread)
 }
+
+/** A stop with every collet that stands equal with it. */
+export interface RankedStop extends Omit<Ranked, 'collet'> {
+  collets: Collet[]
+}
+
+/** Pairs that differ in nothing but the collet, taken together; in the order of the best of each. */
+export function byStop(ranked: readonly Ranked[]): RankedStop[] {
+  const groups = new Map<string, RankedStop>()
+  for (const { collet, ...of } of ranked) {
+    const key = JSON.stringify(of)
+    const group = groups.get(key)
+    if (group) group.collets.push(collet)
+    else groups.set(key, { ...of, collets: [collet] })
+  }
+  return [...groups.values()]
+}

@@ -4,7 +4,7 @@ import type { Entry } from './entries.ts'
 import { nextFor } from './next.ts'
 import { nextHold } from './next-hold.ts'
 import { deriveReady, type ReadyState } from './ready.ts'
-import { STEP_NAMES, type Step, type StepState, stepsOf } from './steps.ts'
+import { type Step, type StepState, stepsOf } from './steps.ts'
 import { nameStaleFacts } from './what-if.ts'
 
 /** A setup at a glance. */
@@ -16,7 +16,7 @@ export interface SetupSummary {
   inStep?: Step
   /** The facts that are stale, by name. */
   stale: string[]
-  /** What to do next, or why the log cannot be shown. */
+  /** What to do next in that step. */
   next: string
   lastAt: string
 }
@@ -83,7 +83,7 @@ function summarise(setup: Setup, ready: ReadyState): SetupSummary {
     steps: stepStates(setup, ready),
     ...(step ? { inStep: step } : {}),
     stale: nameStaleFacts(setup),
-    next: step ? `${STEP_NAMES[step]}: ${says}` : says,
+    next: says,
     lastAt: setup.log.at(-1)?.entry.at ?? '',
   }
 }

@@ -9,17 +9,18 @@ interface DialProps {
   target: number | undefined
   /** Half of what the face carries: the needle stands at the end there. */
   range: number
-  /** A number as the dial would carry it. */
+  /** What it shows in figures, and a number of its face. */
   label: (value: number) => string
+  mark: (value: number) => string
   known: boolean
 }
 
 /** Half of the face, in degrees. */
-const SWEEP = 150
+const SWEEP = 135
 const MARKS = [-1, -0.8, -0.6, -0.4, -0.2, 0, 0.2, 0.4, 0.6, 0.8, 1]
 
 /** A balanced dial: zero on top, plus to the right. The mark at its rim is where the needle has to go. */
-export function Dial({ at, radius, value, target, range, label, known }: DialProps) {
+export function Dial({ at, radius, value, target, range, label, mark, known }: DialProps) {
   const on = (share: number, r: number): Point => {
     const angle = ((Math.max(-1, Math.min(1, share)) * SWEEP - 90) * Math.PI) / 180
     return { x: at.x + r * Math.cos(angle), y: at.y + r * Math.sin(angle) }
@@ -64,7 +65,7 @@ export function Dial({ at, radius, value, target, range, label, known }: DialPro
             fill="var(--color-scribe)"
             className="digits"
           >
-            {share === 0 ? '0' : label(share * range)}
+            {share === 0 ? '0' : known ? mark(share * range) : share < 0 ? '-' : '+'}
           </text>
         )
       })}
@@ -91,8 +92,8 @@ export function Dial({ at, radius, value, target, range, label, known }: DialPro
         />
       )}
       <circle cx={at.x} cy={at.y} r={5} fill="var(--color-brass)" />
-      <Words at={{ x: at.x, y: at.y + radius * 0.55 }} ink="measured" bold size={20}>
-        {known ? label(value) : '?'}
+      <Words at={{ x: at.x, y: at.y + radius + 24 }} ink="measured" bold size={20}>
+        {known ? label(value) : ''}
       </Words>
     </g>
   )

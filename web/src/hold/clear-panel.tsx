@@ -13,7 +13,7 @@ import {
   type ViseState,
 } from '@dogleg/core/hold'
 import { convertLength, fixedDigits, formatLength, formatWithUnit, unitSymbol } from '@dogleg/core/quantity'
-import { startingPlace } from '@dogleg/core/setup'
+import { type ClearanceFact, startingPlace } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { useKept } from '../log/kept.ts'
@@ -186,6 +186,16 @@ export function ClearPanel() {
             { value: 'closed', label: 'vise closed' },
           ]}
         />
+        {read.ok && (
+          <details>
+            <summary className="min-h-11 content-center font-semibold">
+              Every gap, other vises, and what the doubt is made of
+            </summary>
+            <AllGaps gaps={found.gaps} of={of} />
+            <OtherVises of={of} vises={reference.vises} />
+            <DoubtParts answer={{ doubt: found.doubt, unit }} />
+          </details>
+        )}
       </div>
 
       <section
@@ -194,14 +204,8 @@ export function ClearPanel() {
       >
         {read.ok ? (
           <>
-            <ClearAnswer found={found} of={of} />
-            <div>
-              {hold.clearance && <FactLine fact={hold.clearance} />}
-              <Working answer={found} />
-              <DoubtParts answer={{ doubt: found.doubt, unit }} />
-              <AllGaps gaps={found.gaps} of={of} />
-              <OtherVises of={of} vises={reference.vises} />
-            </div>
+            <ClearAnswer found={found} of={of} fact={hold.clearance} />
+            <Working answer={found} />
           </>
         ) : (
           <p className="text-ink-soft">Type where the fixed jaw stands; the gaps appear here.</p>
@@ -211,8 +215,15 @@ export function ClearPanel() {
   )
 }
 
+interface ClearAnswerProps {
+  found: Clearance
+  of: ClearanceCase
+  /** What stands in the log. */
+  fact: ClearanceFact | undefined
+}
+
 /** Both gaps at arm's length, the verdict, and where the jaw may stand. */
-function ClearAnswer({ found, of: { unit } }: { found: Clearance; of: ClearanceCase }) {
+function ClearAnswer({ found, of: { unit }, fact }: ClearAnswerProps) {
   const { back, front, interval, room } = found
   const ends = [
     ['Free at the back', back, 'back'],
@@ -230,11 +241,14 @@ function ClearAnswer({ found, of: { unit } }: { found: Clearance; of: ClearanceC
           </div>
         ))}
       </dl>
-      <p>
-        <span className="digits">±{formatLength(found.doubt.value, unit)}</span>
-        <span className="ml-2 text-ink-soft">{unitSymbol(unit)}, how far off each may be</span>
+      {fact && <FactLine fact={fact} />}
+      <p className="flex items-center gap-4">
+        <VerdictMark verdict={verdictOf(found.findings)} />
+        <span>
+          <span className="digits text-lg">±{formatLength(found.doubt.value, unit)}</span>
+          <span className="ml-2 text-ink-soft">{unitSymbol(unit)}, each</span>
+        </span>
       </p>
-      <VerdictMark verdict={verdictOf(found.findings)} />
       <Findings findings={found.findings} />
       <p className="leading-snug" data-testid="interval">
         {interval ? (
@@ -259,7 +273,8 @@ function ClearAnswer({ found, of: { unit } }: { found: Clearance; of: ClearanceC
         )}
         {room !== undefined && (
           <span className="block text-ink-soft">
-            A vise of up to <span className="digits">{formatWithUnit(room, unit)}</span> over all would fit.
+            A vise of up to <span className="digits">{formatWithUnit(room, unit)}</span> would fit; this one
+            reaches over <span className="digits">{formatLength(found.reach ?? 0, unit)}</span>.
           </span>
         )}
       </p>
@@ -270,8 +285,8 @@ function ClearAnswer({ found, of: { unit } }: { found: Clearance; of: ClearanceC
 /** Every part in every state against everything that it could meet. */
 function AllGaps({ gaps, of: { unit } }: { gaps: readonly Gap[]; of: ClearanceCase }) {
   return (
-    <details className="border-t border-rule">
-      <summary className="min-h-11 content-center font-semibold">Every gap, open and closed</summary>
+    <div className="border-t border-rule pt-2 pb-3">
+      <h3 className="font-semibold">Every gap, open and closed</h3>
       <table className="w-full text-sm">
         <thead>
           <tr className="text-left text-ink-soft">
@@ -301,7 +316,7 @@ function AllGaps({ gaps, of: { unit } }: { gaps: readonly Gap[]; of: ClearanceCa
           ))}
         </tbody>
       </table>
-    </details>
+    </div>
   )
 }
 
@@ -309,8 +324,8 @@ function AllGaps({ gaps, of: { unit } }: { gaps: readonly Gap[]; of: ClearanceCa
 function OtherVises({ of, vises }: { of: ClearanceCase; vises: Parameters<typeof libraryFit>[1] }) {
   const { unit } = of
   return (
-    <details className="border-t border-rule">
-      <summary className="min-h-11 content-center font-semibold">Vises of the library here</summary>
+    <div className="border-t border-rule pt-2">
+      <h3 className="font-semibold">Vises of the library here</h3>
       <ul className="pb-2 text-sm">
         {libraryFit(of, vises).map(({ vise, interval, shortfall }) => (
           <li key={vise.id} className="flex justify-between gap-3 border-t border-rule py-1">
@@ -333,6 +348,6 @@ function OtherVises({ of, vises }: { of: ClearanceCase; vises: Parameters<typeof
           </li>
         ))}
       </ul>
-    </details>
+    </div>
   )
 }

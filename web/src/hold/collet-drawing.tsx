@@ -12,8 +12,8 @@ const ORIGIN = 226
 /** Fixed shapes, in shares of the largest bar's radius. */
 const FACE = 1.5
 const BODY = { back: -1.1, outer: 2.35 }
-const WALL = 0.3
-const TUBE = { inner: 1.16, outer: 1.42, back: -3.6, front: -1.5 }
+const WALL = 0.34
+const TUBE = { inner: 1.08, outer: 1.24, back: -3.6, front: -1.5 }
 const BAR = { back: -2.6, face: 2.9 }
 
 const x = (z: number) => ORIGIN + z * R
@@ -132,17 +132,21 @@ function Cone({ sketch, side, lit }: { sketch: ColletSketch; side: 1 | -1; lit: 
   /** The cone that the collet lies in: of the body, or of the sleeve that was pushed over it. */
   const shift = pulled ? 0 : tube
   const bore = smallest + WALL
-  const tail: [number, number][] = [
-    [from, Math.min(thin, TUBE.outer)],
-    [TUBE.front + collet - 0.1, TUBE.outer],
-    [TUBE.front + collet - 0.1, TUBE.inner],
-    [from, TUBE.inner],
-  ]
-  const head: [number, number][] = [
-    [from, radius],
+  /** The collet, or the half of it that does not lie in a tube: head in the cone, tail screwed into the draw tube. */
+  const tailEnd = TUBE.front + collet - 0.2
+  const outline: [number, number][] = [
     [to, radius],
     [to, thick],
     [from, thin],
+    ...(pulled
+      ? ([
+          [from - 0.25, TUBE.outer],
+          [tailEnd, TUBE.outer],
+          [tailEnd, TUBE.inner],
+          [from - 0.1, TUBE.inner],
+        ] as [number, number][])
+      : []),
+    [from, radius],
   ]
   const cone: [number, number][] = [
     [back + shift, bore],
@@ -172,22 +176,22 @@ function Cone({ sketch, side, lit }: { sketch: ColletSketch; side: 1 | -1; lit: 
           [
             ...cone,
             [FACE + shift, outer],
-            [pulled ? BODY.back : TUBE.front + shift, outer],
             ...(pulled
-              ? ([[BODY.back, Math.max(bore, TUBE.outer + 0.08)]] as [number, number][])
+              ? ([
+                  [BODY.back, outer],
+                  [BODY.back, bore],
+                ] as [number, number][])
               : ([
-                  [TUBE.front + shift, TUBE.outer],
-                  [TUBE.front + shift, TUBE.inner + 0.02],
-                  [back + shift, Math.max(bore, TUBE.inner + 0.02)],
+                  [TUBE.front + shift, outer],
+                  [TUBE.front + shift, TUBE.inner],
+                  [back + shift, TUBE.inner],
                 ] as [number, number][])),
-            ...(pulled ? ([[back, Math.max(bore, TUBE.outer + 0.08)]] as [number, number][]) : []),
           ],
           side,
         )}
         {...(pulled ? still : moving(false))}
       />
-      <path d={path(head, side)} {...moving(lit === 'collet')} className="lights-up" />
-      {pulled && <path d={path(tail, side)} {...moving(lit === 'collet')} className="lights-up" />}
+      <path d={path(outline, side)} {...moving(lit === 'collet')} className="lights-up" />
       <Tube sketch={sketch} side={side} />
       {side === 1 && (
         <Words at={{ x: x(FACE - 0.6), y: AXIS - (BODY.outer + 0.25) * R }} plain>

@@ -115,6 +115,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
           options={stopKind.options.map((each) => [each, STOPS[each].name])}
         />
         <Choice
+          quiet
           label="Operation"
           value={draft.operation}
           onChange={(operation) => change({ ...draft, operation })}
@@ -124,12 +125,13 @@ export function GripPanel({ draft, change }: GripPanelProps) {
           ]}
         />
         <Choice
+          quiet
           label="The bars are known by"
           value={draft.known}
           onChange={(known) => change({ ...draft, known })}
           options={[
-            { value: 'tolerance', label: 'tolerance' },
-            { value: 'measured', label: 'measuring some' },
+            { value: 'tolerance', label: 'bars by tolerance' },
+            { value: 'measured', label: 'bars measured' },
           ]}
         />
         {draft.known === 'tolerance' ? (
@@ -159,10 +161,10 @@ export function GripPanel({ draft, change }: GripPanelProps) {
             label="Diameters measured"
             value={draft.diameters}
             onChange={(diameters) => change({ ...draft, diameters })}
-            hint="Ten bars, with spaces or lines between."
+            hint="Ten bars, with spaces between."
             understood={grip ? `${grip.range.measured} bars` : undefined}
             wrong={wrong('bars.diameters')}
-            rows={3}
+            rows={2}
           />
         )}
         <LengthEntryField
@@ -179,7 +181,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
           look="primary"
           data-record
           disabled={!read.ok || stopped}
-          className="mt-1 min-h-14 w-full text-lg"
+          className="mt-1 min-h-12 w-full text-lg"
         >
           Record collet and stop
         </Button>

@@ -140,7 +140,7 @@ function LatheHold({ setup }: { setup: Setup }) {
       parts={[
         {
           place: 'grip',
-          title: 'Collet and stop',
+          title: 'Collet, stop',
           stands: (
             <span className="flex items-center gap-3">
               {grip && <span className="digits text-xl">{formatLength(grip.spread.value, unit)}</span>}
@@ -151,7 +151,7 @@ function LatheHold({ setup }: { setup: Setup }) {
         },
         {
           place: 'ranking',
-          title: 'All pairs, ranked',
+          title: 'All pairs',
           stands: null,
           shows: () => (
             <RankingPanel
@@ -166,13 +166,13 @@ function LatheHold({ setup }: { setup: Setup }) {
         },
         {
           place: 'ratio',
-          title: 'Measure the ratio',
+          title: 'True ratio',
           stands: hold.lengths.size > 0 ? <span className="text-ink-soft">measured</span> : null,
           shows: () => <RatioPanel key={setup.id} />,
         },
         {
           place: 'checks',
-          title: 'Look',
+          title: 'Checks',
           stands: (
             <span className="flex items-center gap-3">
               <span className="digits">

@@ -166,13 +166,14 @@ export function JawDrawing({ sketch, tap, towardsDial, unit, lit, progress, onDr
         />
       )}
       <Dial
-        at={{ x: 330, y: 392 }}
-        radius={86}
+        at={{ x: 330, y: 374 }}
+        radius={80}
         value={shown}
         target={tap?.target}
         range={range}
         known={tap !== undefined}
         label={(value) => formatLength(value, unit, { plus: true })}
+        mark={(value) => String(Number(formatLength(value, unit)))}
       />
       <Words at={{ x: 20, y: 350 }} anchor="start" plain size={17}>
         {tap ? `Dial at ${length(tap.at)}` : 'Dial at the far end'}

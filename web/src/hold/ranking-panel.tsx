@@ -1,8 +1,10 @@
 import {
   barRange,
+  byStop,
   type GripDraft,
   type Place,
   type Ranked,
+  type RankedStop,
   rankPairs,
   readGripDraft,
   STOPS,
@@ -21,7 +23,6 @@ const PLACES: Record<Place, { word: string; Icon: LucideIcon; look: string }> = 
   'last-resort': { word: 'last resort', Icon: CircleEllipsis, look: '' },
   never: { word: 'never', Icon: OctagonX, look: 'text-hazard' },
 }
-const SHORT_LIST = 8
 
 interface RankingPanelProps {
   draft: GripDraft
@@ -54,7 +55,7 @@ export function RankingPanel({ draft, onUse, onForm }: RankingPanelProps) {
         <Button onClick={onForm}>To collet and stop</Button>
       </div>
     )
-  const of = which === '' ? ranked : ranked.filter(({ collet }) => collet.id === which)
+  const rows = byStop(which === '' ? ranked : ranked.filter(({ collet }) => collet.id === which))
   return (
     <div className="py-2">
       <div className="flex flex-wrap items-center gap-x-6 gap-y-1">
@@ -79,58 +80,53 @@ export function RankingPanel({ draft, onUse, onForm }: RankingPanelProps) {
           use last.
         </p>
       </div>
-      <RankedTable rows={of.slice(0, SHORT_LIST)} unit={unit} onUse={onUse} />
-      {of.length > SHORT_LIST && (
-        <details>
-          <summary className="min-h-11 content-center font-semibold">
-            {of.length - SHORT_LIST} more, down to those never to use
-          </summary>
-          <RankedTable rows={of.slice(SHORT_LIST)} unit={unit} onUse={onUse} />
-        </details>
-      )}
+      <RankedTable rows={rows} unit={unit} preferred={draft.collet} onUse={onUse} />
     </div>
   )
 }
 
 interface RankedTableProps {
-  rows: readonly Ranked[]
+  rows: readonly RankedStop[]
+  /** The collet that is used where several stand equal. */
+  preferred: string
   unit: Parameters<typeof formatLength>[1]
   onUse: RankingPanelProps['onUse']
 }
 
-function RankedTable({ rows, unit, onUse }: RankedTableProps) {
+function RankedTable({ rows, unit, preferred, onUse }: RankedTableProps) {
   return (
     <table className="w-full">
       <thead>
         <tr className="text-left text-sm text-ink-soft">
           <th className="font-normal">Verdict</th>
-          <th className="font-normal">Collet</th>
           <th className="font-normal">Stop</th>
-          <th className="pr-4 text-right font-normal">Length spread, {unitSymbol(unit)}</th>
+          <th className="font-normal">Collet or jaws</th>
+          <th className="pr-4 text-right font-normal">Spread, {unitSymbol(unit)}</th>
           <th className="font-normal">Why</th>
           <th className="sr-only">Use it</th>
         </tr>
       </thead>
       <tbody>
-        {rows.map(({ collet, stop, spread, place, reason }) => {
+        {rows.map(({ collets, stop, spread, place, reason }) => {
           const { word, Icon, look } = PLACES[place]
+          const use = collets.find(({ id }) => id === preferred) ?? collets[0]
           return (
-            <tr key={`${collet.id}-${stop}`} className="border-t border-rule">
+            <tr key={`${stop}-${use?.id}`} className="border-t border-rule">
               <td className={`pr-3 font-semibold whitespace-nowrap ${look}`}>
                 <Icon aria-hidden size={18} className="mr-1.5 inline align-[-3px]" />
                 {word}
               </td>
-              <td className="pr-3">{collet.name}</td>
               <td className="pr-3">{STOPS[stop].name}</td>
+              <td className="pr-3 text-sm leading-tight">{collets.map(({ name }) => name).join(', ')}</td>
               <td className="digits pr-4 text-right text-lg">{formatLength(spread, unit)}</td>
               <td className="pr-3 text-sm leading-tight">{reason}</td>
               <td className="text-right">
-                {place !== 'never' && (
+                {use && place !== 'never' && (
                   <Button
                     look="quiet"
                     className="px-2"
-                    aria-label={`Use ${collet.name} with the stop: ${STOPS[stop].name}`}
-                    onClick={() => onUse(collet.id, stop)}
+                    aria-label={`Use ${use.name} with the stop: ${STOPS[stop].name}`}
+                    onClick={() => onUse(use.id, stop)}
                   >
                     use
                   </Button>

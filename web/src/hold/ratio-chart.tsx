@@ -29,7 +29,7 @@ export function RatioChart({ pairs, what, fit, expected, unit }: RatioChartProps
     tick: { fill: INK, fontSize: 13 },
   }
   return (
-    <figure className="flex flex-1 flex-col rounded-sm bg-layout p-3 text-scribe">
+    <figure className="rounded-sm bg-layout p-3 text-scribe">
       <figcaption className="pb-2 text-sm">
         {what === 'face' ? 'Where the face stood' : 'Length after facing'} over the diameter,{' '}
         {unitSymbol(unit)}. Brass: measured, and the line through it. Dashed: as expected.

@@ -100,7 +100,7 @@ export function RatioPanel() {
           hint="1.2490 .0012, then the next line. Ten bars, small and large."
           understood={read.ok ? `${read.value.pairs.length} bars` : undefined}
           wrong={problems.pairs?.empty ? undefined : problems.pairs?.says}
-          rows={7}
+          rows={5}
         />
         <Button
           type="submit"

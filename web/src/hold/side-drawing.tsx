@@ -6,10 +6,10 @@ import { Dimension, Words } from '../drawing/marks.tsx'
 import { useDrag } from '../drawing/use-drag.ts'
 
 const WIDTH = 520
-const HEIGHT = 400
+const HEIGHT = 318
 const SIDE = 14
 /** Where the top of the table lies. */
-const TABLE = 250
+const TABLE = 172
 const SNAP: Record<LengthUnit, number> = { inch: 1 / 16, mm: 1 }
 
 interface SideDrawingProps {
@@ -51,7 +51,7 @@ export function SideDrawing({ sketch, state, unit, jawAt, lit, onDrag }: SideDra
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="img"
       aria-label="Side view of table and vise with what stands round them, to scale"
-      className="on-layout h-full max-h-[26rem] w-full touch-none rounded-sm bg-layout"
+      className="on-layout h-full max-h-[20rem] w-full touch-none rounded-sm bg-layout"
     >
       <Words at={{ x: SIDE, y: 24 }} anchor="start" plain>
         front
@@ -75,8 +75,9 @@ export function SideDrawing({ sketch, state, unit, jawAt, lit, onDrag }: SideDra
             />
             <Words
               at={{
-                x: each.side === 'back' ? WIDTH - SIDE - 4 : SIDE + 4,
-                y: Math.max(48, Math.min(box.y + 18, TABLE + 70)),
+                x: each.side === 'back' ? box.x + box.width : box.x,
+                // What comes down with the head has its name above it, what stands below has it underneath.
+                y: each.comesDown ? box.y - 7 : box.y + box.height + 18,
               }}
               anchor={each.side === 'back' ? 'end' : 'start'}
               plain
@@ -127,7 +128,7 @@ export function SideDrawing({ sketch, state, unit, jawAt, lit, onDrag }: SideDra
             frame={along}
             from={from}
             to={to}
-            v={side === 'back' ? 108 : 66}
+            v={side === 'back' ? 96 : 66}
             base={-height * scale}
             ink="measured"
             lit={lit === 'wanted'}
@@ -149,7 +150,7 @@ export function SideDrawing({ sketch, state, unit, jawAt, lit, onDrag }: SideDra
         />
         <circle cx={jaw} cy={jawTop - 20} r={24} fill="transparent" />
         <circle cx={jaw} cy={jawTop - 20} r={9} fill="var(--color-brass)" />
-        <Words at={{ x: jaw, y: jawTop - 38 }} ink="measured" bold={jawLit}>
+        <Words at={{ x: jaw - 16, y: jawTop - 15 }} anchor="end" ink="measured" bold={jawLit}>
           {formatLength(jawAt, unit)}
         </Words>
       </g>

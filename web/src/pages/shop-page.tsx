@@ -53,13 +53,16 @@ export function ShopPage() {
 }
 
 function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: (() => void) | undefined }) {
-  const { id, name, setups, notes } = machine
+  const { id, name, setups, notes, ready } = machine
   return (
     <section aria-labelledby={`machine-${id}`} className="mb-5">
       <div className="flex flex-wrap items-center gap-x-4 border-b-2 border-ink">
         <h2 id={`machine-${id}`} className="text-2xl font-semibold">
           {name}
         </h2>
+        <p className="flex items-center gap-1.5">
+          {STEP_NAMES.ready} <StateMark state={ready} />
+        </p>
         {setups.length === 0 && <p className="text-ink-soft">Nothing on it yet.</p>}
         <Button
           className="my-1 ml-auto"
@@ -97,7 +100,9 @@ function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: (
 
 /** One setup: its steps, what is stale, what comes next. The one that was worked on last is what is on the machine. */
 function SetupRow({ setup, onMachine }: { setup: SetupSummary; onMachine: boolean }) {
-  const { id, title, steps, stale, next, lastAt } = setup
+  const { id, title, steps, stale, next, inStep, lastAt } = setup
+  // Being ready is the machine's, and stands with its name.
+  const own = steps.filter(({ step }) => step !== 'ready')
   return (
     <li className="border-b border-rule">
       <Link
@@ -111,14 +116,17 @@ function SetupRow({ setup, onMachine }: { setup: SetupSummary; onMachine: boolea
           <span className="text-sm text-ink-soft">{onMachine ? 'worked on last' : 'earlier'}</span>
         </span>
         <span className="flex flex-wrap gap-x-4 gap-y-1">
-          {steps.map(({ step, state }) => (
+          {own.map(({ step, state }) => (
             <span key={step} className="inline-flex items-center gap-1.5">
               {STEP_NAMES[step]} <StateMark state={state} />
             </span>
           ))}
         </span>
         <span className="leading-snug">
-          <span className="block">{next}</span>
+          <span className="block">
+            {inStep && <span className="font-semibold">{STEP_NAMES[inStep]}. </span>}
+            {next}
+          </span>
           {stale.length > 0 && (
             <span className="block text-sm text-ink-soft">
               Stale: {stale[0]}

@@ -86,14 +86,12 @@ export function HomePanel({ setup, home }: { setup: Setup; home: ReadyState['hom
             {stale ? (
               <>Stale: {stale.says}.</>
             ) : (
-              <>
-                {axes
-                  .flatMap((axis) => {
-                    const shown = home.entry.shown[axis]
-                    return shown ? [`${axis} ${formatWithUnit(shown.value, shown.unit)}`] : []
-                  })
-                  .join(', ')}
-              </>
+              axes
+                .flatMap((axis) => {
+                  const shown = home.entry.shown[axis]
+                  return shown ? [`${axis} ${formatWithUnit(shown.value, shown.unit)}`] : []
+                })
+                .join(', ')
             )}{' '}
             {home.entry.by}, <When at={home.entry.at} />
           </p>

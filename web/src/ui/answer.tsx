@@ -72,9 +72,11 @@ export function AnswerPanel({ title, answer, findings, fact, children }: AnswerP
             <span className="ml-2 text-base text-ink-soft">how far off it may be</span>
           </p>
         </div>
-        {!stale && <VerdictMark verdict={verdictOf(findings)} />}
+        <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+          {!stale && <VerdictMark verdict={verdictOf(findings)} />}
+          {fact && <FactLine fact={fact} />}
+        </div>
         <Findings findings={findings} />
-        {fact && <FactLine fact={fact} />}
       </div>
       <div>
         <Working answer={answer} />

@@ -10,14 +10,21 @@ interface PickOneProps {
   hint?: string | undefined
 }
 
-/** A labelled list to choose from, with what the choice means under it. */
+/** A labelled list to choose from, with what the choice means beside its name. */
 export function PickOne({ label, value, onChange, onFocus, options, hint }: PickOneProps) {
   const id = useId()
   return (
     <div>
-      <label htmlFor={id} className="font-semibold">
-        {label}
-      </label>
+      <div className="flex items-baseline justify-between gap-3">
+        <label htmlFor={id} className="font-semibold">
+          {label}
+        </label>
+        {hint && (
+          <span id={`${id}-hint`} className="text-right text-sm leading-tight text-ink-soft">
+            {hint}
+          </span>
+        )}
+      </div>
       <Select
         id={id}
         value={value}
@@ -32,11 +39,6 @@ export function PickOne({ label, value, onChange, onFocus, options, hint }: Pick
           </option>
         ))}
       </Select>
-      {hint && (
-        <p id={`${id}-hint`} className="text-sm text-ink-soft">
-          {hint}
-        </p>
-      )}
     </div>
   )
 }

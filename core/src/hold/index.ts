@@ -53,7 +53,7 @@ export {
   measuredPairs,
   type RatioFit,
 } from './ratio-fit.ts'
-export { type SideBox, type SideSketch, sideSketch } from './side-sketch.ts'
+export { type SideBox, type SideSketch, sideSketch, viseBoxes } from './side-sketch.ts'
 export { JAW_BEARERS, type JawBearer, type SquareOrTurn, squareOrTurn } from './square-or-turn.ts'
 export { readingLimit, type Squared, type Squareness, squareness, type Tap } from './squaring.ts'
 export { type Moving, movingRatio, STOPS, type Stop, type StopKind, stopKind } from './stop.ts'
@@ -68,4 +68,13 @@ export {
   sweep,
 } from './sweep.ts'
 export { readSweepDraft, type SweepDraft, sweepDraft } from './sweep-draft.ts'
-export { SAMPLE_VISES, type Vise, type VisePart, type ViseState, vise, viseIn, viseState } from './vise.ts'
+export {
+  SAMPLE_VISES,
+  type Vise,
+  type VisePart,
+  type ViseState,
+  vise,
+  viseIn,
+  viseReach,
+  viseState,
+} from './vise.ts'

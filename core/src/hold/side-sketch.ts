@@ -1,7 +1,7 @@
 import { travelIn } from '../machine/index.ts'
 import { convertLength } from '../quantity/index.ts'
 import { type Clearance, type ClearanceCase, type Gap, obstaclesIn } from './clearance.ts'
-import { type ViseState, viseIn } from './vise.ts'
+import { type Vise, type ViseState, viseIn, viseReach } from './vise.ts'
 
 /** A box of the side view: along Y in the room, plus to the back, and up from the table's top, in the case's unit. */
 export interface SideBox {
@@ -27,6 +27,16 @@ export interface SideSketch {
   highest: number
 }
 
+/** The parts of a vise in one state with the fixed jaw at a place, in the unit of the vise. */
+export const viseBoxes = ({ parts }: Pick<Vise, 'parts'>, state: ViseState, jaw: number): SideBox[] =>
+  parts.map(({ name, bottom, top, [state]: { front, back } }) => ({
+    name,
+    from: jaw + front,
+    to: jaw + back,
+    bottom,
+    top,
+  }))
+
 /** How far an obstacle is drawn, of which only the near face is known, and how high, in shares of the table's depth. */
 const DRAWN_DEPTH = 0.12
 const DRAWN_ABOVE = 0.55
@@ -51,15 +61,8 @@ export function sideSketch(
     moves ? (side === 'back' ? travel : 0) : side === 'back' ? (1 - share) * travel : -share * travel
   const down = lowestZ - travelIn(machine, 'Z', unit).greatest
   const vise = viseIn(of.vise, unit)
-  const boxesIn = (state: ViseState): SideBox[] =>
-    vise.parts.map(({ name, bottom, top, [state]: { front, back } }) => ({
-      name,
-      from: table + jawAt + front,
-      to: table + jawAt + back,
-      bottom,
-      top,
-    }))
-  const highest = Math.max(...vise.parts.map(({ top }) => top), DRAWN_ABOVE * depth)
+  const boxesIn = (state: ViseState) => viseBoxes(vise, state, table + jawAt)
+  const highest = Math.max(viseReach(vise, 'open').top, DRAWN_ABOVE * depth)
   const lowest = -DRAWN_BELOW * depth
   const thick = DRAWN_DEPTH * (depth + travel)
   const obstacles = obstaclesIn(machine, unit).map(({ name, side, at, bottom, top, comesDownWithZ }) => {
@@ -87,7 +90,7 @@ export function sideSketch(
     ...obstacles.flatMap(({ from, to }) => [from, to]),
     0,
     depth + (moves ? travel : 0),
-    jawAt + Math.min(...vise.parts.map(({ open, closed }) => Math.min(open.front, closed.front))),
+    jawAt + Math.min(viseReach(vise, 'open').front, viseReach(vise, 'closed').front),
   ]
   return {
     table: { name: 'table', from: table, to: table + depth, bottom: -0.1 * depth, top: 0 },

@@ -90,13 +90,13 @@ function workingOf(sweep: PlainSweep, fit: LineFit, tap: Tap | undefined): Worki
     lines.push({
       finds: 'target',
       arithmetic: `${length(tap.from)} - ${inParentheses(m)} x (${length(tap.at)} ${formatLess(pivot, unit)})`,
-      means: 'the reading there, less what turning square about the bolt takes off it',
+      means: 'the reading there, less what the turn takes off it',
       gives: formatLength(tap.target, unit, { plus: true }),
     })
   lines.push({
     finds: 'out of square',
     arithmetic: `|${m}| x ${length(partLength)}${cosine === 1 ? '' : ` x ${fixedDigits(cosine, 4)}`}`,
-    means: `slope times the part's length${cosine === 1 ? '' : ', times the cosine of the stylus angle'}`,
+    means: `slope x part${cosine === 1 ? '' : ' x cosine of the stylus angle'}`,
     gives: length(Math.abs(fit.slope) * cosine * partLength),
   })
   return lines

@@ -56,6 +56,13 @@ export function viseIn(of: Vise, unit: LengthUnit): Vise {
   }
 }
 
+/** How far a vise reaches over all its parts in one state, and its height above the table, in its unit. */
+export function viseReach({ parts }: Pick<Vise, 'parts'>, state: ViseState) {
+  const front = Math.min(...parts.map((part) => part[state].front))
+  const back = Math.max(...parts.map((part) => part[state].back))
+  return { front, back, length: back - front, top: Math.max(...parts.map(({ top }) => top)) }
+}
+
 /**
  * A vise to start from (made up, of the usual proportions): the screw end goes out at the back by an inch and a half
  * as it closes, the handle stands out at the front. Measure your own.

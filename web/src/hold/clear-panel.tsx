@@ -85,6 +85,7 @@ export function ClearPanel() {
     )
 
   const { read, of, found } = live
+  const same = JSON.stringify(startingPlace(setup, vise.id)) === JSON.stringify(draft)
   const problems: FieldProblems = read.ok ? {} : read.problems
   const field = (name: 'jawAt' | 'wanted' | 'lowestZ') => ({
     unit,
@@ -204,7 +205,7 @@ export function ClearPanel() {
       >
         {read.ok ? (
           <>
-            <ClearAnswer found={found} of={of} fact={hold.clearance} />
+            <ClearAnswer found={found} of={of} fact={same ? hold.clearance : undefined} />
             <Working answer={found} />
           </>
         ) : (
@@ -218,7 +219,7 @@ export function ClearPanel() {
 interface ClearAnswerProps {
   found: Clearance
   of: ClearanceCase
-  /** What stands in the log. */
+  /** What stands in the log, when it is what is typed. */
   fact: ClearanceFact | undefined
 }
 

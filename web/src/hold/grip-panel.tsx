@@ -9,7 +9,7 @@ import {
   STOPS,
   stopKind,
 } from '@dogleg/core/hold'
-import { measuredRatios } from '@dogleg/core/setup'
+import { measuredRatios, startingGrip } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
@@ -63,16 +63,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
   const wrong = (path: string) => (problems[path]?.empty ? undefined : problems[path]?.says)
   const stopped = spread?.findings.some(({ severity }) => severity === 'stop')
   const recorded = hold.grip
-  const same =
-    recorded !== undefined &&
-    read.ok &&
-    recorded.entry.collet.id === collet.id &&
-    JSON.stringify([
-      recorded.entry.stop,
-      recorded.entry.operation,
-      recorded.entry.bars,
-      recorded.entry.allowed,
-    ]) === JSON.stringify([read.value.stop, read.value.operation, read.value.bars, read.value.allowed])
+  const same = JSON.stringify(startingGrip(setup, collet.id)) === JSON.stringify(draft)
 
   const submit = () => {
     if (!read.ok || stopped) return
@@ -209,7 +200,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
           <AnswerPanel
             title={draft.operation === 'first' ? 'Leave at least to face' : 'The length will wander by'}
             answer={spread}
-            findings={same ? recorded.findings : spread.findings}
+            findings={same && recorded ? recorded.findings : spread.findings}
             fact={same ? recorded : undefined}
           />
         ) : (

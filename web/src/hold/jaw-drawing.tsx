@@ -7,9 +7,9 @@ import { Head, Words } from '../drawing/marks.tsx'
 import { useDrag } from '../drawing/use-drag.ts'
 
 const WIDTH = 470
-const HEIGHT = 500
+const HEIGHT = 392
 /** Where the face of the square jaw lies in the picture, and the bolt behind it. */
-const FACE = 150
+const FACE = 120
 const BOLT = -58
 const JAW = 34
 const SNAP: Record<LengthUnit, number> = { inch: 1 / 16, mm: 1 }
@@ -59,12 +59,12 @@ export function JawDrawing({ sketch, tap, towardsDial, unit, lit, progress, onDr
       viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
       role="img"
       aria-label="Plan view of the fixed jaw with the bolt and the swept points, and the dial"
-      className="on-layout h-full max-h-[29rem] w-full touch-none rounded-sm bg-layout"
+      className="on-layout h-full max-h-[25rem] w-full touch-none rounded-sm bg-layout"
     >
       <Words at={{ x: 14, y: 24 }} anchor="start" plain>
         from above; the dial stands in front
       </Words>
-      <Words at={{ x: WIDTH - 14, y: 24 }} anchor="end" plain>
+      <Words at={{ x: 20, y: HEIGHT - 16 }} anchor="start" plain>
         {slope === 0 ? '' : `angle drawn x${exaggeration}`}
       </Words>
       <line
@@ -166,8 +166,8 @@ export function JawDrawing({ sketch, tap, towardsDial, unit, lit, progress, onDr
         />
       )}
       <Dial
-        at={{ x: 330, y: 374 }}
-        radius={80}
+        at={{ x: 350, y: 298 }}
+        radius={62}
         value={shown}
         target={tap?.target}
         range={range}
@@ -175,21 +175,21 @@ export function JawDrawing({ sketch, tap, towardsDial, unit, lit, progress, onDr
         label={(value) => formatLength(value, unit, { plus: true })}
         mark={(value) => String(Number(formatLength(value, unit)))}
       />
-      <Words at={{ x: 20, y: 350 }} anchor="start" plain size={17}>
+      <Words at={{ x: 20, y: 278 }} anchor="start" plain size={17}>
         {tap ? `Dial at ${length(tap.at)}` : 'Dial at the far end'}
       </Words>
       {tap && (
         <>
-          <Words at={{ x: 20, y: 376 }} anchor="start" plain>
+          <Words at={{ x: 20, y: 304 }} anchor="start" plain>
             reads
           </Words>
-          <Words at={{ x: 120, y: 376 }} anchor="start" ink="measured" size={18}>
+          <Words at={{ x: 120, y: 304 }} anchor="start" ink="measured" size={18}>
             {formatLength(tap.from, unit, { plus: true })}
           </Words>
-          <Words at={{ x: 20, y: 402 }} anchor="start" plain>
+          <Words at={{ x: 20, y: 330 }} anchor="start" plain>
             tap until
           </Words>
-          <Words at={{ x: 120, y: 402 }} anchor="start" ink="measured" bold size={18}>
+          <Words at={{ x: 120, y: 330 }} anchor="start" ink="measured" bold size={18}>
             {formatLength(tap.target, unit, { plus: true })}
           </Words>
         </>

@@ -5,7 +5,7 @@ import type { SweepFact } from '@dogleg/core/setup'
 import { z } from 'zod'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
-import { DoubtParts, Working } from '../ui/answer.tsx'
+import { Working } from '../ui/answer.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
 import { When } from '../ui/when.tsx'
 
@@ -14,14 +14,12 @@ interface SquareAnswerProps {
   findings: readonly Finding[]
   /** The recorded sweep that is shown, when it is not what is being typed. */
   fact: SweepFact | undefined
-  /** Share of the slope that is left of the sweep before. */
-  left: number | undefined
 }
 
 const WAYS = { front: 'towards you', back: 'away from you' }
 
 /** What the sweep says: the tap and its target, how far out of square the part would be, and why. */
-export function SquareAnswer({ squared, findings, fact, left }: SquareAnswerProps) {
+export function SquareAnswer({ squared, findings, fact }: SquareAnswerProps) {
   const { setup } = useOpenSetup()
   const { unit } = setup
   if (!squared.ok) return <Findings findings={findings} />
@@ -45,7 +43,10 @@ export function SquareAnswer({ squared, findings, fact, left }: SquareAnswerProp
           </div>
         )}
         <div>
-          <h2 className="font-semibold">Out of square over the part</h2>
+          <div className="flex items-center justify-between gap-x-3">
+            <h2 className="font-semibold">Out of square over the part</h2>
+            {toTap && <VerdictMark verdict={verdictOf(findings)} />}
+          </div>
           <p
             className={`digits leading-tight ${toTap ? 'text-2xl' : 'text-5xl tracking-tight'}`}
             data-testid="out-of-square"
@@ -55,9 +56,8 @@ export function SquareAnswer({ squared, findings, fact, left }: SquareAnswerProp
             <span className="ml-3 text-xl">±{formatLength(outOfSquare.doubt.value, unit)}</span>
           </p>
         </div>
-        <VerdictMark verdict={verdictOf(findings)} />
+        {!toTap && <VerdictMark verdict={verdictOf(findings)} />}
         <Findings findings={findings} />
-        <Sweeps left={left} />
         {fact && (
           <p className="text-ink-soft">
             Recorded by {fact.entry.by}, <When at={fact.entry.at} />
@@ -66,29 +66,25 @@ export function SquareAnswer({ squared, findings, fact, left }: SquareAnswerProp
       </div>
       <div>
         <Working answer={outOfSquare} />
-        <DoubtParts answer={outOfSquare} />
-        {!within && <TurnInstead squared={squared} />}
       </div>
     </section>
   )
 }
 
-const BOLTS = { one: 'one bolt', snug: 'second snug', tight: 'both tight' }
+const BOLTS = { one: 'one bolt', snug: 'snug', tight: 'tight' }
 
-/** The sweeps so far: whether they come nearer. */
-function Sweeps({ left }: { left: number | undefined }) {
+/** The sweeps so far, in one line: whether they come nearer. */
+export function Sweeps({ left }: { left: number | undefined }) {
   const { setup } = useOpenSetup()
   const { sweeps } = setup.hold
   if (sweeps.length === 0) return null
   return (
-    <div>
-      <h3 className="font-semibold">Sweeps so far</h3>
-      <ol className="text-sm">
+    <section aria-label="Sweeps so far" className="text-sm">
+      <ol className="flex flex-wrap gap-x-2">
         {sweeps.slice(-5).map(({ entry, squared }, index) => (
-          <li key={entry.id} className="flex justify-between border-t border-rule">
-            <span>
-              {Math.max(0, sweeps.length - 5) + index + 1}. {BOLTS[entry.sweep.bolts]}
-            </span>
+          <li key={entry.id}>
+            {index > 0 && '→ '}
+            {BOLTS[entry.sweep.bolts]}{' '}
             <span className="digits">
               {squared.ok ? formatLength(squared.outOfSquare.value, setup.unit) : '-'}
             </span>
@@ -96,18 +92,19 @@ function Sweeps({ left }: { left: number | undefined }) {
         ))}
       </ol>
       {left !== undefined && (
-        <p className="text-sm text-ink-soft">
-          {fixedDigits(100 * Math.abs(left), 0)} % of the slope is left{left < 0 ? ', the other way' : ''}.
+        <p className="text-ink-soft">
+          {fixedDigits(100 * Math.abs(left), 0)} % of the slope before is left
+          {left < 0 ? ', the other way' : ''}.
         </p>
       )}
-    </div>
+    </section>
   )
 }
 
 const bearersSchema = z.array(z.enum(Object.keys(JAW_BEARERS) as [JawBearer, ...JawBearer[]]))
 
 /** Whether to turn the program instead of the vise: asks what depends on the jaw. */
-function TurnInstead({ squared }: { squared: Squareness }) {
+export function TurnInstead({ squared }: { squared: Squareness }) {
   const { setup } = useOpenSetup()
   const [bearers, change] = useKept<JawBearer[]>(`${setup.id}.bearers`, bearersSchema, () => [])
   const { says, why } = squareOrTurn(squared.angle, false, setup.profile.rotation?.on ?? null, bearers)

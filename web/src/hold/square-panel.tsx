@@ -8,7 +8,7 @@ import {
   squareness,
   sweepDraft,
 } from '@dogleg/core/hold'
-import { fixedDigits, formatLength, unitSymbol } from '@dogleg/core/quantity'
+import { fixedDigits, formatLength } from '@dogleg/core/quantity'
 import { jawLengthOf, startingSweep } from '@dogleg/core/setup'
 import { CirclePlay, Minus, Plus, Undo2 } from 'lucide-react'
 import { useMemo, useState } from 'react'
@@ -17,13 +17,14 @@ import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/use-setup.ts'
+import { DoubtParts } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
 import { CleaningGuide } from './cleaning-guide.tsx'
 import { JawDrawing, type JawHandle } from './jaw-drawing.tsx'
 import { MissingLine } from './missing-line.tsx'
-import { SquareAnswer } from './square-answer.tsx'
+import { SquareAnswer, Sweeps, TurnInstead } from './square-answer.tsx'
 
 const TAP_MS = 2500
 
@@ -96,7 +97,7 @@ export function SquarePanel() {
   const rarelyWrong = ['partLength', 'allowed', 'dialStep', 'stylusAngle'].some((path) => problems[path])
 
   return (
-    <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[19rem_1fr] xl:grid-cols-[21rem_1fr_22rem]">
+    <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[19rem_1fr] xl:grid-cols-[20rem_1fr_23rem]">
       <form
         aria-label="Sweep of the fixed jaw"
         onKeyDown={nextFieldOnEnter}
@@ -161,7 +162,7 @@ export function SquarePanel() {
             Part and dial
             {!rarelyWrong && (
               <span className="ml-2 text-sm font-normal text-ink-soft">
-                {draft.partLength} long, {draft.allowed} allowed, dial {draft.dialStep} {unitSymbol(unit)}
+                {draft.partLength} long, {draft.allowed} allowed
               </span>
             )}
           </summary>
@@ -249,6 +250,13 @@ export function SquarePanel() {
               : `Show the tap to ${formatLength(tap.target, unit, { plus: true })}`}
           </Button>
         )}
+        {shown?.ok && !needsGuide && (
+          <div className="grid grid-cols-2 gap-x-4">
+            <DoubtParts answer={shown.outOfSquare} />
+            {shown.outOfSquare.value > shown.sweep.allowed && <TurnInstead squared={shown} />}
+          </div>
+        )}
+        <Sweeps left={live.squared ? live.turned?.left : recorded?.convergence?.left} />
       </div>
 
       <div className="md:col-span-2 xl:col-span-1">
@@ -265,7 +273,6 @@ export function SquarePanel() {
             squared={shown}
             findings={live.squared ? live.findings : (recorded?.findings ?? [])}
             fact={live.squared ? undefined : recorded}
-            left={live.squared ? live.turned?.left : recorded?.convergence?.left}
           />
         ) : (
           <p className="text-ink-soft">What to do with the jaw appears here as you type.</p>

@@ -22,9 +22,9 @@ const START: Record<RatioFrom['from'], ColletForm['ratio']> = {
   measured: { from: 'measured', ratio: '', doubt: '' },
 }
 const CLOSINGS: Record<Closing, string> = {
-  pull: 'drawn into its cone (pull to close)',
-  'dead-length': 'at dead length (a sleeve closes over it)',
-  jaws: 'by jaws that a draw tube moves',
+  pull: 'pulled into its cone',
+  'dead-length': 'at dead length, by a sleeve',
+  jaws: 'by jaws on a draw tube',
 }
 
 /** The collets and jaws of the shop: how each closes, and how far it moves doing so. */

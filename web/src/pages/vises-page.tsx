@@ -2,10 +2,11 @@ import { type Vise, vise as viseSchema } from '@dogleg/core/hold'
 import { unitSymbol } from '@dogleg/core/quantity'
 import { Plus, Trash2 } from 'lucide-react'
 import { useFieldArray, useForm } from 'react-hook-form'
+import { ViseDrawing } from '../hold/vise-drawing.tsx'
 import { EditorEnd } from '../reference/editor-end.tsx'
 import { Field, Section, SelectField } from '../reference/form-fields.tsx'
 import { RowsPage } from '../reference/rows-page.tsx'
-import { type Typed, type TypedNumbers, toTyped, typedResolver } from '../reference/typed-form.ts'
+import { readTyped, type Typed, type TypedNumbers, toTyped, typedResolver } from '../reference/typed-form.ts'
 import { useSave } from '../reference/use-save.ts'
 import { Button } from '../ui/button.tsx'
 
@@ -42,7 +43,9 @@ function ViseEditor({ vise }: { vise: Vise }) {
   })
   const { fields, append, remove } = useFieldArray({ control, name: 'parts' })
   const { errors } = formState
-  const symbol = unitSymbol(watch('unit'))
+  const draft = watch()
+  const symbol = unitSymbol(draft.unit)
+  const read = readTyped(viseSchema, VISE_NUMBERS, draft, draft.unit)
   return (
     <form className="max-w-4xl" onSubmit={handleSubmit((row) => save.mutate({ row }))} noValidate>
       <Section title="What it is">
@@ -106,6 +109,13 @@ function ViseEditor({ vise }: { vise: Vise }) {
           <Button onClick={() => append(NEW_PART)} disabled={fields.length >= 8}>
             <Plus aria-hidden size={20} /> Another part
           </Button>
+        </div>
+        <div className="col-span-full max-w-2xl">
+          {read.ok ? (
+            <ViseDrawing vise={read.row} />
+          ) : (
+            <p className="text-ink-soft">The picture appears when every number is understood.</p>
+          )}
         </div>
       </Section>
       <Section title="Note">

@@ -19,7 +19,7 @@ export function RowList({
           }
         >
           {name}
-          <span className="text-sm font-normal">version {version}</span>
+          <span className="shrink-0 text-sm font-normal">version {version}</span>
         </NavLink>
       ))}
     </nav>

@@ -16,7 +16,7 @@ export function Working({ answer }: { answer: Pick<Answer<number>, 'working'> })
               {finds}
               <span className="digits text-lg font-semibold">{gives}</span>
             </p>
-            <p className="digits leading-5">{arithmetic}</p>
+            <p className="digits text-sm leading-5">{arithmetic}</p>
             {means && <p className="text-sm leading-5 text-ink-soft">{means}</p>}
           </li>
         ))}

@@ -1,5 +1,6 @@
 import { fitLine } from '../geometry/index.ts'
 import { type LengthUnit, readLength } from '../quantity/index.ts'
+import type { Tap } from './squaring.ts'
 import type { SweepDraft } from './sweep-draft.ts'
 
 /** A place of the plan view along X, and whether it was typed or stands in for what was not. */
@@ -65,4 +66,11 @@ export function jawSketch(draft: SweepDraft, jawLength: number, unit: LengthUnit
     least: Math.min(...places),
     greatest: Math.max(...places),
   }
+}
+
+/** Half of what the drawn dial's face carries: a round number with room for the reading and the target. */
+export function dialRange({ from, target }: Pick<Tap, 'from' | 'target'>): number {
+  const most = 1.25 * Math.max(Math.abs(from), Math.abs(target), 1e-4)
+  const power = 10 ** Math.floor(Math.log10(most))
+  return power * ([1, 2, 4, 5, 10].find((step) => step * power >= most) ?? 10)
 }

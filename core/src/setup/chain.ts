@@ -1,6 +1,7 @@
 import type { Freshness, StaleCause } from '../fact/index.ts'
+import { convertLength, type TypedLength } from '../quantity/index.ts'
 import type { Entry, EntryOf } from './entries.ts'
-import { type FactKind, HAPPENINGS } from './happenings.ts'
+import { type FactKind, HAPPENINGS, type Happening, IMPLIED, type Implied } from './happenings.ts'
 
 const FACTS = ['pickup', 'checked', 'program', 'swept', 'cleared', 'gripped', 'lengths', 'ticked'] as const
 type FactEntry = EntryOf<(typeof FACTS)[number]>
@@ -32,6 +33,8 @@ export const SQUARENESS = 'squareness'
 export const CLEARANCE = 'clearance'
 export const GRIP = 'grip'
 export const lengthsSubject = (collet: string) => `lengths/${collet}`
+/** The look at the stop: another stop makes it due again, and only it. */
+export const STOP_CHECK = 'stop-locked'
 export const holdCheckSubject = (item: string) => `hold-check/${item}`
 
 function subjectOf(entry: FactEntry): string {
@@ -85,17 +88,22 @@ function factKindOf(entry: FactEntry): FactKind | undefined {
     case 'lengths':
       return 'lengths'
     case 'ticked':
-      return 'hold-check'
+      return entry.item === STOP_CHECK ? 'stop-check' : 'hold-check'
     default:
       return undefined
   }
 }
 
-function reaches({ what, tool }: EntryOf<'happened'>, { entry }: Link): boolean {
-  const table = HAPPENINGS[what]
+const isReached = (by: Pick<Happening, 'reaches'>, { entry }: Link) => {
   const kind = factKindOf(entry)
-  if (!kind || !table.reaches.includes(kind)) return false
+  return kind !== undefined && by.reaches.includes(kind)
+}
+
+function reaches({ what, tool }: EntryOf<'happened'>, link: Link): boolean {
+  const table = HAPPENINGS[what]
+  if (!isReached(table, link)) return false
   if (!table.onlyItsTool) return true
+  const { entry } = link
   return entry.kind === 'pickup' && entry.reading.method === 'tool-on-block' && entry.reading.tool === tool
 }
 
@@ -103,8 +111,28 @@ function reaches({ what, tool }: EntryOf<'happened'>, { entry }: Link): boolean 
  * Whether a sweep says that the vise was let loose or its bolts changed since the last one: anything but a look at a
  * tight vise that was tight before. Zeros that were taken from it before then no longer hold.
  */
-const loosened = (now: EntryOf<'swept'>, before: Link | undefined) =>
-  now.sweep.bolts !== 'tight' || (before?.entry.kind === 'swept' && before.entry.sweep.bolts !== 'tight')
+const loosened = (now: EntryOf<'swept'>, before: FactEntry | undefined) =>
+  now.sweep.bolts !== 'tight' || (before?.kind === 'swept' && before.sweep.bolts !== 'tight')
+
+/** Places of a vise that differ by more than this are two places and not one measured twice, in mm. Common practice. */
+const SAME_PLACE_MM = 2
+
+const apart = (a: TypedLength, b: TypedLength) =>
+  Math.abs(convertLength(a.value, a.unit, 'mm') - convertLength(b.value, b.unit, 'mm')) > SAME_PLACE_MM
+
+/** What an entry says to have happened by differing from the one before it about the same subject. */
+function impliedBy(entry: FactEntry, before: FactEntry | undefined): Implied | undefined {
+  if (entry.kind === 'swept') return loosened(entry, before) ? IMPLIED.squared : undefined
+  if (entry.kind === 'cleared' && before?.kind === 'cleared') {
+    if (entry.vise.id !== before.vise.id) return IMPLIED['other-vise']
+    return apart(entry.jawAt, before.jawAt) ? IMPLIED['vise-elsewhere'] : undefined
+  }
+  if (entry.kind === 'gripped' && before?.kind === 'gripped') {
+    if (entry.collet.id !== before.collet.id) return IMPLIED['other-collet']
+    return entry.stop !== before.stop ? IMPLIED['other-stop'] : undefined
+  }
+  return undefined
+}
 
 /** The words for a basis that was taken again: after this entry, or already before it. */
 function replacedCause(entry: FactEntry, by: FactEntry): StaleCause {
@@ -142,8 +170,8 @@ export function buildChain(
       const link: Link = { entry, subject: subjectOf(entry) }
       const before = standing.get(link.subject)
       if (before) before.supersededBy = link
-      if (entry.kind === 'swept' && loosened(entry, before))
-        reach(entry, 'the vise was squared', ({ entry: { kind } }) => kind === 'pickup')
+      const implied = impliedBy(entry, before?.entry)
+      if (implied) reach(entry, implied.past, (each) => isReached(implied, each))
       standing.set(link.subject, link)
       links.set(entry.id, link)
     } else if (entry.kind === 'happened')

@@ -23,6 +23,7 @@ export type FactKind =
   | 'grip'
   | 'lengths'
   | 'hold-check'
+  | 'stop-check'
 
 export interface Happening {
   title: string
@@ -65,7 +66,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Collet or jaws changed',
     past: 'the collet was changed',
-    reaches: ['offset-Z', 'grip', 'lengths', 'hold-check'],
+    reaches: ['offset-Z', 'grip', 'lengths', 'hold-check', 'stop-check'],
     on: ['lathe'],
     explains:
       'The grip, its ratio and its checks are those of the old one, and Z is where the part no longer is.',
@@ -104,3 +105,18 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     explains: 'A Z that was found with the old length no longer holds. X and Y do.',
   },
 }
+
+/** What an entry says to have happened, without being entered as a happening. */
+export type Implied = Pick<Happening, 'past' | 'reaches'>
+
+/** What a fact says to have happened by differing from the one that it takes the place of. */
+export const IMPLIED = {
+  squared: { past: 'the vise was squared', reaches: ['offset-X', 'offset-Y'] },
+  'other-vise': { past: 'another vise was put on', reaches: [...ALL_AXES, 'squareness'] },
+  'vise-elsewhere': { past: 'the vise was put elsewhere', reaches: [...ALL_AXES, 'squareness'] },
+  'other-collet': {
+    past: 'another collet was chosen',
+    reaches: ['offset-Z', 'hold-check', 'stop-check'],
+  },
+  'other-stop': { past: 'another stop was chosen', reaches: ['offset-Z', 'stop-check'] },
+} satisfies Record<string, Implied>

@@ -18,7 +18,15 @@ import {
 } from '../hold/index.ts'
 import type { Machine } from '../machine/index.ts'
 import { convertLength, type LengthUnit, type TypedLength } from '../quantity/index.ts'
-import { type Chain, CLEARANCE, GRIP, holdCheckSubject, type Link, lengthsSubject } from './chain.ts'
+import {
+  type Chain,
+  CLEARANCE,
+  GRIP,
+  holdCheckSubject,
+  type Link,
+  lengthsSubject,
+  STOP_CHECK,
+} from './chain.ts'
 import type { EntryOf } from './entries.ts'
 import type { StepState } from './steps.ts'
 
@@ -74,7 +82,7 @@ export interface HoldState {
 const LATHE_CHECKS: readonly { id: string; says: string }[] = [
   { id: 'anti-rotation', says: "Anti-rotation screw in the collet's keyway" },
   { id: 'clamping-direction', says: "The control's clamping direction (outside or inside grip) suits it" },
-  { id: 'stop-locked', says: 'The stop is locked, and nothing stands behind the actuator' },
+  { id: STOP_CHECK, says: 'The stop is locked, and nothing stands behind the actuator' },
 ]
 
 interface Library {

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { monotonicFactory } from 'ulid'
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
-import type { Bolts } from '../hold/index.ts'
+import type { Bolts, StopKind } from '../hold/index.ts'
 import type { Reading } from '../pickup/index.ts'
 import { asTyped } from '../quantity/index.ts'
 import {
@@ -194,13 +194,46 @@ describe('what makes what stale (common practice; the whole table)', () => {
     )
   })
 
-  it('a vise that is let loose to be squared takes the zeros with it; a look at a tight one does not', () => {
+  it('a vise that is let loose to be squared takes X and Y with it; a look at a tight one does not', () => {
     const { x, y, z, square, all } = whole()
     expect(stale([...all, swept('tight', 0.001)])).toEqual({})
     for (const bolts of ['one', 'snug'] as const)
       expect(stale([...all, swept(bolts)])).toMatchObject({ X: 'taken before the vise was squared' })
     const tightened = [square, swept('snug'), x, y, z, swept('tight')]
-    expect(Object.keys(stale(tightened))).toEqual(['X', 'Y', 'Z'])
+    expect(Object.keys(stale(tightened))).toEqual(['X', 'Y'])
+  })
+
+  it('a vise that is entered at another place, or another vise, takes all that was taken from the one before', () => {
+    const { all } = whole()
+    const gone = ['X', 'Y', 'Z', 'check', 'program', 'square']
+    expect(stale([...all, { ...cleared(), jawAt: inch(10.95) }])).toEqual({})
+    expect(Object.keys(stale([...all, { ...cleared(), jawAt: inch(11.5) }])).sort()).toEqual(gone)
+    const other = { ...cleared(), vise: { id: 'vise-4', version: 1 } }
+    expect(Object.keys(stale([...all, other])).sort()).toEqual(gone)
+    expect(stale([...all, other])).toMatchObject({ square: 'swept before another vise was put on' })
+  })
+
+  it('another collet takes its looks with it, another stop only the look at the stop', () => {
+    const grip = (collet: string, stop: StopKind, allowed = 0.02) =>
+      add('gripped', {
+        collet: { id: collet, version: 1 },
+        stop,
+        operation: 'first',
+        bars: { known: 'tolerance', diameter: inch(1), spread: inch(0.002) },
+        allowed: inch(allowed),
+        rests: [],
+      })
+    const looks = ['anti-rotation', 'clamping-direction', 'stop-locked'].map((item) =>
+      add('ticked', { list: 'hold', item, says: item }),
+    )
+    const due = (next: Entry) => {
+      const machines = demoReference.machines.map((each) => ({ ...each, kind: 'lathe' as const }))
+      const { hold } = derive([grip('5c', 'collet'), ...looks, next], { ...demoReference, machines })
+      return hold.checks.flatMap(({ id, tick }) => (tick?.freshness.state === 'stale' ? [id] : []))
+    }
+    expect(due(grip('5c', 'collet', 0.03))).toEqual([])
+    expect(due(grip('5c', 'draw-tube'))).toEqual(['stop-locked'])
+    expect(due(grip('16c', 'collet'))).toEqual(['anti-rotation', 'clamping-direction', 'stop-locked'])
   })
 
   it('another tool measured again makes nothing stale', () => {

@@ -73,3 +73,12 @@ export function whatIf(entries: readonly Entry[], added: Entry, reference: Refer
     return was.stale && !is.stale ? [`${name} is fresh again.`] : []
   })
 }
+
+/** The names of the facts that are fresh now and would be stale once an entry is added. */
+export function wouldGoStale(entries: readonly Entry[], added: Entry, reference: Reference): string[] {
+  const now = deriveSetup(entries, reference)
+  const then = deriveSetup([...entries, added], reference)
+  if (isUnreadable(now) || isUnreadable(then)) return []
+  const before = new Set(nameStaleFacts(now))
+  return nameStaleFacts(then).filter((name) => !before.has(name))
+}

@@ -19,7 +19,8 @@ import { Link } from 'react-router'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
-import { record } from '../log/use-setup.ts'
+import { type NewEntry, record } from '../log/use-setup.ts'
+import { GoesStale } from '../logbook/goes-stale.tsx'
 import { DoubtParts, Working } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
@@ -48,7 +49,7 @@ export function ClearPanel() {
     const read = readPlacedDraft(draft, unit)
     // What is drawn while the place of the jaw is still to be typed: the middle of the table.
     const middle = convertLength(machine.around?.tableDepth ?? 0, machine.unit, unit) / 2
-    if (!vise) return { read, middle }
+    if (!vise) return { read }
     const place = read.ok ? read.value : undefined
     const of: ClearanceCase = {
       machine,
@@ -58,7 +59,13 @@ export function ClearPanel() {
       wanted: place?.wanted.value ?? 0,
       lowestZ: place?.lowestZ.value ?? convertLength(machine.axes.Z.least, machine.unit, unit),
     }
-    return { read, middle, of, found: clearance(of) }
+    const entry: NewEntry | undefined = place && {
+      kind: 'cleared',
+      vise: { id: vise.id, version: vise.version },
+      machine: { id: machine.id, version: machine.version },
+      ...place,
+    }
+    return { read, of, found: clearance(of), entry }
   }, [draft, unit, machine, vise])
 
   if (!machine.around || machine.around.obstacles.length === 0)
@@ -99,15 +106,8 @@ export function ClearPanel() {
   const worse = (found.back?.gap ?? Infinity) <= (found.front?.gap ?? Infinity) ? 1 : 0
   const shown = share ?? worse
   const submit = () => {
-    if (!read.ok || cannotBe) return
-    signed(() =>
-      record(setup.id, {
-        kind: 'cleared',
-        vise: { id: vise.id, version: vise.version },
-        machine: { id: machine.id, version: machine.version },
-        ...read.value,
-      }),
-    )
+    const { entry } = live
+    if (entry && !cannotBe) signed(() => record(setup.id, entry))
   }
 
   return (
@@ -156,6 +156,7 @@ export function ClearPanel() {
           Record the clearance
         </Button>
         <MissingLine problems={problems} />
+        <GoesStale entry={live.entry} />
         <p className="text-sm text-ink-soft">
           Stop the spindle and keep the door rules of the shop while you measure. Move the table by hand to
           both ends once, slowly, and look.

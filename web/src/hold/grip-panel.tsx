@@ -13,7 +13,8 @@ import { measuredRatios, startingGrip } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
-import { record } from '../log/use-setup.ts'
+import { type NewEntry, record } from '../log/use-setup.ts'
+import { GoesStale } from '../logbook/goes-stale.tsx'
 import { AnswerPanel } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
@@ -54,7 +55,14 @@ export function GripPanel({ draft, change }: GripPanelProps) {
       allowed: read.value.allowed.value,
       ...(measured ? { measuredRatio: measured } : {}),
     }
-    return { read, grip, spread: lengthSpread(grip), measured }
+    const spread = lengthSpread(grip)
+    const entry: NewEntry = {
+      kind: 'gripped',
+      collet: { id: collet.id, version: collet.version },
+      ...read.value,
+      rests: measured && spread.ratio > 0 ? [measured.entry] : [],
+    }
+    return { read, grip, spread, measured, entry }
   }, [draft, unit, collet, hold])
 
   if (!collet) return <p className="py-6 text-lg">There is no collet in the library.</p>
@@ -66,16 +74,8 @@ export function GripPanel({ draft, change }: GripPanelProps) {
   const same = JSON.stringify(startingGrip(setup, collet.id)) === JSON.stringify(draft)
 
   const submit = () => {
-    if (!read.ok || stopped) return
-    const rests = live.measured && spread && spread.ratio > 0 ? [live.measured.entry] : []
-    signed(() =>
-      record(setup.id, {
-        kind: 'gripped',
-        collet: { id: collet.id, version: collet.version },
-        ...read.value,
-        rests,
-      }),
-    )
+    const { entry } = live
+    if (entry && !stopped) signed(() => record(setup.id, entry))
   }
   const range = grip?.range ?? { least: 1 - SAMPLE_SPREAD / 2, greatest: 1 + SAMPLE_SPREAD / 2 }
 
@@ -177,6 +177,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
           Record collet and stop
         </Button>
         <MissingLine problems={problems} />
+        <GoesStale entry={live.entry} />
       </form>
 
       <div className="flex min-h-80 flex-col gap-1">

@@ -1,4 +1,4 @@
-import type { JawSketch, Tap } from '@dogleg/core/hold'
+import { dialRange, type JawSketch, type Tap } from '@dogleg/core/hold'
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { useRef } from 'react'
 import { Dial } from '../drawing/dial.tsx'
@@ -48,7 +48,7 @@ export function JawDrawing({ sketch, tap, towardsDial, unit, lit, progress, onDr
   const length = (value: number) => formatLength(value, unit)
   const far = tap && points.find(({ at }) => at === tap.at)
   const shown = tap ? tap.from + (tap.target - tap.from) * progress : 0
-  const range = tap ? roundUp(1.25 * Math.max(Math.abs(tap.from), Math.abs(tap.target), 1e-4)) : 1
+  const range = tap ? dialRange(tap) : 1
   const onFace = (at: number) => {
     const { x } = along.place(at, 0)
     return { x, y: FACE + drawnSlope * (x - bolt.x) }
@@ -209,25 +209,14 @@ function TapArrow({
   rightwards: boolean
 }) {
   const x = at.x + (rightwards ? -30 : 30)
-  const [from, to] = down ? [at.y - 92, at.y - 50] : [at.y + 26, at.y - 30]
+  const [from, to] = down ? [at.y - 82, at.y - 50] : [at.y + 26, at.y - 30]
   return (
     <g>
       <line x1={x} y1={from} x2={x} y2={to} stroke="var(--color-scribe)" strokeWidth={4} />
       <Head at={{ x, y: to + (down ? 6 : -6) }} dx={0} dy={down ? 1 : -1} />
-      <Words
-        at={{ x: x + (rightwards ? -12 : 12), y: from + (down ? 4 : 8) }}
-        anchor={rightwards ? 'end' : 'start'}
-        plain
-        bold
-      >
+      <Words at={{ x, y: Math.min(from, to) - 12 }} plain bold>
         tap
       </Words>
     </g>
   )
-}
-
-/** The next of 1, 2, 5 times a power of ten, for the face of the dial. */
-function roundUp(value: number): number {
-  const power = 10 ** Math.floor(Math.log10(value))
-  return power * ([1, 2, 4, 5, 10].find((step) => step * power >= value) ?? 10)
 }

@@ -17,6 +17,7 @@ import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/use-setup.ts'
+import { GoesStale } from '../logbook/goes-stale.tsx'
 import { DoubtParts } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
@@ -49,6 +50,7 @@ export function SquarePanel() {
     const turned = squared.ok && before ? convergence(before, squared) : undefined
     return {
       sweep: read.value,
+      entry: squared.ok ? ({ kind: 'swept', sweep: read.value } as const) : undefined,
       squared,
       turned,
       findings: [...(turned?.findings ?? []), ...squared.findings],
@@ -77,10 +79,10 @@ export function SquarePanel() {
   const dropPoint = () => change({ ...draft, points: draft.points.slice(0, -1) })
 
   const submit = () => {
-    if (!live.sweep || !live.squared.ok) return
-    const { sweep } = live
+    if (!live.entry) return
+    const { entry } = live
     signed(() => {
-      record(setup.id, { kind: 'swept', sweep })
+      record(setup.id, entry)
       clear({
         ...draft,
         points: draft.points.map(({ at }, index) => ({ at, reading: index === 0 ? '0' : '' })),
@@ -218,6 +220,7 @@ export function SquarePanel() {
           Record the sweep
         </Button>
         <MissingLine problems={problems} />
+        <GoesStale entry={live.entry} />
       </form>
 
       <div className="flex min-h-80 flex-col gap-2">

@@ -172,6 +172,9 @@ function judge(grip: Grip, spread: number, doubt: number): Finding[] {
   return findings
 }
 
+/** How far the usual figures for how well a stop repeats may be off, as a share of them. By judgement. */
+const REPEATS_DOUBT = 0.5
+
 /**
  * How far the length wanders from bar to bar: ratio x diameter spread, where stop or grip moves, plus what the stop
  * itself leaves (common practice). Value and doubt in the grip's unit.
@@ -184,11 +187,12 @@ export function lengthSpread(grip: Grip): LengthSpread {
   const moves = ratio.value * diameterSpread
   const value = moves + repeats
   const length = (each: number) => formatLength(each, unit)
-  const doubt = combineDoubt(
-    ratio.doubt === 0
+  const doubt = combineDoubt([
+    ...(ratio.doubt === 0
       ? []
-      : [{ from: `ratio known to ${ratioText(ratio.doubt)}`, value: ratio.doubt * diameterSpread }],
-  )
+      : [{ from: `ratio known to ${ratioText(ratio.doubt)}`, value: ratio.doubt * diameterSpread }]),
+    { from: 'how well this stop repeats, a usual figure', value: repeats * REPEATS_DOUBT },
+  ])
   const closes = closingRatio(collet)
   const from = collet.ratio
   return {

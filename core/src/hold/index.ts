@@ -40,7 +40,7 @@ export {
   readGripDraft,
   readLengthsDraft,
 } from './grip-draft.ts'
-export { dialRange, exaggerationFor, type JawSketch, jawSketch } from './jaw-sketch.ts'
+export { dialRange, type JawSketch, jawSketch } from './jaw-sketch.ts'
 export { type MeasuredPair, readDiameters, readPairs } from './measured.ts'
 export { type Placed, type PlacedDraft, placed, placedDraft, readPlacedDraft } from './placed.ts'
 export { byStop, type Place, type Ranked, type RankedStop, rankPairs } from './ranking.ts'

@@ -33,7 +33,7 @@ function roundDown(value: number): number {
 }
 
 /** A factor that makes a slope visible and that can be said: x20. */
-export const exaggerationFor = (slope: number) =>
+const exaggerationFor = (slope: number) =>
   slope === 0 ? LARGEST : Math.min(LARGEST, roundDown(DRAWN_SHARE / Math.abs(slope)))
 
 /** Works out the picture of a form as it stands. */

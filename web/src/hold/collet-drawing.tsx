@@ -14,6 +14,8 @@ const FACE = 1.5
 const BODY = { back: -1.1, outer: 2.35 }
 const WALL = 0.34
 const TUBE = { inner: 1.08, outer: 1.24, back: -3.6, front: -1.5 }
+/** A step turned into soft jaws. */
+const SHOULDER = { back: 0.04, face: 0.36, inner: 0.55 }
 const BAR = { back: -2.6, face: 2.9 }
 
 const x = (z: number) => ORIGIN + z * R
@@ -32,6 +34,7 @@ interface ColletDrawingProps {
 export function ColletDrawing({ sketch, stop, unit, lit }: ColletDrawingProps) {
   const { closing, radius, smallest, bar, exaggeration, diameter, moved } = sketch
   const face = BAR.face + bar
+  const end = (stop === 'jaw-shoulder' ? SHOULDER.face : BAR.back) + bar
   const onBar = lit === 'diameter' || lit === 'spread'
   return (
     <svg
@@ -66,9 +69,9 @@ export function ColletDrawing({ sketch, stop, unit, lit }: ColletDrawingProps) {
         </g>
       ))}
       <rect
-        x={x(BAR.back + bar)}
+        x={x(end)}
         y={AXIS - radius * R}
-        width={x(face) - x(BAR.back + bar)}
+        width={x(face) - x(end)}
         height={2 * radius * R}
         fill="var(--color-scribe)"
         fillOpacity={0.22}
@@ -294,6 +297,24 @@ function StopMark({ sketch, stop, lit }: { sketch: ColletSketch; stop: StopKind;
   const against = BAR.back + bar
   if (stop === 'turret' || stop === 'callipers') return block(BAR.face + 0.62, 0.3, 0.9, true)
   if (stop === 'chuck-face') return <FaceStop radius={radius} ink={ink} width={lit ? 3.5 : 2} />
+  if (stop === 'jaw-shoulder')
+    return ([1, -1] as const).map((side) => (
+      <path
+        key={side}
+        d={path(
+          [
+            [SHOULDER.back, SHOULDER.inner],
+            [SHOULDER.face, SHOULDER.inner],
+            [SHOULDER.face, radius],
+            [SHOULDER.back, radius],
+          ],
+          side,
+        )}
+        fill="var(--color-layout-deep)"
+        stroke={ink}
+        strokeWidth={lit ? 3.5 : 2}
+      />
+    ))
   if (stop === 'bar-feeder')
     return (
       <>

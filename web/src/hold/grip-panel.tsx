@@ -177,7 +177,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
           Record collet and stop
         </Button>
         <MissingLine problems={problems} />
-        <GoesStale entry={live.entry} />
+        <GoesStale entry={stopped ? undefined : live.entry} />
       </form>
 
       <div className="flex min-h-80 flex-col gap-1">

@@ -29,6 +29,19 @@ export const test = base.extend<{ server: Server; page: Page }>({
 export const signIn = (page: Page, initials = 'RT') =>
   page.evaluate((value) => localStorage.setItem('dogleg.operator', value), initials).then(() => page.reload())
 
+/** Goes to a step, or another view, of the setup that is open. */
+export const toStep = (page: Page, step: string) =>
+  page
+    .getByRole('navigation', { name: 'Steps of this setup' })
+    .getByRole('link', { name: new RegExp(`^${step}`) })
+    .click()
+
+/** Opens a setup from the shop page, at one of its steps. */
+export async function openAt(page: Page, title: RegExp, step: string) {
+  await page.getByRole('link', { name: title }).click()
+  await toStep(page, step)
+}
+
 /** No violation of accessibility rules on what is on screen now. */
 export async function expectAccessible(page: Page) {
   const { violations } = await new AxeBuilder({ page }).analyze()

@@ -1,13 +1,14 @@
 import type { Page } from '@playwright/test'
-import { expect, expectAccessible, signIn, test } from './dogleg.ts'
+import { expect, expectAccessible, openAt, signIn, test, toStep } from './dogleg.ts'
 
 async function openSetup(page: Page, title: string, unit: 'inch' | 'mm', tolerance: string) {
-  await page.getByRole('button', { name: 'Open a setup' }).click()
+  await page.getByRole('button', { name: 'Open a setup on Mill 1' }).click()
   await page.getByLabel('Part and side').fill(title)
   await page.getByRole('radio', { name: unit, exact: true }).click()
   await page.getByLabel('How far off part zero may be').fill(tolerance)
   await page.getByRole('button', { name: 'Open it' }).click()
   await expect(page.getByRole('heading', { name: new RegExp(title) })).toBeVisible()
+  await toStep(page, 'Zero')
 }
 
 async function takeX(page: Page, position: string) {
@@ -60,16 +61,15 @@ test('a profile: what it comes to changes as it is typed, and what it cannot car
   await page.getByRole('button', { name: 'Save' }).click()
   await expect(page.getByRole('link', { name: /Compact version 2/ })).toBeVisible()
 
-  await page.getByRole('link', { name: 'Setups' }).click()
-  await page.getByRole('link', { name: /first side/ }).click()
-  await page.getByRole('link', { name: 'Program', exact: true }).click()
+  await page.getByRole('link', { name: 'Shop' }).click()
+  await openAt(page, /first side/, 'Program')
   await expect(page.getByText(/now speaks Compact version 2/)).toBeVisible()
   await expect(page.getByText('This control cannot load offsets from a program')).toBeVisible()
 })
 
 test('a setup cannot be opened without a title, or with a tolerance that is none', async ({ page }) => {
   await signIn(page)
-  await page.getByRole('button', { name: 'Open a setup' }).click()
+  await page.getByRole('button', { name: 'Open a setup on Mill 1' }).click()
   const open = page.getByRole('button', { name: 'Open it' })
   await open.click()
   await expect(page.getByText('Give the setup a title.')).toBeVisible()
@@ -100,6 +100,7 @@ test('an extended offset, and a machine that is given a control without it', asy
   const address = page.url()
 
   await page.getByRole('link', { name: 'Machines' }).click()
+  await page.getByRole('link', { name: /Mill 1/ }).click()
   await page.getByLabel('The control speaks').selectOption({ label: 'Plain' })
   await page.getByRole('button', { name: 'Save' }).click()
   await expect(page.getByText('Version 2.')).toBeVisible()
@@ -113,11 +114,11 @@ test('a setup opened while the server is away is there at once, and in the list 
   server,
 }) => {
   await signIn(page)
-  await expect(page.getByRole('button', { name: 'Open a setup' })).toBeEnabled()
+  await expect(page.getByRole('button', { name: 'Open a setup on Mill 1' })).toBeEnabled()
   // The views of a setup load when they are opened first.
-  await page.getByRole('link', { name: /first side/ }).click()
+  await openAt(page, /first side/, 'Zero')
   await expect(page.getByRole('tabpanel')).toBeVisible()
-  await page.getByRole('link', { name: 'Setups' }).click()
+  await page.getByRole('link', { name: 'Shop' }).click()
   await server.stop('SIGKILL')
   await openSetup(page, 'Night shift', 'inch', '.002')
   await takeX(page, '-12')
@@ -126,14 +127,14 @@ test('a setup opened while the server is away is there at once, and in the list 
   await server.start()
   await expect(page.getByText(/kept on this tablet/)).toHaveCount(0, { timeout: 20_000 })
   await expect(page.getByRole('tab', { name: /X.*-11\.8031/ })).toBeVisible()
-  await page.getByRole('link', { name: 'Setups' }).click()
+  await page.getByRole('link', { name: 'Shop' }).click()
   await expect(page.getByRole('link', { name: /Night shift/ })).toBeVisible()
 })
 
 test('each field lights up what it measures, and a mark of the drawing brings its field', async ({
   page,
 }) => {
-  await page.getByRole('link', { name: /second side/ }).click()
+  await openAt(page, /second side/, 'Zero')
   await page.getByRole('tab', { name: /Z/ }).click()
   const drawing = page.getByRole('img', { name: /Side view/ })
   const lit = drawing.locator('line[stroke-width="3.5"]')

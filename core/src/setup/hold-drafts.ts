@@ -14,8 +14,11 @@ function boltsNext({ hold }: Setup): Bolts {
   return bolts === 'one' ? 'snug' : 'tight'
 }
 
-/** An empty sweep: places, dial and part as they were typed last in this setup; readings are always typed anew. */
-export function startingSweep(setup: Setup): SweepDraft {
+/**
+ * An empty sweep: places, dial and part as they were typed last in this setup; readings are always typed anew. In a new
+ * setup the part is taken to be as long as the jaw, and may be out by what part zero may be off.
+ */
+export function startingSweep(setup: Setup, vises: readonly JawOf[]): SweepDraft {
   const bolts = boltsNext(setup)
   const last = setup.hold.sweeps.at(-1)?.entry.sweep
   if (last)
@@ -39,16 +42,15 @@ export function startingSweep(setup: Setup): SweepDraft {
     ],
     stylusAngle: '0',
     dialStep: USUAL_STEP[setup.unit],
-    partLength: '',
-    allowed: '',
+    partLength: formatLength(jawLengthOf(setup, vises), setup.unit),
+    allowed: setup.opened.tolerance.text,
   }
 }
 
+type JawOf = { jawLength: number; unit: LengthUnit }
+
 /** The jaw to draw: of the vise that was last used in this setup, else of the first in the library; in the setup's unit. */
-export function jawLengthOf(
-  { hold, unit }: Setup,
-  vises: readonly { jawLength: number; unit: LengthUnit }[],
-): number {
+export function jawLengthOf({ hold, unit }: Setup, vises: readonly JawOf[]): number {
   const vise = hold.clearance?.vise ?? vises[0]
   return vise ? convertLength(vise.jawLength, vise.unit, unit) : convertLength(6, 'inch', unit)
 }

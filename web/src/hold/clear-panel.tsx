@@ -19,7 +19,7 @@ import { Link } from 'react-router'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
-import { type NewEntry, record } from '../log/use-setup.ts'
+import { type NewEntry, record, restates } from '../log/use-setup.ts'
 import { GoesStale } from '../logbook/goes-stale.tsx'
 import { DoubtParts, Working } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
@@ -92,7 +92,7 @@ export function ClearPanel() {
     )
 
   const { read, of, found } = live
-  const same = JSON.stringify(startingPlace(setup, vise.id)) === JSON.stringify(draft)
+  const same = hold.clearance && live.entry && restates(hold.clearance.entry, live.entry)
   const problems: FieldProblems = read.ok ? {} : read.problems
   const field = (name: 'jawAt' | 'wanted' | 'lowestZ') => ({
     unit,
@@ -204,6 +204,7 @@ export function ClearPanel() {
         aria-label="Does it clear?"
         className="grid gap-x-8 gap-y-2 md:col-span-2 md:grid-cols-2 xl:col-span-1 xl:grid-cols-1"
       >
+        <h2 className="sr-only">Does it clear?</h2>
         {read.ok ? (
           <>
             <ClearAnswer found={found} of={of} fact={same ? hold.clearance : undefined} />

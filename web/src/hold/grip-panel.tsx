@@ -9,11 +9,11 @@ import {
   STOPS,
   stopKind,
 } from '@dogleg/core/hold'
-import { measuredRatios, startingGrip } from '@dogleg/core/setup'
+import { measuredRatios } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
-import { type NewEntry, record } from '../log/use-setup.ts'
+import { type NewEntry, record, restates } from '../log/use-setup.ts'
 import { GoesStale } from '../logbook/goes-stale.tsx'
 import { AnswerPanel } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
@@ -71,7 +71,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
   const wrong = (path: string) => (problems[path]?.empty ? undefined : problems[path]?.says)
   const stopped = spread?.findings.some(({ severity }) => severity === 'stop')
   const recorded = hold.grip
-  const same = JSON.stringify(startingGrip(setup, collet.id)) === JSON.stringify(draft)
+  const same = recorded !== undefined && live.entry !== undefined && restates(recorded.entry, live.entry)
 
   const submit = () => {
     const { entry } = live
@@ -201,7 +201,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
           <AnswerPanel
             title={draft.operation === 'first' ? 'Leave at least to face' : 'The length will wander by'}
             answer={spread}
-            findings={same && recorded ? recorded.findings : spread.findings}
+            findings={same ? recorded.findings : spread.findings}
             fact={same ? recorded : undefined}
           />
         ) : (

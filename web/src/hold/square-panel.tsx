@@ -34,7 +34,7 @@ export function SquarePanel() {
   const { setup, reference } = useOpenSetup()
   const { unit, hold } = setup
   const [draft, change, clear] = useKept<SweepDraft>(`${setup.id}.sweep`, sweepDraft, () =>
-    startingSweep(setup),
+    startingSweep(setup, reference.vises),
   )
   const [lit, setLit] = useState<string>()
   const [tapping, setTapping] = useState(false)

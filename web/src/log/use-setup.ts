@@ -166,6 +166,13 @@ export function stamp(setup: string | undefined, entry: NewEntry): Entry {
   return { id, setup: setup ?? id, at: new Date(now()).toISOString(), by: operator(), ...entry } as Entry
 }
 
+/** Whether what is to be recorded says the same as an entry that stands, whoever made it and when. */
+export const restates = (standing: Entry, entry: NewEntry) =>
+  Object.entries(entry).every(
+    ([name, value]) =>
+      JSON.stringify(Object.entries(standing).find(([key]) => key === name)?.[1]) === JSON.stringify(value),
+  )
+
 /** What the schema has against an entry, by field, before anybody signs it. */
 export function problemsOf(setup: string | undefined, entry: NewEntry): Record<string, string> {
   const read = entrySchema.safeParse({ ...stamp(setup, entry), by: operator() || 'unsigned' })

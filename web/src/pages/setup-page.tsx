@@ -1,7 +1,7 @@
 import { isUnreadable, STEP_NAMES, type StepState, stepsOf } from '@dogleg/core/setup'
-import { ArrowRight, NotebookPen } from 'lucide-react'
+import { NotebookPen } from 'lucide-react'
 import { useState } from 'react'
-import { Link, Navigate, NavLink, Outlet, useLocation, useParams } from 'react-router'
+import { Navigate, NavLink, Outlet, useLocation, useParams } from 'react-router'
 import { Lost } from '../app/lost.tsx'
 import type { OpenSetup } from '../log/open-setup.ts'
 import { useReady, useSetup } from '../log/use-setup.ts'
@@ -53,7 +53,12 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
         <nav aria-label="Steps of this setup" className="flex flex-wrap">
           {steps.map((step) => (
             <NavLink key={step} to={`${step}${search}`} className={tabLook}>
-              {STEP_NAMES[step]} <StateMark state={states[step] ?? 'open'} />
+              {STEP_NAMES[step]}{' '}
+              {step === 'ready' && waits.length > 0 ? (
+                <NoteChip by={waits.map(({ entry }) => entry.by)} />
+              ) : (
+                <StateMark state={states[step] ?? 'open'} />
+              )}
             </NavLink>
           ))}
           {steps.includes('zero') && (
@@ -69,19 +74,18 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
           Something changed…
         </Button>
       </div>
-      {waits.length > 0 && at !== 'ready' && (
-        <Link
-          to="ready"
-          className="flex min-h-11 items-center gap-2 border-b border-rule bg-stock-shade px-2 font-semibold underline decoration-rule underline-offset-4"
-        >
-          <NotebookPen aria-hidden size={20} />
-          {waits.length === 1 ? `A note by ${waits[0]?.entry.by} waits` : `${waits.length} notes wait`} to be
-          read
-          <ArrowRight aria-hidden size={18} />
-        </Link>
-      )}
       <Outlet context={context} />
       {changing && <ChangedDialog {...context} onClose={() => setChanging(false)} />}
     </>
+  )
+}
+
+/** A note waits to be read: it stands where the state of Ready would. */
+function NoteChip({ by }: { by: readonly string[] }) {
+  return (
+    <span className="inline-flex items-center gap-1.5 rounded-sm bg-ink px-2 text-stock">
+      <NotebookPen aria-hidden size={18} />
+      {by.length === 1 ? `note by ${by[0]}` : `${by.length} notes`}
+    </span>
   )
 }

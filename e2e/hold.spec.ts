@@ -1,0 +1,301 @@
+import type { Page } from '@playwright/test'
+import { expect, expectAccessible, expectFits, openAt, signIn, test, toStep } from './dogleg.ts'
+
+async function openSetup(page: Page, machine: string, title: string, unit = 'inch') {
+  await page.getByRole('button', { name: `Open a setup on ${machine}` }).click()
+  await page.getByLabel('Part and side').fill(title)
+  await page.getByRole('radio', { name: unit, exact: true }).click()
+  await page.getByLabel('How far off part zero may be').fill('.002')
+  await page.getByRole('button', { name: 'Open it' }).click()
+  await toStep(page, 'Hold')
+}
+
+const readings = (page: Page) => page.getByLabel('Dial reads')
+async function sweep(page: Page, held: string, near: string, far: string) {
+  await page.getByRole('radio', { name: held }).click()
+  await readings(page).first().fill(near)
+  await readings(page).last().fill(far)
+}
+const record = (page: Page) => page.getByRole('button', { name: 'Record the sweep' }).click()
+const next = (page: Page, says: string) =>
+  expect(page.getByRole('status').filter({ hasText: says })).toBeVisible()
+
+test('a vise is squared: the target, a reversed sign that is noticed, then snug, tight and done', async ({
+  page,
+}) => {
+  await signIn(page)
+  await openSetup(page, 'Mill 1', 'Bracket')
+  await test.step('the cleaning guide is there at the moment it is needed', async () => {
+    await expect(page.getByRole('heading', { name: 'Before the first sweep' })).toBeVisible()
+    await expectAccessible(page)
+    await expectFits(page, { vertically: true })
+  })
+
+  await test.step('by keyboard: bolt, sweep, part; the target is live', async () => {
+    await page.getByLabel(/The bolt that stays/).focus()
+    for (const typed of ['-1', '1/4', '0', '5-3/4', '-.030']) {
+      await page.keyboard.type(typed)
+      await page.keyboard.press('Enter')
+    }
+    await page.getByText('Part and dial').press('Enter')
+    await page.getByLabel('Part, along the jaw').fill('4')
+    await page.getByLabel('May be out').fill('.001')
+    await expect(page.getByTestId('target')).toHaveText(/\+0\.0068/)
+    await expect(page.getByTestId('out-of-square')).toHaveText(/0\.0218.*±0\.000/)
+    await expect(page.getByText('-0.0300 - (-0.005455) x (5.7500 + 1.0000)')).toBeVisible()
+    await expect(page.getByText(/The right end goes towards you by/)).toBeVisible()
+    await page.getByRole('button', { name: 'Show the tap to +0.0068' }).click()
+    await expect(page.getByRole('img', { name: /Plan view/ })).toContainText('+0.0068', { timeout: 6000 })
+    await expectAccessible(page)
+  })
+
+  await test.step('a reload keeps what was typed; bad places get a sentence', async () => {
+    await page.reload()
+    await expect(readings(page).last()).toHaveValue('-.030')
+    await page.getByLabel('to', { exact: true }).fill('.25')
+    await expect(page.getByText('The swept points lie on top of each other.')).toBeVisible()
+    await page.getByLabel('to', { exact: true }).fill('5.75')
+    await page.getByLabel(/The bolt that stays/).fill('3')
+    await expect(page.getByText(/The bolt lies between the swept points/)).toBeVisible()
+    await page.getByLabel(/The bolt that stays/).fill('-1')
+    await record(page)
+    await next(page, 'Tap until the dial shows +0.0068 at 5.7500')
+  })
+
+  await test.step('the next sweep is worse: the sign was reversed, and it says so', async () => {
+    await sweep(page, 'one bolt', '0', '-.070')
+    await expect(page.getByText('Worse than before: the jaw was turned the wrong way.')).toBeVisible()
+    await expect(page.getByText(/233 % of the slope before is left/)).toBeVisible()
+  })
+
+  await test.step('square with one bolt, moved by tightening, squared again, done', async () => {
+    await sweep(page, 'one bolt', '0', '.0005')
+    await expect(page.getByText('Good', { exact: true })).toBeVisible()
+    await record(page)
+    await next(page, 'Snug the second bolt, and sweep.')
+    await sweep(page, 'second snug', '0', '.004')
+    await record(page)
+    await next(page, 'Take one bolt out and square it again.')
+    for (const held of ['one bolt', 'second snug', 'both tight']) {
+      await sweep(page, held, '0', '0')
+      await record(page)
+    }
+    await next(page, 'See whether the vise clears.')
+    await expect(page.getByRole('tab', { name: /Square the vise.*checked/ })).toBeVisible()
+    await expect(page.getByRole('region', { name: 'Sweeps so far' })).toContainText('tight')
+  })
+})
+
+test('the bolt can be dragged, many readings name the chip, and turning the program is weighed', async ({
+  page,
+}) => {
+  await signIn(page)
+  await openSetup(page, 'Mill 1', 'Plate')
+  const bolt = page.getByLabel(/The bolt that stays/)
+  const drawing = page.getByRole('img', { name: /Plan view/ })
+  await bolt.fill('-1')
+  const at = await drawing.locator('g').first().boundingBox()
+  const handle = drawing.locator('circle').first()
+  const from = await handle.boundingBox()
+  if (!at || !from) throw new Error('no drawing')
+  await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2)
+  await page.mouse.down()
+  await page.mouse.move(from.x + from.width / 2 + 60, from.y + 4, { steps: 5 })
+  await page.mouse.up()
+  await expect(bolt).not.toHaveValue('-1')
+  const dragged = Number(await bolt.inputValue())
+  expect(dragged).toBeGreaterThan(-1)
+  expect(Number.isInteger(dragged * 16)).toBe(true)
+
+  await bolt.fill('-1')
+  for (let i = 0; i < 3; i += 1) await page.getByRole('button', { name: 'Reading', exact: true }).click()
+  const places = page.getByLabel(/^(Swept from|over|to)$/)
+  const sweptAt = ['.25', '1.5', '3', '4.5', '5.75']
+  const reads = ['0', '.002', '.004', '.009', '.008']
+  for (const [index, place] of sweptAt.entries()) {
+    await places.nth(index).fill(place)
+    await readings(page)
+      .nth(index)
+      .fill(reads[index] ?? '')
+  }
+  await page.getByText('Part and dial').click()
+  await page.getByLabel('Part, along the jaw').fill('4')
+  await page.getByLabel('May be out').fill('.001')
+  await expect(page.getByText(/The reading at 4\.5000 stands 0\.002\d in off the line/)).toBeVisible()
+  await expect(page.getByText('least squares line through 5 readings')).toBeVisible()
+
+  await page.getByText('Or turn the program instead?').click()
+  await expect(page.getByText('Turning the program by G68 is quicker for one part.')).toBeVisible()
+  await page.getByLabel('a fourth axis or a tailstock lines up with it').check()
+  await expect(page.getByText(/Square the vise: a fourth axis/)).toBeVisible()
+  await expectAccessible(page)
+})
+
+test('does it clear: both ends, open and closed, the interval, no safe position, and what Z has to do with it', async ({
+  page,
+}) => {
+  await signIn(page)
+  await openAt(page, /second side/, 'Hold')
+  await page.getByRole('tab', { name: /clear/ }).click()
+  const jaw = page.getByLabel(/Fixed jaw, from the front edge/)
+  await expect(page.getByTestId('gap-back')).toHaveText('0.4500')
+  await expect(page.getByTestId('gap-front')).toHaveText('0.5000')
+  await expect(page.getByTestId('interval')).toContainText('10.6500 to 11.1000')
+  await expect(page.getByText(/Keep Z above -13\.6000 in/)).toBeVisible()
+
+  await jaw.fill('11.9')
+  await expect(page.getByText(/the screw end, vise closed hits the way cover by 0\.5500 in/)).toBeVisible()
+  await expect(page.getByTestId('goes-stale')).toContainText('the squareness of the vise, G54 X')
+  await expectAccessible(page)
+  await page.getByLabel('Lowest Z of the job').fill('-13.9')
+  await expect(page.getByText(/head cover by/)).toBeVisible()
+  await page.getByLabel('Lowest Z of the job').fill('-30')
+  await expect(page.getByText('Z -30.0000 is outside the travel of Mill 1.')).toBeVisible()
+  await expect(page.getByRole('button', { name: 'Record the clearance' })).toBeDisabled()
+  await page.getByLabel('Lowest Z of the job').fill('-12')
+
+  await page.getByLabel('Must stay free at both ends').fill('-1')
+  await expect(page.getByText(/A gap that is wanted cannot be negative/)).toBeVisible()
+  await page.getByLabel('Must stay free at both ends').fill('1')
+  await expect(page.getByText('No safe position: the vise is 1.0500 in too long.')).toBeVisible()
+  await page.getByText('Every gap, other vises').click()
+  await expect(page.getByText(/6 in vise.*too long by 1\.0500 in/)).toBeVisible()
+  await expect(page.getByText(/4 in vise.*fits, jaw/)).toBeVisible()
+
+  await page.getByLabel('Must stay free at both ends').fill('.2')
+  await jaw.fill('10.9')
+  await page.getByRole('slider', { name: 'Travel of the table in Y' }).press('Home')
+  await expect(page.getByRole('img', { name: /Side view/ })).toContainText('0.5000')
+  await expect(page.getByTestId('goes-stale')).toHaveCount(0)
+  await page.getByRole('button', { name: 'Record the clearance' }).click()
+  await expect(page.getByText(/Recorded by RT/)).toBeVisible()
+
+  await page.getByRole('button', { name: 'Something changed' }).click()
+  await page.getByRole('radio', { name: /A bolt of the vise tightened/ }).click()
+  await expect(page.getByRole('dialog').getByRole('listitem')).toHaveText([
+    'The squareness of the vise goes stale.',
+    'G54 X goes stale.',
+  ])
+})
+
+test('collet and stop: spread, ranking, the ratio that the chuck really has, and the checks', async ({
+  page,
+}) => {
+  await signIn(page, 'LB')
+  await openAt(page, /Drawtube/, 'Hold')
+  await test.step('exact ratio and rule of thumb, first and second operation', async () => {
+    await page.getByRole('tab', { name: 'Collet, stop' }).click()
+    await expect(page.getByText('2.836').first()).toBeVisible()
+    await expect(page.getByText('rule of thumb')).toBeVisible()
+    await expect(page.getByTestId('answer')).toHaveText(/0\.0123/)
+    await page.getByRole('radio', { name: 'second: to length' }).click()
+    await page.getByLabel('Length tolerance, whole').fill('.005')
+    await expect(
+      page.getByText(/The length will wander by 0\.0123 in; the part allows 0\.0050 in/),
+    ).toBeVisible()
+    await page.getByLabel('Spread').fill('-.004')
+    await expect(page.getByText(/Largest less smallest cannot be negative/)).toBeVisible()
+    await page.getByLabel('Spread').fill('.004')
+    await expectAccessible(page)
+  })
+
+  await test.step('the drawing moves with the bar', async () => {
+    const drawing = page.getByRole('img', { name: /Cutaway/ })
+    await expect(drawing).toContainText('+0.0113')
+    await page.getByRole('slider', { name: 'Bar that is drawn' }).press('Home')
+    await expect(drawing).toContainText('1.2480')
+    await expect(drawing).toContainText('+0.0000')
+  })
+
+  await test.step('the ranked pairs, with those never to use last', async () => {
+    await page.getByRole('tab', { name: 'All pairs' }).click()
+    const rows = page.getByRole('row')
+    await expect(rows.nth(1)).toContainText('good')
+    await expect(rows.last()).toContainText('never')
+    await expect(rows.last()).toContainText('It traps coolant and loads the rotary union.')
+    await page.getByRole('button', { name: /Use Dead-length.* Threaded into the collet/ }).click()
+    await expect(page.getByTestId('answer')).toHaveText(/0\.0005/)
+    await expect(page.getByTestId('goes-stale')).toContainText('Anti-rotation screw')
+    await page.getByRole('combobox', { name: 'Stop' }).selectOption('actuator')
+    await expect(page.getByText('Never stop a bar on the back of the actuator.')).toBeVisible()
+    await expect(page.getByRole('button', { name: 'Record collet and stop' })).toBeDisabled()
+  })
+
+  await test.step('ten bars in place of a tolerance', async () => {
+    await page.getByRole('combobox', { name: 'Collet or jaws' }).selectOption('16c')
+    await page.getByRole('combobox', { name: 'Stop' }).selectOption('draw-tube')
+    await page.getByRole('radio', { name: 'bars measured' }).click()
+    await page
+      .getByLabel('Diameters measured')
+      .fill('1.2490 1.2492 1.2494 1.2496 1.2498 1.2500 1.2502 1.2504 1.2506 1.2508')
+    await expect(page.getByText('= 10 bars')).toBeVisible()
+    await expect(page.getByTestId('answer')).toHaveText(/0\.0061/)
+  })
+
+  await test.step('measured lengths: the ratio with its doubt, and it is used', async () => {
+    await page.getByRole('tab', { name: 'True ratio' }).click()
+    const list = page.getByLabel('Diameter and length, a bar to a line')
+    await list.fill('1.25 .001\n1.25 .001\n1.25 .002')
+    await expect(page.getByText(/All bars have one diameter/)).toBeVisible()
+    await list.fill('1.248 .0000\n1.249 .0042\n1.250 .0079\n1.251 .0121\n1.252 .0160')
+    await expect(page.getByTestId('ratio')).toHaveText(/3\.99.*±0\.0/)
+    await expect(page.getByText(/This chuck moves 3\.99 to 1; 2\.84 to 1 was expected/)).toBeVisible()
+    await expect(page.locator('.recharts-line').first()).toBeVisible()
+    await expectAccessible(page)
+    await page.getByRole('button', { name: 'Record the lengths' }).click()
+    await page.getByRole('tab', { name: 'Collet, stop' }).click()
+    await expect(page.getByText('measured on this chuck')).toBeVisible()
+    await expect(page.getByTestId('answer')).toHaveText(/0\.0082/)
+    await page.getByRole('button', { name: 'Record collet and stop' }).click()
+    await expect(page.getByText(/Recorded by LB/)).toBeVisible()
+  })
+
+  await test.step('the checks, and a collet that is changed', async () => {
+    await page.getByRole('tab', { name: 'Checks' }).click()
+    await page.getByRole('button', { name: /Tick: The control's clamping direction/ }).click()
+    await page.getByRole('button', { name: /Tick: The stop is locked/ }).click()
+    await expect(page.getByRole('link', { name: /^Hold/ })).toContainText('checked')
+    await page.getByRole('button', { name: 'Something changed' }).click()
+    await page.getByRole('radio', { name: /Collet or jaws changed/ }).click()
+    await page.getByRole('button', { name: 'Enter it in the logbook' }).click()
+    await expect(page.getByRole('link', { name: /^Hold/ })).toContainText('stale')
+    await expect(page.getByText('Again: ticked before the collet was changed.').first()).toBeVisible()
+  })
+})
+
+test('vises and collets of the library: the picture follows, and what cannot be gets a sentence', async ({
+  page,
+}) => {
+  await page.getByRole('link', { name: 'Collets' }).click()
+  await page.getByLabel('Cone per side, degrees').fill('90')
+  await page.getByLabel('Name', { exact: true }).focus()
+  await expect(
+    page.getByText('A cone of 90 degrees is a flat face: type the angle per side, such as 10.'),
+  ).toBeVisible()
+  await expect(page.getByText('Correct the fields first.')).toBeVisible()
+  await page.getByLabel('Cone per side, degrees').fill('7')
+  await expect(page.getByRole('region', { name: 'Preview' })).toContainText('4.072')
+  await page.getByLabel('Known by').selectOption('measured')
+  await page.getByLabel('Ratio, to 1').fill('3.1')
+  await page.getByLabel('known to ±').fill('.2')
+  await expect(page.getByRole('region', { name: 'Preview' })).toContainText('3.100')
+  await page.getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByText('Version 2.')).toBeVisible()
+
+  await page.getByRole('link', { name: 'Vises' }).click()
+  await page.getByRole('link', { name: /6 in vise/ }).click()
+  await expect(page.getByRole('img', { name: /Side view of the vise/ })).toContainText('18.4000')
+  await page.getByLabel('open, back').last().fill('-16')
+  await page.getByRole('button', { name: 'Save' }).click()
+  await expect(
+    page.getByText('The front end must lie in front of the back end: a smaller number.'),
+  ).toBeVisible()
+  await page.getByLabel('open, back').last().fill('-10.5')
+  await page.getByLabel('open, front').last().fill('-406.4mm')
+  await expect(page.getByRole('img', { name: /Side view of the vise/ })).toContainText('19.4000')
+  await page.getByRole('button', { name: 'Save' }).click()
+  await expect(page.getByText('Version 2.')).toBeVisible()
+  await page.getByRole('link', { name: 'Shop' }).click()
+  await openAt(page, /first side/, 'Hold')
+  await expect(page.getByRole('tab', { name: /clear.*stale/ })).toBeVisible()
+})

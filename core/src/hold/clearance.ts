@@ -57,7 +57,9 @@ export interface Clearance {
   room?: number
   /** From its foremost to its rearmost point, as it stands in those states, what this vise takes of that. */
   reach?: number
+  /** Of the two gaps; and of the room, where there is one. */
   working: WorkingLine[]
+  roomWorking?: WorkingLine
   /** How far off each gap may be, in the unit of the case. */
   doubt: Doubt
   findings: Finding[]
@@ -264,11 +266,11 @@ export function clearance(of: ClearanceCase): Clearance {
   if (back && front) {
     result.reach = back.part[back.state].back - front.part[front.state].front
     result.room = back.obstacle.at - front.obstacle.at - 2 * wanted
-    working.push({
+    result.roomWorking = {
       finds: 'room for a vise',
       arithmetic: `${formatLength(back.obstacle.at, unit)} ${formatLess(front.obstacle.at, unit)} - 2 x ${formatLength(wanted, unit)}`,
       gives: formatLength(result.room, unit),
-    })
+    }
   }
   if (from <= to) result.interval = { from, to }
   else {

@@ -35,7 +35,7 @@ export function entryRoutes(
     const { after } = parse(sinceQuery, request.query)
     const found = store.since(request.params.id, after)
     if (after === 0 && found.entries.length === 0)
-      throw new Problem(404, 'not-found', 'There is no setup with this address. Go back to the list.')
+      throw new Problem(404, 'not-found', 'There is no setup with this address. Go back to the shop.')
     return { ...found, time: time() }
   })
 

@@ -193,6 +193,9 @@ export function ClearPanel() {
             <summary className="min-h-11 content-center font-semibold">
               Every gap, other vises, and what the doubt is made of
             </summary>
+            {found.roomWorking && (
+              <Working answer={{ working: [found.roomWorking] }} title="Room for a vise" />
+            )}
             <AllGaps gaps={found.gaps} of={of} />
             <OtherVises of={of} vises={reference.vises} />
             <DoubtParts answer={{ doubt: found.doubt, unit }} />
@@ -246,7 +249,7 @@ function ClearAnswer({ found, of: { unit }, fact }: ClearAnswerProps) {
       </dl>
       {fact && <FactLine fact={fact} />}
       <p className="flex items-center gap-4">
-        <VerdictMark verdict={verdictOf(found.findings)} />
+        {fact?.freshness.state !== 'stale' && <VerdictMark verdict={verdictOf(found.findings)} />}
         <span>
           <span className="digits text-lg">±{formatLength(found.doubt.value, unit)}</span>
           <span className="ml-2 text-ink-soft">{unitSymbol(unit)}, each</span>

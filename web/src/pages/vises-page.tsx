@@ -84,7 +84,7 @@ function ViseEditor({ vise }: { vise: Vise }) {
           return (
             <div
               key={id}
-              className="col-span-full grid grid-cols-2 gap-x-3 border-t border-rule py-1 md:grid-cols-[1fr_repeat(6,6rem)_3rem]"
+              className="col-span-full grid grid-cols-2 gap-x-3 border-t border-rule py-1 md:grid-cols-4 xl:grid-cols-[1fr_repeat(6,6rem)_3rem]"
             >
               <Field label="Part" {...register(`${at}.name`)} wrong={wrong?.name?.message} />
               {reach('open', 'front')}

@@ -51,7 +51,7 @@ export function AroundSection({ symbol }: { symbol: string }) {
             return (
               <div
                 key={id}
-                className="col-span-full grid grid-cols-2 gap-x-4 gap-y-1 border-t border-rule pt-1 md:grid-cols-[1fr_11rem_8rem_8rem_8rem_3rem]"
+                className="col-span-full grid grid-cols-2 gap-x-4 gap-y-1 border-t border-rule pt-1 md:grid-cols-3 xl:grid-cols-[1fr_11rem_8rem_8rem_8rem_3rem]"
               >
                 <Field label="What" {...register(`${at}.name`)} wrong={wrong?.name?.message} />
                 <SelectField label="Met with the table" {...register(`${at}.side`)}>

@@ -4,11 +4,16 @@ import type { ReactNode } from 'react'
 import { FactLine } from './fact-line.tsx'
 import { Findings, VerdictMark } from './verdict.tsx'
 
+interface WorkingProps {
+  answer: Pick<Answer<number>, 'working'>
+  title?: string
+}
+
 /** The arithmetic, line by line, with the numbers put in. */
-export function Working({ answer }: { answer: Pick<Answer<number>, 'working'> }) {
+export function Working({ answer, title = 'Working' }: WorkingProps) {
   return (
     <div>
-      <h3 className="font-semibold">Working</h3>
+      <h3 className="font-semibold">{title}</h3>
       <ol>
         {answer.working.map(({ finds, arithmetic, means, gives }) => (
           <li key={finds} className="border-t border-rule py-1">

@@ -1,0 +1,62 @@
+import { expect, expectAccessible, expectFits, openAt, signIn, test, toStep } from './dogleg.ts'
+
+// Every main view, on the shop PC and on a tablet held upright: no violation of accessibility rules, nothing wider than
+// the window, and what is meant to be seen at one glance without scrolling.
+for (const size of [
+  { width: 1280, height: 800 },
+  { width: 800, height: 1280 },
+]) {
+  test.describe(`at ${size.width} x ${size.height}`, () => {
+    test.use({ viewport: size })
+
+    test('the shop, and the steps on a mill', async ({ page }) => {
+      await signIn(page)
+      await expect(page.getByRole('link', { name: /first side/ })).toBeVisible()
+      await expectAccessible(page)
+      await expectFits(page, { vertically: true })
+      await openAt(page, /serial number/, 'Ready')
+      await expectAccessible(page)
+      await expectFits(page, { vertically: true })
+      for (const [step, tabs] of [
+        ['Zero', [/^X|X.*stale/, /Z/, /Check/]],
+        ['Hold', [/Square/, /clear/]],
+      ] as const) {
+        await toStep(page, step)
+        for (const tab of tabs) {
+          await page.getByRole('tab', { name: tab }).first().click()
+          await expect(page.getByRole('tabpanel')).toBeVisible()
+          await expectAccessible(page)
+          await expectFits(page, { vertically: true })
+        }
+      }
+    })
+
+    test('Hold on a lathe', async ({ page }) => {
+      await signIn(page)
+      await openAt(page, /Drawtube/, 'Hold')
+      for (const [tab, vertically] of [
+        ['Collet, stop', true],
+        ['All pairs', false],
+        ['True ratio', true],
+        ['Checks', true],
+      ] as const) {
+        await page.getByRole('tab', { name: tab }).click()
+        await expect(page.getByRole('tabpanel')).toBeVisible()
+        await expectAccessible(page)
+        await expectFits(page, { vertically })
+      }
+    })
+
+    test('program, logbook and the library', async ({ page }) => {
+      await openAt(page, /serial number/, 'Ready')
+      for (const view of ['Program', 'Logbook', 'Machines', 'Vises', 'Collets', 'Profiles']) {
+        const link = page.getByRole('link', { name: view, exact: true })
+        await link.click()
+        await expect(link).toHaveAttribute('aria-current', 'page')
+        await page.waitForLoadState('networkidle')
+        await expectAccessible(page)
+        await expectFits(page, { vertically: false })
+      }
+    })
+  })
+}

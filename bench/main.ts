@@ -1,7 +1,9 @@
 import { benchDerive } from './derive.ts'
 import { benchFirstLoad } from './first-load.ts'
+import { benchHold } from './hold.ts'
 import { anyMissed } from './report.ts'
 
 benchDerive()
+benchHold()
 await benchFirstLoad()
 process.exitCode = anyMissed() ? 1 : 0

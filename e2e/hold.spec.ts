@@ -32,12 +32,12 @@ test('a vise is squared: the target, a reversed sign that is noticed, then snug,
   })
 
   await test.step('by keyboard: bolt, sweep, part; the target is live', async () => {
-    await page.getByLabel(/The bolt that stays/).focus()
+    await page.getByLabel('Bolt, from left end').focus()
     for (const typed of ['-1', '1/4', '0', '5-3/4', '-.030']) {
       await page.keyboard.type(typed)
       await page.keyboard.press('Enter')
     }
-    await page.getByText('Part and dial').press('Enter')
+    await page.getByText('Vise, part, dial').press('Enter')
     await page.getByLabel('Part, along the jaw').fill('4')
     await page.getByLabel('May be out').fill('.001')
     await expect(page.getByTestId('target')).toHaveText(/\+0\.0068/)
@@ -55,9 +55,9 @@ test('a vise is squared: the target, a reversed sign that is noticed, then snug,
     await page.getByLabel('to', { exact: true }).fill('.25')
     await expect(page.getByText('The swept points lie on top of each other.')).toBeVisible()
     await page.getByLabel('to', { exact: true }).fill('5.75')
-    await page.getByLabel(/The bolt that stays/).fill('3')
+    await page.getByLabel('Bolt, from left end').fill('3')
     await expect(page.getByText(/The bolt lies between the swept points/)).toBeVisible()
-    await page.getByLabel(/The bolt that stays/).fill('-1')
+    await page.getByLabel('Bolt, from left end').fill('-1')
     await record(page)
     await next(page, 'Tap until the dial shows +0.0068 at 5.7500')
   })
@@ -69,10 +69,16 @@ test('a vise is squared: the target, a reversed sign that is noticed, then snug,
   })
 
   await test.step('square with one bolt, moved by tightening, squared again, done', async () => {
-    await sweep(page, 'one bolt', '0', '.0005')
+    await page.getByRole('radio', { name: 'one bolt' }).click()
+    await readings(page).first().fill('0')
+    await readings(page).last().fill('.0005')
     await expect(page.getByText('Good', { exact: true })).toBeVisible()
-    await record(page)
+    // Enter goes to the key that records, and from there to the first reading of the next sweep.
+    await readings(page).last().press('Enter')
+    await expect(page.getByRole('button', { name: 'Record the sweep' })).toBeFocused()
+    await page.keyboard.press('Enter')
     await next(page, 'Snug the second bolt, and sweep.')
+    await expect(readings(page).last()).toBeFocused()
     await sweep(page, 'second snug', '0', '.004')
     await record(page)
     await next(page, 'Take one bolt out and square it again.')
@@ -91,13 +97,12 @@ test('the bolt can be dragged, many readings name the chip, and turning the prog
 }) => {
   await signIn(page)
   await openSetup(page, 'Mill 1', 'Plate')
-  const bolt = page.getByLabel(/The bolt that stays/)
+  const bolt = page.getByLabel('Bolt, from left end')
   const drawing = page.getByRole('img', { name: /Plan view/ })
   await bolt.fill('-1')
-  const at = await drawing.locator('g').first().boundingBox()
-  const handle = drawing.locator('circle').first()
+  const handle = drawing.locator('g.cursor-ew-resize circle').first()
   const from = await handle.boundingBox()
-  if (!at || !from) throw new Error('no drawing')
+  if (!from) throw new Error('no drawing')
   await page.mouse.move(from.x + from.width / 2, from.y + from.height / 2)
   await page.mouse.down()
   await page.mouse.move(from.x + from.width / 2 + 60, from.y + 4, { steps: 5 })
@@ -108,6 +113,10 @@ test('the bolt can be dragged, many readings name the chip, and turning the prog
   expect(Number.isInteger(dragged * 16)).toBe(true)
 
   await bolt.fill('-1')
+  await page.getByRole('radio', { name: 'right', exact: true }).click()
+  await expect(bolt).toHaveValue('7.0000')
+  await page.getByRole('radio', { name: 'left', exact: true }).click()
+  await expect(bolt).toHaveValue('-1.0000')
   for (let i = 0; i < 3; i += 1) await page.getByRole('button', { name: 'Reading', exact: true }).click()
   const places = page.getByLabel(/^(Swept from|over|to)$/)
   const sweptAt = ['.25', '1.5', '3', '4.5', '5.75']
@@ -118,11 +127,12 @@ test('the bolt can be dragged, many readings name the chip, and turning the prog
       .nth(index)
       .fill(reads[index] ?? '')
   }
-  await page.getByText('Part and dial').click()
+  await page.getByText('Vise, part, dial').click()
   await page.getByLabel('Part, along the jaw').fill('4')
   await page.getByLabel('May be out').fill('.001')
   await expect(page.getByText(/The reading at 4\.5000 stands 0\.002\d in off the line/)).toBeVisible()
   await expect(page.getByText('least squares line through 5 readings')).toBeVisible()
+  await expect(page.getByRole('row', { name: /reading at 4\.5000 \+0\.00/ })).toBeVisible()
 
   await page.getByText('Or turn the program instead?').click()
   await expect(page.getByText('Turning the program by G68 is quicker for one part.')).toBeVisible()

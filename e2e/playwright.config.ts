@@ -7,8 +7,8 @@ const report = process.env.DOGLEG_BROWSER_REPORT
 export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
-  timeout: 60_000,
-  expect: { timeout: 8_000 },
+  timeout: 120_000,
+  expect: { timeout: 15_000 },
   workers: 2,
   fullyParallel: true,
   outputDir: '../test-results',

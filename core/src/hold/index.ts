@@ -40,7 +40,8 @@ export {
   readGripDraft,
   readLengthsDraft,
 } from './grip-draft.ts'
-export { dialRange, type JawSketch, jawSketch } from './jaw-sketch.ts'
+export { offTheJaw } from './jaw-form.ts'
+export { type BoltSide, dialRange, type JawSketch, jawSketch } from './jaw-sketch.ts'
 export { type MeasuredPair, readDiameters, readPairs } from './measured.ts'
 export { type Placed, type PlacedDraft, placed, placedDraft, readPlacedDraft } from './placed.ts'
 export { byStop, type Place, type Ranked, type RankedStop, rankPairs } from './ranking.ts'
@@ -55,7 +56,7 @@ export {
 } from './ratio-fit.ts'
 export { type SideBox, type SideSketch, sideSketch, viseBoxes } from './side-sketch.ts'
 export { JAW_BEARERS, type JawBearer, type SquareOrTurn, squareOrTurn } from './square-or-turn.ts'
-export { readingLimit, type Squared, type Squareness, squareness, type Tap } from './squaring.ts'
+export { offTheLine, readingLimit, type Squared, type Squareness, squareness, type Tap } from './squaring.ts'
 export { type Moving, movingRatio, STOPS, type Stop, type StopKind, stopKind } from './stop.ts'
 export {
   type Bolts,
@@ -67,7 +68,7 @@ export {
   type Sweep,
   sweep,
 } from './sweep.ts'
-export { readSweepDraft, type SweepDraft, sweepDraft } from './sweep-draft.ts'
+export { readSweepDraft, type SweepDraft, sweepDraft, withPartLength } from './sweep-draft.ts'
 export {
   SAMPLE_VISES,
   type Vise,

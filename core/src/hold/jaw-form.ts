@@ -89,3 +89,19 @@ export function formOf(sweep: PlainSweep, fit: LineFit, limit: number): Finding[
     ),
   ]
 }
+
+/** A place that was swept beyond the ends of the jaw: a slip of the pen, or another vise. `jawLength` in the sweep's unit. */
+export function offTheJaw({ points, unit }: PlainSweep, jawLength: number): Finding[] {
+  const off = points.find(({ at }) => at < 0 || at > jawLength)
+  if (!off) return []
+  return [
+    finding(
+      'look',
+      'off-the-jaw',
+      'points',
+      `The place ${formatLength(off.at, unit)} lies off the jaw, which is ${formatWithUnit(jawLength, unit)} long.`,
+      'Places are counted along the jaw from its left end.',
+      'Check the place, and which vise is chosen.',
+    ),
+  ]
+}

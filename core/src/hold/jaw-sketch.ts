@@ -9,10 +9,15 @@ export interface JawPlace {
   known: boolean
 }
 
+export type BoltSide = 'left' | 'right'
+
 /** The picture of a sweep as it stands in the form, however much of it was typed. Lengths along the jaw in the setup's unit. */
 export interface JawSketch {
   jawLength: number
   pivot: JawPlace
+  /** Which of the two bolts stays, and where the other was taken out: as far off the other end of the jaw. */
+  stays: BoltSide
+  otherBolt: number
   points: (JawPlace & { reading: number; readingKnown: boolean })[]
   /** Slope of the readings, in the dial's sign; 0 while it is not known. */
   slope: number
@@ -56,10 +61,13 @@ export function jawSketch(draft: SweepDraft, jawLength: number, unit: LengthUnit
     ? fitLine(points.map(({ at, reading }) => ({ x: at, y: reading })))
     : undefined
   const slope = fit?.slope ?? 0
-  const places = [0, jawLength, pivot.at, ...points.map(({ at }) => at)]
+  const otherBolt = jawLength - pivot.at
+  const places = [0, jawLength, pivot.at, otherBolt, ...points.map(({ at }) => at)]
   return {
     jawLength,
     pivot,
+    stays: pivot.at <= jawLength / 2 ? 'left' : 'right',
+    otherBolt,
     points,
     slope,
     exaggeration: exaggerationFor(slope),

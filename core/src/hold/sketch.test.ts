@@ -140,7 +140,11 @@ describe('the plan view', () => {
   it('draws what is not typed yet where it usually is, and says so', () => {
     const { pivot, points, slope } = jawSketch(draft('', 'abc'), 6, 'inch')
     expect([pivot.known, points[1]?.readingKnown, slope]).toEqual([false, false, 0])
-    expect(jawSketch(draft('-.03', '12'), 6, 'inch').greatest).toBe(12)
+    expect(jawSketch(draft('-.03', '12'), 6, 'inch')).toMatchObject({
+      greatest: 12,
+      stays: 'right',
+      otherBolt: -6,
+    })
   })
 
   it('the dial has room for the reading and for the target', () => {

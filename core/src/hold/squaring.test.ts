@@ -5,6 +5,7 @@ import { asTyped, type LengthUnit } from '../quantity/index.ts'
 import {
   type Bolts,
   convergence,
+  offTheJaw,
   type Squareness,
   type Sweep,
   squareness,
@@ -272,6 +273,13 @@ describe('doubt and judgement', () => {
     const finding = chip.findings.find(({ code }) => code === 'one-stands-out')
     expect(finding?.says).toBe('The reading at 2.0000 stands 0.0040 in off the line of the others.')
     expect(finding?.why).toMatch(/out by 0\.0040 in over the part/)
+  })
+
+  it('names a place that lies off the jaw of the vise', () => {
+    const { sweep } = square(FIRST)
+    expect(offTheJaw(sweep, 6)).toEqual([])
+    expect(offTheJaw(sweep, 4)[0]?.says).toBe('The place 5.7500 lies off the jaw, which is 4.0000 in long.')
+    expect(offTheJaw({ ...sweep, points: [{ at: -0.1, reading: 0 }] }, 4)).toHaveLength(1)
   })
 
   it('refuses negative tolerances, dial steps of nothing and a stylus on end, with a sentence', () => {

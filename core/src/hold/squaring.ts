@@ -120,6 +120,10 @@ function outOfSquareOf(sweep: PlainSweep, fit: LineFit, working: WorkingLine[]):
   }
 }
 
+/** What each reading stands off the line by, in the setup's unit and the dial's sign; empty for two, which leave nothing over. */
+export const offTheLine = ({ sweep: { points }, fit }: Pick<Squareness, 'sweep' | 'fit'>) =>
+  points.length < 3 ? [] : points.map(({ at }, index) => ({ at, off: fit.residuals[index] ?? 0 }))
+
 /** How far a single reading may stand off the line before something is the matter. */
 export const readingLimit = ({ dialStep, unit }: PlainSweep) =>
   Math.max(dialStep, 3 * Math.hypot(resolutionDoubt(dialStep), DIAL_REPEATS[unit]))

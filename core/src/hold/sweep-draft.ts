@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import type { LengthUnit } from '../quantity/index.ts'
+import { formatLength, type LengthUnit } from '../quantity/index.ts'
 import { type DraftRead, draftRead, type FieldProblems, lengthFields } from './field-problems.ts'
 import { bolts, plusMeans, type Sweep, sweep } from './sweep.ts'
 
@@ -30,6 +30,10 @@ function readDegrees(
     ? { ok: true, value: Number(text) }
     : { ok: false, empty: false, says: `"${text.slice(0, 20)}" is not an angle. Type degrees, such as 15.` }
 }
+
+/** The form with a part as long as the jaw where no length was typed: what most of the jaw grips is as good a guess as any. */
+export const withPartLength = (draft: SweepDraft, jawLength: number, unit: LengthUnit): SweepDraft =>
+  draft.partLength.trim() === '' ? { ...draft, partLength: formatLength(jawLength, unit) } : draft
 
 /** Turns the form into a sweep, or says what each field still needs. Lengths are read in `unit`. */
 export function readSweepDraft(draft: SweepDraft, unit: LengthUnit): DraftRead<Sweep> {

@@ -1,6 +1,7 @@
-import type { Bolts, GripDraft, LengthsDraft, PlacedDraft, SweepDraft } from '../hold/index.ts'
+import type { Bolts, GripDraft, LengthsDraft, PlacedDraft, SweepDraft, Vise } from '../hold/index.ts'
 import { convertLength, formatLength, type LengthUnit } from '../quantity/index.ts'
 import type { Setup } from './derive.ts'
+import type { Entry } from './entries.ts'
 
 const USUAL_STEP: Record<LengthUnit, string> = { inch: '.0005', mm: '.01' }
 
@@ -16,9 +17,9 @@ function boltsNext({ hold }: Setup): Bolts {
 
 /**
  * An empty sweep: places, dial and part as they were typed last in this setup; readings are always typed anew. In a new
- * setup the part is taken to be as long as the jaw, and may be out by what part zero may be off.
+ * setup the jaw may be out by what part zero may be off.
  */
-export function startingSweep(setup: Setup, vises: readonly JawOf[]): SweepDraft {
+export function startingSweep(setup: Setup): SweepDraft {
   const bolts = boltsNext(setup)
   const last = setup.hold.sweeps.at(-1)?.entry.sweep
   if (last)
@@ -42,21 +43,28 @@ export function startingSweep(setup: Setup, vises: readonly JawOf[]): SweepDraft
     ],
     stylusAngle: '0',
     dialStep: USUAL_STEP[setup.unit],
-    partLength: formatLength(jawLengthOf(setup, vises), setup.unit),
+    partLength: '',
     allowed: setup.opened.tolerance.text,
   }
 }
 
-type JawOf = { jawLength: number; unit: LengthUnit }
+/** The length of a vise's jaw in the unit of a setup; six inches where no vise is known. */
+export const jawLengthOf = ({ unit }: Pick<Setup, 'unit'>, vise: Vise | undefined): number =>
+  vise ? convertLength(vise.jawLength, vise.unit, unit) : convertLength(6, 'inch', unit)
 
-/** The jaw to draw: of the vise that was last used in this setup, else of the first in the library; in the setup's unit. */
-export function jawLengthOf({ hold, unit }: Setup, vises: readonly JawOf[]): number {
-  const vise = hold.clearance?.vise ?? vises[0]
-  return vise ? convertLength(vise.jawLength, vise.unit, unit) : convertLength(6, 'inch', unit)
+/** The vise in hand: the one that was chosen, else the one that was entered last on the machine, else the first of the library. */
+export function viseInHand(
+  chosen: string,
+  machineEntries: readonly Entry[],
+  vises: readonly Vise[],
+): Vise | undefined {
+  const last = machineEntries.findLast((entry) => entry.kind === 'cleared')?.vise.id
+  const named = (id: string | undefined) => vises.find((each) => each.id === id)
+  return named(chosen) ?? named(last) ?? vises[0]
 }
 
-/** The fields of the clearance form: as they were recorded last, else with the usual values. */
-export function startingPlace({ hold, unit, machine }: Setup, firstVise: string): PlacedDraft {
+/** The fields of the clearance form: as they were recorded last, else with the usual values and no vise chosen yet. */
+export function startingPlace({ hold, unit, machine }: Setup): PlacedDraft {
   const last = hold.clearance?.entry
   if (last)
     return {
@@ -66,7 +74,7 @@ export function startingPlace({ hold, unit, machine }: Setup, firstVise: string)
       lowestZ: last.lowestZ.text,
     }
   return {
-    vise: firstVise,
+    vise: '',
     jawAt: '',
     wanted: unit === 'inch' ? '1/4' : '6',
     lowestZ: formatLength(convertLength(machine.axes.Z.least, machine.unit, unit), unit),

@@ -39,6 +39,7 @@ export {
   startingLengths,
   startingPlace,
   startingSweep,
+  viseInHand,
 } from './hold-drafts.ts'
 export { checkHindrance, programFor, restsOf } from './load.ts'
 export { type NextPlace, type NextThing, nextFor } from './next.ts'

@@ -74,11 +74,15 @@ export function whatIf(entries: readonly Entry[], added: Entry, reference: Refer
   })
 }
 
-/** The names of the facts that are fresh now and would be stale once an entry is added. */
-export function wouldGoStale(entries: readonly Entry[], added: Entry, reference: Reference): string[] {
-  const now = deriveSetup(entries, reference)
+/** The names of the facts of a setup that are fresh now and would be stale once an entry is added to its log. */
+export function wouldGoStale(
+  now: Setup,
+  entries: readonly Entry[],
+  added: Entry,
+  reference: Reference,
+): string[] {
   const then = deriveSetup([...entries, added], reference)
-  if (isUnreadable(now) || isUnreadable(then)) return []
+  if (isUnreadable(then)) return []
   const before = new Set(nameStaleFacts(now))
   return nameStaleFacts(then).filter((name) => !before.has(name))
 }

@@ -1,22 +1,16 @@
-import { verdictOf } from '@dogleg/core/fact'
 import {
-  type Clearance,
   type ClearanceCase,
   clearance,
   type FieldProblems,
-  type Gap,
-  libraryFit,
   type PlacedDraft,
-  placedDraft,
   readPlacedDraft,
   sideSketch,
+  type Vise,
   type ViseState,
 } from '@dogleg/core/hold'
-import { convertLength, fixedDigits, formatLength, formatWithUnit, unitSymbol } from '@dogleg/core/quantity'
-import { type ClearanceFact, startingPlace } from '@dogleg/core/setup'
+import { convertLength, fixedDigits } from '@dogleg/core/quantity'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
-import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { type NewEntry, record, restates } from '../log/use-setup.ts'
@@ -25,26 +19,28 @@ import { DoubtParts, Working } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter } from '../ui/entry-field.tsx'
-import { FactLine } from '../ui/fact-line.tsx'
 import { Select } from '../ui/select.tsx'
-import { Findings, VerdictMark } from '../ui/verdict.tsx'
+import { AllGaps, ClearAnswer, OtherVises } from './clear-answer.tsx'
 import { MissingLine } from './missing-line.tsx'
 import { ShareSlider } from './share-slider.tsx'
 import { SideDrawing } from './side-drawing.tsx'
 
+interface ClearPanelProps {
+  /** The vise in hand; undefined where the library has none. */
+  vise: Vise | undefined
+  draft: PlacedDraft
+  change: (draft: PlacedDraft) => void
+}
+
 /** Does the vise clear what stands round the table, open and closed, over the whole travel? */
-export function ClearPanel() {
+export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
   const { setup, reference } = useOpenSetup()
   const { unit, machine, hold } = setup
-  const [draft, change] = useKept<PlacedDraft>(`${setup.id}.place`, placedDraft, () =>
-    startingPlace(setup, reference.vises[0]?.id ?? ''),
-  )
   const [lit, setLit] = useState<string>()
   const [share, setShare] = useState<number>()
   const [state, setState] = useState<ViseState>('closed')
   const signed = useSigned()
 
-  const vise = reference.vises.find(({ id }) => id === draft.vise) ?? reference.vises[0]
   const live = useMemo(() => {
     const read = readPlacedDraft(draft, unit)
     // What is drawn while the place of the jaw is still to be typed: the middle of the table.
@@ -217,143 +213,6 @@ export function ClearPanel() {
           <p className="text-ink-soft">Type where the fixed jaw stands; the gaps appear here.</p>
         )}
       </section>
-    </div>
-  )
-}
-
-interface ClearAnswerProps {
-  found: Clearance
-  of: ClearanceCase
-  /** What stands in the log, when it is what is typed. */
-  fact: ClearanceFact | undefined
-}
-
-/** Both gaps at arm's length, the verdict, and where the jaw may stand. */
-function ClearAnswer({ found, of: { unit }, fact }: ClearAnswerProps) {
-  const { back, front, interval, room } = found
-  const ends = [
-    ['Free at the back', back, 'back'],
-    ['Free at the front', front, 'front'],
-  ] as const
-  return (
-    <div className="space-y-2">
-      <dl className="grid grid-cols-2 gap-x-4">
-        {ends.map(([title, gap, side]) => (
-          <div key={side}>
-            <dt className="font-semibold">{title}</dt>
-            <dd className="digits text-3xl leading-tight tracking-tight" data-testid={`gap-${side}`}>
-              {gap ? formatLength(gap.gap, unit) : 'open'}
-            </dd>
-          </div>
-        ))}
-      </dl>
-      {fact && <FactLine fact={fact} />}
-      <p className="flex items-center gap-4">
-        {fact?.freshness.state !== 'stale' && <VerdictMark verdict={verdictOf(found.findings)} />}
-        <span>
-          <span className="digits text-lg">±{formatLength(found.doubt.value, unit)}</span>
-          <span className="ml-2 text-ink-soft">{unitSymbol(unit)}, each</span>
-        </span>
-      </p>
-      <Findings findings={found.findings} />
-      <p className="leading-snug" data-testid="interval">
-        {interval ? (
-          <>
-            The fixed jaw may stand{' '}
-            {Number.isFinite(interval.from) && Number.isFinite(interval.to) ? 'from ' : ''}
-            {Number.isFinite(interval.from) ? (
-              <span className="digits text-xl">{formatLength(interval.from, unit)}</span>
-            ) : (
-              'anywhere up'
-            )}{' '}
-            to{' '}
-            {Number.isFinite(interval.to) ? (
-              <span className="digits text-xl">{formatLength(interval.to, unit)}</span>
-            ) : (
-              'the back'
-            )}
-            .
-          </>
-        ) : (
-          <>There is no safe position for this vise.</>
-        )}
-        {room !== undefined && (
-          <span className="block text-ink-soft">
-            A vise of up to <span className="digits">{formatWithUnit(room, unit)}</span> would fit; this one
-            reaches over <span className="digits">{formatLength(found.reach ?? 0, unit)}</span>.
-          </span>
-        )}
-      </p>
-    </div>
-  )
-}
-
-/** Every part in every state against everything that it could meet. */
-function AllGaps({ gaps, of: { unit } }: { gaps: readonly Gap[]; of: ClearanceCase }) {
-  return (
-    <div className="border-t border-rule pt-2 pb-3">
-      <h3 className="font-semibold">Every gap, open and closed</h3>
-      <table className="w-full text-sm">
-        <thead>
-          <tr className="text-left text-ink-soft">
-            <th className="font-normal">part</th>
-            <th className="font-normal">could meet</th>
-            <th className="text-right font-normal">gap, {unitSymbol(unit)}</th>
-          </tr>
-        </thead>
-        <tbody>
-          {gaps.map(({ part, state, obstacle, gap, counts, clearAbove }) => (
-            <tr key={`${part.name}-${state}-${obstacle.name}`} className="border-t border-rule align-top">
-              <td>
-                {part.name}, {state}
-              </td>
-              <td>
-                {obstacle.name}
-                <span className="block text-ink-soft">
-                  {!counts && clearAbove === undefined
-                    ? 'passes at another height'
-                    : clearAbove !== undefined
-                      ? `only with Z below ${formatLength(clearAbove, unit)}${counts ? '' : ', which the job is not'}`
-                      : ''}
-                </span>
-              </td>
-              <td className="digits text-right">{formatLength(gap, unit)}</td>
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
-  )
-}
-
-/** Which vises of the library would fit here, and where. */
-function OtherVises({ of, vises }: { of: ClearanceCase; vises: Parameters<typeof libraryFit>[1] }) {
-  const { unit } = of
-  return (
-    <div className="border-t border-rule pt-2">
-      <h3 className="font-semibold">Vises of the library here</h3>
-      <ul className="pb-2 text-sm">
-        {libraryFit(of, vises).map(({ vise, interval, shortfall }) => (
-          <li key={vise.id} className="flex justify-between gap-3 border-t border-rule py-1">
-            {vise.name}
-            <span className="text-right">
-              {interval ? (
-                <>
-                  fits, jaw{' '}
-                  <span className="digits">
-                    {Number.isFinite(interval.from) ? formatLength(interval.from, unit) : 'any'} to{' '}
-                    {Number.isFinite(interval.to) ? formatLength(interval.to, unit) : 'any'}
-                  </span>
-                </>
-              ) : (
-                <>
-                  too long by <span className="digits">{formatWithUnit(shortfall ?? 0, unit)}</span>
-                </>
-              )}
-            </span>
-          </li>
-        ))}
-      </ul>
     </div>
   )
 }

@@ -1,6 +1,14 @@
-import { type GripDraft, gripDraft } from '@dogleg/core/hold'
+import { type GripDraft, gripDraft, type PlacedDraft, placedDraft } from '@dogleg/core/hold'
 import { formatLength } from '@dogleg/core/quantity'
-import { isSquare, nextHold, type Setup, type StepState, startingGrip } from '@dogleg/core/setup'
+import {
+  isSquare,
+  nextHold,
+  type Setup,
+  type StepState,
+  startingGrip,
+  startingPlace,
+  viseInHand,
+} from '@dogleg/core/setup'
 import { Tabs } from 'radix-ui'
 import type { ReactNode } from 'react'
 import { useKept } from '../log/kept.ts'
@@ -20,7 +28,11 @@ import { SquarePanel } from './square-panel.tsx'
 /** The Hold step: on a mill the vise, square and clear; on a lathe collet and stop. */
 export function HoldStep() {
   const { setup } = useOpenSetup()
-  return setup.machine.kind === 'mill' ? <MillHold setup={setup} /> : <LatheHold setup={setup} />
+  return setup.machine.kind === 'mill' ? (
+    <MillHold key={setup.id} setup={setup} />
+  ) : (
+    <LatheHold key={setup.id} setup={setup} />
+  )
 }
 
 interface Part<Place extends string> {
@@ -78,7 +90,10 @@ const stateOf = (fact: { freshness: { state: string } } | undefined, done: boole
 const MILL_PLACES = ['square', 'clear'] as const
 
 function MillHold({ setup }: { setup: Setup }) {
+  const { reference, machineEntries } = useOpenSetup()
   const { hold, unit } = setup
+  const [draft, change] = useKept<PlacedDraft>(`${setup.id}.place`, placedDraft, () => startingPlace(setup))
+  const vise = viseInHand(draft.vise, machineEntries, reference.vises)
   const { place: next } = nextHold(setup)
   const [place, go] = usePlace('part', MILL_PLACES, next === 'clear' ? 'clear' : 'square')
   const last = hold.sweeps.at(-1)
@@ -99,7 +114,7 @@ function MillHold({ setup }: { setup: Setup }) {
               <StateMark state={stateOf(last, isSquare(last))} />
             </span>
           ),
-          shows: () => <SquarePanel key={setup.id} />,
+          shows: () => <SquarePanel vise={vise} onVise={(id) => change({ ...draft, vise: id })} />,
         },
         {
           place: 'clear',
@@ -112,7 +127,7 @@ function MillHold({ setup }: { setup: Setup }) {
               )}
             />
           ),
-          shows: () => <ClearPanel key={setup.id} />,
+          shows: () => <ClearPanel vise={vise} draft={draft} change={change} />,
         },
       ]}
     />

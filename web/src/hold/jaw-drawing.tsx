@@ -23,6 +23,8 @@ interface JawDrawingProps {
   /** +1 where a plus on the dial means that the jaw comes towards it. */
   towardsDial: 1 | -1
   unit: LengthUnit
+  /** What became of the other bolt. */
+  held: string
   lit: string | undefined
   /** How far the tap has gone, 0 to 1. */
   progress: number
@@ -30,7 +32,7 @@ interface JawDrawingProps {
 }
 
 /** The jaw from above, turned by its slope times a stated factor, and the dial at the far end. */
-export function JawDrawing({ sketch, tap, towardsDial, unit, lit, progress, onDrag }: JawDrawingProps) {
+export function JawDrawing({ sketch, tap, towardsDial, unit, held, lit, progress, onDrag }: JawDrawingProps) {
   const svg = useRef<SVGSVGElement>(null)
   const margin = 0.04 * (sketch.greatest - sketch.least)
   const own = frame(sketch.least - margin, sketch.greatest + margin, {
@@ -89,6 +91,18 @@ export function JawDrawing({ sketch, tap, towardsDial, unit, lit, progress, onDr
         />
         <line x1={left.x} y1={FACE} x2={right.x} y2={FACE} stroke="var(--color-scribe)" strokeWidth={3.5} />
       </g>
+
+      <circle
+        cx={along.place(sketch.otherBolt, 0).x}
+        cy={bolt.y}
+        r={11}
+        fill="none"
+        stroke="var(--color-scribe-dim)"
+        strokeDasharray="3 3"
+      />
+      <Words at={{ x: along.place(sketch.otherBolt, 0).x, y: bolt.y + 28 }} plain size={14}>
+        {held}
+      </Words>
 
       <g {...handlers('pivot')} className="cursor-ew-resize">
         <circle cx={bolt.x} cy={bolt.y} r={24} fill="transparent" />

@@ -1,5 +1,12 @@
 import { type Finding, verdictOf } from '@dogleg/core/fact'
-import { JAW_BEARERS, type JawBearer, type Squared, type Squareness, squareOrTurn } from '@dogleg/core/hold'
+import {
+  JAW_BEARERS,
+  type JawBearer,
+  offTheLine,
+  type Squared,
+  type Squareness,
+  squareOrTurn,
+} from '@dogleg/core/hold'
 import { fixedDigits, formatLength, formatWithUnit, unitSymbol } from '@dogleg/core/quantity'
 import type { SweepFact } from '@dogleg/core/setup'
 import { z } from 'zod'
@@ -66,8 +73,31 @@ export function SquareAnswer({ squared, findings, fact }: SquareAnswerProps) {
       </div>
       <div>
         <Working answer={outOfSquare} />
+        <Residuals squared={squared} />
       </div>
     </section>
+  )
+}
+
+/** What each of more than two readings stands off the line by. */
+function Residuals({ squared }: { squared: Squareness }) {
+  const off = offTheLine(squared)
+  const { unit } = squared.sweep
+  if (off.length === 0) return null
+  return (
+    <table className="mt-2 w-full text-sm">
+      <caption className="text-left text-base font-semibold">Off the line</caption>
+      <tbody>
+        {off.map((each) => (
+          <tr key={each.at} className="border-t border-rule">
+            <th scope="row" className="text-left font-normal">
+              reading at <span className="digits">{formatLength(each.at, unit)}</span>
+            </th>
+            <td className="digits text-right">{formatLength(each.off, unit, { plus: true })}</td>
+          </tr>
+        ))}
+      </tbody>
+    </table>
   )
 }
 

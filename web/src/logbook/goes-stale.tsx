@@ -8,8 +8,8 @@ import { type NewEntry, stamp } from '../log/use-setup.ts'
 export function GoesStale({ entry }: { entry: NewEntry | undefined }) {
   const { setup, entries, reference } = useOpenSetup()
   const names = useMemo(
-    () => (entry ? wouldGoStale(entries, stamp(setup.id, entry), reference) : []),
-    [entry, entries, setup.id, reference],
+    () => (entry ? wouldGoStale(setup, entries, stamp(setup.id, entry), reference) : []),
+    [entry, entries, setup, reference],
   )
   if (names.length === 0) return null
   return (

@@ -104,6 +104,6 @@ export function nextFieldOnEnter(event: React.KeyboardEvent<HTMLFormElement>) {
   event.preventDefault()
   const fields = [
     ...event.currentTarget.querySelectorAll<HTMLElement>('input[data-entry], button[data-record]'),
-  ]
+  ].filter((each) => each.checkVisibility())
   fields[fields.indexOf(from) + 1]?.focus()
 }

@@ -188,6 +188,20 @@ test('does it clear: both ends, open and closed, the interval, no safe position,
   ])
 })
 
+test('nothing is said of what was not typed yet', async ({ page }) => {
+  await signIn(page)
+  await openSetup(page, 'Mill 1', 'Bracket')
+  await page.getByRole('tab', { name: /clear/ }).click()
+  const side = page.getByRole('img', { name: /Side view/ })
+  await expect(side.getByText('?')).toBeVisible()
+  await expect(side.getByText('hits')).toHaveCount(0)
+  await page.getByRole('link', { name: 'Shop' }).click()
+  await openSetup(page, 'Lathe 1', 'Ring')
+  await expect(page.getByRole('img', { name: /Cutaway/ }).getByText('?')).toHaveCount(2)
+  await page.getByRole('tab', { name: 'All pairs' }).click()
+  await expect(page.getByText('First say what the bars are, and what length the part allows.')).toBeVisible()
+})
+
 test('collet and stop: spread, ranking, the ratio that the chuck really has, and the checks', async ({
   page,
 }) => {

@@ -47,6 +47,10 @@ describe('the forms of Hold', () => {
 
   it.each<[string, { ok: boolean }]>([
     [
+      'bars.spread: Bars that differ by more than their size',
+      readGripDraft({ ...grip, spread: '4' }, 'inch'),
+    ],
+    [
       'bars.spread: Largest less smallest cannot be negative',
       readGripDraft({ ...grip, spread: '-.004' }, 'inch'),
     ],

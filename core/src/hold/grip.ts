@@ -17,13 +17,22 @@ export type Operation = z.infer<typeof operation>
 
 /** What is known of the bars: their size and tolerance, or what some of them measured. */
 export const bars = z.discriminatedUnion('known', [
-  z.object({
-    known: z.literal('tolerance'),
-    diameter: typedLength.refine(({ value }) => value > 0, { error: 'A bar has a diameter above zero.' }),
-    spread: typedLength.refine(({ value }) => value >= 0, {
-      error: 'Largest less smallest cannot be negative. Type 0 for ground bar of one size.',
-    }),
-  }),
+  z
+    .object({
+      known: z.literal('tolerance'),
+      diameter: typedLength.refine(({ value }) => value > 0, { error: 'A bar has a diameter above zero.' }),
+      spread: typedLength.refine(({ value }) => value >= 0, {
+        error: 'Largest less smallest cannot be negative. Type 0 for ground bar of one size.',
+      }),
+    })
+    .refine(
+      ({ diameter, spread }) =>
+        diameter.value <= 0 || convertLength(spread.value, spread.unit, diameter.unit) < diameter.value,
+      {
+        error: 'Bars that differ by more than their size: check the decimal point and the unit.',
+        path: ['spread'],
+      },
+    ),
   z.object({
     known: z.literal('measured'),
     diameters: z

@@ -164,7 +164,7 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
           sketch={sideSketch(of, shown, found)}
           state={state}
           unit={unit}
-          jawAt={of.jawAt}
+          jawAt={read.ok ? of.jawAt : undefined}
           lit={lit}
           onDrag={(at) => change({ ...draft, jawAt: fixedDigits(at, unit === 'inch' ? 4 : 1) })}
         />

@@ -27,11 +27,13 @@ interface ColletDrawingProps {
   /** The stop that is drawn; none for a collet by itself. */
   stop?: StopKind
   unit: LengthUnit
+  /** False while no bars are typed yet: those drawn are a sample, and their numbers are not shown. */
+  known?: boolean
   lit?: string | undefined
 }
 
 /** A cutaway along the spindle: bar, collet in its cone, draw tube and stop, as they stand for the bar that is shown. */
-export function ColletDrawing({ sketch, stop, unit, lit }: ColletDrawingProps) {
+export function ColletDrawing({ sketch, stop, unit, known = true, lit }: ColletDrawingProps) {
   const { closing, radius, smallest, bar, exaggeration, diameter, moved } = sketch
   const face = BAR.face + bar
   const end = (stop === 'jaw-shoulder' ? SHOULDER.face : BAR.back) + bar
@@ -46,7 +48,7 @@ export function ColletDrawing({ sketch, stop, unit, lit }: ColletDrawingProps) {
       <Words at={{ x: 14, y: 24 }} anchor="start" plain>
         spindle left, tool right
       </Words>
-      {exaggeration > 1 && (
+      {known && exaggeration > 1 && (
         <Words at={{ x: WIDTH - 14, y: 24 }} anchor="end" plain>
           differences drawn x{fixedDigits(exaggeration, 0)}
         </Words>
@@ -96,13 +98,13 @@ export function ColletDrawing({ sketch, stop, unit, lit }: ColletDrawingProps) {
         face, from where it is with the smallest
       </Words>
       <Words at={{ x: WIDTH - 14, y: HEIGHT - 36 }} anchor="end" ink="measured" bold size={20}>
-        {formatLength(moved, unit, { plus: true })}
+        {known ? formatLength(moved, unit, { plus: true }) : '?'}
       </Words>
       <Words at={{ x: 14, y: HEIGHT - 58 }} anchor="start" ink="measured" plain>
         bar
       </Words>
       <Words at={{ x: 14, y: HEIGHT - 36 }} anchor="start" ink="measured" bold={onBar} size={20}>
-        {formatLength(diameter, unit)}
+        {known ? formatLength(diameter, unit) : '?'}
       </Words>
       {stop && (
         <Words at={{ x: WIDTH / 2, y: HEIGHT - 12 }} plain bold={lit === 'stop'}>

@@ -185,6 +185,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
           sketch={colletSketch(collet, draft.stop, range, share)}
           stop={draft.stop}
           unit={unit}
+          known={grip !== undefined}
           lit={lit}
         />
         <ShareSlider

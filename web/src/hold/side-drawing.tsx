@@ -16,8 +16,8 @@ interface SideDrawingProps {
   sketch: SideSketch
   state: ViseState
   unit: LengthUnit
-  /** Fixed jaw along the table, as it is typed. */
-  jawAt: number
+  /** Fixed jaw along the table, as it is typed; undefined while it is not: then it stands anywhere, and nothing is said of it. */
+  jawAt: number | undefined
   lit: string | undefined
   onDrag: (jawAt: number) => void
 }
@@ -114,7 +114,7 @@ export function SideDrawing({ sketch, state, unit, jawAt, lit, onDrag }: SideDra
           strokeWidth={2}
         />
       ))}
-      {sketch.gaps.map(({ side, from, to, height }) =>
+      {(jawAt === undefined ? [] : sketch.gaps).map(({ side, from, to, height }) =>
         to < from ? (
           <Overlap
             key={side}
@@ -151,7 +151,7 @@ export function SideDrawing({ sketch, state, unit, jawAt, lit, onDrag }: SideDra
         <circle cx={jaw} cy={jawTop - 20} r={24} fill="transparent" />
         <circle cx={jaw} cy={jawTop - 20} r={9} fill="var(--color-brass)" />
         <Words at={{ x: jaw - 16, y: jawTop - 15 }} anchor="end" ink="measured" bold={jawLit}>
-          {formatLength(jawAt, unit)}
+          {jawAt === undefined ? '?' : formatLength(jawAt, unit)}
         </Words>
       </g>
     </svg>

@@ -1,18 +1,13 @@
 import { type Closing, type Collet, collet as colletSchema, type RatioFrom } from '@dogleg/core/hold'
-import { type FieldErrors, useForm, useWatch } from 'react-hook-form'
+import { type FieldErrors, FormProvider, useForm, useWatch } from 'react-hook-form'
 import { ColletPreview } from '../hold/collet-preview.tsx'
-import { EditorEnd } from '../reference/editor-end.tsx'
+import { EditorFoot } from '../reference/editor-foot.tsx'
 import { CheckField, Field, Section, SelectField } from '../reference/form-fields.tsx'
+import { COLLET_NUMBERS } from '../reference/library-numbers.ts'
 import { RowsPage } from '../reference/rows-page.tsx'
-import { readTyped, type Typed, type TypedNumbers, toTyped, typedResolver } from '../reference/typed-form.ts'
+import { readTyped, type Typed, toTyped, typedResolver } from '../reference/typed-form.ts'
 import { useSave } from '../reference/use-save.ts'
 
-const COLLET_NUMBERS: TypedNumbers = {
-  'ratio.degreesPerSide': 'number',
-  'ratio.ratio': 'number',
-  'ratio.doubt': 'number',
-  ruleOfThumb: 'number',
-}
 type ColletForm = Typed<Collet>
 const resolver = typedResolver<Collet>(colletSchema, COLLET_NUMBERS, () => 'inch')
 
@@ -41,102 +36,96 @@ const ratioWrong = (errors: FieldErrors<ColletForm>, name: 'degreesPerSide' | 'r
 
 function ColletEditor({ collet }: { collet: Collet }) {
   const { save, copy, onTheirs } = useSave('collets')
-  const { register, handleSubmit, formState, control, setValue } = useForm<ColletForm, unknown, Collet>({
+  const form = useForm<ColletForm, unknown, Collet>({
     defaultValues: toTyped(collet, COLLET_NUMBERS),
     resolver,
     mode: 'onTouched',
   })
+  const { register, handleSubmit, formState, control, setValue } = form
   const { errors } = formState
   const draft = useWatch({ control }) as ColletForm
   const { from } = draft.ratio
   const read = readTyped(colletSchema, COLLET_NUMBERS, draft, 'inch')
   return (
     <div className="grid gap-6 xl:grid-cols-[1fr_26rem]">
-      <form onSubmit={handleSubmit((row) => save.mutate({ row }))} noValidate>
-        <Section title="What it is">
-          <Field label="Name" {...register('name')} wrong={errors.name?.message} className="col-span-2" />
-          <SelectField label="It grips" {...register('closing')} className="col-span-2">
-            {Object.entries(CLOSINGS).map(([value, says]) => (
-              <option key={value} value={value}>
-                {says}
-              </option>
-            ))}
-          </SelectField>
-        </Section>
-        <Section title="How far it moves for a change in diameter">
-          <SelectField
-            label="Known by"
-            value={from}
-            onChange={({ target }) =>
-              setValue('ratio', START[target.value as RatioFrom['from']], { shouldDirty: true })
-            }
-            className="col-span-2"
-          >
-            <option value="angle">the angle of its cone</option>
-            <option value="rule">a rule of thumb</option>
-            <option value="measured">measured bars and lengths</option>
-          </SelectField>
-          {from === 'angle' && (
-            <Field
-              label="Cone per side, degrees"
-              digits
-              {...register('ratio.degreesPerSide')}
-              wrong={ratioWrong(errors, 'degreesPerSide')}
-              className="col-span-2"
-            />
-          )}
-          {from !== 'angle' && (
-            <Field
-              label="Ratio, to 1"
-              digits
-              {...register('ratio.ratio')}
-              wrong={ratioWrong(errors, 'ratio')}
-            />
-          )}
-          {from === 'measured' && (
-            <Field
-              label="known to ±"
-              digits
-              {...register('ratio.doubt')}
-              wrong={ratioWrong(errors, 'doubt')}
-            />
-          )}
-          <div className="col-span-2">
-            <CheckField
-              label="There is a rule of thumb for it"
-              checked={draft.ruleOfThumb !== null}
+      <FormProvider {...form}>
+        <form onSubmit={handleSubmit((row) => save.mutate({ row }))} noValidate>
+          <Section title="What it is">
+            <Field label="Name" {...register('name')} wrong={errors.name?.message} className="col-span-2" />
+            <SelectField label="It grips" {...register('closing')} className="col-span-2">
+              {Object.entries(CLOSINGS).map(([value, says]) => (
+                <option key={value} value={value}>
+                  {says}
+                </option>
+              ))}
+            </SelectField>
+          </Section>
+          <Section title="How far it moves for a change in diameter">
+            <SelectField
+              label="Known by"
+              value={from}
               onChange={({ target }) =>
-                setValue('ruleOfThumb', target.checked ? '' : null, { shouldDirty: true })
+                setValue('ratio', START[target.value as RatioFrom['from']], { shouldDirty: true })
               }
-            />
-          </div>
-          {draft.ruleOfThumb !== null && (
-            <Field
-              label="Rule of thumb, to 1"
-              digits
-              {...register('ruleOfThumb')}
-              wrong={errors.ruleOfThumb?.message}
               className="col-span-2"
-            />
-          )}
-        </Section>
-        <Section title="Note">
-          <Field
-            label="What the next person should know about it"
-            {...register('note')}
-            wrong={errors.note?.message}
-            className="col-span-full"
+            >
+              <option value="angle">the angle of its cone</option>
+              <option value="rule">a rule of thumb</option>
+              <option value="measured">measured bars and lengths</option>
+            </SelectField>
+            {from === 'angle' && (
+              <Field
+                label="Cone per side, degrees"
+                digits
+                {...register('ratio.degreesPerSide')}
+                wrong={ratioWrong(errors, 'degreesPerSide')}
+                className="col-span-2"
+              />
+            )}
+            {from !== 'angle' && (
+              <Field
+                label="Ratio, to 1"
+                digits
+                {...register('ratio.ratio')}
+                wrong={ratioWrong(errors, 'ratio')}
+              />
+            )}
+            {from === 'measured' && (
+              <Field
+                label="known to ±"
+                digits
+                {...register('ratio.doubt')}
+                wrong={ratioWrong(errors, 'doubt')}
+              />
+            )}
+            <div className="col-span-2">
+              <CheckField
+                label="There is a rule of thumb for it"
+                checked={draft.ruleOfThumb !== null}
+                onChange={({ target }) =>
+                  setValue('ruleOfThumb', target.checked ? '' : null, { shouldDirty: true })
+                }
+              />
+            </div>
+            {draft.ruleOfThumb !== null && (
+              <Field
+                label="Rule of thumb, to 1"
+                digits
+                {...register('ruleOfThumb')}
+                wrong={errors.ruleOfThumb?.message}
+                className="col-span-2"
+              />
+            )}
+          </Section>
+          <EditorFoot
+            noun="collet"
+            save={save}
+            version={collet.version}
+            onCopy={() => copy(collet)}
+            onTheirs={onTheirs}
           />
-        </Section>
-        <EditorEnd
-          noun="collet"
-          save={save}
-          dirty={formState.isDirty}
-          version={collet.version}
-          onCopy={() => copy(collet)}
-          onTheirs={onTheirs}
-        />
-      </form>
+        </form>
+      </FormProvider>
       {read.ok ? <ColletPreview collet={read.row} /> : <p>Correct the fields first.</p>}
     </div>
   )

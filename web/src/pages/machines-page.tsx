@@ -3,7 +3,7 @@ import { unitSymbol } from '@dogleg/core/quantity'
 import { FormProvider, useForm } from 'react-hook-form'
 import { useRows } from '../log/use-setup.ts'
 import { AroundSection } from '../reference/around-section.tsx'
-import { EditorEnd } from '../reference/editor-end.tsx'
+import { EditorFoot } from '../reference/editor-foot.tsx'
 import { CheckField, Field, Section, SelectField } from '../reference/form-fields.tsx'
 import { MACHINE_NUMBERS, type MachineForm, machineResolver } from '../reference/machine-form.ts'
 import { ReadyListSection } from '../reference/ready-list-section.tsx'
@@ -130,18 +130,9 @@ function MachineEditor({ machine }: { machine: Machine }) {
         </Section>
         {kind === 'mill' && <AroundSection symbol={symbol} />}
         <ReadyListSection />
-        <Section title="Note">
-          <Field
-            label="What the next person should know about it"
-            {...register('note')}
-            wrong={errors.note?.message}
-            className="col-span-full"
-          />
-        </Section>
-        <EditorEnd
+        <EditorFoot
           noun="machine"
           save={save}
-          dirty={formState.isDirty}
           version={machine.version}
           onCopy={() => copy(machine)}
           onTheirs={onTheirs}

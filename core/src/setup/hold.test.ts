@@ -1,0 +1,345 @@
+import { monotonicFactory } from 'ulid'
+import { describe, expect, it } from 'vitest'
+import { demoReference } from '../demo/index.ts'
+import type { Bolts, StopKind } from '../hold/index.ts'
+import {
+  readGripDraft,
+  readLengthsDraft,
+  readPlacedDraft,
+  readSweepDraft,
+  withPartLength,
+} from '../hold/index.ts'
+import { asTyped } from '../quantity/index.ts'
+import {
+  deriveSetup,
+  describeEntry,
+  type Entry,
+  type EntryOf,
+  entry as entrySchema,
+  isSquare,
+  isUnreadable,
+  jawLengthOf,
+  measuredRatios,
+  nextHold,
+  type Reference,
+  type Setup,
+  startingGrip,
+  startingLengths,
+  startingPlace,
+  startingSweep,
+  viseInHand,
+  wouldGoStale,
+} from './index.ts'
+
+const nextId = monotonicFactory(() => 0.5)
+const start = Date.UTC(2026, 10, 24, 8)
+let minutes = 0
+const inch = (value: number) => asTyped(value, 'inch')
+
+function open(machine: 'mill-1' | 'lathe-1'): Entry {
+  const id = nextId(start)
+  return {
+    id,
+    setup: id,
+    at: new Date(start).toISOString(),
+    by: 'RT',
+    kind: 'opened',
+    title: 'Test',
+    machine: { id: machine, version: 1 },
+    unit: 'inch',
+    tolerance: inch(0.002),
+  }
+}
+const mill = open('mill-1')
+const lathe = open('lathe-1')
+
+type Body<K extends Entry['kind']> = Omit<EntryOf<K>, 'id' | 'setup' | 'at' | 'by' | 'kind'>
+function add<K extends Entry['kind']>(opened: Entry, kind: K, body: Body<K>): EntryOf<K> {
+  minutes += 1
+  const at = start + minutes * 60_000
+  return entrySchema.parse({
+    id: nextId(at),
+    setup: opened.setup,
+    at: new Date(at).toISOString(),
+    by: 'RT',
+    kind,
+    ...body,
+  }) as EntryOf<K>
+}
+
+const swept = (bolts: Bolts, far: number) =>
+  add(mill, 'swept', {
+    sweep: {
+      bolts,
+      pivot: inch(-1),
+      points: [
+        { at: inch(0.25), reading: inch(0) },
+        { at: inch(5.75), reading: inch(far) },
+      ],
+      plusMeans: 'towards',
+      stylusAngle: 0,
+      dialStep: inch(0.0005),
+      partLength: inch(4),
+      allowed: inch(0.001),
+    },
+  })
+const cleared = (jawAt = 10.9, vise = 'vise-6') =>
+  add(mill, 'cleared', {
+    vise: { id: vise, version: 1 },
+    machine: { id: 'mill-1', version: 1 },
+    jawAt: inch(jawAt),
+    wanted: inch(0.25),
+    lowestZ: inch(-12),
+  })
+const gripped = (collet: string, stop: StopKind, rests: string[] = []) =>
+  add(lathe, 'gripped', {
+    collet: { id: collet, version: 1 },
+    stop,
+    operation: 'first',
+    bars: { known: 'tolerance', diameter: inch(1.25), spread: inch(0.004) },
+    allowed: inch(0.02),
+    rests,
+  })
+/** Faces that move four times as far as the diameter changes. */
+const lengths = (stop: StopKind, ratio = 4) =>
+  add(lathe, 'lengths', {
+    collet: { id: '16c', version: 1 },
+    stop,
+    what: 'face',
+    pairs: [1.248, 1.249, 1.25, 1.251, 1.252].map((diameter, index) => ({
+      diameter: inch(diameter),
+      length: inch(Math.round((ratio * (diameter - 1.248) + (index % 2) * 1e-4) * 1e4) / 1e4),
+    })),
+  })
+const ticks = () =>
+  ['anti-rotation', 'clamping-direction', 'stop-locked'].map((item) =>
+    add(lathe, 'ticked', { list: 'hold', item, says: item }),
+  )
+const happened = (opened: Entry, what: EntryOf<'happened'>['what']) =>
+  add(opened, 'happened', { what, note: '' })
+
+function derive(opened: Entry, entries: Entry[], reference: Reference = demoReference): Setup {
+  const setup = deriveSetup([opened, ...entries], reference)
+  if (isUnreadable(setup)) throw new Error(setup.unreadable)
+  return setup
+}
+const state = (opened: Entry, entries: Entry[]) => derive(opened, entries).hold.state
+
+describe('Hold on a mill', () => {
+  it('is done when the jaw was swept tight and square, and the vise was seen to clear', () => {
+    expect(state(mill, [])).toBe('open')
+    expect(state(mill, [swept('one', 0), cleared()])).toBe('open')
+    expect(state(mill, [swept('tight', 0.004), cleared()])).toBe('open')
+    expect(state(mill, [swept('tight', 0)])).toBe('open')
+    expect(state(mill, [swept('tight', 0), cleared()])).toBe('done')
+    // A vise that hits is recorded as what was found; the step stays open.
+    const hits = derive(mill, [swept('tight', 0), cleared(11.9)])
+    expect([hits.hold.state, hits.hold.clearance?.verdict]).toEqual(['open', 'stop'])
+    expect(nextHold(hits)).toMatchObject({ place: 'clear', says: 'Move the vise until it clears.' })
+  })
+
+  it('compares each sweep with the one before it, and starts anew once the vise was moved', () => {
+    const { sweeps } = derive(mill, [swept('one', -0.03), swept('one', -0.07)]).hold
+    expect(sweeps.map(({ convergence }) => convergence?.left.toFixed(2))).toEqual([undefined, '2.33'])
+    expect(sweeps[1]?.findings[0]?.code).toBe('worse')
+    const moved = derive(mill, [
+      swept('one', -0.03),
+      swept('tight', 0),
+      happened(mill, 'vise-moved'),
+      swept('one', -0.02),
+    ]).hold
+    expect(moved.sweeps).toHaveLength(1)
+    expect(moved.sweeps[0]?.convergence).toBeUndefined()
+    expect(isSquare(moved.sweeps[0])).toBe(false)
+  })
+
+  it('a clearance goes stale when the machine or the vise is edited, and the row that is gone is named', () => {
+    const log = [swept('tight', 0), cleared()]
+    const later = <Row extends { id: string; version: number }>(rows: readonly Row[]) =>
+      rows.map((row) => ({ ...row, version: row.version + 1 }))
+    const says = (reference: Partial<Reference>) => {
+      const { clearance } = derive(mill, log, { ...demoReference, ...reference }).hold
+      return clearance?.freshness.state === 'stale' ? clearance.freshness.cause.says : undefined
+    }
+    expect(says({})).toBeUndefined()
+    expect(says({ vises: later(demoReference.vises) })).toBe(
+      'measured with 6 in vise as it was before an edit',
+    )
+    expect(says({ machines: later(demoReference.machines) })).toBe(
+      'measured with Mill 1 as it was before an edit',
+    )
+    const gone = derive(mill, log, { ...demoReference, vises: [] }).hold
+    expect(gone.clearance).toBeUndefined()
+    expect(gone.findings.map(({ says }) => says)).toEqual(['The vise "vise-6" is not in the library.'])
+  })
+
+  it('says before it is recorded what a sweep with a loose bolt would make stale', () => {
+    const zero = add(mill, 'pickup', {
+      offset: 'G54',
+      machine: { id: 'mill-1', version: 1 },
+      reading: {
+        method: 'edge-finder',
+        axis: 'X',
+        direction: '+',
+        diameter: inch(0.2),
+        machinePosition: inch(-14),
+        drawingPosition: inch(0),
+      },
+    })
+    const log = [mill, swept('tight', 0), cleared(), zero]
+    const setup = derive(mill, log.slice(1))
+    const by = (added: Entry) => wouldGoStale(setup, log, added, demoReference)
+    expect(by(swept('one', 0))).toEqual(['G54 X'])
+    expect(by(swept('tight', 0))).toEqual([])
+    expect(by(cleared(9))).toEqual(['The squareness of the vise', 'G54 X'])
+    // What is stale already is not named again.
+    const moved = [...log, happened(mill, 'vise-moved')]
+    expect(wouldGoStale(derive(mill, moved.slice(1)), moved, cleared(9), demoReference)).toEqual([])
+  })
+})
+
+describe('Hold on a lathe', () => {
+  it('is done when collet and stop are chosen and looked at', () => {
+    expect(state(lathe, [])).toBe('open')
+    expect(state(lathe, [gripped('16c', 'draw-tube')])).toBe('open')
+    expect(state(lathe, [gripped('16c', 'draw-tube'), ...ticks()])).toBe('done')
+    expect(state(lathe, [...ticks(), gripped('16c', 'actuator')])).toBe('open')
+    expect(state(lathe, [gripped('16c', 'draw-tube'), ...ticks(), happened(lathe, 'collet-changed')])).toBe(
+      'stale',
+    )
+    const log = [gripped('16c', 'draw-tube'), ...ticks()]
+    expect([0, 1, 2, 3, 4].map((count) => nextHold(derive(lathe, log.slice(0, count))).place)).toEqual([
+      'grip',
+      'checks',
+      'checks',
+      'checks',
+      'nothing',
+    ])
+    expect(nextHold(derive(lathe, [gripped('16c', 'actuator')])).says).toBe('Choose another collet or stop.')
+  })
+
+  it('reckons with a measured ratio once the choice rests on it, and says when one was measured since', () => {
+    const measured = lengths('draw-tube')
+    const spread = (entries: Entry[]) => derive(lathe, entries).hold.grip
+    expect(spread([gripped('16c', 'draw-tube')])?.spread.value).toBeCloseTo(2.836 * 0.004 + 0.001, 5)
+    expect(spread([measured, gripped('16c', 'draw-tube', [measured.id])])?.spread.value).toBeCloseTo(0.017, 4)
+    expect(spread([gripped('16c', 'draw-tube'), measured])?.findings.map(({ code }) => code)).toContain(
+      'ratio-measured-since',
+    )
+    const again = [measured, gripped('16c', 'draw-tube', [measured.id]), lengths('draw-tube', 3)]
+    expect(spread(again)?.freshness).toMatchObject({
+      state: 'stale',
+      cause: { says: 'chosen before the ratio was taken again' },
+    })
+  })
+
+  it('takes no ratio from a stop that stays, nor from a collet that was changed', () => {
+    const ratios = (entries: Entry[]) => [...measuredRatios(derive(lathe, entries).hold).keys()]
+    expect(ratios([lengths('draw-tube')])).toEqual(['16c'])
+    expect(ratios([lengths('chuck-face', 0)])).toEqual([])
+    expect(ratios([lengths('draw-tube'), happened(lathe, 'collet-changed')])).toEqual([])
+    const { hold } = derive(lathe, [lengths('chuck-face', 0)])
+    expect(hold.lengths.get('16c')?.findings.map(({ code }) => code)).toEqual(['stop-stays'])
+    const moves = derive(lathe, [lengths('chuck-face', 4)]).hold
+    expect(moves.lengths.get('16c')?.findings[0]?.fix).toBe(
+      'Find out what lets the stop move before you rely on it.',
+    )
+  })
+
+  it('names a collet that is no longer in the library', () => {
+    const { hold } = derive(lathe, [gripped('16c', 'draw-tube')], { ...demoReference, collets: [] })
+    expect(hold.findings.map(({ says }) => says)).toEqual(['The collet "16c" is not in the library.'])
+  })
+})
+
+describe('the forms start', () => {
+  it('empty in a new setup, and readable but for what has to be typed', () => {
+    const setup = derive(mill, [])
+    const vise = viseInHand('', [], demoReference.vises)
+    const jaw = jawLengthOf(setup, vise)
+    const sweep = readSweepDraft(withPartLength(startingSweep(setup), jaw, 'inch'), 'inch')
+    expect(sweep.ok ? [] : Object.keys(sweep.problems)).toEqual([
+      'pivot',
+      'points.0.at',
+      'points.1.at',
+      'points.1.reading',
+    ])
+    const place = readPlacedDraft(startingPlace(setup), 'inch')
+    expect(place.ok ? [] : Object.keys(place.problems)).toEqual(['jawAt'])
+    const grip = readGripDraft(startingGrip(derive(lathe, []), '5c'), 'inch')
+    expect(grip.ok ? [] : Object.keys(grip.problems)).toEqual(['bars.diameter', 'bars.spread', 'allowed'])
+  })
+
+  it('from what stands, so that they say the same again; readings are typed anew', () => {
+    const last = cleared(10.75)
+    const setup = derive(mill, [swept('one', -0.03), last])
+    expect(startingSweep(setup)).toMatchObject({
+      bolts: 'one',
+      pivot: '-1',
+      partLength: '4',
+      points: [
+        { at: '0.25', reading: '' },
+        { at: '5.75', reading: '' },
+      ],
+    })
+    const place = readPlacedDraft(startingPlace(setup), 'inch')
+    expect(place.ok && place.value.jawAt).toEqual(last.jawAt)
+    const measured = lengths('draw-tube')
+    const choice = gripped('16c', 'draw-tube')
+    const turning = derive(lathe, [choice, measured])
+    const grip = readGripDraft(startingGrip(turning, '5c'), 'inch')
+    expect(grip.ok && grip.value.bars).toEqual(choice.bars)
+    const list = readLengthsDraft(startingLengths(turning, '5c'), 'inch')
+    expect(list.ok && list.value.pairs).toEqual(measured.pairs)
+  })
+
+  it('with the bolts as the work goes: one, then snug, then tight, and one again when it moved', () => {
+    const after = (...sweeps: Entry[]) => startingSweep(derive(mill, sweeps)).bolts
+    expect(after()).toBe('one')
+    expect(after(swept('one', -0.03))).toBe('one')
+    expect(after(swept('one', 0))).toBe('snug')
+    expect(after(swept('snug', 0))).toBe('tight')
+    expect(after(swept('snug', 0.004))).toBe('one')
+    expect(after(swept('tight', 0), happened(mill, 'vise-moved'))).toBe('one')
+  })
+
+  it('with the vise that was chosen, else the one that was last on the machine, else the first', () => {
+    const { vises } = demoReference
+    expect(viseInHand('vise-4', [cleared()], vises)?.id).toBe('vise-4')
+    expect(viseInHand('', [cleared(10, 'vise-4'), cleared(10, 'vise-6')], vises)?.id).toBe('vise-6')
+    expect(viseInHand('gone', [], vises)?.id).toBe(vises[0]?.id)
+    expect(viseInHand('', [], [])).toBeUndefined()
+    expect(jawLengthOf({ unit: 'mm' }, undefined)).toBeCloseTo(152.4, 9)
+  })
+})
+
+describe('the words of the logbook for Ready and Hold', () => {
+  it('say what happened, and keep what was typed', () => {
+    const words = (entry: Entry) => {
+      const { says, detail } = describeEntry(entry, { unit: 'inch', leastStep: 0.0001 }, () => 'a note')
+      return `${says} | ${detail}`
+    }
+    const home = { X: inch(0), Y: inch(0), Z: inch(0.0125) }
+    expect(
+      [
+        add(mill, 'ticked', { list: 'ready', item: 'loose', says: 'Nothing loose' }),
+        add(mill, 'acknowledged', { note: mill.id }),
+        add(mill, 'homed', { shown: home, machine: { id: 'mill-1', version: 1 } }),
+        swept('snug', -0.03),
+        cleared(),
+        gripped('16c', 'draw-tube'),
+        lengths('draw-tube'),
+        happened(mill, 'bolt-tightened'),
+      ].map(words),
+    ).toEqual([
+      'Ticked: Nothing loose | walk-round and power-up',
+      'Read and acknowledged: a note | ',
+      'Home positions read | X 0.0000 in, Y 0.0000 in, Z 0.0125 in',
+      'Jaw swept, second bolt snug: out of square 0.0218 in over the part | bolt at -1.0000 in, 0.2500 in reads 0.0000 in, 5.7500 in reads -0.0300 in',
+      'Clearance of the vise: fixed jaw at 10.9000 in along the table | vise-6, 0.2500 in wanted, Z down to -12.0000 in',
+      'Collet and stop chosen: 16c | stop: Clamped in the draw tube, first operation, to face 0.0200 in, bar 1.2500 in, spread 0.0040 in',
+      expect.stringMatching(/^5 face positions measured on 16c \| 1\.2480 in: 0\.0000 in/),
+      'A bolt of the vise tightened | ',
+    ])
+  })
+})

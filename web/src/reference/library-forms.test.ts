@@ -1,0 +1,81 @@
+import {
+  type Collet,
+  collet as colletSchema,
+  SAMPLE_VISES,
+  USUAL_COLLETS,
+  type Vise,
+  vise as viseSchema,
+} from '@dogleg/core/hold'
+import { describe, expect, it } from 'vitest'
+import { COLLET_NUMBERS, VISE_NUMBERS } from './library-numbers.ts'
+import { readTyped, toTyped } from './typed-form.ts'
+
+const wrong = (read: { ok: boolean; wrong?: { path: string; says: string }[] }) =>
+  (read.wrong ?? []).map(({ path, says }) => `${path}: ${says}`)
+
+describe('the form of a vise', () => {
+  const [six] = SAMPLE_VISES as [Vise]
+  const typed = toTyped(six, VISE_NUMBERS)
+  const read = (form: typeof typed) => readTyped(viseSchema, VISE_NUMBERS, form, form.unit)
+
+  it('gives back the vise that it was opened from', () => {
+    expect(read(typed)).toEqual({ ok: true, row: six })
+  })
+
+  it('reads every number as a machinist writes, and says in which part one is not understood', () => {
+    const [body, ...others] = typed.parts
+    if (!body) throw new Error('no body')
+    const parts = [{ ...body, open: { front: '-10-1/2', back: '76.2mm' }, top: '2.9' }, ...others]
+    expect(read({ ...typed, parts })).toMatchObject({
+      row: { parts: [{ open: { front: -10.5, back: 3 } }, {}, {}, {}, {}] },
+    })
+    const bad = [{ ...body, bottom: 'low' }, ...others]
+    expect(wrong(read({ ...typed, parts: bad }))).toEqual([
+      expect.stringMatching(/^parts\.0\.bottom: "low" is not a length/),
+    ])
+  })
+
+  it('refuses extents that overlap themselves, heights upside down, and a vise of nothing', () => {
+    const [body, ...others] = typed.parts
+    if (!body) throw new Error('no body')
+    const of = (change: object) => wrong(read({ ...typed, parts: [{ ...body, ...change }, ...others] }))
+    expect(of({ closed: { front: '3', back: '-10.5' } })).toEqual([
+      'parts.0.closed.back: The front end must lie in front of the back end: a smaller number.',
+    ])
+    expect(of({ top: '0', bottom: '2' })).toEqual([
+      'parts.0.top: The upper edge must lie above the lower one.',
+    ])
+    expect(wrong(read({ ...typed, parts: [] }))).toEqual(['parts: Enter at least the body.'])
+    expect(wrong(read({ ...typed, jawLength: '0' }))).toEqual([
+      'jawLength: The jaw must be longer than zero.',
+    ])
+  })
+})
+
+describe('the form of a collet', () => {
+  const read = (collet: Collet, change: object) =>
+    readTyped(colletSchema, COLLET_NUMBERS, { ...toTyped(collet, COLLET_NUMBERS), ...change }, 'inch')
+
+  it('gives back every collet that it was opened from', () => {
+    for (const collet of USUAL_COLLETS) expect(read(collet, {})).toEqual({ ok: true, row: collet })
+  })
+
+  it.each([
+    [
+      { ratio: { from: 'angle', degreesPerSide: '0' } },
+      /^ratio\.degreesPerSide: A cone of 0 degrees never closes/,
+    ],
+    [
+      { ratio: { from: 'angle', degreesPerSide: '90' } },
+      /^ratio\.degreesPerSide: A cone of 90 degrees is a flat face/,
+    ],
+    [{ ratio: { from: 'angle', degreesPerSide: '' } }, /^ratio\.degreesPerSide: Type a number/],
+    [{ ratio: { from: 'rule', ratio: '-1' } }, /^ratio\.ratio: A ratio cannot be negative/],
+    [{ ratio: { from: 'measured', ratio: '3', doubt: 'x' } }, /^ratio\.doubt: "x" is not a number/],
+    [{ ruleOfThumb: '50' }, /^ruleOfThumb: No collet moves that far/],
+    [{ name: ' ' }, /^name: Give it a name/],
+  ])('%j gets a sentence', (change, says) => {
+    const [collet] = USUAL_COLLETS as [Collet]
+    expect(wrong(read(collet, change))).toEqual([expect.stringMatching(says)])
+  })
+})

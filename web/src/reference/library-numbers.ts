@@ -1,0 +1,18 @@
+import type { TypedNumbers } from './typed-form.ts'
+
+/** The numbers of a vise that are typed. */
+export const VISE_NUMBERS: TypedNumbers = {
+  jawLength: 'length',
+  'parts.*.open.*': 'length',
+  'parts.*.closed.*': 'length',
+  'parts.*.bottom': 'length',
+  'parts.*.top': 'length',
+}
+
+/** The numbers of a collet that are typed. */
+export const COLLET_NUMBERS: TypedNumbers = {
+  'ratio.degreesPerSide': 'number',
+  'ratio.ratio': 'number',
+  'ratio.doubt': 'number',
+  ruleOfThumb: 'number',
+}

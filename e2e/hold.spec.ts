@@ -323,3 +323,69 @@ test('vises and collets of the library: the picture follows, and what cannot be 
   await openAt(page, /first side/, 'Hold')
   await expect(page.getByRole('tab', { name: /clear.*stale/ })).toBeVisible()
 })
+
+test('Hold goes on while the server is away, and another tablet sees what came of it', async ({
+  page,
+  server,
+  browser,
+}) => {
+  await signIn(page)
+  await openAt(page, /second side/, 'Hold')
+  await sweep(page, 'one bolt', '0', '.004')
+  await server.stop('SIGKILL')
+  await record(page)
+  await expect(page.getByText('1 entry is kept on this tablet until the server answers')).toBeVisible()
+  await next(page, 'Tap until the dial shows')
+  await expect(page.getByRole('link', { name: /^Zero/ })).toContainText('stale')
+  await server.start()
+  await expect(page.getByText(/kept on this tablet/)).toHaveCount(0, { timeout: 20_000 })
+
+  const other = await (await browser.newContext()).newPage()
+  await other.goto(server.address)
+  await signIn(other, 'MK')
+  await openAt(other, /second side/, 'Hold')
+  await expect(other.getByRole('region', { name: 'Sweeps so far' })).toContainText('one bolt 0.0029')
+  await other.getByRole('button', { name: 'Something changed' }).click()
+  await other.getByRole('radio', { name: /Vise moved/ }).click()
+  await other.getByRole('button', { name: 'Enter it in the logbook' }).click()
+  await expect(page.getByRole('heading', { name: 'Before the first sweep' })).toBeVisible({ timeout: 15_000 })
+  await expect(page.getByText('It was swept before the vise was moved.').first()).toBeVisible()
+  await other.context().close()
+})
+
+test('Hold on a lathe by keyboard alone', async ({ page }) => {
+  await signIn(page, 'LB')
+  const tab = async (times: number) => {
+    for (let i = 0; i < times; i += 1) await page.keyboard.press('Tab')
+  }
+  await openSetup(page, 'Lathe 1', 'Ring')
+  await page.getByRole('combobox', { name: 'Collet or jaws' }).focus()
+  await page.keyboard.type('5C')
+  await tab(1)
+  await page.keyboard.type('Clamped')
+  await expect(page.getByRole('combobox', { name: 'Stop' })).toHaveValue('draw-tube')
+  await tab(1)
+  await page.keyboard.press('ArrowRight', { delay: 60 })
+  await expect(page.getByRole('radio', { name: 'second: to length' })).toBeChecked()
+  await tab(2)
+  await expect(page.getByLabel('Diameter', { exact: true })).toBeFocused()
+  for (const typed of ['3/4', '2 thou', '.010']) {
+    await page.keyboard.type(typed)
+    await page.keyboard.press('Enter')
+  }
+  // 2.836 x 0.002 + 0.001
+  await expect(page.getByTestId('answer')).toHaveText(/0\.0067/)
+  await expect(page.getByRole('button', { name: 'Record collet and stop' })).toBeFocused()
+  await page.keyboard.press('Enter')
+  await expect(page.getByText(/Recorded by LB/)).toBeVisible()
+  await page.getByRole('tab', { name: 'Collet, stop' }).focus()
+  for (const _ of ['All pairs', 'True ratio', 'Checks'])
+    await page.keyboard.press('ArrowRight', { delay: 60 })
+  for (const item of ['Anti-rotation', 'The control', 'The stop']) {
+    const line = page.getByRole('button', { name: new RegExp(`^Tick: ${item}`) })
+    await line.focus()
+    await page.keyboard.press('Space')
+    await expect(line).toHaveCount(0)
+  }
+  await expect(page.getByRole('link', { name: /^Hold/ })).toContainText('checked')
+})

@@ -4,7 +4,6 @@ export {
   clearance,
   type Gap,
   libraryFit,
-  obstaclesIn,
 } from './clearance.ts'
 export {
   type Closing,
@@ -43,20 +42,25 @@ export {
 export { offTheJaw } from './jaw-form.ts'
 export { type BoltSide, dialRange, type JawSketch, jawSketch } from './jaw-sketch.ts'
 export { type MeasuredPair, readDiameters, readPairs } from './measured.ts'
-export { type Placed, type PlacedDraft, placed, placedDraft, readPlacedDraft } from './placed.ts'
+export {
+  middleOfTable,
+  type Placed,
+  type PlacedDraft,
+  placed,
+  placedDraft,
+  readPlacedDraft,
+} from './placed.ts'
 export { byStop, type Place, type Ranked, type RankedStop, rankPairs } from './ranking.ts'
 export {
   chartOfRatio,
   fitRatio,
   type LengthMeasured,
-  lengthMeasured,
   type MeasuredPairs,
-  measuredPairs,
   type RatioFit,
 } from './ratio-fit.ts'
 export { type SideBox, type SideSketch, sideSketch, viseBoxes } from './side-sketch.ts'
 export { JAW_BEARERS, type JawBearer, type SquareOrTurn, squareOrTurn } from './square-or-turn.ts'
-export { offTheLine, readingLimit, type Squared, type Squareness, squareness, type Tap } from './squaring.ts'
+export { offTheLine, type Squared, type Squareness, squareness, type Tap } from './squaring.ts'
 export { type Moving, movingRatio, STOPS, type Stop, type StopKind, stopKind } from './stop.ts'
 export {
   type Bolts,
@@ -75,7 +79,5 @@ export {
   type VisePart,
   type ViseState,
   vise,
-  viseIn,
   viseReach,
-  viseState,
 } from './vise.ts'

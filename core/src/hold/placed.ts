@@ -1,5 +1,6 @@
 import { z } from 'zod'
-import { type LengthUnit, typedLength } from '../quantity/index.ts'
+import type { Machine } from '../machine/index.ts'
+import { convertLength, type LengthUnit, typedLength } from '../quantity/index.ts'
 import { type DraftRead, draftRead, type FieldProblems, lengthFields } from './field-problems.ts'
 
 /** Where a vise stands on the table and what is asked of it, as typed. */
@@ -34,3 +35,7 @@ export function readPlacedDraft(draft: PlacedDraft, unit: LengthUnit): DraftRead
     problems,
   )
 }
+
+/** Where a vise is drawn before its place is typed: its jaw over the middle of the table, in the unit asked for. */
+export const middleOfTable = ({ around, unit: own }: Machine, unit: LengthUnit) =>
+  convertLength(around?.tableDepth ?? 0, own, unit) / 2

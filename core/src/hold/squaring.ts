@@ -125,7 +125,7 @@ export const offTheLine = ({ sweep: { points }, fit }: Pick<Squareness, 'sweep' 
   points.length < 3 ? [] : points.map(({ at }, index) => ({ at, off: fit.residuals[index] ?? 0 }))
 
 /** How far a single reading may stand off the line before something is the matter. */
-export const readingLimit = ({ dialStep, unit }: PlainSweep) =>
+const readingLimit = ({ dialStep, unit }: PlainSweep) =>
   Math.max(dialStep, 3 * Math.hypot(resolutionDoubt(dialStep), DIAL_REPEATS[unit]))
 
 /** A coarse first sweep: turn the vise by eye first. [inch, mm] */

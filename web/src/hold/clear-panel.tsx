@@ -2,13 +2,15 @@ import {
   type ClearanceCase,
   clearance,
   type FieldProblems,
+  middleOfTable,
   type PlacedDraft,
   readPlacedDraft,
   sideSketch,
   type Vise,
   type ViseState,
 } from '@dogleg/core/hold'
-import { convertLength, fixedDigits } from '@dogleg/core/quantity'
+import { travelIn } from '@dogleg/core/machine'
+import { fixedDigits } from '@dogleg/core/quantity'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -43,17 +45,15 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
 
   const live = useMemo(() => {
     const read = readPlacedDraft(draft, unit)
-    // What is drawn while the place of the jaw is still to be typed: the middle of the table.
-    const middle = convertLength(machine.around?.tableDepth ?? 0, machine.unit, unit) / 2
     if (!vise) return { read }
     const place = read.ok ? read.value : undefined
     const of: ClearanceCase = {
       machine,
       vise,
       unit,
-      jawAt: place?.jawAt.value ?? middle,
+      jawAt: place?.jawAt.value ?? middleOfTable(machine, unit),
       wanted: place?.wanted.value ?? 0,
-      lowestZ: place?.lowestZ.value ?? convertLength(machine.axes.Z.least, machine.unit, unit),
+      lowestZ: place?.lowestZ.value ?? travelIn(machine, 'Z', unit).least,
     }
     const entry: NewEntry | undefined = place && {
       kind: 'cleared',

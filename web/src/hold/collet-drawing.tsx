@@ -1,6 +1,7 @@
 import { type ColletSketch, STOPS, type StopKind } from '@dogleg/core/hold'
 import { fixedDigits, formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { Head, Words } from '../drawing/marks.tsx'
+import { Sheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 470
 const HEIGHT = 400
@@ -39,11 +40,11 @@ export function ColletDrawing({ sketch, stop, unit, known = true, lit }: ColletD
   const end = (stop === 'jaw-shoulder' ? SHOULDER.face : BAR.back) + bar
   const onBar = lit === 'diameter' || lit === 'spread'
   return (
-    <svg
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      role="img"
-      aria-label="Cutaway of bar, collet, draw tube and stop along the spindle"
-      className="on-layout h-full max-h-[25rem] w-full rounded-sm bg-layout"
+    <Sheet
+      label="Cutaway of bar, collet, draw tube and stop along the spindle"
+      width={WIDTH}
+      height={HEIGHT}
+      tallest="max-h-[25rem]"
     >
       <Words at={{ x: 14, y: 24 }} anchor="start" plain>
         spindle left, tool right
@@ -111,7 +112,7 @@ export function ColletDrawing({ sketch, stop, unit, known = true, lit }: ColletD
           {STOPS[stop].name}
         </Words>
       )}
-    </svg>
+    </Sheet>
   )
 }
 

@@ -4,6 +4,7 @@ import { useRef } from 'react'
 import { Dial } from '../drawing/dial.tsx'
 import { frame } from '../drawing/frame.ts'
 import { Head, Words } from '../drawing/marks.tsx'
+import { Sheet } from '../drawing/sheet.tsx'
 import { useDrag } from '../drawing/use-drag.ts'
 
 const WIDTH = 470
@@ -56,12 +57,12 @@ export function JawDrawing({ sketch, tap, towardsDial, unit, held, lit, progress
     return { x, y: FACE + drawnSlope * (x - bolt.x) }
   }
   return (
-    <svg
+    <Sheet
       ref={svg}
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      role="img"
-      aria-label="Plan view of the fixed jaw with the bolt and the swept points, and the dial"
-      className="on-layout h-full max-h-[25rem] w-full touch-none rounded-sm bg-layout"
+      label="Plan view of the fixed jaw with the bolt and the swept points, and the dial"
+      width={WIDTH}
+      height={HEIGHT}
+      tallest="max-h-[25rem]"
     >
       <Words at={{ x: 14, y: 24 }} anchor="start" plain>
         from above; the dial stands in front
@@ -208,7 +209,7 @@ export function JawDrawing({ sketch, tap, towardsDial, unit, held, lit, progress
           </Words>
         </>
       )}
-    </svg>
+    </Sheet>
   )
 }
 

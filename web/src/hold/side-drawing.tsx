@@ -3,6 +3,7 @@ import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { useRef } from 'react'
 import { frame } from '../drawing/frame.ts'
 import { Dimension, Words } from '../drawing/marks.tsx'
+import { Sheet } from '../drawing/sheet.tsx'
 import { useDrag } from '../drawing/use-drag.ts'
 
 const WIDTH = 520
@@ -46,12 +47,12 @@ export function SideDrawing({ sketch, state, unit, jawAt, lit, onDrag }: SideDra
   const jawTop = TABLE - Math.max(...sketch.vise[state].map(({ top }) => top)) * scale
   const jawLit = lit === 'jawAt'
   return (
-    <svg
+    <Sheet
       ref={svg}
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      role="img"
-      aria-label="Side view of table and vise with what stands round them, to scale"
-      className="on-layout h-full max-h-[20rem] w-full touch-none rounded-sm bg-layout"
+      label="Side view of table and vise with what stands round them, to scale"
+      width={WIDTH}
+      height={HEIGHT}
+      tallest="max-h-[20rem]"
     >
       <Words at={{ x: SIDE, y: 24 }} anchor="start" plain>
         front
@@ -154,7 +155,7 @@ export function SideDrawing({ sketch, state, unit, jawAt, lit, onDrag }: SideDra
           {jawAt === undefined ? '?' : formatLength(jawAt, unit)}
         </Words>
       </g>
-    </svg>
+    </Sheet>
   )
 }
 

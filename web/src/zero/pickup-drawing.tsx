@@ -3,6 +3,7 @@ import type { FieldName, Sketch } from '@dogleg/core/pickup'
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { frame } from '../drawing/frame.ts'
 import { Words } from '../drawing/marks.tsx'
+import { Sheet } from '../drawing/sheet.tsx'
 import { TravelBar } from '../drawing/travel-bar.tsx'
 import { EdgeFinder } from './drawings/edge-finder.tsx'
 import { Indicator } from './drawings/indicator.tsx'
@@ -54,11 +55,11 @@ export function PickupDrawing({ sketch, unit, machine, lit, value, last, onPick 
   const { axis } = sketch
   const moving = axis !== 'Z' && machine.tableMoves[axis] ? `${TABLE_GOES[axis]}, the spindle stands` : ''
   return (
-    <svg
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      role="img"
-      aria-label={`${axis === 'Z' ? 'Side view' : 'Plan view'} of the pickup along ${axis}`}
-      className="on-layout h-full max-h-[31.5rem] w-full rounded-sm bg-layout"
+    <Sheet
+      label={`${axis === 'Z' ? 'Side view' : 'Plan view'} of the pickup along ${axis}`}
+      width={WIDTH}
+      height={HEIGHT}
+      tallest="max-h-[31.5rem]"
     >
       {sketch.method === 'edge-finder' && <EdgeFinder {...parts} directionLit={lit === 'direction'} />}
       {sketch.method === 'indicator' && <Indicator {...parts} />}
@@ -72,6 +73,6 @@ export function PickupDrawing({ sketch, unit, machine, lit, value, last, onPick 
           {moving}
         </Words>
       )}
-    </svg>
+    </Sheet>
   )
 }

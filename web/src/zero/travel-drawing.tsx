@@ -3,6 +3,7 @@ import { formatLength } from '@dogleg/core/quantity'
 import type { OffsetState, Setup } from '@dogleg/core/setup'
 import { frame } from '../drawing/frame.ts'
 import { Words } from '../drawing/marks.tsx'
+import { Sheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 470
 const HEIGHT = 500
@@ -27,11 +28,11 @@ export function TravelDrawing({ setup, offset }: { setup: Setup; offset: OffsetS
   const { X, Y } = offset.axes
   const zero = X && Y ? point(X.value, Y.value) : undefined
   return (
-    <svg
-      viewBox={`0 0 ${WIDTH} ${HEIGHT}`}
-      role="img"
-      aria-label="Plan view of the X and Y travel with part zero"
-      className="on-layout h-full max-h-[31.5rem] w-full rounded-sm bg-layout"
+    <Sheet
+      label="Plan view of the X and Y travel with part zero"
+      width={WIDTH}
+      height={HEIGHT}
+      tallest="max-h-[31.5rem]"
     >
       <rect
         x={left}
@@ -72,6 +73,6 @@ export function TravelDrawing({ setup, offset }: { setup: Setup; offset: OffsetS
       <Words at={{ x: WIDTH / 2, y: HEIGHT - 14 }} plain>
         {zero ? 'The point must stand here' : 'X and Y are not taken yet'}
       </Words>
-    </svg>
+    </Sheet>
   )
 }

@@ -1,0 +1,28 @@
+import type { ReactNode, RefObject } from 'react'
+
+interface SheetProps {
+  /** What the drawing shows, for who cannot see it. */
+  label: string
+  width: number
+  height: number
+  /** How tall it may grow on the page, as a class. */
+  tallest?: string
+  /** Given where something can be dragged: the page then does not scroll under the finger. */
+  ref?: RefObject<SVGSVGElement | null>
+  children: ReactNode
+}
+
+/** A drawing on layout blue: 'this is the part'. */
+export function Sheet({ label, width, height, tallest = '', ref, children }: SheetProps) {
+  return (
+    <svg
+      ref={ref}
+      viewBox={`0 0 ${width} ${height}`}
+      role="img"
+      aria-label={label}
+      className={`on-layout w-full rounded-sm bg-layout ${tallest && 'h-full'} ${tallest} ${ref ? 'touch-none' : ''}`}
+    >
+      {children}
+    </svg>
+  )
+}

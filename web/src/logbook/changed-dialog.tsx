@@ -46,9 +46,11 @@ export function ChangedDialog({ setup, entries, reference, onClose }: OpenSetup 
       open
       onOpenChange={(open) => !open && onClose()}
       title="Something changed"
+      wide
       says="What was taken before it no longer holds. The logbook marks it stale; nothing is removed."
     >
       <form
+        className="grid gap-x-8 gap-y-3 md:grid-cols-[1fr_20rem]"
         onSubmit={(event) => {
           event.preventDefault()
           if (!entry) return
@@ -79,36 +81,42 @@ export function ChangedDialog({ setup, entries, reference, onClose }: OpenSetup 
             </label>
           ))}
         </fieldset>
-        {what === 'tool-measured-again' && (
-          <label className="mt-3 flex items-center gap-3 font-semibold">
-            Tool
-            <Select className="digits" value={tool} onChange={(event) => setTool(Number(event.target.value))}>
-              {tools.map((each) => (
-                <option key={each} value={each}>
-                  T{each}
-                </option>
-              ))}
-            </Select>
-            <span className="text-sm font-normal text-ink-soft">
-              used for {METHOD_NAMES['tool-on-block']}
-            </span>
-          </label>
-        )}
-        {entry && (
-          <Consequences says={[...whatIf(entries, stamp(setup.id, entry), reference), ...machineSays]} />
-        )}
-        <div className="mt-3">
-          <TextEntry
-            label="Note"
-            value={note}
-            onChange={setNote}
-            hint="If it matters to the next person."
-            maxLength={300}
-          />
+        <div>
+          {what === 'tool-measured-again' && (
+            <label className="mt-3 flex items-center gap-3 font-semibold">
+              Tool
+              <Select
+                className="digits"
+                value={tool}
+                onChange={(event) => setTool(Number(event.target.value))}
+              >
+                {tools.map((each) => (
+                  <option key={each} value={each}>
+                    T{each}
+                  </option>
+                ))}
+              </Select>
+              <span className="text-sm font-normal text-ink-soft">
+                used for {METHOD_NAMES['tool-on-block']}
+              </span>
+            </label>
+          )}
+          {entry && (
+            <Consequences says={[...whatIf(entries, stamp(setup.id, entry), reference), ...machineSays]} />
+          )}
+          <div className="mt-3">
+            <TextEntry
+              label="Note"
+              value={note}
+              onChange={setNote}
+              hint="If it matters to the next person."
+              maxLength={300}
+            />
+          </div>
+          <Button type="submit" look="primary" disabled={!entry} className="mt-2 min-h-14 w-full text-lg">
+            Enter it in the logbook
+          </Button>
         </div>
-        <Button type="submit" look="primary" disabled={!entry} className="mt-2 min-h-14 w-full text-lg">
-          Enter it in the logbook
-        </Button>
       </form>
     </Dialog>
   )

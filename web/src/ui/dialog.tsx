@@ -8,16 +8,20 @@ interface DialogProps {
   title: string
   /** One or two sentences under the title. */
   says: string
+  /** Room for two columns. */
+  wide?: boolean
   children: ReactNode
 }
 
 /** A dialog over the page. The veil is our own: Radix's overlay writes an inline style that the page's policy forbids. */
-export function Dialog({ open, onOpenChange, title, says, children }: DialogProps) {
+export function Dialog({ open, onOpenChange, title, says, wide, children }: DialogProps) {
   return (
     <Radix.Root open={open} onOpenChange={onOpenChange}>
       <Radix.Portal>
         <div className="fixed inset-0 z-40 bg-ink/50" aria-hidden />
-        <Radix.Content className="fixed top-1/2 left-1/2 z-50 max-h-[92dvh] w-[min(36rem,94vw)] -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-sm border border-ink bg-stock p-6">
+        <Radix.Content
+          className={`fixed top-1/2 left-1/2 z-50 max-h-[92dvh] ${wide ? 'w-[min(60rem,94vw)]' : 'w-[min(36rem,94vw)]'} -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-sm border border-ink bg-stock p-6`}
+        >
           <div className="flex items-start justify-between gap-4">
             <Radix.Title className="text-2xl font-semibold">{title}</Radix.Title>
             <Radix.Close

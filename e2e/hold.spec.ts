@@ -154,7 +154,7 @@ test('does it clear: both ends, open and closed, the interval, no safe position,
   await expect(page.getByText(/Keep Z above -13\.6000 in/)).toBeVisible()
 
   await jaw.fill('11.9')
-  await expect(page.getByText(/the screw end, vise closed hits the way cover by 0\.5500 in/)).toBeVisible()
+  await expect(page.getByText(/the screw end \(vise closed\) hits the way cover by 0\.5500 in/)).toBeVisible()
   await expect(page.getByTestId('goes-stale')).toContainText('the squareness of the vise, G54 X')
   await expectAccessible(page)
   await page.getByLabel('Lowest Z of the job').fill('-13.9')

@@ -100,7 +100,7 @@ describe('the height of Z', () => {
   it('names the Z at which the first part meets, though another overlaps further', () => {
     const deep = look({ machine, lowestZ: -15, jawAt: 11.5 })
     expect(deep.back?.part.name).toBe('screw end')
-    expect(deep.findings[0]?.says).toMatch(/screw end, vise closed hits.*Only with Z below -11\.4000 in/)
+    expect(deep.findings[0]?.says).toMatch(/screw end \(vise closed\) hits.*Only with Z below -11\.4000 in/)
   })
   it('leaves out what passes over or under', () => {
     const high: Obstacle = { ...cover(10), bottom: 6, top: 8 }

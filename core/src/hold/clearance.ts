@@ -114,7 +114,7 @@ const least = (gaps: Gap[]): Gap | undefined =>
 const inState = ({ part, state }: Gap) =>
   part.open.front === part.closed.front && part.open.back === part.closed.back
     ? part.name
-    : `${part.name}, vise ${state}`
+    : `${part.name} (vise ${state})`
 
 function workingOf(gap: Gap, { unit, jawAt }: ClearanceCase): WorkingLine {
   const length = (value: number) => formatLength(value, unit)

@@ -41,7 +41,7 @@ export function ClearAnswer({ found, of: { unit }, fact }: ClearAnswerProps) {
       </p>
       <Findings findings={found.findings} />
       <p className="leading-snug" data-testid="interval">
-        {interval ? (
+        {interval && (
           <>
             The fixed jaw may stand{' '}
             {Number.isFinite(interval.from) && Number.isFinite(interval.to) ? 'from ' : ''}
@@ -58,8 +58,6 @@ export function ClearAnswer({ found, of: { unit }, fact }: ClearAnswerProps) {
             )}
             .
           </>
-        ) : (
-          <>There is no safe position for this vise.</>
         )}
         {room !== undefined && (
           <span className="block text-ink-soft">

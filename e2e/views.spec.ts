@@ -18,7 +18,7 @@ for (const size of [
       await expectAccessible(page)
       await expectFits(page, { vertically: true })
       for (const [step, tabs] of [
-        ['Zero', [/^X|X.*stale/, /Z/, /Check/]],
+        ['Zero', [/^X|X.*stale/, /Y/, /Z/, /Check/]],
         ['Hold', [/Square/, /clear/]],
       ] as const) {
         await toStep(page, step)

@@ -124,7 +124,7 @@ function workingOf(gap: Gap, { unit, jawAt }: ClearanceCase): WorkingLine {
     ? {
         finds: 'back gap',
         arithmetic: `${at} - (${jaw} ${formatTerm(back, unit)})`,
-        means: `${gap.obstacle.name} less the rearmost point: ${inState(gap)}`,
+        means: `${gap.obstacle.name} less rearmost point: ${inState(gap)}`,
         gives: length(gap.gap),
       }
     : {

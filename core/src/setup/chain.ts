@@ -114,7 +114,7 @@ function reaches({ what, tool }: EntryOf<'happened'>, link: Link): boolean {
 const loosened = (now: EntryOf<'swept'>, before: FactEntry | undefined) =>
   now.sweep.bolts !== 'tight' || (before?.kind === 'swept' && before.sweep.bolts !== 'tight')
 
-/** Places of a vise that differ by more than this are two places and not one measured twice, in mm. Common practice. */
+/** Places of a vise that differ by more than this are two places and not one measured twice, in mm. By judgement. */
 const SAME_PLACE_MM = 2
 
 const apart = (a: TypedLength, b: TypedLength) =>

@@ -61,8 +61,8 @@ export function ClearAnswer({ found, of: { unit }, fact }: ClearAnswerProps) {
         )}
         {room !== undefined && (
           <span className="block text-ink-soft">
-            A vise of up to <span className="digits">{formatWithUnit(room, unit)}</span> would fit; this one
-            reaches over <span className="digits">{formatLength(found.reach ?? 0, unit)}</span>.
+            Room for a vise: <span className="digits">{formatLength(room, unit)}</span>; this one takes{' '}
+            <span className="digits">{formatLength(found.reach ?? 0, unit)}</span>.
           </span>
         )}
       </p>

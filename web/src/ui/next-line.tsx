@@ -16,7 +16,7 @@ const LINK =
 /** The foot of a step: the next thing to do in one sentence, a link where it is done elsewhere, and why. */
 export function NextLine({ says, why, to, go }: NextLineProps) {
   return (
-    <p className="flex flex-wrap items-center gap-2 border-t border-rule py-2 text-lg" role="status">
+    <p className="flex min-h-12 flex-wrap items-center gap-x-2 border-t border-rule text-lg" role="status">
       <ArrowRight aria-hidden size={20} />
       {to ? (
         <Link to={to} relative="path" className={LINK}>

@@ -79,11 +79,15 @@ test('a vise is squared: the target, a reversed sign that is noticed, then snug,
     await page.keyboard.press('Enter')
     await next(page, 'Snug the second bolt, and sweep.')
     await expect(readings(page).last()).toBeFocused()
-    await sweep(page, 'second snug', '0', '.004')
+    await expect(page.getByRole('radio', { name: 'second snug' })).toBeChecked()
+    await readings(page).last().fill('.004')
     await record(page)
     await next(page, 'Take one bolt out and square it again.')
+    // The form of the next sweep comes with the bolts as the work goes.
     for (const held of ['one bolt', 'second snug', 'both tight']) {
-      await sweep(page, held, '0', '0')
+      await expect(page.getByRole('radio', { name: held })).toBeChecked()
+      await expect(readings(page).first()).toHaveValue('0')
+      await readings(page).last().fill('0')
       await record(page)
     }
     await next(page, 'See whether the vise clears.')
@@ -99,6 +103,12 @@ test('the bolt can be dragged, many readings name the chip, and turning the prog
   await openSetup(page, 'Mill 1', 'Plate')
   const bolt = page.getByLabel('Bolt, from left end')
   const drawing = page.getByRole('img', { name: /Plan view/ })
+  await bolt.fill('-1')
+  // No place is made up for a bolt that nobody measured.
+  await bolt.fill('')
+  await page.getByRole('radio', { name: 'right', exact: true }).click()
+  await expect(bolt).toHaveValue('')
+  await expect(bolt).toBeFocused()
   await bolt.fill('-1')
   const handle = drawing.locator('g.cursor-ew-resize circle').first()
   const from = await handle.boundingBox()
@@ -272,6 +282,9 @@ test('collet and stop: spread, ranking, the ratio that the chuck really has, and
     await expect(page.getByTestId('answer')).toHaveText(/0\.0082/)
     await page.getByRole('button', { name: 'Record collet and stop' }).click()
     await expect(page.getByText(/Recorded by LB/)).toBeVisible()
+    await toStep(page, 'Logbook')
+    await expect(page.getByText('5 face positions measured on 16C')).toBeVisible()
+    await toStep(page, 'Hold')
   })
 
   await test.step('the checks, and a collet that is changed', async () => {

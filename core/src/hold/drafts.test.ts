@@ -63,6 +63,10 @@ describe('the forms of Hold', () => {
     ['bars.diameters: Line 1', readGripDraft({ ...grip, known: 'measured', diameters: '1.25 abc' }, 'inch')],
     ['wanted: A gap that is wanted cannot be negative', readPlacedDraft({ ...place, wanted: '-1' }, 'inch')],
     ['jawAt: Type a number', readPlacedDraft({ ...place, jawAt: '' }, 'inch')],
+    [
+      'pairs: All bars have one diameter',
+      readLengthsDraft({ ...lengths, pairs: '1 .1\n1 .2\n25.4mm .3' }, 'inch'),
+    ],
     ['pairs: Three bars at least', readLengthsDraft({ ...lengths, pairs: '1 .1' }, 'inch')],
     ['pairs: Line 2: write two numbers', readLengthsDraft({ ...lengths, pairs: '1 .1\n1.2' }, 'inch')],
   ])('%s', (says, read) => {

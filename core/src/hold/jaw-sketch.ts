@@ -15,8 +15,8 @@ export type BoltSide = 'left' | 'right'
 export interface JawSketch {
   jawLength: number
   pivot: JawPlace
-  /** Which of the two bolts stays, and where the other was taken out: as far off the other end of the jaw. */
-  stays: BoltSide
+  /** Which of the two bolts stays, undefined while its place is not typed; and where the other is, as far off the other end of the jaw. */
+  stays: BoltSide | undefined
   otherBolt: number
   points: (JawPlace & { reading: number; readingKnown: boolean })[]
   /** Slope of the readings, in the dial's sign; 0 while it is not known. */
@@ -66,7 +66,7 @@ export function jawSketch(draft: SweepDraft, jawLength: number, unit: LengthUnit
   return {
     jawLength,
     pivot,
-    stays: pivot.at <= jawLength / 2 ? 'left' : 'right',
+    stays: pivot.known ? (pivot.at <= jawLength / 2 ? 'left' : 'right') : undefined,
     otherBolt,
     points,
     slope,

@@ -21,6 +21,11 @@ export const measuredPairs = z
   .array(z.object({ diameter: typedLength, length: typedLength }))
   .min(3, 'Three bars at least, of different diameters; ten are better.')
   .max(200)
+  .refine(
+    (pairs) =>
+      new Set(pairs.map(({ diameter: { value, unit } }) => convertLength(value, unit, 'mm'))).size > 1,
+    { error: 'All bars have one diameter: a ratio needs smaller and larger ones.' },
+  )
 export type MeasuredPairs = z.infer<typeof measuredPairs>
 
 export interface RatioFit {

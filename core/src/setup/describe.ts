@@ -1,6 +1,7 @@
 import { type Bolts, STOPS, squareness } from '../hold/index.ts'
 import { METHOD_NAMES, type PickupSettings, pickUp, type Reading } from '../pickup/index.ts'
 import { describeTyped, formatWithUnit, type TypedLength } from '../quantity/index.ts'
+import type { Reference } from './derive.ts'
 import type { Entry, EntryOf } from './entries.ts'
 import { HAPPENINGS } from './happenings.ts'
 
@@ -56,17 +57,28 @@ function grippedDetail({ stop, operation, bars, allowed }: EntryOf<'gripped'>): 
   return `stop: ${STOPS[stop].name}, ${operation} operation, ${operation === 'first' ? 'to face' : 'length tolerance'} ${describeTyped(allowed)}, ${known}`
 }
 
-/** One line of the logbook for an entry. `describeTarget` words the entry that a strike is about. */
+/** The name of a row of reference data by its id; the id itself where no row has it. */
+export function namesIn(reference: Reference | undefined): (id: string) => string {
+  const names = new Map(
+    Object.values<readonly { id: string; name: string }[]>({ ...reference }).flatMap((rows) =>
+      rows.map(({ id, name }) => [id, name] as const),
+    ),
+  )
+  return (id) => names.get(id) ?? id
+}
+
+/** One line of the logbook for an entry. `describeTarget` words the entry that another one is about, `nameOf` names a row of reference data. */
 export function describeEntry(
   entry: Entry,
   settings: PickupSettings,
   describeTarget: (id: string) => string,
+  nameOf: (id: string) => string,
 ): Description {
   switch (entry.kind) {
     case 'opened':
       return {
         says: `Setup opened: ${entry.title}`,
-        detail: `${entry.machine.id} version ${entry.machine.version}, ${entry.unit}, part zero within ${describeTyped(entry.tolerance)}`,
+        detail: `${nameOf(entry.machine.id)} version ${entry.machine.version}, ${entry.unit}, part zero within ${describeTyped(entry.tolerance)}`,
       }
     case 'ticked':
       return {
@@ -87,13 +99,13 @@ export function describeEntry(
     case 'cleared':
       return {
         says: `Clearance of the vise: fixed jaw at ${describeTyped(entry.jawAt)} along the table`,
-        detail: `${entry.vise.id}, ${describeTyped(entry.wanted)} wanted, Z down to ${describeTyped(entry.lowestZ)}`,
+        detail: `${nameOf(entry.vise.id)}, ${describeTyped(entry.wanted)} wanted, Z down to ${describeTyped(entry.lowestZ)}`,
       }
     case 'gripped':
-      return { says: `Collet and stop chosen: ${entry.collet.id}`, detail: grippedDetail(entry) }
+      return { says: `Collet and stop chosen: ${nameOf(entry.collet.id)}`, detail: grippedDetail(entry) }
     case 'lengths':
       return {
-        says: `${entry.pairs.length} ${entry.what === 'face' ? 'face positions' : 'lengths'} measured on ${entry.collet.id}`,
+        says: `${entry.pairs.length} ${entry.what === 'face' ? 'face positions' : 'lengths'} measured on ${nameOf(entry.collet.id)}`,
         detail: entry.pairs
           .map(({ diameter, length }) => `${describeTyped(diameter)}: ${describeTyped(length)}`)
           .join(', '),
@@ -116,7 +128,7 @@ export function describeEntry(
     case 'program':
       return {
         says: `Program for ${entry.offset} ${entry.how === 'copied' ? 'copied' : 'downloaded'}`,
-        detail: `${entry.text.trimEnd().split('\n').length} lines, profile ${entry.profile.id} version ${entry.profile.version}`,
+        detail: `${entry.text.trimEnd().split('\n').length} lines, profile ${nameOf(entry.profile.id)} version ${entry.profile.version}`,
       }
     case 'happened':
       return {

@@ -16,8 +16,8 @@ function boltsNext({ hold }: Setup): Bolts {
 }
 
 /**
- * An empty sweep: places, dial and part as they were typed last in this setup; readings are always typed anew. In a new
- * setup the jaw may be out by what part zero may be off.
+ * The form of the sweep that comes next: places, dial and part as they were typed last in this setup, the dial zeroed at
+ * the first place, the other readings typed anew. In a new setup the jaw may be out by what part zero may be off.
  */
 export function startingSweep(setup: Setup): SweepDraft {
   const bolts = boltsNext(setup)
@@ -27,7 +27,7 @@ export function startingSweep(setup: Setup): SweepDraft {
       bolts,
       plusMeans: last.plusMeans,
       pivot: last.pivot.text,
-      points: last.points.map(({ at }) => ({ at: at.text, reading: '' })),
+      points: last.points.map(({ at }, index) => ({ at: at.text, reading: index === 0 ? '0' : '' })),
       stylusAngle: String(last.stylusAngle),
       dialStep: last.dialStep.text,
       partLength: last.partLength.text,

@@ -20,6 +20,7 @@ import {
   isUnreadable,
   jawLengthOf,
   measuredRatios,
+  namesIn,
   nextHold,
   type Reference,
   type Setup,
@@ -278,7 +279,7 @@ describe('the forms start', () => {
       pivot: '-1',
       partLength: '4',
       points: [
-        { at: '0.25', reading: '' },
+        { at: '0.25', reading: '0' },
         { at: '5.75', reading: '' },
       ],
     })
@@ -316,7 +317,12 @@ describe('the forms start', () => {
 describe('the words of the logbook for Ready and Hold', () => {
   it('say what happened, and keep what was typed', () => {
     const words = (entry: Entry) => {
-      const { says, detail } = describeEntry(entry, { unit: 'inch', leastStep: 0.0001 }, () => 'a note')
+      const { says, detail } = describeEntry(
+        entry,
+        { unit: 'inch', leastStep: 0.0001 },
+        () => 'a note',
+        namesIn(demoReference),
+      )
       return `${says} | ${detail}`
     }
     const home = { X: inch(0), Y: inch(0), Z: inch(0.0125) }
@@ -336,10 +342,11 @@ describe('the words of the logbook for Ready and Hold', () => {
       'Read and acknowledged: a note | ',
       'Home positions read | X 0.0000 in, Y 0.0000 in, Z 0.0125 in',
       'Jaw swept, second bolt snug: out of square 0.0218 in over the part | bolt at -1.0000 in, 0.2500 in reads 0.0000 in, 5.7500 in reads -0.0300 in',
-      'Clearance of the vise: fixed jaw at 10.9000 in along the table | vise-6, 0.2500 in wanted, Z down to -12.0000 in',
-      'Collet and stop chosen: 16c | stop: Clamped in the draw tube, first operation, to face 0.0200 in, bar 1.2500 in, spread 0.0040 in',
-      expect.stringMatching(/^5 face positions measured on 16c \| 1\.2480 in: 0\.0000 in/),
+      'Clearance of the vise: fixed jaw at 10.9000 in along the table | 6 in vise, 0.2500 in wanted, Z down to -12.0000 in',
+      'Collet and stop chosen: 16C | stop: Clamped in the draw tube, first operation, to face 0.0200 in, bar 1.2500 in, spread 0.0040 in',
+      expect.stringMatching(/^5 face positions measured on 16C \| 1\.2480 in: 0\.0000 in/),
       'A bolt of the vise tightened | ',
     ])
+    expect(namesIn(undefined)('16c')).toBe('16c')
   })
 })

@@ -55,6 +55,7 @@ export interface GripFact extends HoldFact<'gripped'> {
 }
 
 export interface LengthsFact extends HoldFact<'lengths'> {
+  collet: Collet
   fit: RatioFit
 }
 
@@ -200,6 +201,7 @@ function lengthsOf({ chain, unit, library }: Context): Map<string, LengthsFact> 
     if (entry && fit)
       facts.set(collet.id, {
         entry,
+        collet,
         freshness: chain.freshnessOf(entry.id),
         fit,
         findings: fit.findings,

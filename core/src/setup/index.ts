@@ -19,7 +19,7 @@ export {
   type Standing,
   type Unreadable,
 } from './derive.ts'
-export { type Description, describeEntry } from './describe.ts'
+export { type Description, describeEntry, namesIn } from './describe.ts'
 export { startingDraft, usualMethod } from './drafts.ts'
 export { type Entry, type EntryOf, entry, initials } from './entries.ts'
 export { HAPPENINGS, type HappeningKind, happeningKind } from './happenings.ts'

@@ -38,7 +38,8 @@ function holdFacts({ hold, unit }: Setup): Map<string, { stale: boolean; says: s
   )
   put('The clearance of the vise', hold.clearance, hold.clearance?.entry.id ?? '')
   put('The choice of collet and stop', hold.grip, hold.grip?.entry.id ?? '')
-  for (const [collet, fact] of hold.lengths) put(`The measured ratio of ${collet}`, fact, fact.entry.id)
+  for (const fact of hold.lengths.values())
+    put(`The measured ratio of ${fact.collet.name}`, fact, fact.entry.id)
   for (const { says, tick } of hold.checks) put(`The look "${says}"`, tick, tick?.entry.id ?? '')
   return facts
 }

@@ -5,6 +5,7 @@ import {
   describeEntry,
   type Entry,
   isUnreadable,
+  namesIn,
   offsetOf,
   type Setup,
   startingDraft,
@@ -99,10 +100,15 @@ describe('the words of the logbook', () => {
     const log = titled('first side')
     const byId = new Map(log.map((entry) => [entry.id, entry]))
     const words = (entry: Entry): string =>
-      describeEntry(entry, { unit: 'inch', leastStep: 0.0001 }, (id) => {
-        const target = byId.get(id)
-        return target ? words(target) : 'nothing'
-      }).says
+      describeEntry(
+        entry,
+        { unit: 'inch', leastStep: 0.0001 },
+        (id) => {
+          const target = byId.get(id)
+          return target ? words(target) : 'nothing'
+        },
+        namesIn(demoReference),
+      ).says
     expect(log.filter(({ kind }) => kind !== 'ticked').map(words)).toEqual([
       'Setup opened: Focuser housing, first side',
       'Home positions read',

@@ -46,13 +46,7 @@ export function RatioPanel() {
   if (!collet) return <p className="py-6 text-lg">There is no collet in the library.</p>
 
   const { read, expected, fit } = live
-  const problems: FieldProblems = read.ok
-    ? fit
-      ? {}
-      : {
-          pairs: { says: 'All bars have one diameter: a ratio needs smaller and larger ones.', empty: false },
-        }
-    : read.problems
+  const problems: FieldProblems = read.ok ? {} : read.problems
   const recorded = hold.lengths.get(collet.id)
   return (
     <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[19rem_1fr] xl:grid-cols-[20rem_1fr_22rem]">

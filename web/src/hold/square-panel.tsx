@@ -49,7 +49,9 @@ export function SquarePanel({ vise, onVise }: SquarePanelProps) {
   const [tapping, setTapping] = useState(false)
   const progress = useProgress(tapping, TAP_MS)
   const form = useRef<HTMLFormElement>(null)
-  const [justRecorded, setRecorded] = useState(false)
+  /** The sweep that was just recorded here, until the log shows it. */
+  const [sent, setSent] = useState<string>()
+  const [starts, setStarts] = useState(false)
   const signed = useSigned()
   const recorded = hold.sweeps.at(-1)
 
@@ -109,12 +111,7 @@ export function SquarePanel({ vise, onVise }: SquarePanelProps) {
     if (!live.entry) return
     const { entry } = live
     signed(() => {
-      record(setup.id, entry)
-      setRecorded(true)
-      clear({
-        ...draft,
-        points: draft.points.map(({ at }, index) => ({ at, reading: index === 0 ? '0' : '' })),
-      })
+      setSent(record(setup.id, entry).id)
       setTapping(false)
     })
   }
@@ -124,13 +121,19 @@ export function SquarePanel({ vise, onVise }: SquarePanelProps) {
       ? 1
       : -1
 
-  // Once a sweep is recorded the keyboard stands at the first thing to type for the next one.
+  // Once the sweep stands in the log the form is that of the next one, and the keyboard at the first thing to type.
   useEffect(() => {
-    if (!justRecorded) return
-    setRecorded(false)
+    if (sent === undefined || recorded?.entry.id !== sent) return
+    setSent(undefined)
+    clear()
+    setStarts(true)
+  })
+  useEffect(() => {
+    if (!starts) return
+    setStarts(false)
     const fields = form.current?.querySelectorAll<HTMLInputElement>('input[data-entry]') ?? []
     ;[...fields].find((each) => each.value === '' && each.checkVisibility())?.focus()
-  }, [justRecorded])
+  }, [starts])
 
   return (
     <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[19rem_1fr] xl:grid-cols-[20rem_1fr_23rem]">

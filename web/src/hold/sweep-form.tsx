@@ -22,8 +22,8 @@ interface SweepFormProps {
   draft: SweepDraft
   change: (draft: SweepDraft) => void
   setPoint: (index: number, part: 'at' | 'reading', text: string) => void
-  /** Which bolt stays; `onOtherBolt` takes the other one. */
-  stays: BoltSide
+  /** Which bolt stays, once its place is typed; `onOtherBolt` takes the other one. */
+  stays: BoltSide | undefined
   onOtherBolt: () => void
   problems: FieldProblems
   /** The path of the field that is lit up in the drawing. */
@@ -99,7 +99,12 @@ export function SweepForm({
         <Choice
           label="It stays"
           value={stays}
-          onChange={(side) => side !== stays && onOtherBolt()}
+          onChange={(side) => {
+            // A place that nobody typed is not made up: the keyboard goes to where it is typed.
+            if (stays === undefined)
+              ref.current?.querySelector<HTMLInputElement>('input[data-entry]')?.focus()
+            else if (side !== stays) onOtherBolt()
+          }}
           options={[
             { value: 'left', label: 'left' },
             { value: 'right', label: 'right' },

@@ -1,8 +1,8 @@
 import { pickupSettings } from '@dogleg/core/pickup'
-import { describeEntry, type Entry, type LogLine, type Setup } from '@dogleg/core/setup'
+import { describeEntry, type LogLine, namesIn, type Setup } from '@dogleg/core/setup'
 import { HardDriveUpload, NotebookPen } from 'lucide-react'
 import { useMemo, useState } from 'react'
-import { useOpenSetup } from '../log/open-setup.ts'
+import { type OpenSetup, useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { useWaiting } from '../log/outbox.ts'
 import { record } from '../log/use-setup.ts'
@@ -17,19 +17,26 @@ import { StrikeDialog } from './strike-dialog.tsx'
 const LINES_AT_ONCE = 100
 
 /** Words for the lines of a log, a strike's target included. */
-function useDescriptions({ log, unit, machine }: Setup, machineEntries: readonly Entry[]) {
+function useDescriptions({ setup, machineEntries, reference }: OpenSetup) {
+  const { log, unit, machine } = setup
   return useMemo(() => {
     const byId = new Map(
       [...machineEntries, ...log.map(({ entry }) => entry)].map((entry) => [entry.id, entry]),
     )
     const settings = pickupSettings(machine, unit)
+    const nameOf = namesIn(reference)
     const describe = (entry: LogLine['entry'], depth = 0): ReturnType<typeof describeEntry> =>
-      describeEntry(entry, settings, (id) => {
-        const target = byId.get(id)
-        return target && depth < 4 ? describe(target, depth + 1).says : 'an entry that is not in this log'
-      })
+      describeEntry(
+        entry,
+        settings,
+        (id) => {
+          const target = byId.get(id)
+          return target && depth < 4 ? describe(target, depth + 1).says : 'an entry that is not in this log'
+        },
+        nameOf,
+      )
     return describe
-  }, [log, unit, machine, machineEntries])
+  }, [log, unit, machine, machineEntries, reference])
 }
 
 function StandingMark({ line }: { line: LogLine }) {
@@ -44,7 +51,7 @@ function StandingMark({ line }: { line: LogLine }) {
 export function LogbookView() {
   const open = useOpenSetup()
   const { setup } = open
-  const describe = useDescriptions(setup, open.machineEntries)
+  const describe = useDescriptions(open)
   const waiting = new Set(useWaiting().map(({ entry }) => entry.id))
   const [shown, setShown] = useState(LINES_AT_ONCE)
   const [striking, setStriking] = useState<LogLine>()

@@ -1,17 +1,20 @@
-import { describeEntry, type Entry } from '@dogleg/core/setup'
+import { describeEntry, type Entry, namesIn } from '@dogleg/core/setup'
 import { discard, tryAgain, useWaiting } from '../log/outbox.ts'
+import { useReference } from '../log/use-setup.ts'
 import { Button } from '../ui/button.tsx'
 
 /** An entry in words, without its setup: a pickup in the unit that it was typed in. */
-function say(entry: Entry): string {
+function say(entry: Entry, nameOf: (id: string) => string): string {
   const unit = entry.kind === 'pickup' ? entry.reading.drawingPosition.unit : 'inch'
-  return describeEntry(entry, { unit, leastStep: 0 }, () => 'an earlier entry').says
+  return describeEntry(entry, { unit, leastStep: 0 }, () => 'an earlier entry', nameOf).says
 }
 
 /** Entries that the server refused, with its reason: they are not in the logbook, and stay here until a person decides. */
 export function RefusedEntries({ setup }: { setup?: string }) {
   const refused = useWaiting().filter((each) => each.refused && (!setup || each.entry.setup === setup))
+  const { reference } = useReference()
   if (refused.length === 0) return null
+  const nameOf = namesIn(reference)
   return (
     <section aria-label="Refused entries" className="my-3 border-2 border-ink p-3">
       <h2 className="text-lg font-semibold">
@@ -20,7 +23,7 @@ export function RefusedEntries({ setup }: { setup?: string }) {
       {refused.map((each) => (
         <div key={each.entry.id} className="flex flex-wrap items-center gap-3 border-t border-rule py-2">
           <p className="flex-1">
-            <span className="font-semibold">{say(each.entry)}</span>
+            <span className="font-semibold">{say(each.entry, nameOf)}</span>
             <span className="block">{each.refused?.says}</span>
           </p>
           <Button onClick={() => tryAgain(each)}>Try again</Button>

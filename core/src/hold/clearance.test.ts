@@ -2,7 +2,14 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
 import { type Machine, machine as machineSchema, type Obstacle } from '../machine/index.ts'
-import { type ClearanceCase, clearance, SAMPLE_VISES, type Vise, vise as viseSchema } from './index.ts'
+import {
+  type ClearanceCase,
+  clearance,
+  SAMPLE_VISES,
+  type Vise,
+  vise as viseSchema,
+  worseEnd,
+} from './index.ts'
 
 const mill = demoReference.machines[0] as Machine
 const around = (...obstacles: Obstacle[]): Machine => ({ ...mill, around: { tableDepth: 14, obstacles } })
@@ -47,6 +54,12 @@ describe('gaps at both ends of the travel (common practice)', () => {
     expect(interval?.from).toBeCloseTo(10.25, 12)
     expect(interval?.to).toBeCloseTo(10.85, 12)
     expect(look({}).findings).toEqual([])
+  })
+
+  it('knows at which end less is free', () => {
+    expect(worseEnd(look({ jawAt: 11.5 }))).toBe('back')
+    expect(worseEnd(look({ jawAt: 9.5 }))).toBe('front')
+    expect(worseEnd({})).toBe('back')
   })
 
   it('says what is hit at which end, and what is close', () => {
@@ -106,6 +119,20 @@ describe('the height of Z', () => {
     const high: Obstacle = { ...cover(10), bottom: 6, top: 8 }
     expect(look({ machine: around(high, door(-5)) }).back).toBeUndefined()
     expect(look({ machine: around(high, door(-5)) }).interval?.to).toBe(Number.POSITIVE_INFINITY)
+  })
+})
+
+describe('how far off a gap may be', () => {
+  it('is three places read by rule, each a step / sqrt 12 (JCGM 100:2008, F.2.2.1), combined by the root of their squares (5.1.2)', () => {
+    expect(look({}).doubt.value).toBeCloseTo(Math.sqrt(3 * (1 / 32) ** 2) / Math.sqrt(12), 12)
+    const mm = look({ unit: 'mm', jawAt: 266.7, wanted: 6, lowestZ: -381 })
+    expect(mm.doubt.value).toBeCloseTo(0.5, 12)
+    expect(mm.doubt.parts).toHaveLength(3)
+  })
+
+  it('a gap that is wanted smaller than that cannot be told from a touch', () => {
+    expect(codes({ wanted: 0.01 })).toContain('wanted-small')
+    expect(codes({ wanted: 0.02 })).not.toContain('wanted-small')
   })
 })
 

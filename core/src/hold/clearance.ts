@@ -296,3 +296,7 @@ export const libraryFit = (of: Omit<ClearanceCase, 'vise'>, vises: readonly Vise
     const { interval, shortfall } = clearance({ ...of, vise })
     return { vise, ...(interval ? { interval } : {}), ...(shortfall === undefined ? {} : { shortfall }) }
   })
+
+/** The end of the travel at which less is free; the back where they are alike. */
+export const worseEnd = ({ back, front }: Pick<Clearance, 'back' | 'front'>): 'back' | 'front' =>
+  front && (!back || front.gap < back.gap) ? 'front' : 'back'

@@ -22,6 +22,9 @@ export interface ColletSketch {
   moved: number
 }
 
+/** Bars that are drawn while none are known: a size and a usual tolerance, of which only the proportion shows. */
+export const SAMPLE_BARS: BarRange = { least: 0.998, greatest: 1.002 }
+
 /** Difference in radius that the whole spread is drawn as, and the most that anything may be drawn to move, in shares of the bar's radius. */
 const DRAWN_SPREAD = 0.06
 const DRAWN_MOVE = 0.5

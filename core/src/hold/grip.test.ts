@@ -70,6 +70,23 @@ describe('what moves (common practice)', () => {
   })
 })
 
+describe('how far off they may be (by judgement; combined as in JCGM 100:2008, 5.1.2)', () => {
+  it.each([3, 7, 10, 15, 30])(
+    'a cone of %d degrees that is off by a quarter of a degree (central difference)',
+    (angle) => {
+      const at = (degreesPerSide: number) => closingRatio({ ratio: { from: 'angle', degreesPerSide } })
+      const across = (at(angle - 0.25).value - at(angle + 0.25).value) / 2
+      expect(at(angle).doubt / across).toBeCloseTo(1, 1)
+    },
+  )
+
+  it('a spread carries the ratio over the spread of the bars, and half of what the stop is said to leave', () => {
+    const { doubt } = lengthSpread(grip({ collet: named('16c'), stop: 'draw-tube' }))
+    expect(doubt.value).toBeCloseTo(Math.hypot(closingRatio(named('16c')).doubt * 0.002, 0.0005), 12)
+    expect(lengthSpread(grip({ stop: 'chuck-face' })).doubt.value).toBeCloseTo(0.00025, 12)
+  })
+})
+
 describe('the length spread', () => {
   it('is 0.006 and what the stop leaves, for 0.002 on diameter at 3 to 1 (worked example, common practice)', () => {
     const { value, working } = lengthSpread(grip({}))

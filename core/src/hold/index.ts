@@ -4,6 +4,7 @@ export {
   clearance,
   type Gap,
   libraryFit,
+  worseEnd,
 } from './clearance.ts'
 export {
   type Closing,
@@ -14,7 +15,7 @@ export {
   type RatioFrom,
   USUAL_COLLETS,
 } from './collet.ts'
-export { type ColletSketch, colletSketch } from './collet-sketch.ts'
+export { type ColletSketch, colletSketch, SAMPLE_BARS } from './collet-sketch.ts'
 export { type Convergence, convergence } from './convergence.ts'
 export type { DraftRead, FieldProblems } from './field-problems.ts'
 export {

@@ -37,7 +37,6 @@ export interface RatioFit {
   line: { at: number; length: number; slope: number }
   /** What the lengths scatter about the line, in the setup's unit: how well the stop repeats. */
   scatter: number
-  residuals: number[]
   /** Whether it is the collet's ratio: the stop moves with what closes. */
   ofCollet: boolean
   findings: Finding[]
@@ -67,7 +66,7 @@ export function fitRatio(
   )
   if (!line?.scatter && line?.scatter !== 0) return undefined
   const doubt = line.scatter / Math.sqrt(line.spreadOfX)
-  const { slope: value, scatter, residuals } = line
+  const { slope: value, scatter } = line
   const middle = diameters.reduce((sum, each) => sum + each, 0) / diameters.length
   const findings: Finding[] = []
   const text = (ratio: number) => fixedDigits(ratio, 2)
@@ -122,7 +121,6 @@ export function fitRatio(
     value: Math.max(0, value),
     doubt,
     scatter,
-    residuals,
     ofCollet: expected.value > 0,
     line: { at: middle, length: sign * (line.intercept + line.slope * middle), slope: sign * line.slope },
     findings,

@@ -41,6 +41,8 @@ export interface Squareness {
   angle: number
   /** How far the part would be out over its length: value and doubt in the setup's unit, without sign. */
   outOfSquare: Answer<number>
+  /** Whether that is within what the part allows. */
+  within: boolean
   tap: Tap
   findings: Finding[]
 }
@@ -248,6 +250,7 @@ export function squareness(from: Sweep, unit: LengthUnit): Squared {
     // The dial stands in front of the jaw: a right end nearer to it is turned clockwise seen from above.
     angle: (-Math.atan(slope) * 180) / Math.PI,
     outOfSquare,
+    within: outOfSquare.value <= sweep.allowed,
     tap,
     findings: worstFirst([
       ...verdictOnSquare(sweep, outOfSquare),

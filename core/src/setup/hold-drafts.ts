@@ -9,10 +9,8 @@ const USUAL_STEP: Record<LengthUnit, string> = { inch: '.0005', mm: '.01' }
 function boltsNext({ hold }: Setup): Bolts {
   const last = hold.sweeps.at(-1)
   if (!last || last.freshness.state === 'stale' || !last.squared.ok) return 'one'
-  const within = last.squared.outOfSquare.value <= last.squared.sweep.allowed
-  const { bolts } = last.entry.sweep
-  if (!within) return 'one'
-  return bolts === 'one' ? 'snug' : 'tight'
+  if (!last.squared.within) return 'one'
+  return last.entry.sweep.bolts === 'one' ? 'snug' : 'tight'
 }
 
 /**

@@ -268,9 +268,7 @@ export const measuredRatios = ({ lengths }: HoldState) =>
 
 /** Square for this part: swept tight, within what it allows. */
 export const isSquare = (fact: SweepFact | undefined) =>
-  fact?.squared.ok === true &&
-  fact.entry.sweep.bolts === 'tight' &&
-  fact.squared.outOfSquare.value <= fact.squared.sweep.allowed
+  fact?.squared.ok === true && fact.entry.sweep.bolts === 'tight' && fact.squared.within
 
 const stateFrom = (facts: ({ freshness: Freshness } | undefined)[], done: boolean): StepState =>
   facts.some((fact) => fact?.freshness.state === 'stale') ? 'stale' : done ? 'done' : 'open'

@@ -21,8 +21,7 @@ function nextOnMill({ hold, unit }: Setup): NextHold {
     }
   if (!last.squared.ok)
     return { place: 'square', says: 'Sweep the fixed jaw again.', why: last.squared.findings[0]?.says ?? '' }
-  const { outOfSquare, sweep, tap } = last.squared
-  const within = outOfSquare.value <= sweep.allowed
+  const { within, sweep, tap } = last.squared
   if (sweep.bolts === 'one' && !within)
     return {
       place: 'square',

@@ -34,8 +34,6 @@ export interface ReadyState {
   /** Newest first. */
   notes: ShiftNote[]
   home?: { entry: EntryOf<'homed'>; freshness: Freshness; findings: Finding[]; verdict: Verdict }
-  /** The last entry on the machine, whoever made it. */
-  lastAt?: string
 }
 
 export interface ReadyCase {
@@ -155,7 +153,6 @@ export function deriveReady(of: ReadyCase): ReadyState {
   const lines = readyListOf(of.machine).map((item) => lineOf(item, of, entries))
   const notes = notesOf(entries, of.operator)
   const home = homeOf(of, entries)
-  const last = ordered.at(-1)
   const stale = lines.some((line) => line.state === 'stale') || home?.freshness.state === 'stale'
   const done =
     lines.every((line) => line.state === 'done') &&
@@ -166,6 +163,5 @@ export function deriveReady(of: ReadyCase): ReadyState {
     lines,
     notes,
     ...(home ? { home } : {}),
-    ...(last ? { lastAt: last.at } : {}),
   }
 }

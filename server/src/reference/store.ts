@@ -1,19 +1,13 @@
-import { type Profile, profile } from '@dogleg/core/control'
-import { type Collet, collet, type Vise, vise } from '@dogleg/core/hold'
-import { type Machine, machine } from '@dogleg/core/machine'
+import { profile } from '@dogleg/core/control'
+import { collet, vise } from '@dogleg/core/hold'
+import { machine } from '@dogleg/core/machine'
 import type { Reference } from '@dogleg/core/setup'
 import { and, desc, eq } from 'drizzle-orm'
 import type { Database } from '../database/open.ts'
 import { reference as table } from '../database/schema.ts'
 
-interface Rows {
-  machines: Machine
-  profiles: Profile
-  vises: Vise
-  collets: Collet
-}
-export type Noun = keyof Rows
-export type Row<N extends Noun> = Rows[N]
+export type Noun = keyof Reference
+export type Row<N extends Noun> = Reference[N][number]
 
 /** The schema of each noun's rows. */
 export const ROW_SCHEMAS = { machines: machine, profiles: profile, vises: vise, collets: collet } as const

@@ -77,7 +77,6 @@ export function Dial({ at, radius, value, target, range, label, mark, known }: D
           y2={goal[1].y}
           stroke="var(--color-brass)"
           strokeWidth={6}
-          data-testid="dial-target"
         />
       )}
       {known && (

@@ -1,6 +1,13 @@
+import { fixedDigits, type LengthUnit } from '@dogleg/core/quantity'
 import type { PointerEvent, RefObject } from 'react'
 import { useState } from 'react'
 import type { Frame } from './frame.ts'
+
+/** What a place that is dragged snaps to: sixteenths of an inch, whole mm. */
+const SNAP: Record<LengthUnit, number> = { inch: 1 / 16, mm: 1 }
+
+/** A place that was dragged, as it is typed into its field. */
+export const draggedText = (at: number, unit: LengthUnit) => fixedDigits(at, unit === 'inch' ? 4 : 0)
 
 /** Where a pointer is, in the coordinates of the drawing. */
 function inDrawing(svg: SVGSVGElement, { clientX, clientY }: PointerEvent) {
@@ -10,12 +17,12 @@ function inDrawing(svg: SVGSVGElement, { clientX, clientY }: PointerEvent) {
 
 /**
  * Dragging along the axis of a drawing. The frame is held still while something is dragged, so that the picture does
- * not run away under the finger. `onMove` gets the length along the axis, snapped to `snap`.
+ * not run away under the finger. `onMove` gets the length along the axis, in the drawing's unit, snapped.
  */
 export function useDrag<Name extends string>(
   svg: RefObject<SVGSVGElement | null>,
   frame: Frame,
-  snap: number,
+  unit: LengthUnit,
   onMove: (name: Name, at: number) => void,
 ) {
   const [held, setHeld] = useState<{ name: Name; frame: Frame }>()
@@ -29,7 +36,7 @@ export function useDrag<Name extends string>(
       if (held?.name !== name || !svg.current) return
       const { x, y } = inDrawing(svg.current, event)
       const at = held.frame.lengthAt(held.frame.upright ? y : x)
-      onMove(name, Math.round(at / snap) * snap)
+      onMove(name, Math.round(at / SNAP[unit]) * SNAP[unit])
     },
     onPointerUp: () => setHeld(undefined),
     onPointerCancel: () => setHeld(undefined),

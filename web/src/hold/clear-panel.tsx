@@ -8,11 +8,12 @@ import {
   sideSketch,
   type Vise,
   type ViseState,
+  worseEnd,
 } from '@dogleg/core/hold'
 import { travelIn } from '@dogleg/core/machine'
-import { fixedDigits } from '@dogleg/core/quantity'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
+import { draggedText } from '../drawing/use-drag.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { type NewEntry, record, restates } from '../log/use-setup.ts'
@@ -21,7 +22,7 @@ import { DoubtParts, Working } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter } from '../ui/entry-field.tsx'
-import { Select } from '../ui/select.tsx'
+import { PickOne } from '../ui/pick-one.tsx'
 import { AllGaps, ClearAnswer, OtherVises } from './clear-answer.tsx'
 import { MissingLine } from './missing-line.tsx'
 import { ShareSlider } from './share-slider.tsx'
@@ -99,8 +100,8 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
     wrong: problems[name]?.empty ? undefined : problems[name]?.says,
   })
   const cannotBe = found.findings.some(({ severity, where }) => severity === 'stop' && where === 'lowestZ')
-  const worse = (found.back?.gap ?? Infinity) <= (found.front?.gap ?? Infinity) ? 1 : 0
-  const shown = share ?? worse
+  // Until the table is moved in the picture it stands where the smaller gap is.
+  const shown = share ?? (worseEnd(found) === 'back' ? 1 : 0)
   const submit = () => {
     const { entry } = live
     if (entry && !cannotBe) signed(() => record(setup.id, entry))
@@ -117,20 +118,12 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
           submit()
         }}
       >
-        <label className="block font-semibold">
-          Vise
-          <Select
-            value={vise.id}
-            onChange={({ target }) => change({ ...draft, vise: target.value })}
-            className="mt-0.5 block w-full font-normal"
-          >
-            {reference.vises.map(({ id, name }) => (
-              <option key={id} value={id}>
-                {name}
-              </option>
-            ))}
-          </Select>
-        </label>
+        <PickOne
+          label="Vise"
+          value={vise.id}
+          onChange={(id) => change({ ...draft, vise: id })}
+          options={reference.vises.map(({ id, name }) => [id, name])}
+        />
         <LengthEntryField
           label="Fixed jaw, from the front edge of the table"
           hint="Its gripping face. Or drag it in the picture."
@@ -166,7 +159,7 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
           unit={unit}
           jawAt={read.ok ? of.jawAt : undefined}
           lit={lit}
-          onDrag={(at) => change({ ...draft, jawAt: fixedDigits(at, unit === 'inch' ? 4 : 1) })}
+          onDrag={(at) => change({ ...draft, jawAt: draggedText(at, unit) })}
         />
         <ShareSlider
           label="Travel of the table in Y"

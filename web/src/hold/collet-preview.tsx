@@ -1,11 +1,8 @@
-import { type Collet, colletSketch } from '@dogleg/core/hold'
+import { type Collet, colletSketch, SAMPLE_BARS } from '@dogleg/core/hold'
 import { useState } from 'react'
 import { ColletDrawing } from './collet-drawing.tsx'
 import { RatioPair } from './ratio-pair.tsx'
 import { ShareSlider } from './share-slider.tsx'
-
-/** Bars for the picture of a collet by itself. */
-const SAMPLE = { least: 0.998, greatest: 1.002 }
 
 /** What a collet comes to: its ratio, and how it moves from a small bar to a large one. */
 export function ColletPreview({ collet }: { collet: Collet }) {
@@ -14,7 +11,7 @@ export function ColletPreview({ collet }: { collet: Collet }) {
     <section aria-label="Preview" className="space-y-2">
       <h2 className="text-lg font-semibold">What it comes to</h2>
       <RatioPair collet={collet} />
-      <ColletDrawing sketch={colletSketch(collet, 'collet', SAMPLE, share)} unit="inch" />
+      <ColletDrawing sketch={colletSketch(collet, 'collet', SAMPLE_BARS, share)} unit="inch" />
       <ShareSlider label="Bar, from 0.998 to 1.002 in" value={share} onChange={setShare} />
     </section>
   )

@@ -6,6 +6,7 @@ import {
   type GripDraft,
   lengthSpread,
   readGripDraft,
+  SAMPLE_BARS,
   STOPS,
   stopKind,
 } from '@dogleg/core/hold'
@@ -25,9 +26,6 @@ import { ColletDrawing } from './collet-drawing.tsx'
 import { MissingLine } from './missing-line.tsx'
 import { RatioPair } from './ratio-pair.tsx'
 import { ShareSlider } from './share-slider.tsx'
-
-/** Bars that are drawn while none are typed yet. */
-const SAMPLE_SPREAD = 0.004
 
 interface GripPanelProps {
   draft: GripDraft
@@ -77,7 +75,6 @@ export function GripPanel({ draft, change }: GripPanelProps) {
     const { entry } = live
     if (entry && !stopped) signed(() => record(setup.id, entry))
   }
-  const range = grip?.range ?? { least: 1 - SAMPLE_SPREAD / 2, greatest: 1 + SAMPLE_SPREAD / 2 }
 
   return (
     <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[19rem_1fr] xl:grid-cols-[20rem_1fr_22rem]">
@@ -182,7 +179,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
 
       <div className="flex min-h-80 flex-col gap-1">
         <ColletDrawing
-          sketch={colletSketch(collet, draft.stop, range, share)}
+          sketch={colletSketch(collet, draft.stop, grip?.range ?? SAMPLE_BARS, share)}
           stop={draft.stop}
           unit={unit}
           known={grip !== undefined}

@@ -87,6 +87,14 @@ function Parts<Place extends string>({ setup, parts, place, go }: PartsProps<Pla
 const stateOf = (fact: { freshness: { state: string } } | undefined, done: boolean): StepState =>
   fact?.freshness.state === 'stale' ? 'stale' : done ? 'done' : 'open'
 
+/** A figure and the state of a part, in the strip. */
+const Stands = ({ says, state }: { says: string | false | undefined; state: StepState }) => (
+  <span className="flex items-center gap-3">
+    {says && <span className="digits text-xl">{says}</span>}
+    <StateMark state={state} />
+  </span>
+)
+
 const MILL_PLACES = ['square', 'clear'] as const
 
 function MillHold({ setup }: { setup: Setup }) {
@@ -107,12 +115,10 @@ function MillHold({ setup }: { setup: Setup }) {
           place: 'square',
           title: 'Square the vise',
           stands: (
-            <span className="flex items-center gap-3">
-              {last?.squared.ok && (
-                <span className="digits text-xl">{formatLength(last.squared.outOfSquare.value, unit)}</span>
-              )}
-              <StateMark state={stateOf(last, isSquare(last))} />
-            </span>
+            <Stands
+              says={last?.squared.ok && formatLength(last.squared.outOfSquare.value, unit)}
+              state={stateOf(last, isSquare(last))}
+            />
           ),
           shows: () => <SquarePanel vise={vise} onVise={(id) => change({ ...draft, vise: id })} />,
         },
@@ -157,10 +163,10 @@ function LatheHold({ setup }: { setup: Setup }) {
           place: 'grip',
           title: 'Collet, stop',
           stands: (
-            <span className="flex items-center gap-3">
-              {grip && <span className="digits text-xl">{formatLength(grip.spread.value, unit)}</span>}
-              <StateMark state={stateOf(grip, grip !== undefined && grip.verdict !== 'stop')} />
-            </span>
+            <Stands
+              says={grip && formatLength(grip.spread.value, unit)}
+              state={stateOf(grip, grip !== undefined && grip.verdict !== 'stop')}
+            />
           ),
           shows: () => <GripPanel draft={draft} change={change} />,
         },
@@ -189,12 +195,7 @@ function LatheHold({ setup }: { setup: Setup }) {
           place: 'checks',
           title: 'Checks',
           stands: (
-            <span className="flex items-center gap-3">
-              <span className="digits">
-                {ticked}/{checks.length}
-              </span>
-              <StateMark state={stateOf(anyStale, ticked === checks.length)} />
-            </span>
+            <Stands says={`${ticked}/${checks.length}`} state={stateOf(anyStale, ticked === checks.length)} />
           ),
           shows: () => <ChecksPanel />,
         },

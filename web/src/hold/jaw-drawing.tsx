@@ -13,7 +13,6 @@ const HEIGHT = 392
 const FACE = 120
 const BOLT = -58
 const JAW = 34
-const SNAP: Record<LengthUnit, number> = { inch: 1 / 16, mm: 1 }
 
 /** A place that can be dragged: 'pivot', or the path of a swept point ('points.0.at'). */
 export type JawHandle = 'pivot' | `points.${number}.at`
@@ -42,7 +41,7 @@ export function JawDrawing({ sketch, tap, towardsDial, unit, held, lit, progress
     to: WIDTH - 30,
     middle: FACE,
   })
-  const { frame: along, handlers } = useDrag<JawHandle>(svg, own, SNAP[unit], onDrag)
+  const { frame: along, handlers } = useDrag<JawHandle>(svg, own, unit, onDrag)
   const { pivot, points, jawLength, slope, exaggeration } = sketch
   const drawnSlope = slope * towardsDial * exaggeration * (1 - progress)
   const bolt = along.place(pivot.at, BOLT)

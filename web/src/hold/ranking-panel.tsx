@@ -15,6 +15,7 @@ import { Ban, Check, CircleEllipsis, Eye, type LucideIcon, OctagonX } from 'luci
 import { useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { Button } from '../ui/button.tsx'
+import { Select } from '../ui/select.tsx'
 
 const PLACES: Record<Place, { word: string; Icon: LucideIcon; look: string }> = {
   good: { word: 'good', Icon: Check, look: '' },
@@ -61,18 +62,14 @@ export function RankingPanel({ draft, onUse, onForm }: RankingPanelProps) {
       <div className="flex flex-wrap items-center gap-x-6 gap-y-1">
         <label className="flex items-center gap-3 font-semibold">
           Collet
-          <select
-            value={which}
-            onChange={({ target }) => setWhich(target.value)}
-            className="h-11 rounded-sm border border-ink-soft bg-white/60 px-2 text-lg font-normal"
-          >
+          <Select value={which} onChange={({ target }) => setWhich(target.value)} className="font-normal">
             <option value="">all of the library</option>
             {reference.collets.map(({ id, name }) => (
               <option key={id} value={id}>
                 {name}
               </option>
             ))}
-          </select>
+          </Select>
         </label>
         <p className="text-ink-soft">
           {draft.operation === 'first' ? 'To face' : 'Length tolerance'}{' '}

@@ -11,7 +11,6 @@ const HEIGHT = 318
 const SIDE = 14
 /** Where the top of the table lies. */
 const TABLE = 172
-const SNAP: Record<LengthUnit, number> = { inch: 1 / 16, mm: 1 }
 
 interface SideDrawingProps {
   sketch: SideSketch
@@ -32,9 +31,7 @@ export function SideDrawing({ sketch, state, unit, jawAt, lit, onDrag }: SideDra
     to: WIDTH - SIDE,
     middle: TABLE,
   })
-  const { frame: along, handlers } = useDrag<'jaw'>(svg, own, SNAP[unit], (_, at) =>
-    onDrag(at - sketch.table.from),
-  )
+  const { frame: along, handlers } = useDrag<'jaw'>(svg, own, unit, (_, at) => onDrag(at - sketch.table.from))
   const { scale } = along
   const rect = ({ from, to, bottom, top }: SideBox) => ({
     x: along.place(from, 0).x,

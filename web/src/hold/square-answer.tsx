@@ -13,8 +13,8 @@ import { z } from 'zod'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { Working } from '../ui/answer.tsx'
+import { FactLine } from '../ui/fact-line.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
-import { When } from '../ui/when.tsx'
 
 interface SquareAnswerProps {
   squared: Squared
@@ -30,8 +30,7 @@ export function SquareAnswer({ squared, findings, fact }: SquareAnswerProps) {
   const { setup } = useOpenSetup()
   const { unit } = setup
   if (!squared.ok) return <Findings findings={findings} />
-  const { tap, outOfSquare, sweep } = squared
-  const within = outOfSquare.value <= sweep.allowed
+  const { tap, outOfSquare, sweep, within } = squared
   const toTap = sweep.bolts === 'one' && !within
   return (
     <section aria-label="What the sweep says" className="grid gap-x-8 gap-y-2 md:grid-cols-2 xl:grid-cols-1">
@@ -65,11 +64,7 @@ export function SquareAnswer({ squared, findings, fact }: SquareAnswerProps) {
         </div>
         {!toTap && <VerdictMark verdict={verdictOf(findings)} />}
         <Findings findings={findings} />
-        {fact && (
-          <p className="text-ink-soft">
-            Recorded by {fact.entry.by}, <When at={fact.entry.at} />
-          </p>
-        )}
+        {fact && <FactLine fact={fact} />}
       </div>
       <div>
         <Working answer={outOfSquare} />
@@ -137,7 +132,12 @@ const bearersSchema = z.array(z.enum(Object.keys(JAW_BEARERS) as [JawBearer, ...
 export function TurnInstead({ squared }: { squared: Squareness }) {
   const { setup } = useOpenSetup()
   const [bearers, change] = useKept<JawBearer[]>(`${setup.id}.bearers`, bearersSchema, () => [])
-  const { says, why } = squareOrTurn(squared.angle, false, setup.profile.rotation?.on ?? null, bearers)
+  const { says, why } = squareOrTurn(
+    squared.angle,
+    squared.within,
+    setup.profile.rotation?.on ?? null,
+    bearers,
+  )
   return (
     <details className="border-t border-rule">
       <summary className="min-h-11 content-center font-semibold">Or turn the program instead?</summary>

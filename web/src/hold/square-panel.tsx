@@ -12,10 +12,11 @@ import {
   type Vise,
   withPartLength,
 } from '@dogleg/core/hold'
-import { fixedDigits, formatLength } from '@dogleg/core/quantity'
+import { formatLength } from '@dogleg/core/quantity'
 import { jawLengthOf, startingSweep } from '@dogleg/core/setup'
 import { CirclePlay, Undo2 } from 'lucide-react'
 import { useEffect, useMemo, useRef, useState } from 'react'
+import { draggedText } from '../drawing/use-drag.ts'
 import { useProgress } from '../drawing/use-progress.ts'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -88,7 +89,7 @@ export function SquarePanel({ vise, onVise }: SquarePanelProps) {
       points: draft.points.map((each, i) => (i === index ? { ...each, [part]: text } : each)),
     })
   const drag = (handle: JawHandle, at: number) => {
-    const text = fixedDigits(at, unit === 'inch' ? 4 : 1)
+    const text = draggedText(at, unit)
     if (handle === 'pivot') change({ ...draft, pivot: text })
     else setPoint(Number(handle.split('.')[1]), 'at', text)
   }
@@ -143,7 +144,7 @@ export function SquarePanel({ vise, onVise }: SquarePanelProps) {
         change={change}
         setPoint={setPoint}
         stays={sketch.stays}
-        onOtherBolt={() => drag('pivot', sketch.otherBolt)}
+        onOtherBolt={() => change({ ...draft, pivot: formatLength(sketch.otherBolt, unit) })}
         problems={problems}
         lit={lit}
         onLit={setLit}
@@ -176,7 +177,7 @@ export function SquarePanel({ vise, onVise }: SquarePanelProps) {
         {shown?.ok && !needsGuide && (
           <div className="grid grid-cols-2 gap-x-4">
             <DoubtParts answer={shown.outOfSquare} />
-            {shown.outOfSquare.value > shown.sweep.allowed && <TurnInstead squared={shown} />}
+            {!shown.within && <TurnInstead squared={shown} />}
           </div>
         )}
         <Sweeps left={live.squared ? live.turned?.left : recorded?.convergence?.left} />

@@ -1,7 +1,4 @@
-import type { Profile } from '@dogleg/core/control'
-import type { Collet, Vise } from '@dogleg/core/hold'
-import type { Machine } from '@dogleg/core/machine'
-import type { Entry, ShopBoard } from '@dogleg/core/setup'
+import type { Entry, Reference, ShopBoard } from '@dogleg/core/setup'
 import { useSyncExternalStore } from 'react'
 import { noteServerTime } from './clock.ts'
 import { listenerSet } from './listeners.ts'
@@ -75,15 +72,9 @@ async function ask<T>(method: 'GET' | 'POST' | 'PUT', path: string, body?: unkno
   return data as T
 }
 
-interface Rows {
-  machines: Machine
-  profiles: Profile
-  vises: Vise
-  collets: Collet
-}
 /** The kinds of reference data. */
-export type Noun = keyof Rows
-export type Row<N extends Noun> = Rows[N]
+export type Noun = keyof Reference
+export type Row<N extends Noun> = Reference[N][number]
 
 type EntriesSince = { entries: Entry[]; seq: number }
 

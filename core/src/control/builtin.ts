@@ -2,6 +2,21 @@ import type { Profile } from './profile.ts'
 
 const SIX_OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59']
 
+/** The numbers that probe macros commonly have. Common practice. */
+const USUAL_MACROS = {
+  on: 9832,
+  off: 9833,
+  protectedMove: 9810,
+  surface: 9811,
+  webPocket: 9812,
+  boreBoss: 9814,
+  outsideCorner: 9816,
+  insideCorner: 9815,
+  angle: 9843,
+  feed: { inch: 120, mm: 3000 },
+}
+const USUAL_RESULTS = { X: 135, Y: 136, Z: 137, size: 138, angle: 139 }
+
 /** One-line cycles; extended offsets by their own code. Common practice; check each value against the control's manual. */
 const compact: Profile = {
   id: 'compact',
@@ -19,6 +34,13 @@ const compact: Profile = {
   loadOffset: { code: 'G10', standardL: 2, extendedL: 20, note: '' },
   clearUp: { way: 'machine-position', note: '' },
   rotation: { on: 'G68', off: 'G69', note: '' },
+  probing: {
+    ...USUAL_MACROS,
+    results: { X: 185, Y: 186, Z: 187, size: 188, angle: 189 },
+    furtherBase: 154,
+    furtherStep: 0.01,
+    note: '',
+  },
 }
 
 /** Two-block cycles in least increments; extended offsets under G54.1. */
@@ -43,6 +65,7 @@ const twoLine: Profile = {
   },
   clearUp: { way: 'home-return', note: '' },
   rotation: { on: 'G68', off: 'G69', note: 'An option on many controls of this kind.' },
+  probing: { ...USUAL_MACROS, results: USUAL_RESULTS, furtherBase: 100, furtherStep: 1, note: '' },
 }
 
 /** A control with nothing but the basic words: six offsets, written out in full. */
@@ -58,6 +81,7 @@ const plain: Profile = {
   loadOffset: { code: 'G10', standardL: 2, extendedL: 20, note: '' },
   clearUp: { way: 'machine-position', note: '' },
   rotation: null,
+  probing: null,
 }
 
 export const BUILT_IN_PROFILES: readonly Profile[] = [compact, twoLine, plain]

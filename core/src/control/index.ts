@@ -1,4 +1,12 @@
 export { BUILT_IN_PROFILES } from './builtin.ts'
 export { findOffset, isFinding, type OffsetAddress, offsetNames } from './offsets.ts'
-export { type Profile, profile } from './profile.ts'
-export { type Block, commentText, printedDigits, writeNumber, writeProgram } from './write.ts'
+export { type Probing, type Profile, profile } from './profile.ts'
+export {
+  type Block,
+  clearUpBlocks,
+  commentText,
+  printedDigits,
+  writeComment,
+  writeNumber,
+  writeProgram,
+} from './write.ts'

@@ -68,6 +68,37 @@ const clearUp = z.object({
 /** Turning the program about a point in the plane; null when the control can't. */
 const rotation = z.object({ on: wordCode, off: wordCode, note: manualNote }).nullable().default(null)
 
+const macro = z.int('Write a whole number.').min(1).max(9999)
+const variable = z.int('Write a whole number.').min(1).max(19999)
+
+/**
+ * Probe macros by their numbers, the variables that they leave their results in, and the S word that names the offset
+ * to set; null when there are none. Common practice; every number is a default to be checked against the manual.
+ */
+const probing = z
+  .object({
+    on: macro,
+    off: macro,
+    protectedMove: macro,
+    surface: macro.describe('single surface on X, Y or Z'),
+    webPocket: macro,
+    boreBoss: macro,
+    outsideCorner: macro,
+    insideCorner: macro,
+    angle: macro,
+    results: z.object({ X: variable, Y: variable, Z: variable, size: variable, angle: variable }),
+    furtherBase: z.number().min(0).max(999).describe('S of a further offset is base + step x P'),
+    furtherStep: z.number().min(0.001).max(1),
+    feed: z.object({
+      inch: z.number().positive('A feed must be more than zero.'),
+      mm: z.number().positive('A feed must be more than zero.'),
+    }),
+    note: manualNote,
+  })
+  .nullable()
+  .default(null)
+export type Probing = NonNullable<z.infer<typeof probing>>
+
 /**
  * How one control wants things written, as data. Named by trait; edited in the app; a row with a version.
  * Every value is a default to be checked against the manual of the control in hand.
@@ -85,6 +116,7 @@ export const profile = z
     loadOffset,
     clearUp,
     rotation,
+    probing,
   })
   .refine((of) => String(of.program.number).length <= of.program.digits, {
     error: 'The program number has more digits than this control carries.',

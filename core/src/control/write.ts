@@ -77,6 +77,17 @@ export const safeStart = (unit: LengthUnit): Block => ({
   does: `${unit}, absolute, modes cancelled`,
 })
 
+/** The spindle to the top before anything moves sideways: to a machine position, or by a home return. */
+export function clearUpBlocks(top: number | 'home', unit: LengthUnit, profile: Profile): Block[] {
+  const number = (value: number) => writeNumber(value, unit, profile)
+  return top === 'home'
+    ? [
+        { words: `G91 G28 Z${number(0)}`, does: 'spindle up to home before anything moves sideways' },
+        { words: 'G90' },
+      ]
+    : [{ words: `G53 G0 Z${number(top)}`, does: 'spindle to the top before anything moves sideways' }]
+}
+
 /** Writes a whole program in the profile's style: number, caution, heading, safe start, blocks, end. */
 export function writeProgram({ title, about, unit, blocks }: ProgramText, profile: Profile): string {
   const { comments, program, blocks: numbering } = profile

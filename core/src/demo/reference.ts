@@ -29,6 +29,7 @@ const millOne: Machine = {
   readyList: null,
   leastStep: 0.0001,
   toolLengths: 'gauge-line',
+  probe: { tool: 20, stylus: 0.2362, reach: 1.97, body: 1.26, overtravel: 0.24 },
   profileId: 'compact',
   note: 'Fourth axis on the right end of the table; keep X right of -24 while it is fitted.',
 }
@@ -48,6 +49,7 @@ const latheOne: Machine = {
   readyList: null,
   leastStep: 0.0001,
   toolLengths: 'gauge-line',
+  probe: null,
   profileId: 'compact',
   note: '',
 }

@@ -1,1 +1,5 @@
+export { type CircleFit, fitCircle } from './circle-fit.ts'
+export { type EdgeFit, fitEdge } from './edge-fit.ts'
 export { fitLine, type LineFit, type LinePoint } from './line-fit.ts'
+export { centroid, degrees, distance, halfTurn, type PlanePoint, radians, turned } from './point.ts'
+export { fitRigid, type PointPair, placed, type RigidFit } from './rigid-fit.ts'

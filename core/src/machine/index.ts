@@ -9,6 +9,8 @@ export {
   type MachineKind,
   machine,
   machineKind,
+  type ProbeShape,
+  probeShape,
   readyListOf,
   type Travel,
   travelIn,

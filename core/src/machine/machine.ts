@@ -22,6 +22,24 @@ const travel = z
   })
 export type Travel = z.infer<typeof travel>
 
+const length = (says: string) => z.number().positive(says)
+
+/** The probe of a machine and its own shape, in the machine's unit. */
+export const probeShape = z.object({
+  tool: z.int().min(0).max(9999).describe('its tool number'),
+  stylus: length('The diameter of the stylus must be more than zero.').describe(
+    'effective diameter, from the qualification',
+  ),
+  reach: length('The reach must be more than zero.').describe(
+    'from the body down to the centre of the stylus ball',
+  ),
+  body: length('The diameter of the body must be more than zero.'),
+  overtravel: length('The overtravel must be more than zero.').describe(
+    'how far it may be deflected before it is damaged',
+  ),
+})
+export type ProbeShape = z.infer<typeof probeShape>
+
 const rapid = z.number().positive('A rapid must be more than zero.')
 
 /**
@@ -62,6 +80,7 @@ export const machine = z
     toolLengths: z
       .enum(['gauge-line', 'master-tool'])
       .describe('what tool lengths are measured from: always positive, or against a master tool'),
+    probe: probeShape.nullable().default(null).describe('null where the machine has none'),
     profileId: z.string().min(1).describe('the control profile that this machine speaks'),
     note: z.string().max(500),
   })

@@ -1,43 +1,36 @@
 import { z } from 'zod'
-import { type LengthEntry, type LengthUnit, readLength, type TypedLength } from '../quantity/index.ts'
-import { type PickupMethod, pickupMethod, type Reading } from './reading.ts'
-
-const fieldName = z.enum([
-  'diameter',
-  'machinePosition',
-  'minusSide',
-  'plusSide',
-  'tool',
-  'toolLength',
-  'blockHeight',
-  'drawingPosition',
-])
-export type FieldName = z.infer<typeof fieldName>
+import { type LengthUnit, readLength, readRows, type TypedLength } from '../quantity/index.ts'
+import {
+  type ChoiceName,
+  choiceName,
+  type Field,
+  type FieldName,
+  fieldName,
+  METHODS,
+  pickupMethod,
+} from './methods.ts'
+import { type PositionReading, readPosition } from './position.ts'
+import { isHeight, type Reading, reading } from './reading.ts'
 
 /** What stands in the form: everything as typed, by field name, nothing promised. Fields of other methods may stand in it too. */
 export const pickupDraft = z.object({
   axis: z.enum(['X', 'Y', 'Z']),
   method: pickupMethod,
-  direction: z.enum(['+', '-']).optional(),
+  choices: z.partialRecord(choiceName, z.string()),
   fields: z.partialRecord(fieldName, z.string()),
 })
 export type PickupDraft = z.infer<typeof pickupDraft>
 
-/** The fields of each method in the order of the work; the tool's number is a whole number, all others are lengths. */
-export const METHOD_FIELDS: Record<PickupMethod, readonly FieldName[]> = {
-  'edge-finder': ['diameter', 'machinePosition', 'drawingPosition'],
-  indicator: ['minusSide', 'plusSide', 'drawingPosition'],
-  'tool-on-block': ['tool', 'toolLength', 'blockHeight', 'machinePosition', 'drawingPosition'],
-}
+type Problems = Partial<Record<FieldName | ChoiceName, { says: string; empty: boolean }>>
 
 export type DraftReading =
-  | { ok: true; reading: Reading }
-  | { ok: false; problems: Partial<Record<FieldName | 'direction', { says: string; empty: boolean }>> }
+  /** `readings`: that of the axis in hand first; a method that gives X and Y has two. */
+  { ok: true; reading: Reading; readings: readonly Reading[] } | { ok: false; problems: Problems }
+
+type Read<T> = { ok: true; value: T } | { ok: false; empty: boolean; says: string }
 
 /** A tool number as typed, `7` or `T7`: a whole number from 0 to 9999, or a sentence. */
-export function readToolNumber(
-  typed: string,
-): { ok: true; value: number } | { ok: false; empty: boolean; says: string } {
+export function readToolNumber(typed: string): Read<number> {
   const text = typed.trim()
   if (text === '') return { ok: false, empty: true, says: 'Type the tool number.' }
   const digits = /^[Tt]?\s*(\d{1,4})$/.exec(text)?.[1]
@@ -50,33 +43,118 @@ export function readToolNumber(
     : { ok: true, value: Number(digits) }
 }
 
+/** Degrees as typed, within a full turn either way, or a sentence. */
+export function readDegrees(typed: string, needs = 'Type the angle in degrees.'): Read<number> {
+  const text = typed
+    .trim()
+    .replace(/\u2212/g, '-')
+    .replace(/\s*(°|deg)$/i, '')
+  if (text === '') return { ok: false, empty: true, says: needs }
+  if (!/^[+-]?(\d+\.?\d*|\.\d+)$/.test(text))
+    return {
+      ok: false,
+      empty: false,
+      says: `"${text.slice(0, 20)}" is not an angle. Type degrees, such as 15 or -0.25.`,
+    }
+  const value = Number(text)
+  return Math.abs(value) > 360
+    ? { ok: false, empty: false, says: `${text} is more than a full turn. Type an angle from -360 to 360.` }
+    : { ok: true, value }
+}
+
+const lengthOf = (typed: string, unit: LengthUnit): Read<TypedLength> => {
+  const entry = readLength(typed, unit)
+  return entry.ok ? { ok: true, value: { text: entry.text, value: entry.value, unit } } : entry
+}
+
+function pointsOf(typed: string, unit: LengthUnit): Read<{ x: TypedLength; y: TypedLength }[]> {
+  const needs = 'Type X and Y of the spindle at each touch, a line each.'
+  const list = readRows(typed, unit, { columns: ['X', 'Y'], needs, least: 1 })
+  if (!list.ok) return list
+  return {
+    ok: true,
+    value: list.rows.map(({ cells }) => ({ x: cells[0] as TypedLength, y: cells[1] as TypedLength })),
+  }
+}
+
+function readField({ reads }: Field, typed: string, unit: LengthUnit): Read<unknown> {
+  if (reads === 'tool') return readToolNumber(typed)
+  if (reads === 'degrees') return readDegrees(typed)
+  if (reads === 'points') return pointsOf(typed, unit)
+  return reads === 'position' ? readPosition(typed, unit) : lengthOf(typed, unit)
+}
+
 /** Turns a form into a reading, or says what each field still needs. Lengths are read in `unit`. */
 export function readDraft(draft: PickupDraft, unit: LengthUnit): DraftReading {
-  const problems: Partial<Record<FieldName | 'direction', { says: string; empty: boolean }>> = {}
-  const parts: Record<string, unknown> = { method: draft.method, axis: draft.axis }
-  if (draft.method === 'edge-finder') {
-    if (draft.direction) parts.direction = draft.direction
-    else problems.direction = { says: 'Say which way the spindle moved into the face.', empty: true }
+  const problems: Problems = {}
+  const parts: Record<string, unknown> = {}
+  const { choices, fields, both } = METHODS[draft.method]
+  for (const { name, needs, options } of choices) {
+    const chosen = draft.choices[name]
+    if (options.some(([value]) => value === chosen)) parts[name] = chosen
+    else problems[name] = { says: needs, empty: true }
   }
-  for (const name of METHOD_FIELDS[draft.method]) {
-    const typed = draft.fields[name] ?? ''
-    const entry = name === 'tool' ? readToolNumber(typed) : readLength(typed, unit)
-    if (!entry.ok) problems[name] = { says: entry.says, empty: entry.empty }
-    else parts[name] = name === 'tool' ? entry.value : stored(entry as LengthEntry & { ok: true })
+  for (const field of fields) {
+    const typed = draft.fields[field.name] ?? ''
+    if (field.optional && typed.trim() === '') continue
+    const entry = readField(field, typed, unit)
+    if (!entry.ok) problems[field.name] = { says: entry.says, empty: entry.empty }
+    else parts[field.name] = entry.value
   }
-  return Object.keys(problems).length > 0 ? { ok: false, problems } : { ok: true, reading: parts as Reading }
+  // A sensor or probe comes down on the face itself.
+  if (isHeight({ ...parts, method: draft.method } as Reading))
+    parts.blockHeight ??= { text: '0', value: 0, unit }
+  if (Object.keys(problems).length > 0) return { ok: false, problems }
+  const axes = both ? [draft.axis, draft.axis === 'X' ? 'Y' : 'X'] : [draft.axis]
+  const { drawingX, drawingY, ...rest } = parts
+  const readings: Reading[] = []
+  for (const axis of axes) {
+    const place = both ? { drawingPosition: axis === 'X' ? drawingX : drawingY } : {}
+    const whole = reading.safeParse({ ...rest, ...place, method: draft.method, axis })
+    if (whole.success) readings.push(whole.data)
+    else
+      for (const { path, message } of whole.error.issues)
+        problems[path[0] as FieldName] ??= { says: sentence(message), empty: false }
+  }
+  const [first] = readings
+  return first && readings.length === axes.length
+    ? { ok: true, reading: first, readings }
+    : { ok: false, problems }
+}
+
+/** What the schema says of a list that is too short, in words. */
+const sentence = (message: string) =>
+  message.startsWith('Too small') ? 'Three touches or more are needed.' : message
+
+const textOf = (part: unknown): string | undefined => {
+  if (typeof part === 'number') return String(part)
+  if (Array.isArray(part)) return part.map(({ x, y }) => `${x.value} ${y.value}`).join('\n')
+  if (typeof part !== 'object' || part === null || !('value' in part)) return undefined
+  const { value, repeats = [] } = part as PositionReading
+  return [value, ...repeats.map((each) => each.value)].join('; ')
 }
 
 /** A reading as a form in its own unit, for the picture of what was recorded. */
-export function draftOf(reading: Reading): PickupDraft {
-  const parts = reading as Partial<Record<FieldName, TypedLength | number>>
-  const fields: PickupDraft['fields'] = {}
-  for (const name of METHOD_FIELDS[reading.method]) {
-    const part = parts[name]
-    if (part !== undefined) fields[name] = String(typeof part === 'number' ? part : part.value)
+export function draftOf(of: Reading): PickupDraft {
+  const parts = of as Partial<Record<FieldName | ChoiceName, unknown>>
+  const { choices, fields, both } = METHODS[of.method]
+  const draft: PickupDraft = { axis: of.axis, method: of.method, choices: {}, fields: {} }
+  for (const { name } of choices) if (typeof parts[name] === 'string') draft.choices[name] = parts[name]
+  for (const { name } of fields) {
+    const text = textOf(parts[name])
+    if (text !== undefined) draft.fields[name] = text
   }
-  const direction = reading.method === 'edge-finder' ? { direction: reading.direction } : {}
-  return { axis: reading.axis, method: reading.method, fields, ...direction }
+  if (both) draft.fields[of.axis === 'X' ? 'drawingX' : 'drawingY'] = textOf(parts.drawingPosition) ?? '0'
+  return draft
 }
 
-const stored = ({ text, value, unit }: LengthEntry & { ok: true }): TypedLength => ({ text, value, unit })
+/** Fields that stay as they were from one pickup to the next: what touched, not where. */
+export const CARRIED: readonly FieldName[] = ['diameter', 'tool', 'toolLength', 'blockHeight', 'cornerAngle']
+
+/** Whether nothing has been read into a form yet: no position, no dial, no points, no offset. */
+export const isUntouched = (draft: PickupDraft) =>
+  METHODS[draft.method].fields.every(
+    ({ name, reads }) =>
+      !(reads === 'position' || reads === 'points' || name === 'shown' || name === 'measured') ||
+      !draft.fields[name]?.trim(),
+  )

@@ -1,5 +1,5 @@
 import type { Machine } from '../machine/index.ts'
-import type { LengthUnit } from '../quantity/index.ts'
+import { type LengthUnit, roundTo, usualDigits } from '../quantity/index.ts'
 
 /** An earlier value of an axis of the same offset. */
 export interface EarlierValue {
@@ -29,3 +29,7 @@ const REPEATS_WITHIN = 3
 
 /** How far two values of the same thing may lie apart, given the doubt of each. */
 export const repeatBound = (a: number, b: number) => REPEATS_WITHIN * Math.hypot(a, b)
+
+/** Whether a doubt is within what is allowed, compared as it is shown: 0.00100042 in reads 0.0010 and is not over 0.0010. */
+export const allowedDoubt = (doubt: number, tolerance: number, unit: LengthUnit) =>
+  roundTo(doubt, usualDigits(unit)) <= tolerance

@@ -1,13 +1,25 @@
+export { adviseMethod, type MethodAdvice, type MethodOffer } from './choose-method.ts'
 export {
+  CARRIED,
   type DraftReading,
   draftOf,
-  type FieldName,
-  METHOD_FIELDS,
+  isUntouched,
   type PickupDraft,
   pickupDraft,
+  readDegrees,
   readDraft,
+  readToolNumber,
 } from './draft.ts'
 export type { EarlierValue, Expectation } from './expectation.ts'
+export {
+  type ComparedDistance,
+  type Identification,
+  type Identified,
+  type IdentifiedAs,
+  identification,
+  identify,
+  readIdentification,
+} from './identify.ts'
 export { judgePickup } from './judge.ts'
 export {
   type AxisToLoad,
@@ -20,12 +32,31 @@ export {
   writeLoad,
 } from './load-offset.ts'
 export {
-  type Pickup,
-  type PickupSettings,
-  pickUp,
-  pickupSettings,
-  REPEATABILITY,
-  readingIn,
-} from './pick-up.ts'
-export { METHOD_NAMES, methodsFor, type PickupMethod, type Reading, reading } from './reading.ts'
+  type ChoiceName,
+  type Field,
+  type FieldName,
+  METHODS,
+  type Method,
+  type MethodChoice,
+  methodName,
+  methodsFor,
+  type PickupMethod,
+} from './methods.ts'
+export { pickUp, readingIn } from './pick-up.ts'
+export { type PlanSketch, planSketch } from './plan-sketch.ts'
+export { type PositionReading, readPosition } from './position.ts'
+export { isHeight, type Reading, type ReadingOf, reading } from './reading.ts'
+export { REPEATABILITY } from './repeatability.ts'
 export { type Sketch, type SpindlePlace, sketch } from './sketch.ts'
+export {
+  judgeToolLength,
+  readToolLengthDraft,
+  type ToolLengthDraft,
+  type ToolLengthField,
+  type ToolLengthReading,
+  toolLength,
+  toolLengthDraft,
+  toolLengthReading,
+} from './tool-length.ts'
+export { plannedTop, type Top, topOf } from './top.ts'
+export { type Pickup, type PickupSettings, pickupSettings } from './words.ts'

@@ -1,31 +1,41 @@
 import { type Finding, finding, worstFirst } from '../fact/index.ts'
 import { type LinearAxis, travelIn, withinTravel } from '../machine/index.ts'
-import {
-  formatLength,
-  formatWithUnit,
-  type LengthUnit,
-  MM_PER_INCH,
-  roundTo,
-  usualDigits,
-} from '../quantity/index.ts'
-import { type EarlierValue, type Expectation, repeatBound } from './expectation.ts'
+import { formatLength, formatWithUnit, type LengthUnit, MM_PER_INCH } from '../quantity/index.ts'
+import { allowedDoubt, type EarlierValue, type Expectation, repeatBound } from './expectation.ts'
 import { guardMethod } from './guards.ts'
-import { type Pickup, readingIn } from './pick-up.ts'
-import type { Reading } from './reading.ts'
+import { readingIn } from './pick-up.ts'
+import { type PositionReading, valuesOf } from './position.ts'
+import type { Reading, ReadingOf } from './reading.ts'
+import type { Pickup } from './words.ts'
 
 /** A value this far from a stale last one is worth a look: the part was moved on purpose, but seldom further. [inch, mm] */
 const FAR_AFTER_MOVE = { inch: 1, mm: 25 }
 /** Two values nearer than this are taken for the same place, typed differently. [inch, mm] */
 const SAME_PLACE = { inch: 0.1, mm: 2.5 }
 
-/** The machine positions in a reading: field name and value. */
-function positionsOf(from: Reading): [string, number][] {
-  return from.method === 'indicator'
-    ? [
-        ['minusSide', from.minusSide.value],
-        ['plusSide', from.plusSide.value],
-      ]
-    : [['machinePosition', from.machinePosition.value]]
+/** Findings of one kind that are said; more say nothing new. */
+const MOST_TOLD = 3
+
+interface Stood {
+  /** The field that says so. */
+  where: string
+  axis: LinearAxis
+  at: number
+}
+
+const POSITIONS = new Set(['machinePosition', 'minusSide', 'plusSide', 'low', 'high'])
+
+/** Every machine position that a reading says the machine stood at. */
+function positionsOf(from: Reading): Stood[] {
+  return Object.entries(from).flatMap(([where, part]: [string, unknown]): Stood[] => {
+    if (POSITIONS.has(where))
+      return valuesOf(part as PositionReading).map((at) => ({ where, axis: from.axis, at }))
+    if (!Array.isArray(part)) return []
+    return (part as ReadingOf<'circle'>['points']).flatMap(({ x, y }) => [
+      { where, axis: 'X' as const, at: x.value },
+      { where, axis: 'Y' as const, at: y.value },
+    ])
+  })
 }
 
 /** A likely slip that would bring a position inside the travel: the sign, or the unit. */
@@ -46,20 +56,25 @@ function slipThatFits(
 
 function outsideTravel(axis: LinearAxis, from: Reading, value: number, expected: Expectation): Finding[] {
   const { machine, unit } = expected
-  const { least, greatest } = travelIn(machine, axis, unit)
-  const range = `${axis} of ${machine.name} goes from ${formatLength(least, unit)} to ${formatWithUnit(greatest, unit)}`
+  const range = (of: LinearAxis) => {
+    const { least, greatest } = travelIn(machine, of, unit)
+    return `${of} of ${machine.name} goes from ${formatLength(least, unit)} to ${formatWithUnit(greatest, unit)}.`
+  }
   const readings = positionsOf(from)
-    .filter(([, position]) => !withinTravel(machine, axis, position, unit))
-    .map(([where, position]) =>
+    .filter(({ axis: of, at }) => !withinTravel(machine, of, at, unit))
+    .slice(0, MOST_TOLD)
+    .map(({ where, axis: of, at }) =>
       finding(
         'stop',
         'outside-travel',
         where,
-        `The machine cannot have stood at ${axis} ${formatLength(position, unit)}.`,
-        `${range}.`,
-        slipThatFits(position, axis, expected) ?? 'Read the machine position again.',
+        `The machine cannot have stood at ${of} ${formatLength(at, unit)}.`,
+        range(of),
+        slipThatFits(at, of, expected) ?? 'Read the machine position again.',
       ),
     )
+  // A lathe's geometry is no place that the tool goes to, and Z is short of a tool's length.
+  if (machine.kind === 'lathe') return readings
   if (readings.length > 0 || axis === 'Z' || withinTravel(machine, axis, value, unit)) return readings
   return [
     finding(
@@ -67,7 +82,7 @@ function outsideTravel(axis: LinearAxis, from: Reading, value: number, expected:
       'zero-outside-travel',
       'drawingPosition',
       `Part zero, at ${formatLength(value, unit)}, is beyond the travel.`,
-      `${range}. The spindle cannot stand over it, so the check move to ${axis}0 cannot be made.`,
+      `${range(axis)} The spindle cannot stand over it, so the check move to ${axis}0 cannot be made.`,
       "Check the feature's place on the drawing, and its sign.",
     ),
   ]
@@ -122,9 +137,9 @@ function slipSinceLast(
 }
 
 /** Compares with the value that stood before: a repeat, a move, or one of the usual slips. */
-function againstLast(pickup: Pickup, expected: Expectation): Finding[] {
+function againstLast(from: Reading, pickup: Pickup, expected: Expectation): Finding[] {
   const { last, lastOther, unit } = expected
-  if (!last) return []
+  if (!last || from.method === 'from-offset') return []
   const { axis, value } = pickup
   const moved = value - last.value
   const slip =
@@ -149,11 +164,10 @@ function againstLast(pickup: Pickup, expected: Expectation): Finding[] {
   ]
 }
 
-function againstTolerance({ doubt, axis }: Pickup, { tolerance, unit }: Expectation): Finding[] {
-  // Compared as shown: a doubt of 0.00100042 reads 0.0010 and is not over 0.0010.
-  if (roundTo(doubt.value, usualDigits(unit)) <= tolerance) return []
+function againstTolerance({ doubt, axis }: Pickup, { tolerance, unit, machine }: Expectation): Finding[] {
+  if (allowedDoubt(doubt.value, tolerance, unit)) return []
   const better =
-    axis === 'Z'
+    axis === 'Z' || machine.kind === 'lathe'
       ? 'Use a finer method if the part must be right the first time.'
       : 'An indicator on both sides leaves about a tenth.'
   return [
@@ -177,7 +191,7 @@ export function judgePickup(from: Reading, pickup: Pickup, expected: Expectation
   return worstFirst([
     ...outsideTravel(pickup.axis, inUnit, pickup.value, expected),
     ...guardMethod(inUnit, pickup, expected),
-    ...againstLast(pickup, expected),
+    ...againstLast(inUnit, pickup, expected),
     ...againstTolerance(pickup, expected),
   ])
 }

@@ -1,5 +1,6 @@
 import {
   type Block,
+  clearUpBlocks,
   findOffset,
   isFinding,
   type Profile,
@@ -8,9 +9,10 @@ import {
   writeProgram,
 } from '../control/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
-import { LINEAR_AXES, type LinearAxis, type Machine, travelIn, withinTravel } from '../machine/index.ts'
-import { readProgram, type Step } from '../program/index.ts'
+import { LINEAR_AXES, type LinearAxis, type Machine, withinTravel } from '../machine/index.ts'
+import { type PlannedStep, readsAs } from '../program/index.ts'
 import { formatLength, type LengthUnit, roundTo } from '../quantity/index.ts'
+import { plannedTop, type Top, topOf } from './top.ts'
 
 /** One axis of the offset to load: the machine position over part zero, in `LoadOffset.unit`. */
 export interface AxisToLoad {
@@ -36,7 +38,7 @@ export interface LoadPlan {
   /** Where the check move goes in the work offset; null when X or Y is not known. */
   over: { X: 0; Y: 0 } | null
   /** The top of Z, in machine positions, or 'home' by a home return. */
-  top: number | 'home'
+  top: Top
 }
 
 export type WrittenOffset =
@@ -103,10 +105,7 @@ export function planLoad(load: LoadOffset, profile: Profile, machine: Machine): 
     axes,
     load: loadOffset && { l: address.extended ? loadOffset.extendedL : loadOffset.standardL, p: address.p },
     over: load.axes.X && load.axes.Y ? { X: 0, Y: 0 } : null,
-    top:
-      profile.clearUp.way === 'home-return'
-        ? 'home'
-        : roundTo(travelIn(machine, 'Z', load.unit).greatest, digits),
+    top: topOf(profile, machine, load.unit),
   }
 }
 
@@ -116,13 +115,7 @@ function blocksFor(load: LoadOffset, plan: LoadPlan, profile: Profile): Block[] 
     const value = plan.axes[axis]
     return value === undefined ? [] : [`${axis}${number(value)}`]
   }).join(' ')
-  const top: Block[] =
-    plan.top === 'home'
-      ? [
-          { words: `G91 G28 Z${number(0)}`, does: 'spindle up to home before anything moves sideways' },
-          { words: 'G90' },
-        ]
-      : [{ words: `G53 G0 Z${number(plan.top)}`, does: 'spindle to the top before anything moves sideways' }]
+  const top = clearUpBlocks(plan.top, load.unit, profile)
   const loading: Block[] =
     plan.load && profile.loadOffset
       ? [
@@ -152,47 +145,22 @@ function blocksFor(load: LoadOffset, plan: LoadPlan, profile: Profile): Block[] 
 }
 
 /** The steps that the reader must find in the written program, given the plan. */
-export function plannedSteps(plan: LoadPlan, offset: string, unit: LengthUnit) {
-  const up =
-    plan.top === 'home'
-      ? { does: 'rapid', frame: 'home', axes: { Z: 0 } }
-      : { does: 'rapid', frame: 'machine', axes: { Z: plan.top } }
-  const stopHere = { does: 'stop' }
-  return {
-    unit,
-    steps: [
-      up,
-      plan.load ? { does: 'load-offset', ...plan.load, axes: plan.axes } : stopHere,
-      stopHere,
-      ...(plan.over ? [{ does: 'rapid', frame: offset, axes: plan.over }, stopHere] : []),
-      up,
-      { does: 'end' },
-    ],
-  }
+export function plannedSteps(plan: LoadPlan, offset: string): PlannedStep[] {
+  const up = plannedTop(plan.top)
+  const stopHere = { does: 'stop' } as const
+  return [
+    up,
+    plan.load ? { does: 'load-offset', ...plan.load, axes: plan.axes } : stopHere,
+    stopHere,
+    ...(plan.over ? ([{ does: 'rapid', frame: offset, axes: plan.over }, stopHere] as const) : []),
+    up,
+    { does: 'end' },
+  ]
 }
-
-const withoutLine = ({ line: _, ...step }: Step) => step
 
 /** Whether the text, read back by the program reader, does what was planned and nothing else. */
-export function readsBack(text: string, plan: LoadPlan, offset: string, unit: LengthUnit): boolean {
-  const read = readProgram(text)
-  const got = { unit: read.unit, steps: read.steps.map(withoutLine) }
-  return (
-    read.diagnostics.length === 0 &&
-    JSON.stringify(sorted(got)) === JSON.stringify(sorted(plannedSteps(plan, offset, unit)))
-  )
-}
-
-/** Keys in one order, so that two descriptions can be compared as text. */
-function sorted(value: unknown): unknown {
-  if (Array.isArray(value)) return value.map(sorted)
-  if (value === null || typeof value !== 'object') return value
-  return Object.fromEntries(
-    Object.entries(value)
-      .sort(([a], [b]) => (a < b ? -1 : 1))
-      .map(([key, part]) => [key, sorted(part)]),
-  )
-}
+export const readsBack = (text: string, plan: LoadPlan, offset: string, unit: LengthUnit): boolean =>
+  readsAs(text, unit, plannedSteps(plan, offset))
 
 /** The profile can hold codes that the reader does not know; what cannot be read back is not given out. */
 const notReadBack = ({ offset }: LoadOffset, { name }: Profile): Finding =>

@@ -106,7 +106,10 @@ describe('Z by a tool on a gauge block (common practice: position - length - blo
 
 describe('a form that is not yet a reading', () => {
   it('says what each field needs', () => {
-    const draft = readDraft({ method: 'edge-finder', axis: 'X', fields: { diameter: 'abc' } }, 'inch')
+    const draft = readDraft(
+      { method: 'edge-finder', axis: 'X', choices: {}, fields: { diameter: 'abc' } },
+      'inch',
+    )
     expect(draft).toMatchObject({
       ok: false,
       problems: {
@@ -115,7 +118,9 @@ describe('a form that is not yet a reading', () => {
         machinePosition: { empty: true },
       },
     })
-    expect(readDraft({ method: 'tool-on-block', axis: 'Z', fields: { tool: '7.5' } }, 'inch')).toMatchObject({
+    expect(
+      readDraft({ method: 'tool-on-block', axis: 'Z', choices: {}, fields: { tool: '7.5' } }, 'inch'),
+    ).toMatchObject({
       problems: { tool: { says: expect.stringContaining('whole number') } },
     })
   })
@@ -128,7 +133,7 @@ describe('a form that is not yet a reading', () => {
       machinePosition: '-9.834',
       drawingPosition: '0',
     }
-    const draft = readDraft({ method: 'tool-on-block', axis: 'Z', fields }, 'inch')
+    const draft = readDraft({ method: 'tool-on-block', axis: 'Z', choices: {}, fields }, 'inch')
     expect(draft.ok && pickUp(draft.reading, inch).value).toBeCloseTo(-15.346, 10)
   })
 })

@@ -10,7 +10,7 @@ const length = (least: number, greatest: number) =>
 const edgeFinder: fc.Arbitrary<PickupDraft> = fc.record({
   axis: fc.constantFrom('X' as const, 'Y' as const),
   method: fc.constant('edge-finder' as const),
-  direction: fc.constantFrom('+' as const, '-' as const),
+  choices: fc.record({ direction: fc.constantFrom('+' as const, '-' as const) }),
   fields: fc.record({
     diameter: length(0.1, 1),
     machinePosition: length(-30, 0),
@@ -20,6 +20,7 @@ const edgeFinder: fc.Arbitrary<PickupDraft> = fc.record({
 const indicator: fc.Arbitrary<PickupDraft> = fc.record({
   axis: fc.constantFrom('X' as const, 'Y' as const),
   method: fc.constant('indicator' as const),
+  choices: fc.constant({}),
   fields: fc.record({
     minusSide: length(-30, -15),
     plusSide: length(-14, 0),
@@ -28,7 +29,8 @@ const indicator: fc.Arbitrary<PickupDraft> = fc.record({
 })
 const toolOnBlock: fc.Arbitrary<PickupDraft> = fc.record({
   axis: fc.constant('Z' as const),
-  method: fc.constant('tool-on-block' as const),
+  method: fc.constantFrom('tool-on-block' as const, 'tool-on-feeler' as const),
+  choices: fc.constant({}),
   fields: fc.record({
     tool: fc.constant('7'),
     toolLength: length(0.5, 9),
@@ -37,7 +39,38 @@ const toolOnBlock: fc.Arbitrary<PickupDraft> = fc.record({
     drawingPosition: length(-2, 2),
   }),
 })
-const anyDraft = fc.oneof(edgeFinder, indicator, toolOnBlock)
+const middle: fc.Arbitrary<PickupDraft> = fc.record({
+  axis: fc.constantFrom('X' as const, 'Y' as const),
+  method: fc.constant('middle' as const),
+  choices: fc.record({
+    side: fc.constantFrom('web' as const, 'pocket' as const),
+    device: fc.constantFrom('edge-finder' as const, 'probe' as const),
+  }),
+  fields: fc.record({
+    diameter: length(0.1, 0.5),
+    low: length(-30, -15),
+    high: length(-13, 0),
+    drawingPosition: length(-6, 6),
+  }),
+})
+const swept: fc.Arbitrary<PickupDraft> = fc.record({
+  axis: fc.constantFrom('X' as const, 'Y' as const),
+  method: fc.constant('swept' as const),
+  choices: fc.record({ side: fc.constantFrom('bore' as const, 'boss' as const) }),
+  fields: fc.record({
+    machinePosition: length(-30, 0),
+    plusDial: length(-1, 1),
+    minusDial: length(-1, 1),
+    drawingPosition: length(-6, 6),
+  }),
+})
+const turned: fc.Arbitrary<PickupDraft> = fc.record({
+  axis: fc.constant('X' as const),
+  method: fc.constant('skimmed' as const),
+  choices: fc.constant({}),
+  fields: fc.record({ machinePosition: length(-16, 0), measured: length(0.1, 4) }),
+})
+const anyDraft = fc.oneof(edgeFinder, indicator, toolOnBlock, middle, swept, turned)
 
 describe('the picture behind the numbers', () => {
   it('puts part zero where the arithmetic puts it, and shows all that it names', () => {
@@ -53,7 +86,7 @@ describe('the picture behind the numbers', () => {
           expect(place).toBeLessThanOrEqual(picture.greatest + 1e-9)
         }
         expect(picture.greatest).toBeGreaterThan(picture.least)
-        expect(picture.body.to).toBeGreaterThan(picture.body.from)
+        for (const { from, to } of picture.bodies) expect(to).toBeGreaterThan(from)
       }),
     )
   })
@@ -61,11 +94,13 @@ describe('the picture behind the numbers', () => {
   it('touches: the finder lies against the face on the side that it came from', () => {
     fc.assert(
       fc.property(edgeFinder, (draft) => {
-        const { spindles, feature, tip, body, direction } = sketch(draft, 'inch')
+        const { spindles, feature, tip, bodies, direction } = sketch(draft, 'inch')
         const at = spindles[0]?.at ?? Number.NaN
         expect(Math.abs(feature - at)).toBeCloseTo(tip / 2, 9)
         expect(
-          direction === '+' ? at < feature && body.from === feature : at > feature && body.to === feature,
+          direction === '+'
+            ? at < feature && bodies[0]?.from === feature
+            : at > feature && bodies[0]?.to === feature,
         ).toBe(true)
       }),
     )
@@ -84,11 +119,14 @@ describe('the picture behind the numbers', () => {
   it('means something before anything is typed, and says which numbers are real', () => {
     for (const method of ['edge-finder', 'indicator', 'tool-on-block'] as const) {
       const axis = method === 'tool-on-block' ? 'Z' : 'X'
-      const empty = sketch({ axis, method, fields: { drawingPosition: '0', machinePosition: 'abc' } }, 'mm')
+      const empty = sketch(
+        { axis, method, choices: {}, fields: { drawingPosition: '0', machinePosition: 'abc' } },
+        'mm',
+      )
       expect([...empty.known]).toEqual(['drawingPosition'])
       expect(Number.isFinite(empty.least) && empty.greatest > empty.least).toBe(true)
     }
-    const half = sketch({ axis: 'X', method: 'indicator', fields: { plusSide: '-5' } }, 'inch')
+    const half = sketch({ axis: 'X', method: 'indicator', choices: {}, fields: { plusSide: '-5' } }, 'inch')
     expect(half.spindles.map(({ at }) => at)).toEqual([-7, -5])
   })
 })

@@ -16,4 +16,5 @@ export {
   formatWithUnit,
   roundTo,
 } from './format.ts'
+export { type Row, type RowsEntry, type RowsWanted, readRows } from './rows.ts'
 export { convertLength, type LengthUnit, lengthUnit, MM_PER_INCH, unitSymbol, usualDigits } from './unit.ts'

@@ -2,6 +2,7 @@ import type { Machine } from '../machine/index.ts'
 import { deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
 import type { Entry } from './entries.ts'
 import { nextFor } from './next.ts'
+import { nextAngle } from './next-angle.ts'
 import { nextHold } from './next-hold.ts'
 import { deriveReady, type ReadyState } from './ready.ts'
 import { type Step, type StepState, stepsOf } from './steps.ts'
@@ -51,7 +52,10 @@ function nextOf(setup: Setup, ready: ReadyState): { step?: Step; says: string } 
   const begun = setup.hold.sweeps.length > 0 || setup.hold.grip || setup.hold.clearance
   const zeroBegun = setup.offsets.some(({ axes }) => Object.keys(axes).length > 0)
   const passedOver = (step: Step) =>
-    (step === 'ready' && (Boolean(begun) || zeroBegun)) || (step === 'hold' && !begun && zeroBegun)
+    (step === 'ready' && (Boolean(begun) || zeroBegun)) ||
+    (step === 'hold' && !begun && zeroBegun) ||
+    // A part that nobody turns needs no angle.
+    (step === 'angle' && setup.offsets.every(({ angle }) => !angle))
   const step =
     states.find(({ step, state }) => state === 'stale' && step !== 'ready')?.step ??
     states.find(({ step, state }) => state !== 'done' && !passedOver(step))?.step
@@ -64,6 +68,7 @@ function nextOf(setup: Setup, ready: ReadyState): { step?: Step; says: string } 
       setup.offsets[0]
     return { step, says: offset ? nextFor(offset).says : '' }
   }
+  if (step === 'angle') return { step, says: nextAngle(setup).says }
   return { says: 'All steps so far are done.' }
 }
 
@@ -71,7 +76,12 @@ const readySays = ({ lines }: ReadyState) =>
   lines.some(({ state }) => state === 'stale') ? 'Walk round again.' : 'Walk round and power up.'
 
 const stepStates = (setup: Setup, ready: ReadyState) => {
-  const states: Record<Step, StepState> = { ready: ready.state, hold: setup.hold.state, zero: setup.zero }
+  const states: Record<Step, StepState> = {
+    ready: ready.state,
+    hold: setup.hold.state,
+    zero: setup.zero,
+    angle: setup.angle,
+  }
   return stepsOf(setup.machine).map((step) => ({ step, state: states[step] }))
 }
 

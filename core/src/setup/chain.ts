@@ -1,9 +1,22 @@
 import type { Freshness, StaleCause } from '../fact/index.ts'
+import { isHeight, toolLength } from '../pickup/index.ts'
 import { convertLength, type TypedLength } from '../quantity/index.ts'
-import type { Entry, EntryOf } from './entries.ts'
+import type { Entry, EntryOf, ProgramKind } from './entries.ts'
 import { type FactKind, HAPPENINGS, type Happening, IMPLIED, type Implied } from './happenings.ts'
 
-const FACTS = ['pickup', 'checked', 'program', 'swept', 'cleared', 'gripped', 'lengths', 'ticked'] as const
+const FACTS = [
+  'pickup',
+  'tool-length',
+  'angled',
+  'identified',
+  'checked',
+  'program',
+  'swept',
+  'cleared',
+  'gripped',
+  'lengths',
+  'ticked',
+] as const
 type FactEntry = EntryOf<(typeof FACTS)[number]>
 
 /** An entry that states a fact, with its place in the chain. */
@@ -27,7 +40,10 @@ export interface Chain {
 
 export const pickupSubject = (offset: string, axis: string) => `offset/${offset}/${axis}`
 export const checkSubject = (offset: string) => `check/${offset}`
-export const programSubject = (offset: string) => `program/${offset}`
+export const programSubject = (offset: string, what: ProgramKind = 'load') => `program/${what}/${offset}`
+export const angleSubject = (offset: string) => `angle/${offset}`
+export const toolLengthSubject = (tool: number) => `tool-length/${tool}`
+export const PART = 'part'
 
 export const SQUARENESS = 'squareness'
 export const CLEARANCE = 'clearance'
@@ -44,7 +60,13 @@ function subjectOf(entry: FactEntry): string {
     case 'checked':
       return checkSubject(entry.offset)
     case 'program':
-      return programSubject(entry.offset)
+      return programSubject(entry.offset, entry.what)
+    case 'tool-length':
+      return toolLengthSubject(entry.tool)
+    case 'angled':
+      return angleSubject(entry.offset)
+    case 'identified':
+      return PART
     case 'swept':
       return SQUARENESS
     case 'cleared':
@@ -65,6 +87,9 @@ const isFact = (entry: Entry): entry is FactEntry =>
 /** One word each: it stands before 'before'. */
 const TAKEN: Record<FactEntry['kind'], string> = {
   pickup: 'taken',
+  'tool-length': 'measured',
+  angled: 'measured',
+  identified: 'measured',
   checked: 'checked',
   program: 'written',
   swept: 'swept',
@@ -79,6 +104,12 @@ function factKindOf(entry: FactEntry): FactKind | undefined {
   switch (entry.kind) {
     case 'pickup':
       return `offset-${entry.reading.axis}`
+    case 'tool-length':
+      return 'tool-length'
+    case 'angled':
+      return 'angle'
+    case 'identified':
+      return 'part'
     case 'swept':
       return 'squareness'
     case 'cleared':
@@ -103,8 +134,26 @@ function reaches({ what, tool }: EntryOf<'happened'>, link: Link): boolean {
   const table = HAPPENINGS[what]
   if (!isReached(table, link)) return false
   if (!table.onlyItsTool) return true
-  const { entry } = link
-  return entry.kind === 'pickup' && entry.reading.method === 'tool-on-block' && entry.reading.tool === tool
+  return toolOf(link.entry) === tool
+}
+
+/** The tool whose length a fact states or was found with. */
+const toolOf = (entry: FactEntry) =>
+  entry.kind === 'tool-length'
+    ? entry.tool
+    : entry.kind === 'pickup' && isHeight(entry.reading)
+      ? entry.reading.tool
+      : undefined
+
+/** Lengths of one tool that differ by more than this are two lengths and not one measured twice, in mm: three times the doubt of their difference. */
+const SAME_LENGTH_MM = 0.05
+
+/** Whether a Z was found with a length of this tool that is not the one measured now. */
+function foundWithOther(entry: EntryOf<'tool-length'>, { entry: by }: Link): boolean {
+  if (by.kind !== 'pickup' || !isHeight(by.reading) || by.reading.tool !== entry.tool) return false
+  const measured = toolLength(entry, { unit: 'mm', leastStep: 0 }).value
+  const { value, unit } = by.reading.toolLength
+  return Math.abs(convertLength(value, unit, 'mm') - measured) > SAME_LENGTH_MM
 }
 
 /**
@@ -134,9 +183,15 @@ function impliedBy(entry: FactEntry, before: FactEntry | undefined): Implied | u
   return undefined
 }
 
+const REPLACED: Partial<Record<FactEntry['kind'], string>> = {
+  lengths: 'the ratio',
+  angled: 'the angle',
+  identified: 'the look at the part',
+}
+
 /** The words for a basis that was taken again: after this entry, or already before it. */
 function replacedCause(entry: FactEntry, by: FactEntry): StaleCause {
-  const axis = by.kind === 'pickup' ? by.reading.axis : by.kind === 'lengths' ? 'the ratio' : 'the basis'
+  const axis = by.kind === 'pickup' ? by.reading.axis : (REPLACED[by.kind] ?? 'the basis')
   const says =
     by.at > entry.at
       ? `${TAKEN[entry.kind]} before ${axis} was taken again`
@@ -172,6 +227,8 @@ export function buildChain(
       if (before) before.supersededBy = link
       const implied = impliedBy(entry, before?.entry)
       if (implied) reach(entry, implied.past, (each) => isReached(implied, each))
+      if (entry.kind === 'tool-length')
+        reach(entry, IMPLIED['other-length'].past, (each) => foundWithOther(entry, each))
       standing.set(link.subject, link)
       links.set(entry.id, link)
     } else if (entry.kind === 'happened')
@@ -196,7 +253,7 @@ export function buildChain(
         }
       : null
   const basisCause = ({ entry }: Link): StaleCause | null => {
-    for (const id of 'rests' in entry ? entry.rests : []) {
+    for (const id of 'rests' in entry ? (entry.rests ?? []) : []) {
       const strike = strikes.get(id)
       if (strike) return { entryId: strike.id, at: strike.at, says: `rests on a reading that was struck out` }
       const basis = links.get(id)

@@ -1,19 +1,39 @@
-import { findOffset, isFinding, type Profile } from '../control/index.ts'
+import {
+  type Angle,
+  type AngleJudgement,
+  type AngleQuestion,
+  fitsOffset,
+  judgeAngle,
+  measureAngle,
+} from '../angle/index.ts'
+import type { Profile } from '../control/index.ts'
 import type { Fact, Finding, Freshness, Verdict } from '../fact/index.ts'
-import { finding, verdictOf } from '../fact/index.ts'
+import { finding, verdictOf, worstFirst } from '../fact/index.ts'
 import type { Collet, Vise } from '../hold/index.ts'
 import { axesOf, type LinearAxis, type Machine } from '../machine/index.ts'
 import {
   type EarlierValue,
   type Expectation,
+  type Identified,
+  identify,
   judgePickup,
   type Pickup,
   pickUp,
   pickupSettings,
 } from '../pickup/index.ts'
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
-import { buildChain, type Chain, checkSubject, type Link, pickupSubject, programSubject } from './chain.ts'
-import type { Entry, EntryOf } from './entries.ts'
+import { addressNames, addressProblems } from './addresses.ts'
+import {
+  angleSubject,
+  buildChain,
+  type Chain,
+  checkSubject,
+  type Link,
+  PART,
+  pickupSubject,
+  programSubject,
+} from './chain.ts'
+import type { Entry, EntryOf, ProgramKind } from './entries.ts'
 import { deriveHold, type HoldState } from './hold.ts'
 import { type StepState, together } from './steps.ts'
 import { effectiveStrikes } from './strikes.ts'
@@ -47,11 +67,33 @@ export interface ProgramFact {
   freshness: Freshness
 }
 
+/** How the part lies against the drawing, as it was measured for an offset. */
+export interface AngleFact {
+  entry: EntryOf<'angled'>
+  freshness: Freshness
+  angle: Angle
+  judgement: AngleJudgement
+  /** Those of the angle, and whether it fits its offset. */
+  findings: Finding[]
+  verdict: Verdict
+}
+
+/** Whether it is the right part, the right way round. */
+export interface PartFact extends Identified {
+  entry: EntryOf<'identified'>
+  freshness: Freshness
+}
+
 export interface OffsetState {
   name: string
+  /** The axes that it must have on this machine. */
+  wants: readonly LinearAxis[]
   axes: Partial<Record<LinearAxis, AxisFact>>
+  angle?: AngleFact
   check?: CheckFact
   program?: ProgramFact
+  /** Further programs that were taken to the control for it. */
+  further: Partial<Record<ProgramKind, ProgramFact>>
   state: StepState
   /** What is wrong with the offset as a whole: the control lacks it. */
   findings: Finding[]
@@ -77,6 +119,8 @@ export interface Setup {
   offsets: OffsetState[]
   hold: HoldState
   zero: StepState
+  angle: StepState
+  part?: PartFact
   log: LogLine[]
 }
 
@@ -227,6 +271,68 @@ function stateOf({ axes, check }: Pick<OffsetState, 'axes' | 'check'>, machine: 
   return all && check?.entry.result === 'agrees' ? 'done' : 'open'
 }
 
+/** What is asked of an angle, in a setup's unit. */
+export function angleQuestion(
+  { reach, allowed, needsSquare }: Pick<EntryOf<'angled'>, 'reach' | 'allowed' | 'needsSquare'>,
+  { profile, unit }: Pick<Setup, 'profile' | 'unit'>,
+): AngleQuestion {
+  return {
+    reach: convertLength(reach.value, reach.unit, unit),
+    allowed: convertLength(allowed.value, allowed.unit, unit),
+    needsSquare,
+    canTurn: profile.rotation !== null,
+    unit,
+  }
+}
+
+/** How X and Y of an offset were taken, for whether an angle fits them. */
+export const zerosOf = ({ axes }: Pick<OffsetState, 'axes'>) =>
+  (['X', 'Y'] as const).flatMap((axis) => {
+    const fact = axes[axis]
+    return fact
+      ? [
+          {
+            axis,
+            method: fact.entry.reading.method,
+            at: fact.entry.at,
+            stale: fact.freshness.state === 'stale',
+          },
+        ]
+      : []
+  })
+
+function angleFact(entry: EntryOf<'angled'>, axes: OffsetState['axes'], context: Context): AngleFact {
+  const angle = measureAngle(entry.reading, settingsOf(context))
+  const question = angleQuestion(entry, context)
+  const judgement = judgeAngle(angle, question)
+  const fits = fitsOffset({
+    offset: entry.offset,
+    zeros: zerosOf({ axes }),
+    measuredAt: entry.at,
+    angle,
+    reach: question.reach,
+    allowed: question.allowed,
+    unit: context.unit,
+  })
+  const findings = worstFirst([...judgement.findings, ...fits])
+  return {
+    entry,
+    freshness: context.chain.freshnessOf(entry.id),
+    angle,
+    judgement,
+    findings,
+    verdict: verdictOf(findings),
+  }
+}
+
+/** The angle step: stale if any angle is, done once every offset with zeros has a fresh one, else open. */
+function angleState(offsets: readonly OffsetState[], machine: Machine): StepState {
+  const taken = offsets.filter(({ axes }) => axes.X || axes.Y)
+  if (machine.kind === 'lathe' || taken.length === 0) return 'open'
+  if (offsets.some(({ angle }) => angle?.freshness.state === 'stale')) return 'stale'
+  return taken.every(({ angle }) => angle && angle.verdict !== 'stop') ? 'done' : 'open'
+}
+
 function offsetState(name: string, context: Context): OffsetState {
   const { chain } = context
   const axes: Partial<Record<LinearAxis, AxisFact>> = {}
@@ -235,12 +341,27 @@ function offsetState(name: string, context: Context): OffsetState {
     if (isPickup(link)) axes[axis] = axisFact(link, context)
   }
   const check = chain.standing.get(checkSubject(name))?.entry
-  const program = chain.standing.get(programSubject(name))?.entry
-  const address = findOffset(context.profile, name)
-  const state: Omit<OffsetState, 'state'> = { name, axes, findings: isFinding(address) ? [address] : [] }
+  const angled = chain.standing.get(angleSubject(name))?.entry
+  const program = (what: ProgramKind): ProgramFact | undefined => {
+    const entry = chain.standing.get(programSubject(name, what))?.entry
+    return entry?.kind === 'program' ? { entry, freshness: programFreshness(entry, context) } : undefined
+  }
+  const [load, angle, turned, probe] = [
+    program('load'),
+    program('angle'),
+    program('turned'),
+    program('probe'),
+  ]
+  const state: Omit<OffsetState, 'state'> = {
+    name,
+    axes,
+    wants: axesOf(context.machine),
+    findings: addressProblems(name, context.machine, context.profile),
+    further: { ...(angle ? { angle } : {}), ...(turned ? { turned } : {}), ...(probe ? { probe } : {}) },
+    ...(load ? { program: load } : {}),
+    ...(angled?.kind === 'angled' ? { angle: angleFact(angled, axes, context) } : {}),
+  }
   if (check?.kind === 'checked') state.check = { entry: check, freshness: chain.freshnessOf(check.id) }
-  if (program?.kind === 'program')
-    state.program = { entry: program, freshness: programFreshness(program, context) }
   return { ...state, state: stateOf(state, context.machine) }
 }
 
@@ -248,14 +369,21 @@ function offsetState(name: string, context: Context): OffsetState {
 export function offsetOf(setup: Setup, name: string): OffsetState {
   const inUse = setup.offsets.find((each) => each.name === name)
   if (inUse) return inUse
-  const address = findOffset(setup.profile, name)
-  return { name, axes: {}, state: 'open', findings: isFinding(address) ? [address] : [] }
+  const { machine, profile } = setup
+  return {
+    name,
+    axes: {},
+    wants: axesOf(machine),
+    further: {},
+    state: 'open',
+    findings: addressProblems(name, machine, profile),
+  }
 }
 
-function offsetsInUse(chain: Chain, profile: Profile): string[] {
+function offsetsInUse(chain: Chain, machine: Machine, profile: Profile): string[] {
   const names = new Set<string>()
   for (const { entry } of chain.standing.values()) if ('offset' in entry) names.add(entry.offset)
-  if (names.size === 0) names.add(profile.offsets.standard[0] ?? 'G54')
+  if (names.size === 0) names.add(addressNames(machine, profile)[0] ?? 'G54')
   return [...names].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
 }
 
@@ -286,7 +414,8 @@ export function deriveSetup(entries: readonly Entry[], reference: Reference): Se
   const { unit } = opened
   const tolerance = convertLength(opened.tolerance.value, opened.tolerance.unit, unit)
   const context: Context = { chain, machine, profile, unit, tolerance, before }
-  const offsets = offsetsInUse(chain, profile).map((name) => offsetState(name, context))
+  const offsets = offsetsInUse(chain, machine, profile).map((name) => offsetState(name, context))
+  const part = chain.standing.get(PART)?.entry
   return {
     id: opened.id,
     opened,
@@ -297,6 +426,10 @@ export function deriveSetup(entries: readonly Entry[], reference: Reference): Se
     offsets,
     hold: deriveHold({ chain, machine, profile, unit, library: reference }),
     zero: together(offsets.map(({ state }) => state)),
+    angle: angleState(offsets, machine),
+    ...(part?.kind === 'identified'
+      ? { part: { ...identify(part, unit), entry: part, freshness: chain.freshnessOf(part.id) } }
+      : {}),
     log,
   }
 }

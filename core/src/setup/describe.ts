@@ -1,8 +1,18 @@
+import { ANGLE_METHODS, formatAngle, measureAngle } from '../angle/index.ts'
 import { type Bolts, STOPS, squareness } from '../hold/index.ts'
-import { METHOD_NAMES, type PickupSettings, pickUp, type Reading } from '../pickup/index.ts'
+import {
+  identify,
+  isHeight,
+  METHODS,
+  methodName,
+  type PickupSettings,
+  pickUp,
+  type Reading,
+  toolLength,
+} from '../pickup/index.ts'
 import { describeTyped, formatWithUnit, type TypedLength } from '../quantity/index.ts'
 import type { Reference } from './derive.ts'
-import type { Entry, EntryOf } from './entries.ts'
+import type { Entry, EntryOf, ProgramKind } from './entries.ts'
 import { HAPPENINGS } from './happenings.ts'
 
 export interface Description {
@@ -17,18 +27,78 @@ const FIELD_WORDS: Record<string, string> = {
   machinePosition: 'machine position',
   minusSide: 'minus side',
   plusSide: 'plus side',
+  low: 'minus side',
+  high: 'plus side',
+  width: 'drawing width',
+  nominal: 'drawing diameter',
+  plusDial: 'dial on the plus side',
+  minusDial: 'dial on the minus side',
   toolLength: 'tool length',
   blockHeight: 'block',
+  masterPosition: 'master at',
+  masterLength: 'master length',
+  measured: 'measured',
+  shown: 'shown',
+  base: 'base',
+  shift: 'shift',
   drawingPosition: 'on the drawing',
 }
 
+const isTyped = (part: unknown): part is TypedLength & { repeats?: TypedLength[] } =>
+  typeof part === 'object' && part !== null && 'text' in part
+
+type TypedPoint = { x: TypedLength; y: TypedLength }
+
+const pointWords = ({ x, y }: TypedPoint) => `X ${describeTyped(x)} Y ${describeTyped(y)}`
+
+/** A part of a reading as it was typed; nothing for what is said elsewhere. */
+function partWords(name: string, part: unknown): string[] {
+  const words = FIELD_WORDS[name]
+  if (Array.isArray(part) && name.startsWith('points'))
+    return [
+      `${name === 'points' ? 'touches' : `along ${name.slice(-1)}`}: ${part.map(pointWords).join('; ')}`,
+    ]
+  if (!words || !isTyped(part)) return []
+  return [`${words} ${[part, ...(part.repeats ?? [])].map(describeTyped).join('; ')}`]
+}
+
 function readingDetail(reading: Reading): string {
-  const lengths = Object.entries(reading).flatMap(([name, part]) =>
-    typeof part === 'object' ? [`${FIELD_WORDS[name] ?? name} ${describeTyped(part)}`] : [],
-  )
-  const direction = reading.method === 'edge-finder' ? [`moving ${reading.axis}${reading.direction}`] : []
-  const tool = reading.method === 'tool-on-block' ? [`T${reading.tool}`] : []
-  return [METHOD_NAMES[reading.method], ...direction, ...tool, ...lengths].join(', ')
+  const parts = Object.entries(reading).flatMap(([name, part]) => partWords(name, part))
+  const choices = METHODS[reading.method].choices.flatMap(({ name, options }) => {
+    const chosen = (reading as Record<string, unknown>)[name]
+    if (name === 'direction') return [`moving ${reading.axis}${chosen}`]
+    if (name === 'directionX' || name === 'directionY') return [`moving ${name.slice(-1)}${chosen}`]
+    return options.flatMap(([value, says]) => (value === chosen ? [says] : []))
+  })
+  const tool = isHeight(reading) ? [`T${reading.tool}`] : []
+  const source = reading.method === 'from-offset' ? [reading.source] : []
+  return [methodName(reading.method), ...source, ...choices, ...tool, ...parts].join(', ')
+}
+
+/** `says`: what came of it. `detail`: the points as typed. */
+function angledWords({ offset, reading }: EntryOf<'angled'>, settings: PickupSettings): Description {
+  const { value, doubt } = measureAngle(reading, settings)
+  const detail =
+    reading.method === 'edge'
+      ? reading.points.map(pointWords)
+      : reading.method === 'holes'
+        ? [reading.first, reading.second].map(pointWords)
+        : reading.method === 'features'
+          ? reading.features.map(({ name, measured }) => `${name} at ${pointWords(measured)}`)
+          : [`base ${describeTyped(reading.base)}`]
+  return {
+    says: `Part of ${offset} lies at ${formatAngle(value)} deg, within ${formatAngle(doubt.value)}`,
+    detail: [ANGLE_METHODS[reading.method], ...detail].join(', '),
+  }
+}
+
+const IDENTIFIED = { right: 'the right part', turned: 'the other way round', wrong: 'not the right part' }
+
+const PROGRAMS: Record<ProgramKind, string> = {
+  load: 'Program',
+  angle: 'Turning program',
+  turned: 'Turned program',
+  probe: 'Probe program',
 }
 
 const BOLT_WORDS: Record<Bolts, string> = {
@@ -117,17 +187,44 @@ export function describeEntry(
         detail: readingDetail(entry.reading),
       }
     }
+    case 'tool-length': {
+      const { value } = toolLength(entry, settings)
+      const parts = Object.entries(entry).flatMap(([name, part]) => partWords(name, part))
+      return {
+        says: `T${entry.tool} is ${formatWithUnit(value, settings.unit)} long`,
+        detail: parts.join(', '),
+      }
+    }
+    case 'angled':
+      return angledWords(entry, settings)
+    case 'identified':
+      return {
+        says: `Part looked at: ${IDENTIFIED[identify(entry, settings.unit).as]}`,
+        detail: entry.distances
+          .map(
+            ({ name, measured, drawing, within }) =>
+              `${name} ${describeTyped(measured)}, drawing ${describeTyped(drawing)} within ${describeTyped(within)}`,
+          )
+          .join('; '),
+      }
     case 'checked':
       return {
         says:
           entry.result === 'agrees'
             ? `${entry.offset} checked with a pointed tool: it stands over part zero`
             : `${entry.offset} checked with a pointed tool: it stands off`,
-        detail: entry.note,
+        detail: [
+          ...(entry.stood
+            ? [
+                `point ${describeTyped(entry.stood.height)} above, tool length ${describeTyped(entry.stood.toolLength)}`,
+              ]
+            : []),
+          ...(entry.note ? [entry.note] : []),
+        ].join('. '),
       }
     case 'program':
       return {
-        says: `Program for ${entry.offset} ${entry.how === 'copied' ? 'copied' : 'downloaded'}`,
+        says: `${PROGRAMS[entry.what ?? 'load']} for ${entry.offset} ${entry.how === 'copied' ? 'copied' : 'downloaded'}`,
         detail: `${entry.text.trimEnd().split('\n').length} lines, profile ${nameOf(entry.profile.id)} version ${entry.profile.version}`,
       }
     case 'happened':

@@ -1,42 +1,50 @@
 import type { LinearAxis } from '../machine/index.ts'
-import {
-  type FieldName,
-  METHOD_FIELDS,
-  methodsFor,
-  type PickupDraft,
-  type PickupMethod,
-} from '../pickup/index.ts'
+import { CARRIED, METHODS, methodsFor, type PickupDraft, type PickupMethod } from '../pickup/index.ts'
 import type { Setup } from './derive.ts'
 import type { Entry, EntryOf } from './entries.ts'
-
-/** What stays the same from one pickup to the next; positions are always typed anew. */
-const CARRIED: readonly FieldName[] = ['diameter', 'tool', 'toolLength', 'blockHeight']
 
 const isPickupBy = (entry: Entry, method: PickupMethod): entry is EntryOf<'pickup'> =>
   entry.kind === 'pickup' && entry.reading.method === method
 
-/** An empty form for an axis: the finder, the tool and the block as they were typed last in this setup, part zero on the feature. */
+const textIn = (part: unknown): string | undefined =>
+  typeof part === 'number'
+    ? String(part)
+    : typeof part === 'object' && part !== null && 'text' in part
+      ? String(part.text)
+      : undefined
+
+/** An empty form for an axis: what touched, as it was typed last in this setup, part zero on the feature. */
 export function startingDraft(
-  { log }: Setup,
+  { log, machine }: Setup,
   axis: LinearAxis,
-  method: PickupMethod = methodsFor(axis)[0] ?? 'edge-finder',
+  method: PickupMethod = methodsFor(axis, machine)[0] ?? 'edge-finder',
 ): PickupDraft {
   const last = log.findLast(
     ({ entry, standing }) => standing !== 'struck' && isPickupBy(entry, method),
   )?.entry
-  const fields: PickupDraft['fields'] = { drawingPosition: '0' }
-  if (last?.kind === 'pickup') {
-    for (const [name, part] of Object.entries(last.reading)) {
-      const field = METHOD_FIELDS[method].find((each) => each === name && CARRIED.includes(each))
-      if (field) fields[field] = typeof part === 'object' ? part.text : String(part)
-    }
+  const draft: PickupDraft = { axis, method, choices: {}, fields: {} }
+  const { fields, choices } = METHODS[method]
+  for (const { name } of fields) {
+    if (name.startsWith('drawing')) draft.fields[name] = '0'
+    if (name === 'cornerAngle') draft.fields[name] = '90'
   }
-  return { axis, method, fields }
+  if (last?.kind !== 'pickup') return draft
+  const parts = last.reading as Partial<Record<string, unknown>>
+  for (const { name } of fields) {
+    const text = CARRIED.includes(name) ? textIn(parts[name]) : undefined
+    if (text !== undefined) draft.fields[name] = text
+  }
+  // The way into the face differs from axis to axis; what touched, and from where, seldom does.
+  for (const { name } of choices) {
+    const value = parts[name]
+    if ((name === 'device' || name === 'side') && typeof value === 'string') draft.choices[name] = value
+  }
+  return draft
 }
 
 /** The method that an axis was last taken with in this setup, else the usual one. */
-export function usualMethod({ log }: Setup, axis: LinearAxis): PickupMethod {
-  const methods = methodsFor(axis)
+export function usualMethod({ log, machine }: Setup, axis: LinearAxis): PickupMethod {
+  const methods = methodsFor(axis, machine)
   const last = log.findLast(
     ({ entry }) => entry.kind === 'pickup' && methods.includes(entry.reading.method),
   )?.entry

@@ -1,6 +1,7 @@
 import { z } from 'zod'
+import { angleAsked, angleReading } from '../angle/index.ts'
 import { gripped as grippedPart, measuredLengths, placed, sweep } from '../hold/index.ts'
-import { reading } from '../pickup/index.ts'
+import { identification, reading, toolLengthReading } from '../pickup/index.ts'
 import { lengthUnit, typedLength } from '../quantity/index.ts'
 import { shownHome } from '../ready/index.ts'
 import { happeningKind } from './happenings.ts'
@@ -26,7 +27,10 @@ const stamp = {
 
 const offsetName = z
   .string()
-  .regex(/^G\d{2,3}(\.\d)?( P\d{1,3})?$/, 'An offset is written like G54 or G154 P3.')
+  .regex(
+    /^(G\d{2,3}(\.\d)?( P\d{1,3})?|T\d{1,4})$/,
+    'An offset is written like G54 or G154 P3; the geometry of a lathe tool like T1.',
+  )
 const words = (most: number) => z.string().trim().max(most, `Keep it under ${most} characters.`)
 const spokenWords = (most: number, says: string) => words(most).min(1, says)
 
@@ -47,6 +51,7 @@ const pickup = z.object({
   offset: offsetName,
   reading,
   machine: versionRef,
+  rests: z.array(z.ulid()).min(1).max(1).optional().describe('the pickup that a copy was made from'),
 })
 
 const checked = z
@@ -54,8 +59,16 @@ const checked = z
     ...stamp,
     kind: z.literal('checked'),
     offset: offsetName,
-    rests: z.array(z.ulid()).min(1).max(3).describe('the pickups that were looked at'),
+    rests: z
+      .array(z.ulid())
+      .min(1)
+      .max(4)
+      .describe('the pickups that were looked at, and the look at the part'),
     result: z.enum(['agrees', 'off']),
+    stood: z
+      .object({ toolLength: typedLength, height: typedLength.describe('of the point above part zero') })
+      .optional()
+      .describe('where Z was stopped for the look'),
     note: words(300),
   })
   .refine(({ result, note }) => result === 'agrees' || note.length > 0, {
@@ -63,15 +76,23 @@ const checked = z
     path: ['note'],
   })
 
+/** What a program that was taken to the control does. */
+export const programKind = z.enum(['load', 'angle', 'turned', 'probe'])
+export type ProgramKind = z.infer<typeof programKind>
+
+/** Longer texts are not kept in the log. */
+export const LONGEST_PROGRAM = 200_000
+
 const program = z.object({
   ...stamp,
   kind: z.literal('program'),
   offset: offsetName,
-  rests: z.array(z.ulid()).min(1).max(3),
+  what: programKind.optional().describe('the loading of an offset where it is not said'),
+  rests: z.array(z.ulid()).max(5),
   profile: versionRef,
   machine: versionRef,
   how: z.enum(['copied', 'downloaded']),
-  text: z.string().min(1).max(20_000),
+  text: z.string().min(1).max(LONGEST_PROGRAM),
 })
 
 const happened = z
@@ -137,6 +158,24 @@ const lengths = z.object({
   ...measuredLengths.shape,
 })
 
+const toolLength = z.object({
+  ...stamp,
+  kind: z.literal('tool-length'),
+  ...toolLengthReading.shape,
+  machine: versionRef,
+})
+
+const angled = z.object({
+  ...stamp,
+  kind: z.literal('angled'),
+  offset: offsetName.describe('the offset whose part it is'),
+  reading: angleReading,
+  ...angleAsked.shape,
+  machine: versionRef,
+})
+
+const identified = z.object({ ...stamp, kind: z.literal('identified'), ...identification.shape })
+
 /**
  * One entry of the logbook. Entries are added, never changed; a mistake is struck out by another entry.
  * The same schema validates on the page and on the server.
@@ -151,6 +190,9 @@ export const entry = z.discriminatedUnion('kind', [
   gripped,
   lengths,
   pickup,
+  toolLength,
+  angled,
+  identified,
   checked,
   program,
   happened,

@@ -24,6 +24,9 @@ export type FactKind =
   | 'lengths'
   | 'hold-check'
   | 'stop-check'
+  | 'tool-length'
+  | 'angle'
+  | 'part'
 
 export interface Happening {
   title: string
@@ -50,7 +53,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Vise moved',
     past: 'the vise was moved',
-    reaches: [...ALL_AXES, 'squareness', 'clearance'],
+    reaches: [...ALL_AXES, 'angle', 'squareness', 'clearance'],
     on: ['mill'],
     explains: 'It is not known to be square or to clear, and every zero taken from it no longer holds.',
   },
@@ -58,7 +61,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'A bolt of the vise tightened',
     past: 'a bolt of the vise was tightened',
-    reaches: ['offset-X', 'offset-Y', 'squareness'],
+    reaches: ['offset-X', 'offset-Y', 'angle', 'squareness'],
     on: ['mill'],
     explains: 'Tightening moves vises: sweep the jaw again. X and Y no longer hold; Z and the clearance do.',
   },
@@ -75,9 +78,9 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Part clamped again',
     past: 'the part was clamped again',
-    reaches: ALL_AXES,
+    reaches: [...ALL_AXES, 'angle', 'part'],
     explains:
-      'The part sits elsewhere by an unknown amount: X, Y and Z of all offsets. The vise or collet stays as it is.',
+      'The part sits elsewhere by an unknown amount: X, Y, Z and the angle of all offsets. The vise or collet stays as it is.',
   },
   alarm: {
     ...usual,
@@ -100,9 +103,9 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Tool length measured again',
     past: 'its tool was measured again',
-    reaches: ['offset-Z'],
+    reaches: ['offset-Z', 'tool-length'],
     onlyItsTool: true,
-    explains: 'A Z that was found with the old length no longer holds. X and Y do.',
+    explains: 'Its old length and a Z that was found with it no longer hold. X and Y do.',
   },
 }
 
@@ -111,12 +114,13 @@ export type Implied = Pick<Happening, 'past' | 'reaches'>
 
 /** What a fact says to have happened by differing from the one that it takes the place of. */
 export const IMPLIED = {
-  squared: { past: 'the vise was squared', reaches: ['offset-X', 'offset-Y'] },
-  'other-vise': { past: 'another vise was put on', reaches: [...ALL_AXES, 'squareness'] },
-  'vise-elsewhere': { past: 'the vise was put elsewhere', reaches: [...ALL_AXES, 'squareness'] },
+  squared: { past: 'the vise was squared', reaches: ['offset-X', 'offset-Y', 'angle'] },
+  'other-vise': { past: 'another vise was put on', reaches: [...ALL_AXES, 'angle', 'squareness'] },
+  'vise-elsewhere': { past: 'the vise was put elsewhere', reaches: [...ALL_AXES, 'angle', 'squareness'] },
   'other-collet': {
     past: 'another collet was chosen',
     reaches: ['offset-Z', 'hold-check', 'stop-check'],
   },
+  'other-length': { past: 'its tool was found to have another length', reaches: ['offset-Z'] },
   'other-stop': { past: 'another stop was chosen', reaches: ['offset-Z', 'stop-check'] },
 } satisfies Record<string, Implied>

@@ -1,3 +1,4 @@
+export { addressNames } from './addresses.ts'
 export {
   type MachineGlance,
   type SetupSummary,
@@ -6,7 +7,9 @@ export {
   type WaitingNote,
 } from './board.ts'
 export {
+  type AngleFact,
   type AxisFact,
+  angleQuestion,
   deriveSetup,
   expectationOf,
   inOrder,
@@ -14,14 +17,17 @@ export {
   type LogLine,
   type OffsetState,
   offsetOf,
+  type PartFact,
+  type ProgramFact,
   type Reference,
   type Setup,
   type Standing,
   type Unreadable,
+  zerosOf,
 } from './derive.ts'
 export { type Description, describeEntry, namesIn } from './describe.ts'
 export { startingDraft, usualMethod } from './drafts.ts'
-export { type Entry, type EntryOf, entry, initials } from './entries.ts'
+export { type Entry, type EntryOf, entry, initials, LONGEST_PROGRAM, type ProgramKind } from './entries.ts'
 export { HAPPENINGS, type HappeningKind, happeningKind } from './happenings.ts'
 export {
   type ClearanceFact,
@@ -41,10 +47,15 @@ export {
   startingSweep,
   viseInHand,
 } from './hold-drafts.ts'
-export { checkHindrance, programFor, restsOf } from './load.ts'
+export { checkHindrance, programFor, restsOf, wrongPart } from './load.ts'
 export { type NextPlace, type NextThing, nextFor } from './next.ts'
+export { nextAngle } from './next-angle.ts'
 export { type HoldPlace, type NextHold, nextHold } from './next-hold.ts'
+export { type OffsetRow, offsetTable } from './offset-table.ts'
 export { deriveReady, type ReadyLine, type ReadyState, type ShiftNote, STOOD_HOURS } from './ready.ts'
+export { type RepeatHistory, repeatHistory } from './repeats.ts'
 export { STEP_NAMES, STEPS, type Step, type StepState, stepsOf } from './steps.ts'
 export { effectiveStrikes } from './strikes.ts'
+export { deriveTools, type ToolFact } from './tools.ts'
+export { againstTurning, rotationFor } from './turn.ts'
 export { whatIf, wouldGoStale } from './what-if.ts'

@@ -1,8 +1,8 @@
 import { type Finding, finding } from '../fact/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
-import { checkLoad, type LoadOffset, METHOD_NAMES, type WrittenOffset, writeLoad } from '../pickup/index.ts'
+import { checkLoad, type LoadOffset, methodName, type WrittenOffset, writeLoad } from '../pickup/index.ts'
 import { formatWithUnit } from '../quantity/index.ts'
-import type { OffsetState, Setup } from './derive.ts'
+import type { OffsetState, PartFact, Setup } from './derive.ts'
 
 /** 'X', 'X and Y', 'X, Y and Z'. */
 const inWords = (axes: readonly string[]) =>
@@ -60,6 +60,17 @@ function stoodOff({ name, check }: OffsetState): Finding[] {
   ]
 }
 
+/** The part was measured and is not the right one, or lies the wrong way round. */
+export function wrongPart({ part }: Setup): Finding[] {
+  if (!part || part.freshness.state === 'stale' || part.as === 'right') return []
+  return part.findings
+    .filter(({ severity }) => severity === 'stop')
+    .map((each) => ({
+      ...each,
+      fix: `${each.fix ?? ''} Or strike the look at the part out in the logbook, if it was a slip.`.trim(),
+    }))
+}
+
 /** Who took it and when, short enough for a comment. */
 const takenOn = ({ by, at }: { by: string; at: string }) => `${by} ${at.slice(0, 16).replace('T', ' ')} UTC`
 
@@ -71,7 +82,7 @@ function loadOf(setup: Setup, offset: OffsetState): LoadOffset {
       fact.axis,
       {
         value: fact.value,
-        about: `${METHOD_NAMES[fact.entry.reading.method]}, ${takenOn(fact.entry)}, +/-${formatWithUnit(fact.doubt.value, unit)}`,
+        about: `${methodName(fact.entry.reading.method)}, ${takenOn(fact.entry)}, +/-${formatWithUnit(fact.doubt.value, unit)}`,
       },
     ]),
   )
@@ -89,23 +100,31 @@ function loadOf(setup: Setup, offset: OffsetState): LoadOffset {
  */
 export function programFor(setup: Setup, offset: OffsetState): WrittenOffset {
   const load = loadOf(setup, offset)
-  const against = [...staleAxes(offset), ...stoppedAxes(offset), ...stoodOff(offset)]
+  const against = [...wrongPart(setup), ...staleAxes(offset), ...stoppedAxes(offset), ...stoodOff(offset)]
   if (against.length > 0)
     return { ok: false, findings: [...against, ...checkLoad(load, setup.profile, setup.machine)] }
   return writeLoad(load, setup.profile, setup.machine)
 }
 
-/** What stands in the way of a look over part zero: an axis along the table that is missing or stale. */
-export function checkHindrance({ axes, name }: OffsetState): string | undefined {
-  const missing = (['X', 'Y'] as const).filter((axis) => !axes[axis])
+/** The axes that a look with a pointed tool says something of: a mill's along the table, all of a lathe's. */
+const lookedAt = ({ wants }: OffsetState) => wants.filter((axis) => axis !== 'Z' || !wants.includes('Y'))
+
+/** What stands in the way of a look over part zero: an axis that is missing or stale. */
+export function checkHindrance(offset: OffsetState): string | undefined {
+  const { axes, name } = offset
+  const missing = lookedAt(offset).filter((axis) => !axes[axis])
   if (missing.length > 0) return `${inWords(missing)} of ${name} must be taken first.`
-  const stale = (['X', 'Y'] as const).filter((axis) => axes[axis]?.freshness.state === 'stale')
+  const stale = lookedAt(offset).filter((axis) => axes[axis]?.freshness.state === 'stale')
   return stale.length > 0 ? `${inWords(stale)} of ${name} must be taken again first.` : undefined
 }
 
 /** The pickups that a check or a program of this offset rests on. A look along X and Y says nothing about Z. */
-export function restsOf({ axes }: OffsetState, kind: 'checked' | 'program'): string[] {
-  return Object.values(axes)
-    .filter(({ axis }) => kind === 'program' || axis !== 'Z')
-    .map(({ entry }) => entry.id)
+export function restsOf(offset: OffsetState, kind: 'checked' | 'program', part?: PartFact): string[] {
+  const looked = lookedAt(offset)
+  return [
+    ...Object.values(offset.axes)
+      .filter(({ axis }) => kind === 'program' || looked.includes(axis))
+      .map(({ entry }) => entry.id),
+    ...(part ? [part.entry.id] : []),
+  ]
 }

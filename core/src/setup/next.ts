@@ -1,4 +1,4 @@
-import { LINEAR_AXES, type LinearAxis } from '../machine/index.ts'
+import type { LinearAxis } from '../machine/index.ts'
 import type { OffsetState } from './derive.ts'
 
 /** Where the next thing to do is done: an axis of the offset, its program, its check, or nowhere. */
@@ -11,8 +11,8 @@ export interface NextThing {
 }
 
 /** What to do next with an offset, in one sentence, with the reason. */
-export function nextFor({ name, axes, check, program }: OffsetState): NextThing {
-  const stale = LINEAR_AXES.find((axis) => axes[axis]?.freshness.state === 'stale')
+export function nextFor({ name, axes, check, program, wants }: OffsetState): NextThing {
+  const stale = wants.find((axis) => axes[axis]?.freshness.state === 'stale')
   if (stale) {
     const freshness = axes[stale]?.freshness
     return {
@@ -21,14 +21,14 @@ export function nextFor({ name, axes, check, program }: OffsetState): NextThing 
       why: freshness?.state === 'stale' ? `It was ${freshness.cause.says}.` : '',
     }
   }
-  const stopped = LINEAR_AXES.find((axis) => axes[axis]?.verdict === 'stop')
+  const stopped = wants.find((axis) => axes[axis]?.verdict === 'stop')
   if (stopped)
     return {
       place: stopped,
       says: `Take ${stopped} of ${name} again.`,
       why: axes[stopped]?.findings[0]?.says ?? '',
     }
-  const missing = LINEAR_AXES.find((axis) => !axes[axis])
+  const missing = wants.find((axis) => !axes[axis])
   if (missing)
     return {
       place: missing,
@@ -43,7 +43,7 @@ export function nextFor({ name, axes, check, program }: OffsetState): NextThing 
     }
   if (check?.freshness.state === 'fresh')
     return { place: 'nothing', says: `${name} is taken and checked.`, why: 'The next step can rest on it.' }
-  if (!program || program.freshness.state === 'stale')
+  if (wants.includes('Y') && (!program || program.freshness.state === 'stale'))
     return {
       place: 'program',
       says: `Take the program for ${name} to the control.`,
@@ -51,7 +51,9 @@ export function nextFor({ name, axes, check, program }: OffsetState): NextThing 
     }
   return {
     place: 'check',
-    says: `Check ${name} with a pointed tool.`,
+    says: wants.includes('Y')
+      ? `Check ${name} with a pointed tool.`
+      : `Key ${name} in, and check it at the bar.`,
     why:
       check?.freshness.state === 'stale'
         ? `The last check was ${check.freshness.cause.says}.`

@@ -168,9 +168,9 @@ describe('the demo and the board', () => {
         steps.map(({ state }) => state).join(' '),
       ]),
     ).toEqual([
-      ['Focuser housing, second side', 'zero', 'open done open'],
-      ['Focuser housing, serial number', 'hold', 'open stale stale'],
-      ['Focuser housing, first side', undefined, 'open done done'],
+      ['Focuser housing, second side', 'zero', 'open done open open'],
+      ['Focuser housing, serial number', 'hold', 'open stale stale open'],
+      ['Focuser housing, first side', undefined, 'open done done open'],
     ])
     expect(first?.setups[1]?.stale).toContain('The squareness of the vise')
     expect(first?.notes.map(({ by }) => by)).toEqual(['MK'])

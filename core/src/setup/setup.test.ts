@@ -1,15 +1,11 @@
 import fc from 'fast-check'
-import { monotonicFactory } from 'ulid'
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
-import type { Bolts, StopKind } from '../hold/index.ts'
-import type { Reading } from '../pickup/index.ts'
-import { asTyped } from '../quantity/index.ts'
+import type { StopKind } from '../hold/index.ts'
 import {
   checkHindrance,
   deriveSetup,
   type Entry,
-  type EntryOf,
   effectiveStrikes,
   entry,
   expectationOf,
@@ -21,102 +17,26 @@ import {
   programFor,
   type Reference,
   restsOf,
-  type Setup,
   shopBoard,
 } from './index.ts'
+import {
+  add,
+  checked,
+  cleared,
+  derive as deriveWith,
+  edge,
+  happened,
+  inch,
+  opened,
+  pickup,
+  program,
+  start,
+  strike,
+  swept,
+  touch,
+} from './testing.ts'
 
-const nextId = monotonicFactory(() => 0.5)
-const start = Date.UTC(2026, 10, 24, 8)
-let minutes = 0
-
-type Body<K extends Entry['kind']> = Omit<EntryOf<K>, 'id' | 'setup' | 'at' | 'by' | 'kind'>
-
-function stamp() {
-  minutes += 1
-  return { id: nextId(start + minutes), at: new Date(start + minutes * 60_000).toISOString(), by: 'RT' }
-}
-
-const opened: Entry = (() => {
-  const stamped = stamp()
-  return {
-    ...stamped,
-    setup: stamped.id,
-    kind: 'opened',
-    title: 'Test block',
-    machine: { id: 'mill-1', version: 1 },
-    unit: 'inch',
-    tolerance: asTyped(0.002, 'inch'),
-  }
-})()
-
-const add = <K extends Entry['kind']>(kind: K, body: Body<K>) =>
-  ({ ...stamp(), setup: opened.id, kind, ...body }) as unknown as EntryOf<K>
-
-const edge = (axis: 'X' | 'Y', position: number): Reading => ({
-  method: 'edge-finder',
-  axis,
-  direction: '+',
-  diameter: asTyped(0.2, 'inch'),
-  machinePosition: asTyped(position, 'inch'),
-  drawingPosition: asTyped(0, 'inch'),
-})
-const touch = (tool: number): Reading => ({
-  method: 'tool-on-block',
-  axis: 'Z',
-  tool,
-  toolLength: asTyped(4.5, 'inch'),
-  blockHeight: asTyped(1, 'inch'),
-  machinePosition: asTyped(-9, 'inch'),
-  drawingPosition: asTyped(0, 'inch'),
-})
-const pickup = (reading: Reading, offset = 'G54') =>
-  add('pickup', { offset, reading, machine: { id: 'mill-1', version: 1 } })
-const happened = (what: HappeningKind, tool?: number) =>
-  add('happened', { what, note: '', ...(tool === undefined ? {} : { tool }) })
-const strike = (target: string) => add('struck', { target, reason: 'slip' })
-const checked = (rests: string[], result: 'agrees' | 'off' = 'agrees') =>
-  add('checked', { offset: 'G54', rests, result, note: result === 'off' ? '.010 left' : '' })
-const program = (rests: string[]) =>
-  add('program', {
-    offset: 'G54',
-    rests,
-    how: 'copied',
-    text: 'G0',
-    profile: { id: 'compact', version: 1 },
-    machine: { id: 'mill-1', version: 1 },
-  })
-
-const inch = (value: number) => asTyped(value, 'inch')
-const swept = (bolts: Bolts, far = 0) =>
-  add('swept', {
-    sweep: {
-      bolts,
-      pivot: inch(-1),
-      points: [
-        { at: inch(0.25), reading: inch(0) },
-        { at: inch(5.75), reading: inch(far) },
-      ],
-      plusMeans: 'towards',
-      stylusAngle: 0,
-      dialStep: inch(0.0005),
-      partLength: inch(4),
-      allowed: inch(0.002),
-    },
-  })
-const cleared = () =>
-  add('cleared', {
-    vise: { id: 'vise-6', version: 1 },
-    machine: { id: 'mill-1', version: 1 },
-    jawAt: inch(10.9),
-    wanted: inch(0.25),
-    lowestZ: inch(-11),
-  })
-
-function derive(entries: Entry[], reference: Reference = demoReference): Setup {
-  const setup = deriveSetup([opened, ...entries], reference)
-  if (isUnreadable(setup)) throw new Error(setup.unreadable)
-  return setup
-}
+const derive = (entries: Entry[], reference: Reference = demoReference) => deriveWith(entries, reference)
 
 /** What is stale in G54, and why. */
 function stale(entries: Entry[], reference?: Reference): Record<string, string> {

@@ -1,16 +1,16 @@
 import type { Machine } from '../machine/index.ts'
 
 /** The steps of the traveler that stand so far, in the order in which people work. */
-export const STEPS = ['ready', 'hold', 'zero'] as const
+export const STEPS = ['ready', 'hold', 'zero', 'angle'] as const
 export type Step = (typeof STEPS)[number]
 
-export const STEP_NAMES: Record<Step, string> = { ready: 'Ready', hold: 'Hold', zero: 'Zero' }
+export const STEP_NAMES: Record<Step, string> = { ready: 'Ready', hold: 'Hold', zero: 'Zero', angle: 'Angle' }
 
 export type StepState = 'open' | 'done' | 'stale'
 
 /** The steps that there are for a machine. */
 export const stepsOf = ({ kind }: Machine): readonly Step[] =>
-  kind === 'mill' ? STEPS : STEPS.filter((step) => step !== 'zero')
+  kind === 'mill' ? STEPS : STEPS.filter((step) => step !== 'angle')
 
 /** The state of a step made of several parts: stale if any is, done if all are. */
 export const together = (states: StepState[]): StepState =>

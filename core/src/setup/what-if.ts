@@ -1,3 +1,4 @@
+import { formatAngle } from '../angle/index.ts'
 import type { Freshness } from '../fact/index.ts'
 import { formatWithUnit } from '../quantity/index.ts'
 import { deriveSetup, isUnreadable, type OffsetState, type Reference, type Setup } from './derive.ts'
@@ -5,7 +6,7 @@ import type { Entry } from './entries.ts'
 
 /** The standing facts of an offset by name, with what is said of each. */
 function factsOf(
-  { name, axes, check, program }: OffsetState,
+  { name, axes, angle, check, program, further }: OffsetState,
   unit: Setup['unit'],
 ): Map<string, { stale: boolean; says: string }> {
   const facts = new Map<string, { stale: boolean; says: string }>()
@@ -14,6 +15,11 @@ function factsOf(
       stale: fact.freshness.state === 'stale',
       says: formatWithUnit(fact.value, unit),
     })
+  if (angle)
+    facts.set(`The angle of ${name}`, {
+      stale: angle.freshness.state === 'stale',
+      says: `${formatAngle(angle.angle.value)} deg`,
+    })
   if (check)
     facts.set(`The check of ${name}`, { stale: check.freshness.state === 'stale', says: check.entry.id })
   if (program)
@@ -21,7 +27,18 @@ function factsOf(
       stale: program.freshness.state === 'stale',
       says: program.entry.id,
     })
+  for (const [what, fact] of Object.entries(further))
+    facts.set(`The ${FURTHER[what] ?? what} for ${name}`, {
+      stale: fact.freshness.state === 'stale',
+      says: fact.entry.id,
+    })
   return facts
+}
+
+const FURTHER: Record<string, string> = {
+  angle: 'turning program',
+  turned: 'turned program',
+  probe: 'probe program',
 }
 
 /** The standing facts of the Hold step by name. */
@@ -44,8 +61,18 @@ function holdFacts({ hold, unit }: Setup): Map<string, { stale: boolean; says: s
   return facts
 }
 
+function partFact({ part }: Setup): [string, { stale: boolean; says: string }][] {
+  return part
+    ? [['The look at the part', { stale: part.freshness.state === 'stale', says: part.entry.id }]]
+    : []
+}
+
 const allFacts = (setup: Setup) =>
-  new Map([...holdFacts(setup), ...setup.offsets.flatMap((offset) => [...factsOf(offset, setup.unit)])])
+  new Map([
+    ...holdFacts(setup),
+    ...partFact(setup),
+    ...setup.offsets.flatMap((offset) => [...factsOf(offset, setup.unit)]),
+  ])
 
 /** The names of the facts of a setup that are stale. */
 export const nameStaleFacts = (setup: Setup): string[] =>

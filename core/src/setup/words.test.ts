@@ -78,6 +78,7 @@ describe('a new form', () => {
     expect(startingDraft(setup, 'Y', 'edge-finder')).toEqual({
       axis: 'Y',
       method: 'edge-finder',
+      choices: {},
       fields: { diameter: '.200', drawingPosition: '0' },
     })
     expect(startingDraft(setup, 'Z').fields).toEqual({
@@ -133,7 +134,12 @@ describe('an offset by name', () => {
   it('is open and empty when nothing was taken for it, and says when the control lacks it', () => {
     const setup = derive(titled('first side'))
     expect(offsetOf(setup, 'G54').state).toBe('done')
-    expect(offsetOf(setup, 'G154 P9')).toEqual({ name: 'G154 P9', axes: {}, state: 'open', findings: [] })
+    expect(offsetOf(setup, 'G154 P9')).toMatchObject({
+      name: 'G154 P9',
+      axes: {},
+      state: 'open',
+      findings: [],
+    })
     expect(offsetOf(setup, 'G54.1 P9').findings.map(({ code }) => code)).toEqual(['offset-not-on-control'])
   })
 })

@@ -1,0 +1,1 @@
+export { type Individuals, individuals } from './individuals.ts'

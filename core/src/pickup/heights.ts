@@ -1,0 +1,134 @@
+import { combineDoubt } from '../fact/index.ts'
+import { formatLength } from '../quantity/index.ts'
+import { methodName } from './methods.ts'
+import type { HeightReading, ReadingOf } from './reading.ts'
+import { repeatabilityOf } from './repeatability.ts'
+import {
+  difference,
+  display,
+  inParentheses,
+  meanReading,
+  type Pickup,
+  type PickupSettings,
+  part,
+  repeatsTo,
+  toPartZero,
+} from './words.ts'
+
+/** Z = machine position - tool length - block height, in the shop's own convention for lengths. Common practice. */
+export function fromHeight(from: HeightReading, settings: PickupSettings): Pickup {
+  const { unit } = settings
+  const mean = meanReading(from.machinePosition, repeatabilityOf(from.method, unit), unit)
+  const face = mean.value - from.toolLength.value - from.blockHeight.value
+  const zero = toPartZero(face, from.drawingPosition.value, 'face', unit)
+  const [length, height] = [from.toolLength, from.blockHeight].map(({ value }) =>
+    formatLength(value, unit),
+  ) as [string, string]
+  const onBlock = from.method === 'tool-on-block' || from.method === 'tool-on-feeler'
+  const between = from.method === 'tool-on-feeler' ? 'feeler' : 'block'
+  return {
+    axis: 'Z',
+    position: mean.value,
+    value: zero.value,
+    unit,
+    working: [
+      ...mean.lines,
+      {
+        finds: 'face',
+        arithmetic: onBlock ? difference(mean.text, length, height) : difference(mean.text, length),
+        means: `machine position less T${from.tool}${onBlock ? ` less ${between}` : ''}`,
+        gives: formatLength(face, unit),
+      },
+      zero.line,
+    ],
+    doubt: combineDoubt([
+      part(repeatsTo(methodName(from.method).replace('gauge ', ''), mean.repeated?.times), mean.random),
+      display(settings),
+    ]),
+    ...(mean.repeated ? { repeated: mean.repeated } : {}),
+  }
+}
+
+/** X geometry = machine X - measured diameter, both in diameters. Common practice. */
+export function fromSkim(from: ReadingOf<'skimmed'>, settings: PickupSettings): Pickup {
+  const { unit } = settings
+  const mean = meanReading(from.machinePosition, 0, unit)
+  const value = mean.value - from.measured.value
+  return {
+    axis: 'X',
+    position: mean.value,
+    value,
+    unit,
+    working: [
+      ...mean.lines,
+      {
+        finds: 'X geometry',
+        arithmetic: difference(mean.text, formatLength(from.measured.value, unit)),
+        means: 'machine X less the diameter that was left',
+        gives: formatLength(value, unit),
+      },
+    ],
+    doubt: combineDoubt([
+      part('skim and micrometer repeat to', repeatabilityOf('skimmed', unit)),
+      display(settings),
+    ]),
+    ...(mean.repeated ? { repeated: mean.repeated } : {}),
+  }
+}
+
+/** Z = machine Z at the face - the face's Z. Common practice. */
+export function fromFace(from: ReadingOf<'faced'>, settings: PickupSettings): Pickup {
+  const { unit } = settings
+  const mean = meanReading(from.machinePosition, repeatabilityOf('faced', unit), unit)
+  const zero = toPartZero(mean.value, from.drawingPosition.value, 'face', unit)
+  return {
+    axis: 'Z',
+    position: mean.value,
+    value: zero.value,
+    unit,
+    working: [...mean.lines, { ...zero.line, means: "machine Z less the face's own Z" }],
+    doubt: combineDoubt([
+      part(repeatsTo('touching the face', mean.repeated?.times), mean.random),
+      display(settings),
+    ]),
+    ...(mean.repeated ? { repeated: mean.repeated } : {}),
+  }
+}
+
+/** What the control's probe cycle set: as the offset page shows it. */
+export function fromProbeSet(from: ReadingOf<'probe-set'>, settings: PickupSettings): Pickup {
+  const { unit } = settings
+  const text = formatLength(from.shown.value, unit)
+  return {
+    axis: from.axis,
+    position: from.shown.value,
+    value: from.shown.value,
+    unit,
+    working: [{ finds: 'part zero', arithmetic: text, means: 'as the offset page shows it', gives: text }],
+    doubt: combineDoubt([part('probe repeats to', repeatabilityOf('probe', unit)), display(settings)]),
+  }
+}
+
+/** offset = source + shift; its doubt is that of the source and of the shift. */
+export function fromOffset(from: ReadingOf<'from-offset'>, settings: PickupSettings): Pickup {
+  const { unit } = settings
+  const value = from.base.value + from.shift.value
+  return {
+    axis: from.axis,
+    position: value,
+    value,
+    unit,
+    working: [
+      {
+        finds: `from ${from.source}`,
+        arithmetic: `${formatLength(from.base.value, unit)} + ${inParentheses(formatLength(from.shift.value, unit))}`,
+        means: from.shift.value === 0 ? 'a copy' : `${from.source} and the shift from it`,
+        gives: formatLength(value, unit),
+      },
+    ],
+    doubt: combineDoubt([
+      part(`doubt of ${from.source}`, from.baseDoubt.value),
+      part('the shift is known to', from.shiftWithin.value),
+    ]),
+  }
+}

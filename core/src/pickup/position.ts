@@ -1,0 +1,63 @@
+import { z } from 'zod'
+import { type LengthUnit, readLength, type TypedLength, typedLength } from '../quantity/index.ts'
+
+const MOST_REPEATS = 20
+
+/** A position that was read once, or several times in a row without anything being changed between. */
+export const positionReading = typedLength.safeExtend({
+  repeats: z
+    .array(typedLength)
+    .min(1)
+    .max(MOST_REPEATS - 1)
+    .optional()
+    .describe('the further readings'),
+})
+export type PositionReading = z.infer<typeof positionReading>
+
+/** Every reading of a position, in its unit. */
+export const valuesOf = ({ value, repeats = [] }: PositionReading) => [
+  value,
+  ...repeats.map((each) => each.value),
+]
+
+export const meanOf = (position: PositionReading) => {
+  const values = valuesOf(position)
+  return values.reduce((sum, value) => sum + value, 0) / values.length
+}
+
+/** The greatest reading less the least; 0 for one. */
+export const spreadOf = (position: PositionReading) => {
+  const values = valuesOf(position)
+  return Math.max(...values) - Math.min(...values)
+}
+
+/** Standard deviation of one reading; 0 where there are fewer than three, which say little of it. */
+export function deviationOf(position: PositionReading): number {
+  const values = valuesOf(position)
+  if (values.length < 3) return 0
+  const mean = meanOf(position)
+  return Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (values.length - 1))
+}
+
+export type PositionEntry = { ok: true; value: PositionReading } | { ok: false; empty: boolean; says: string }
+
+/** Reads one position, or several with semicolons between them: `-9.2205; -9.2201`. */
+export function readPosition(typed: string, unit: LengthUnit): PositionEntry {
+  const parts = typed
+    .split(';')
+    .filter((part, index, all) => part.trim() !== '' || all.length === 1 || index === 0)
+  if (parts.length > MOST_REPEATS)
+    return {
+      ok: false,
+      empty: false,
+      says: `That is ${parts.length} readings; at most ${MOST_REPEATS} are taken.`,
+    }
+  const read: TypedLength[] = []
+  for (const part of parts) {
+    const entry = readLength(part, unit)
+    if (!entry.ok) return { ok: false, empty: entry.empty, says: entry.says }
+    read.push({ text: entry.text, value: entry.value, unit })
+  }
+  const [first, ...repeats] = read as [TypedLength, ...TypedLength[]]
+  return { ok: true, value: repeats.length > 0 ? { ...first, repeats } : first }
+}

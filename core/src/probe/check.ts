@@ -1,0 +1,215 @@
+import { type Finding, finding, worstFirst } from '../fact/index.ts'
+import { type LinearAxis, type Machine, type ProbeShape, withinTravel } from '../machine/index.ts'
+import { convertLength, formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
+import { startOf } from './plan.ts'
+import { FEATURES, isTop, type ProbeTask } from './task.ts'
+
+/** A search may go this far past where the surface is expected. Common practice by judgement. [inch, mm] */
+const MARGIN: Record<LengthUnit, number> = { inch: 0.25, mm: 6 }
+/** Room that the body must keep above the part. By judgement. [inch, mm] */
+const BODY_ROOM: Record<LengthUnit, number> = { inch: 0.04, mm: 1 }
+
+/** The probe of a machine in the unit of the setup. */
+export function shapeIn({ unit }: Machine, shape: ProbeShape, to: LengthUnit): ProbeShape {
+  const length = (of: number) => convertLength(of, unit, to)
+  return {
+    tool: shape.tool,
+    stylus: length(shape.stylus),
+    reach: length(shape.reach),
+    body: length(shape.body),
+    overtravel: length(shape.overtravel),
+  }
+}
+
+export interface ProbeSituation {
+  machine: Machine
+  /** In the setup's unit. */
+  shape: ProbeShape
+  unit: LengthUnit
+  offset: string
+  /** What is known of the offset so far, machine positions; it may be old, it need only be near. */
+  near: Partial<Record<LinearAxis, number>>
+}
+
+function ofDepth(task: ProbeTask, { shape, unit }: ProbeSituation): Finding[] {
+  if (isTop(task)) return []
+  const { depth } = task
+  if (depth >= 0)
+    return [
+      finding(
+        'stop',
+        'depth-sign',
+        'depth',
+        depth === 0
+          ? 'A depth of 0 leaves the ball at the edge of the top.'
+          : 'A positive depth sends the probe up.',
+        'The depth is signed from the top of the feature: below it is minus. Upwards it finds nothing, and ends in an alarm.',
+        `Type ${formatLength(depth === 0 ? -shape.stylus : -depth, unit)}.`,
+      ),
+    ]
+  const room = shape.reach + depth
+  if (room <= 0)
+    return [
+      finding(
+        'stop',
+        'body-against-part',
+        'depth',
+        `At ${formatWithUnit(-depth, unit)} below the top the body of the probe meets the part.`,
+        `The stylus reaches ${formatWithUnit(shape.reach, unit)} below the body, and the body is ${formatWithUnit(shape.body, unit)} thick.`,
+        'Touch nearer to the top, or use a longer stylus.',
+      ),
+    ]
+  if (room < BODY_ROOM[unit])
+    return [
+      finding(
+        'look',
+        'body-near-part',
+        'depth',
+        `The body passes ${formatWithUnit(room, unit)} above the part.`,
+        `The stylus reaches ${formatWithUnit(shape.reach, unit)} below the body.`,
+        'Touch a little nearer to the top.',
+      ),
+    ]
+  if (-depth < shape.stylus / 2)
+    return [
+      finding(
+        'look',
+        'shallow',
+        'depth',
+        'The ball touches with its lower half only.',
+        `Its centre is ${formatWithUnit(-depth, unit)} below the top; a chamfer or burr there is measured instead of the face.`,
+        `Go ${formatWithUnit(shape.stylus, unit)} or more below the top.`,
+      ),
+    ]
+  return []
+}
+
+function ofSearch(task: ProbeTask, { shape, unit }: ProbeSituation): Finding[] {
+  const { gap, search, feature } = task
+  const { inside } = FEATURES[feature]
+  if (inside && shape.stylus >= task.size)
+    return [
+      finding(
+        'stop',
+        'stylus-larger-than-pocket',
+        'size',
+        `A stylus of ${formatWithUnit(shape.stylus, unit)} does not go into a ${feature} of ${formatWithUnit(task.size, unit)}.`,
+        'The probe goes down in the middle before it searches.',
+        'Check the size on the drawing, or use a smaller stylus.',
+      ),
+    ]
+  if (gap <= 0)
+    return [
+      finding(
+        'stop',
+        'starts-in-part',
+        'gap',
+        'The probe would start in the part.',
+        'The gap is measured from the stylus to the surface, before the search.',
+        'Type a gap above zero; 3/8 in or 10 mm is usual.',
+      ),
+    ]
+  if (search <= gap)
+    return [
+      finding(
+        'stop',
+        'search-too-short',
+        'search',
+        `It would stop ${formatWithUnit(gap - search, unit)} before the surface.`,
+        `The gap at the start is ${formatWithUnit(gap, unit)}; the search is counted from there.`,
+        `Search ${formatWithUnit(gap + MARGIN[unit] / 2, unit)}.`,
+      ),
+    ]
+  if (search - gap > MARGIN[unit])
+    return [
+      finding(
+        search - gap > shape.reach ? 'stop' : 'look',
+        'search-too-long',
+        'search',
+        `The search goes ${formatWithUnit(search - gap, unit)} past where the surface is expected.`,
+        'If the tip misses, the body meets the part. How far to search is the gap and a margin, not plenty.',
+        `Search ${formatWithUnit(gap + MARGIN[unit] / 2, unit)}.`,
+      ),
+    ]
+  return []
+}
+
+function ofSizes(task: ProbeTask, { shape, unit }: ProbeSituation): Finding[] {
+  const findings: Finding[] = []
+  const needsSize = FEATURES[task.feature].fields.includes('size')
+  if (needsSize && task.size <= 0)
+    findings.push(
+      finding(
+        'stop',
+        'no-size',
+        'size',
+        'The size must be more than zero.',
+        'It says how far the probe goes out before it comes down, and how far apart it touches.',
+      ),
+    )
+  else if (task.feature === 'edge' && task.size < 5 * shape.stylus)
+    findings.push(
+      finding(
+        'look',
+        'short-base',
+        'size',
+        `A base of ${formatWithUnit(task.size, unit)} is short.`,
+        'The doubt of an angle is that of two touches over the base.',
+        'Touch as far apart as the edge allows.',
+      ),
+    )
+  if (task.clearance <= 0)
+    findings.push(
+      finding(
+        'stop',
+        'no-clearance',
+        'clearance',
+        'The probe would move sideways through the part.',
+        'The clearance is counted up from the top of the feature.',
+        'Type a length above zero; an inch or 25 mm over what stands round it.',
+      ),
+    )
+  return findings
+}
+
+function ofTravel(task: ProbeTask, { machine, shape, unit, offset, near }: ProbeSituation): Finding[] {
+  const start = startOf(task, shape.stylus)
+  const findings: Finding[] = []
+  for (const axis of ['X', 'Y'] as const) {
+    const zero = near[axis]
+    const at = zero === undefined ? undefined : zero + start[axis]
+    if (at !== undefined && !withinTravel(machine, axis, at, unit))
+      findings.push(
+        finding(
+          'stop',
+          'start-outside-travel',
+          axis === 'X' ? 'x' : 'y',
+          `The start, machine ${axis} ${formatLength(at, unit)}, is outside the travel of ${machine.name}.`,
+          `${offset} ${axis} is at ${formatLength(zero ?? 0, unit)} so far.`,
+          'Check the place on the drawing, or touch from the other side.',
+        ),
+      )
+  }
+  const unknown = (['X', 'Y'] as const).filter((axis) => near[axis] === undefined)
+  if (unknown.length > 0)
+    findings.push(
+      finding(
+        'look',
+        'no-rough-zero',
+        'offset',
+        `${unknown.join(' and ')} of ${offset} ${unknown.length > 1 ? 'are' : 'is'} not known even roughly.`,
+        `The program goes to places of ${offset}: it must be right to within the margin of the search before it runs.`,
+        `Jog the probe over the place, set ${offset} there by hand, and look at the offset page before you start.`,
+      ),
+    )
+  return findings
+}
+
+/** What can be wrong with a probe call before it is written: signs, search, body, sizes, travel. Worst first. */
+export const checkProbe = (task: ProbeTask, situation: ProbeSituation): Finding[] =>
+  worstFirst([
+    ...ofDepth(task, situation),
+    ...ofSearch(task, situation),
+    ...ofSizes(task, situation),
+    ...ofTravel(task, situation),
+  ])

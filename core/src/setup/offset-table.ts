@@ -1,0 +1,72 @@
+import { LINEAR_AXES, type LinearAxis } from '../machine/index.ts'
+import { convertLength } from '../quantity/index.ts'
+import { addressNames } from './addresses.ts'
+import { type AxisFact, deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
+import type { Entry } from './entries.ts'
+
+/** One axis of an offset as the control should show it. */
+export interface TableCell {
+  /** In the unit of the setup that looks. */
+  value: number
+  doubt: number
+  fact: AxisFact
+  /** The setup that put it there, where it is another one. */
+  other?: { id: string; title: string }
+}
+
+export interface OffsetRow {
+  name: string
+  axes: Partial<Record<LinearAxis, TableCell>>
+}
+
+/** The logs of the other setups on the machine, by setup. */
+function otherLogs(setup: Setup, machineEntries: readonly Entry[]): Entry[][] {
+  const logs = new Map<string, Entry[]>()
+  for (const entry of machineEntries)
+    if (entry.setup !== setup.id) logs.set(entry.setup, [...(logs.get(entry.setup) ?? []), entry])
+  return [...logs.values()]
+}
+
+/**
+ * Every offset of the machine as its control should show it: for each axis what was taken last, by whichever setup;
+ * the standard ones even where nothing is known of them.
+ */
+export function offsetTable(
+  setup: Setup,
+  machineEntries: readonly Entry[],
+  reference: Reference,
+): OffsetRow[] {
+  const rows = new Map<string, OffsetRow>()
+  const row = (name: string) => {
+    const known = rows.get(name) ?? { name, axes: {} }
+    rows.set(name, known)
+    return known
+  }
+  const standard = setup.machine.kind === 'mill' ? setup.profile.offsets.standard : []
+  for (const name of standard) row(name)
+  const put = (from: Setup, own: boolean) => {
+    for (const { name, axes } of from.offsets)
+      for (const axis of LINEAR_AXES) {
+        const fact = axes[axis]
+        if (!fact) continue
+        const before = row(name).axes[axis]
+        // Of this setup what it took; of others the last, where this one took none.
+        if (!own && before && (!before.other || before.fact.entry.at > fact.entry.at)) continue
+        row(name).axes[axis] = {
+          value: convertLength(fact.value, from.unit, setup.unit),
+          doubt: convertLength(fact.doubt.value, from.unit, setup.unit),
+          fact,
+          ...(own ? {} : { other: { id: from.id, title: from.opened.title } }),
+        }
+      }
+  }
+  put(setup, true)
+  for (const log of otherLogs(setup, machineEntries)) {
+    const other = deriveSetup(log, reference)
+    if (!isUnreadable(other)) put(other, false)
+  }
+  const order = addressNames(setup.machine, setup.profile)
+  return [...rows.values()]
+    .filter(({ name, axes }) => standard.includes(name) || Object.keys(axes).length > 0)
+    .sort((a, b) => order.indexOf(a.name) - order.indexOf(b.name))
+}

@@ -1,0 +1,87 @@
+import { type Finding, finding } from '../fact/index.ts'
+import { type Individuals, individuals } from '../gauge/index.ts'
+import type { LinearAxis } from '../machine/index.ts'
+import { convertLength, formatLength, formatWithUnit } from '../quantity/index.ts'
+import { deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
+import type { Entry } from './entries.ts'
+
+const MOST = 10
+
+/** A zero of an earlier run of the job. */
+export interface EarlierZero {
+  setup: string
+  at: string
+  by: string
+  value: number
+}
+
+/** One axis of a zero against the last ten times that the job was on this machine, in the setup's unit. */
+export interface RepeatHistory {
+  axis: LinearAxis
+  /** The oldest first. */
+  earlier: EarlierZero[]
+  now: number
+  /** What is usual, from the earlier ones; undefined with fewer than four. */
+  usual: Individuals | undefined
+  findings: Finding[]
+}
+
+const sameJob = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
+
+function judge(
+  axis: LinearAxis,
+  now: number,
+  usual: Individuals | undefined,
+  { unit, machine }: Setup,
+): Finding[] {
+  if (!usual || (now >= usual.lower && now <= usual.upper)) return []
+  return [
+    finding(
+      'look',
+      'unusual-zero',
+      axis,
+      `${axis} is ${formatWithUnit(Math.abs(now - usual.mean), unit)} from where it usually is for this job.`,
+      `On ${machine.name} it came out between ${formatLength(usual.lower, unit)} and ${formatLength(usual.upper, unit)} (mean and 2.66 times the mean moving range of the last times).`,
+      'The vise, the stop or the part stands elsewhere this time, or a reading slipped. Look before you go on.',
+    ),
+  ]
+}
+
+/** The zeros of an offset against the last ten setups of the same title on the machine, axis by axis; none where it is the first. */
+export function repeatHistory(
+  setup: Setup,
+  offset: string,
+  machineEntries: readonly Entry[],
+  reference: Reference,
+): RepeatHistory[] {
+  const opened = machineEntries.filter(
+    (entry) =>
+      entry.kind === 'opened' &&
+      entry.id !== setup.id &&
+      entry.at < setup.opened.at &&
+      sameJob(entry.title, setup.opened.title),
+  )
+  const runs = opened.flatMap(({ id }) => {
+    const run = deriveSetup(
+      machineEntries.filter((entry) => entry.setup === id),
+      reference,
+    )
+    return isUnreadable(run) ? [] : [run]
+  })
+  const own = setup.offsets.find(({ name }) => name === offset)
+  if (!own) return []
+  return Object.values(own.axes).flatMap(({ axis, value }): RepeatHistory[] => {
+    const earlier = runs
+      .flatMap((run) => {
+        const fact = run.offsets.find(({ name }) => name === offset)?.axes[axis]
+        if (!fact) return []
+        const { at, by } = fact.entry
+        return [{ setup: run.id, at, by, value: convertLength(fact.value, run.unit, setup.unit) }]
+      })
+      .sort((a, b) => (a.at < b.at ? -1 : 1))
+      .slice(-MOST)
+    if (earlier.length === 0) return []
+    const usual = individuals(earlier.map((each) => each.value))
+    return [{ axis, earlier, now: value, usual, findings: judge(axis, value, usual, setup) }]
+  })
+}

@@ -1,0 +1,102 @@
+import { monotonicFactory } from 'ulid'
+import type { Bolts } from '../hold/index.ts'
+import type { Reading } from '../pickup/index.ts'
+import { asTyped } from '../quantity/index.ts'
+import { deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
+import type { Entry, EntryOf } from './entries.ts'
+import type { HappeningKind } from './happenings.ts'
+
+// A log for tests, entry by entry, each a minute after the last. The machine and the rest come from who derives it.
+
+const nextId = monotonicFactory(() => 0.5)
+export const start = Date.UTC(2026, 10, 24, 8)
+let minutes = 0
+
+type Body<K extends Entry['kind']> = Omit<EntryOf<K>, 'id' | 'setup' | 'at' | 'by' | 'kind'>
+
+function stamp() {
+  minutes += 1
+  return { id: nextId(start + minutes), at: new Date(start + minutes * 60_000).toISOString(), by: 'RT' }
+}
+
+export const opened: Entry = (() => {
+  const stamped = stamp()
+  return {
+    ...stamped,
+    setup: stamped.id,
+    kind: 'opened',
+    title: 'Test block',
+    machine: { id: 'mill-1', version: 1 },
+    unit: 'inch',
+    tolerance: asTyped(0.002, 'inch'),
+  }
+})()
+
+export const add = <K extends Entry['kind']>(kind: K, body: Body<K>) =>
+  ({ ...stamp(), setup: opened.id, kind, ...body }) as unknown as EntryOf<K>
+
+export const edge = (axis: 'X' | 'Y', position: number): Reading => ({
+  method: 'edge-finder',
+  axis,
+  direction: '+',
+  diameter: asTyped(0.2, 'inch'),
+  machinePosition: asTyped(position, 'inch'),
+  drawingPosition: asTyped(0, 'inch'),
+})
+export const touch = (tool: number): Reading => ({
+  method: 'tool-on-block',
+  axis: 'Z',
+  tool,
+  toolLength: asTyped(4.5, 'inch'),
+  blockHeight: asTyped(1, 'inch'),
+  machinePosition: asTyped(-9, 'inch'),
+  drawingPosition: asTyped(0, 'inch'),
+})
+export const pickup = (reading: Reading, offset = 'G54', rests?: string[]) =>
+  add('pickup', { offset, reading, machine: { id: 'mill-1', version: 1 }, ...(rests ? { rests } : {}) })
+export const happened = (what: HappeningKind, tool?: number) =>
+  add('happened', { what, note: '', ...(tool === undefined ? {} : { tool }) })
+export const strike = (target: string) => add('struck', { target, reason: 'slip' })
+export const checked = (rests: string[], result: 'agrees' | 'off' = 'agrees') =>
+  add('checked', { offset: 'G54', rests, result, note: result === 'off' ? '.010 left' : '' })
+export const program = (rests: string[]) =>
+  add('program', {
+    offset: 'G54',
+    rests,
+    how: 'copied',
+    text: 'G0',
+    profile: { id: 'compact', version: 1 },
+    machine: { id: 'mill-1', version: 1 },
+  })
+
+export const inch = (value: number) => asTyped(value, 'inch')
+export const swept = (bolts: Bolts, far = 0) =>
+  add('swept', {
+    sweep: {
+      bolts,
+      pivot: inch(-1),
+      points: [
+        { at: inch(0.25), reading: inch(0) },
+        { at: inch(5.75), reading: inch(far) },
+      ],
+      plusMeans: 'towards',
+      stylusAngle: 0,
+      dialStep: inch(0.0005),
+      partLength: inch(4),
+      allowed: inch(0.002),
+    },
+  })
+export const cleared = () =>
+  add('cleared', {
+    vise: { id: 'vise-6', version: 1 },
+    machine: { id: 'mill-1', version: 1 },
+    jawAt: inch(10.9),
+    wanted: inch(0.25),
+    lowestZ: inch(-11),
+  })
+
+export function derive(entries: Entry[], reference: Reference): Setup {
+  const setup = deriveSetup([opened, ...entries], reference)
+  if (isUnreadable(setup)) throw new Error(setup.unreadable)
+  return setup
+}

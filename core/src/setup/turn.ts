@@ -1,0 +1,73 @@
+import { formatAngle, type Rotation, type WrittenRotation, writeRotation } from '../angle/index.ts'
+import { type Finding, finding, worstFirst } from '../fact/index.ts'
+import { formatWithUnit } from '../quantity/index.ts'
+import type { OffsetState, Setup } from './derive.ts'
+import { wrongPart } from './load.ts'
+
+/** What stands against turning a program of this offset: no angle, a stale one, a zero that does not fit it. */
+export function againstTurning(setup: Setup, offset: OffsetState): Finding[] {
+  const { angle, name } = offset
+  if (!angle)
+    return [
+      finding(
+        'stop',
+        'no-angle',
+        'angle',
+        `The angle of ${name} has not been measured.`,
+        'There is nothing to turn by.',
+        'Measure it first.',
+      ),
+    ]
+  const stale =
+    angle.freshness.state === 'stale'
+      ? [
+          finding(
+            'stop',
+            'angle-stale',
+            'angle',
+            `The angle of ${name} is stale: ${angle.freshness.cause.says}.`,
+            'Nothing stale goes to the machine.',
+            'Measure it again. If what made it stale was entered by mistake, strike that entry out in the logbook.',
+          ),
+        ]
+      : []
+  return worstFirst([...wrongPart(setup), ...stale, ...angle.findings])
+}
+
+/**
+ * The program that turns and looks for one offset of a setup, by value or by the probe's variable, or the findings that
+ * stand against it.
+ */
+export function rotationFor(
+  setup: Setup,
+  offset: OffsetState,
+  { about, look, byVariable }: Pick<Rotation, 'about' | 'look'> & { byVariable: boolean },
+): WrittenRotation {
+  const against = againstTurning(setup, offset)
+  const { angle } = offset
+  if (!angle || against.some(({ severity }) => severity === 'stop')) return { ok: false, findings: against }
+  const { X, Y } = offset.axes
+  const variable = setup.profile.probing?.results.angle ?? 0
+  const { value, doubt, base } = angle.angle
+  const written = writeRotation(
+    {
+      offset: offset.name,
+      unit: setup.unit,
+      by: byVariable ? { variable } : value,
+      about,
+      look,
+      zero: X && Y ? { x: X.value, y: Y.value } : undefined,
+      aboutIt: [
+        `Setup: ${setup.opened.title}, ${setup.machine.name}.`,
+        `Log ${setup.id}.`,
+        `Angle ${formatAngle(value)} deg, +/-${formatAngle(doubt.value)}, over ${formatWithUnit(base, setup.unit)}, ${angle.entry.by} ${angle.entry.at.slice(0, 16).replace('T', ' ')} UTC.`,
+        ...(byVariable
+          ? [`Turned by what the probe left in variable ${variable}: run the probe cycle just before.`]
+          : []),
+      ],
+    },
+    setup.profile,
+    setup.machine,
+  )
+  return { ...written, findings: worstFirst([...against, ...written.findings]) }
+}

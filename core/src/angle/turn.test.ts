@@ -42,7 +42,7 @@ describe('turning written for a profile', () => {
         point,
         point,
         (profile, by, about, look) => {
-          const written = writeRotation(rotation({ by, about, look }), profile, mill)
+          const written = writeRotation(rotation({ by, about, look, zero: undefined }), profile, mill)
           expect(written.findings).toEqual([])
           expect(written.ok).toBe(true)
         },

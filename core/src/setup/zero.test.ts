@@ -190,12 +190,12 @@ describe('turning a setup', () => {
 
 describe('the tables of the machine', () => {
   it('tools keep their length from one setup to the next, the last measurement stands', () => {
-    const [first, _before] = [length(3, -8), length(7, -9.5)]
+    const [first, before] = [length(3, -8), length(7, -9.5)]
     const other = { ...length(7, -9.4), setup: 'another' } as Entry
     const [machine] = demoReference.machines
     if (!machine) throw new Error('no machine')
     const tools = deriveTools(
-      [length(7, -9.5), first, other, happened('tool-measured-again', 3)],
+      [other, before, first, happened('tool-measured-again', 3)],
       machine,
       'mm',
     )

@@ -90,7 +90,7 @@ describe('the log', () => {
     const { board } = (await ask('GET', '/api/setups')).body as { board: ShopBoard }
     const [mill, lathe] = ['mill-1', 'lathe-1'].map((id) => board.machines.find((each) => each.id === id))
     const zeros = mill?.setups.flatMap(({ title, steps }) =>
-      title.startsWith('Focuser') ? [steps.at(-1)?.state] : [],
+      title.startsWith('Focuser') ? [steps.find(({ step }) => step === 'zero')?.state] : [],
     )
     expect(zeros?.sort()).toEqual(['done', 'open', 'stale'])
     expect(lathe?.setups.map(({ inStep }) => inStep)).toEqual(['hold'])

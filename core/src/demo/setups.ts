@@ -102,7 +102,7 @@ function openLog(
     write(minutes, {
       kind: 'program',
       offset: first.name,
-      rests: restsOf(first, 'program'),
+      rests: restsOf(first, 'program', setup.part),
       profile: { id: setup.profile.id, version: setup.profile.version },
       machine: { id: setup.machine.id, version: setup.machine.version },
       how: 'downloaded',
@@ -113,11 +113,21 @@ function openLog(
     write(minutes, {
       kind: 'checked',
       offset: 'G54',
-      rests: restsOf(offset().first, 'checked'),
+      rests: restsOf(offset().first, 'checked', offset().setup.part),
       result: 'agrees',
       note,
     })
-  return { log, write, getReady, sweep, clear, take, takeProgram, check }
+  /** A tool's length against the master, 4.000 long, which stands at -10.3460 on the same block. */
+  const measureTool = (minutes: number, tool: number, machinePosition: string) =>
+    write(minutes, {
+      kind: 'tool-length',
+      tool,
+      machinePosition: typed(machinePosition),
+      masterPosition: typed('-10.3460'),
+      masterLength: typed('4.0000'),
+      machine,
+    })
+  return { log, write, getReady, sweep, clear, take, takeProgram, check, measureTool }
 }
 
 const opening = (title: string, machine: Machine, tolerance: number): WithoutStamp<EntryOf<'opened'>> => ({
@@ -128,8 +138,90 @@ const opening = (title: string, machine: Machine, tolerance: number): WithoutSta
   tolerance: asTyped(tolerance, 'inch'),
 })
 
+/** One side of a part, touched with the probe: X and Y of the corner from touches on both faces. */
+const cornerOf = (axis: 'X' | 'Y', x: string, y: string, rise: string): Reading => ({
+  method: 'corner',
+  axis,
+  device: 'probe',
+  diameter: typed('.2362'),
+  directionX: '+',
+  pointsX: [{ x: typed(x), y: typed('-7.5') }],
+  directionY: '+',
+  pointsY: [
+    { x: typed('-20.5'), y: typed(y) },
+    { x: typed('-15.5'), y: typed(rise) },
+  ],
+  cornerAngle: 90,
+  drawingPosition: typed('0'),
+})
+
+/** Where the corner of the counterweight bracket stood, run by run: the touch on X, and the two on Y. */
+const BRACKET_RUNS = [
+  [-41, '-21.1183', '-9.1182', '-9.1180'],
+  [-34, '-21.1180', '-9.1179', '-9.1183'],
+  [-27, '-21.1185', '-9.1181', '-9.1179'],
+  [-20, '-21.1182', '-9.1184', '-9.1182'],
+  [-13, '-21.1179', '-9.1180', '-9.1181'],
+  [-6, '-21.1184', '-9.1182', '-9.1184'],
+  [-2.4, '-21.0971', '-9.1290', '-9.0420'],
+] as const
+
+/** The bracket that comes back every week; the last time it lay askew, and was turned to. */
+function bracketRuns(now: number, nextId: (at: number) => string, mill: Machine): Entry[] {
+  return BRACKET_RUNS.flatMap(([days, x, y, rise], index) => {
+    const run = openLog(
+      now + days * DAY,
+      index % 2 ? 'MK' : 'RT',
+      nextId,
+      opening('Counterweight bracket', mill, 0.002),
+    )
+    run.take(25, cornerOf('X', x, y, rise))
+    run.take(0, cornerOf('Y', x, y, rise))
+    run.take(6, toolOnBlock(7, '4.5120', '-9.2115'))
+    if (index === BRACKET_RUNS.length - 1) {
+      run.write(3, {
+        kind: 'identified',
+        distances: [
+          {
+            name: 'bore-slot',
+            measured: typed('2.7506'),
+            drawing: typed('2.750'),
+            within: typed('.010'),
+            turned: typed('3.125'),
+          },
+          { name: 'bore-edge', measured: typed('1.1252'), drawing: typed('1.125'), within: typed('.010') },
+        ],
+      })
+      run.write(4, {
+        kind: 'angled',
+        offset: 'G54',
+        reading: {
+          method: 'edge',
+          device: 'probe',
+          points: (
+            [
+              ['-20.5', '-9.1290'],
+              ['-19.0', '-9.1029'],
+              ['-17.5', '-9.0767'],
+              ['-15.5', '-9.0420'],
+            ] as const
+          ).map(([px, py]) => ({ x: typed(px), y: typed(py) })),
+          nominal: 0,
+        },
+        reach: typed('6'),
+        allowed: typed('.002'),
+        needsSquare: false,
+        machine: { id: mill.id, version: mill.version },
+      })
+    }
+    run.takeProgram(3)
+    run.check(5, '')
+    return run.log
+  })
+}
+
 /**
- * The demo's logs: on Mill 1 one setup finished, one stale, one open; on Lathe 1 one in Hold. All of it is made up.
+ * The demo's logs: on Mill 1 one setup finished, one stale, one open, and a job that came back seven times; on Lathe 1 one in Hold. All of it is made up.
  * @param now the time, in ms since 1970, that 'yesterday' and 'this morning' are reckoned from
  * @param random numbers from 0 to 1 for the ids
  */
@@ -137,6 +229,7 @@ export function demoEntries(now: number, random: () => number): Entry[] {
   const nextId = monotonicFactory(random)
   const [mill, lathe] = demoReference.machines as [Machine, Machine]
 
+  const brackets = bracketRuns(now, nextId, mill)
   const finished = openLog(now - 1.2 * DAY, 'RT', nextId, opening('Focuser housing, first side', mill, 0.002))
   finished.getReady(mill)
   finished.sweep(9, 'one', '-.030')
@@ -152,7 +245,10 @@ export function demoEntries(now: number, random: () => number): Entry[] {
   })
   finished.take(1, edgeFinder('X', '-18.4510', '0'))
   finished.take(4, edgeFinder('Y', '-9.2205', '-3'))
-  finished.take(7, toolOnBlock(7, '4.5120', '-9.8340'))
+  finished.measureTool(3, 7, '-9.8340')
+  finished.measureTool(2, 3, '-9.3195')
+  finished.measureTool(2, 12, '-11.2210')
+  finished.take(4, toolOnBlock(7, '4.5120', '-9.8340'))
   finished.takeProgram(3)
   finished.check(5, 'Point over the corner, both ways.')
   const sixDone = finished.write(95, {
@@ -213,5 +309,5 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     says: "Anti-rotation screw in the collet's keyway",
   })
 
-  return [...finished.log, ...stale.log, ...open.log, ...tube.log]
+  return [...brackets, ...finished.log, ...stale.log, ...open.log, ...tube.log]
 }

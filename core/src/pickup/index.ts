@@ -42,7 +42,7 @@ export {
   methodsFor,
   type PickupMethod,
 } from './methods.ts'
-export { pickUp, readingIn } from './pick-up.ts'
+export { pickUp, readingIn, unitIn } from './pick-up.ts'
 export { type PlanSketch, planSketch } from './plan-sketch.ts'
 export { type PositionReading, readPosition } from './position.ts'
 export { isHeight, type Reading, type ReadingOf, reading } from './reading.ts'
@@ -54,9 +54,11 @@ export {
   type ToolLengthDraft,
   type ToolLengthField,
   type ToolLengthReading,
+  type ToolSketch,
   toolLength,
   toolLengthDraft,
   toolLengthReading,
+  toolSketch,
 } from './tool-length.ts'
 export { plannedTop, type Top, topOf } from './top.ts'
 export { type Pickup, type PickupSettings, pickupSettings } from './words.ts'

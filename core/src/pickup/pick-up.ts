@@ -22,6 +22,17 @@ function lengthsIn(part: unknown, unit: LengthUnit): unknown {
 /** A reading, or any part of one, with all of its lengths in one unit. */
 export const readingIn = <T extends object>(from: T, unit: LengthUnit) => lengthsIn(from, unit) as T
 
+/** The unit of the first length in a reading, or in any part of an entry; undefined where there is none. */
+export function unitIn(part: unknown): LengthUnit | undefined {
+  if (typeof part !== 'object' || part === null) return undefined
+  if (isLength(part)) return part.unit
+  for (const each of Object.values(part)) {
+    const unit = unitIn(each)
+    if (unit) return unit
+  }
+  return undefined
+}
+
 function found(from: Reading, settings: PickupSettings): Pickup {
   if (isHeight(from)) return fromHeight(from, settings)
   switch (from.method) {

@@ -39,6 +39,8 @@ export interface Sketch {
   least: number
   greatest: number
   known: ReadonlySet<FieldName | ChoiceName>
+  /** The lengths that were typed and understood. */
+  values: Partial<Record<FieldName, number>>
 }
 
 type LengthField = Exclude<FieldName, 'tool' | 'points' | 'pointsX' | 'pointsY' | 'cornerAngle'>
@@ -81,6 +83,7 @@ const KINDS: Partial<Record<PickupMethod, SketchKind>> = {
 /** Reads the fields of a form, with a stand-in for each that is not understood. */
 function reader(draft: PickupDraft, unit: LengthUnit) {
   const known = new Set<FieldName | ChoiceName>()
+  const values: Partial<Record<FieldName, number>> = {}
   const typed = (field: FieldName) => {
     const entry = readPosition(draft.fields[field] ?? '', unit)
     return entry.ok ? meanOf(entry.value) : undefined
@@ -89,6 +92,7 @@ function reader(draft: PickupDraft, unit: LengthUnit) {
     const value = typed(field)
     if (value === undefined) return standIn
     known.add(field)
+    values[field] = value
     return value
   }
   /** Two positions of which one may be missing: the other then stands apart from it as usual. */
@@ -100,7 +104,7 @@ function reader(draft: PickupDraft, unit: LengthUnit) {
       length(high, a === undefined ? undefined : a + apart),
     ]
   }
-  return { known, length, pair }
+  return { known, values, length, pair }
 }
 
 type Part = Pick<Sketch, 'spindles' | 'feature' | 'bodies'> &
@@ -294,6 +298,7 @@ export function sketch(draft: PickupDraft, unit: LengthUnit): Sketch {
     toolLength: 0,
     blockHeight: 0,
     known: read.known,
+    values: read.values,
     ...rest,
     zero,
     least: Math.min(...shows, zero),

@@ -78,6 +78,7 @@ describe('a probe call as it is written', () => {
 
   it('goes on, protected there, measures, protected away, off (common practice), and names the offset', () => {
     const written = writeProbe(task(), situation, compact, [])
+    expect(written.ok && written.measures).toBe('G65 P9811 X0. Q0.125 S1')
     expect(written.ok && written.text).toContain('G65 P9811 X0. Q0.125 S1')
     const calls = readBlocks(written.ok ? written.text : '').blocks.flatMap(({ words }) =>
       words.some(({ letter, value }) => letter === 'G' && value === 65)

@@ -8,7 +8,8 @@ import { planProbe } from './plan.ts'
 import { FEATURES, type ProbeTask } from './task.ts'
 
 export type WrittenProbe =
-  | { ok: true; text: string; findings: Finding[]; results: string[] }
+  /** `measures`: the block that calls the measuring macro. */
+  | { ok: true; text: string; measures: string; findings: Finding[]; results: string[] }
   | { ok: false; findings: Finding[] }
 
 /** Words of a call whose letter is not a length: printed as the number that it is. */
@@ -134,5 +135,12 @@ export function writeProbe(
         ),
       ],
     }
-  return { ok: true, text, results, findings: worstFirst(findings) }
+  const measuring = calls.find(({ words }) => words === plan.measures)
+  return {
+    ok: true,
+    text,
+    measures: measuring ? callWords(measuring, unit, profile) : '',
+    results,
+    findings: worstFirst(findings),
+  }
 }

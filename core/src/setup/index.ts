@@ -6,6 +6,7 @@ export {
   shopBoard,
   type WaitingNote,
 } from './board.ts'
+export { type Copy, type CopyDraft, type CopyField, copyDraft, readCopies, startingCopies } from './copies.ts'
 export {
   type AngleFact,
   type AxisFact,
@@ -47,15 +48,16 @@ export {
   startingSweep,
   viseInHand,
 } from './hold-drafts.ts'
-export { checkHindrance, programFor, restsOf, wrongPart } from './load.ts'
+export { checkHindrance, programFor, restsOf, type StopHeight, stopHeight, wrongPart } from './load.ts'
 export { type NextPlace, type NextThing, nextFor } from './next.ts'
 export { nextAngle } from './next-angle.ts'
 export { type HoldPlace, type NextHold, nextHold } from './next-hold.ts'
 export { type OffsetRow, offsetTable } from './offset-table.ts'
+export { probeProgramFor, probeSituation } from './probing.ts'
 export { deriveReady, type ReadyLine, type ReadyState, type ShiftNote, STOOD_HOURS } from './ready.ts'
 export { type RepeatHistory, repeatHistory } from './repeats.ts'
 export { STEP_NAMES, STEPS, type Step, type StepState, stepsOf } from './steps.ts'
 export { effectiveStrikes } from './strikes.ts'
 export { deriveTools, type ToolFact } from './tools.ts'
-export { againstTurning, rotationFor } from './turn.ts'
+export { againstTurning, rotationFor, turnedOutside } from './turn.ts'
 export { whatIf, wouldGoStale } from './what-if.ts'

@@ -1,7 +1,7 @@
 import { type Finding, finding } from '../fact/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import { checkLoad, type LoadOffset, methodName, type WrittenOffset, writeLoad } from '../pickup/index.ts'
-import { formatWithUnit } from '../quantity/index.ts'
+import { formatWithUnit, type LengthUnit, readLength, type TypedLength } from '../quantity/index.ts'
 import type { OffsetState, PartFact, Setup } from './derive.ts'
 
 /** 'X', 'X and Y', 'X, Y and Z'. */
@@ -127,4 +127,30 @@ export function restsOf(offset: OffsetState, kind: 'checked' | 'program', part?:
       .map(({ entry }) => entry.id),
     ...(part ? [part.entry.id] : []),
   ]
+}
+
+/** Where to stop Z for a look with a pointed tool: its point stands `height` above part zero. */
+export interface StopHeight {
+  toolLength: TypedLength
+  height: TypedLength
+  /** What the machine page shows there, in the setup's unit: Z of the offset + tool length + height. */
+  machineZ: number
+}
+
+/** Undefined while Z is not taken or a field is not understood. Common practice. */
+export function stopHeight(
+  { axes }: OffsetState,
+  lengthTyped: string,
+  heightTyped: string,
+  unit: LengthUnit,
+): StopHeight | undefined {
+  const [length, height] = [readLength(lengthTyped, unit), readLength(heightTyped, unit)]
+  const z = axes.Z
+  if (!z || !length.ok || !height.ok || height.value < 0) return undefined
+  const typed = ({ text, value }: { text: string; value: number }) => ({ text, value, unit })
+  return {
+    toolLength: typed(length),
+    height: typed(height),
+    machineZ: z.value + length.value + height.value,
+  }
 }

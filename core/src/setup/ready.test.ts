@@ -162,11 +162,9 @@ describe('the demo and the board', () => {
   it('shows each machine with what is on it, in which step, what is stale, what note waits', () => {
     const [first, second] = board.machines
     expect(
-      first?.setups.map(({ title, inStep, steps }) => [
-        title,
-        inStep,
-        steps.map(({ state }) => state).join(' '),
-      ]),
+      first?.setups
+        .slice(0, 3)
+        .map(({ title, inStep, steps }) => [title, inStep, steps.map(({ state }) => state).join(' ')]),
     ).toEqual([
       ['Focuser housing, second side', 'zero', 'open done open open'],
       ['Focuser housing, serial number', 'hold', 'open stale stale open'],
@@ -184,7 +182,9 @@ describe('the demo and the board', () => {
   })
 
   it('says what comes next in Hold, as the work goes', () => {
-    const [opened] = entries.filter((each): each is EntryOf<'opened'> => each.kind === 'opened')
+    const opened = entries.find(
+      (each): each is EntryOf<'opened'> => each.kind === 'opened' && each.title.endsWith('first side'),
+    )
     const log = entries.filter(({ setup }) => setup === opened?.id)
     const says = (count: number) => {
       const setup = deriveSetup(log.slice(0, count), demoReference)

@@ -1,6 +1,13 @@
-import { formatAngle, type Rotation, type WrittenRotation, writeRotation } from '../angle/index.ts'
+import {
+  formatAngle,
+  type Rotation,
+  type TurnedProgram,
+  type WrittenRotation,
+  writeRotation,
+} from '../angle/index.ts'
 import { type Finding, finding, worstFirst } from '../fact/index.ts'
-import { formatWithUnit } from '../quantity/index.ts'
+import { withinTravel } from '../machine/index.ts'
+import { formatLength, formatWithUnit } from '../quantity/index.ts'
 import type { OffsetState, Setup } from './derive.ts'
 import { wrongPart } from './load.ts'
 
@@ -70,4 +77,31 @@ export function rotationFor(
     setup.machine,
   )
   return { ...written, findings: worstFirst([...against, ...written.findings]) }
+}
+
+/** Whether the turned moves of a program leave the travel, as far as the zero is known. */
+export function turnedOutside(
+  { machine, unit }: Setup,
+  { axes, name }: OffsetState,
+  extent: Extract<TurnedProgram, { ok: true }>['extent'],
+): Finding[] {
+  if (!extent) return []
+  return (['X', 'Y'] as const).flatMap((axis) => {
+    const zero = axes[axis]?.value
+    const key = axis === 'X' ? 'x' : 'y'
+    const beyond = [extent.least[key], extent.greatest[key]].find(
+      (at) => zero !== undefined && !withinTravel(machine, axis, zero + at, unit),
+    )
+    if (zero === undefined || beyond === undefined) return []
+    return [
+      finding(
+        'stop',
+        'turned-outside-travel',
+        axis,
+        `Turned, the program leaves the travel of ${machine.name}: ${axis} ${formatLength(beyond, unit)} of ${name} is machine ${axis} ${formatLength(zero + beyond, unit)}.`,
+        'The machine would stop with an alarm in the cut.',
+        'Move the part, or square it up.',
+      ),
+    ]
+  })
 }

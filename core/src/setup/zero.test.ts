@@ -194,11 +194,7 @@ describe('the tables of the machine', () => {
     const other = { ...length(7, -9.4), setup: 'another' } as Entry
     const [machine] = demoReference.machines
     if (!machine) throw new Error('no machine')
-    const tools = deriveTools(
-      [other, before, first, happened('tool-measured-again', 3)],
-      machine,
-      'mm',
-    )
+    const tools = deriveTools([other, before, first, happened('tool-measured-again', 3)], machine, 'mm')
     expect(tools.map(({ tool }) => tool)).toEqual([3, 7])
     expect(tools[1]?.length.value).toBeCloseTo(4.6 * 25.4, 9)
     expect(tools[1]?.findings.map(({ code }) => code)).toEqual(['length-changed'])

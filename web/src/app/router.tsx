@@ -28,6 +28,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../zero/zero-step.tsx')).ZeroStep }),
           },
           {
+            path: 'angle',
+            lazy: async () => ({ Component: (await import('../angle/angle-step.tsx')).AngleStep }),
+          },
+          {
             path: 'program',
             lazy: async () => ({ Component: (await import('../program/program-view.tsx')).ProgramView }),
           },

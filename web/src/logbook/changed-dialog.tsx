@@ -1,4 +1,4 @@
-import { METHOD_NAMES } from '@dogleg/core/pickup'
+import { methodName } from '@dogleg/core/pickup'
 import { HAPPENINGS, type HappeningKind, happeningKind, whatIf } from '@dogleg/core/setup'
 import { useId, useState } from 'react'
 import type { OpenSetup } from '../log/open-setup.ts'
@@ -97,7 +97,7 @@ export function ChangedDialog({ setup, entries, reference, onClose }: OpenSetup 
                 ))}
               </Select>
               <span className="text-sm font-normal text-ink-soft">
-                used for {METHOD_NAMES['tool-on-block']}
+                used for {methodName('tool-on-block')}
               </span>
             </label>
           )}

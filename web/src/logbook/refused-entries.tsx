@@ -1,11 +1,12 @@
+import { unitIn } from '@dogleg/core/pickup'
 import { describeEntry, type Entry, namesIn } from '@dogleg/core/setup'
 import { discard, tryAgain, useWaiting } from '../log/outbox.ts'
 import { useReference } from '../log/use-setup.ts'
 import { Button } from '../ui/button.tsx'
 
-/** An entry in words, without its setup: a pickup in the unit that it was typed in. */
+/** An entry in words, without its setup: its lengths in the unit that they were typed in. */
 function say(entry: Entry, nameOf: (id: string) => string): string {
-  const unit = entry.kind === 'pickup' ? entry.reading.drawingPosition.unit : 'inch'
+  const unit = unitIn(entry) ?? 'inch'
   return describeEntry(entry, { unit, leastStep: 0 }, () => 'an earlier entry', nameOf).says
 }
 

@@ -22,6 +22,15 @@ export const MachinesPage = () => (
 /** Rapids still to be typed; a lathe has none in Y. */
 const noRapids = (kind: MachineKind) => ({ X: '', Y: kind === 'mill' ? '' : null, Z: '' })
 
+const NO_PROBE = { tool: '', stylus: '', reach: '', body: '', overtravel: '' }
+const PROBE_FIELDS = [
+  ['tool', 'Tool number'],
+  ['stylus', 'Stylus, effective diameter'],
+  ['reach', 'Body down to the ball'],
+  ['body', 'Body, diameter'],
+  ['overtravel', 'Overtravel'],
+] as const
+
 function MachineEditor({ machine }: { machine: Machine }) {
   const { data: profiles = [] } = useRows('profiles')
   const { save, copy, onTheirs } = useSave('machines')
@@ -32,7 +41,7 @@ function MachineEditor({ machine }: { machine: Machine }) {
   })
   const { register, handleSubmit, formState, watch, setValue } = form
   const { errors } = formState
-  const [unit, kind, rapids] = watch(['unit', 'kind', 'rapids'])
+  const [unit, kind, rapids, probe] = watch(['unit', 'kind', 'rapids', 'probe'])
   const symbol = unitSymbol(unit)
   const axes = LINEAR_AXES.filter((axis) => kind === 'mill' || axis !== 'Y')
   const kindField = register('kind')
@@ -49,6 +58,7 @@ function MachineEditor({ machine }: { machine: Machine }) {
               setValue('axes.Y', mill ? { least: '', greatest: '0' } : null, { shouldDirty: true })
               if (rapids) setValue('rapids.Y', mill ? '' : null, { shouldDirty: true })
               if (!mill) setValue('around', null, { shouldDirty: true })
+              if (!mill) setValue('probe', null, { shouldDirty: true })
               return kindField.onChange(event)
             }}
           >
@@ -128,6 +138,29 @@ function MachineEditor({ machine }: { machine: Machine }) {
               />
             ))}
         </Section>
+        {kind === 'mill' && (
+          <Section title="Probe">
+            <div className="col-span-full">
+              <CheckField
+                label="It has one: probe calls can be written, and the body is checked against the part"
+                checked={probe !== null}
+                onChange={({ target }) =>
+                  setValue('probe', target.checked ? NO_PROBE : null, { shouldDirty: true })
+                }
+              />
+            </div>
+            {probe &&
+              PROBE_FIELDS.map(([name, label]) => (
+                <Field
+                  key={name}
+                  label={name === 'tool' ? label : `${label}, ${symbol}`}
+                  digits
+                  {...register(`probe.${name}`)}
+                  wrong={errors.probe?.[name]?.message}
+                />
+              ))}
+          </Section>
+        )}
         {kind === 'mill' && <AroundSection symbol={symbol} />}
         <ReadyListSection />
         <EditorFoot

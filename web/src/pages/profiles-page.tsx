@@ -8,6 +8,7 @@ import { useRows } from '../log/use-setup.ts'
 import { Listing } from '../program/listing.tsx'
 import { EditorEnd } from '../reference/editor-end.tsx'
 import { CheckField, Field, Section, SelectField, Wrong } from '../reference/form-fields.tsx'
+import { ProbingSection, USUAL_PROBING } from '../reference/probing-section.tsx'
 import { RowsPage } from '../reference/rows-page.tsx'
 import { useSave } from '../reference/use-save.ts'
 import { Findings } from '../ui/verdict.tsx'
@@ -68,7 +69,7 @@ function ProfileEditor({ profile }: { profile: Profile }) {
     section: { note?: FieldError } | undefined,
     name:
       | `${'numbers' | 'comments' | 'blocks' | 'program' | 'offsets' | 'clearUp'}.note`
-      | `${'loadOffset' | 'rotation'}.note`,
+      | `${'loadOffset' | 'rotation' | 'probing'}.note`,
   ) => (
     <Field
       label="Where this is set on the control, what its manual says"
@@ -206,6 +207,15 @@ function ProfileEditor({ profile }: { profile: Profile }) {
             </>
           )}
         </Section>
+        <ProbingSection
+          probing={draft.probing}
+          errors={errors.probing}
+          register={register}
+          onHas={(has) =>
+            setValue('probing', has ? USUAL_PROBING : null, { shouldDirty: true, shouldValidate: true })
+          }
+          note={notes(errors.probing, 'probing.note')}
+        />
         <Section title="Blocks and comments">
           <CheckField label="Number the blocks" {...register('blocks.numbered')} />
           <Field

@@ -10,7 +10,7 @@ import { Button } from '../ui/button.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 
 const tabLook = ({ isActive }: { isActive: boolean }) =>
-  `inline-flex min-h-12 items-center gap-2 border-b-4 px-3 text-lg font-semibold xl:px-4 ${isActive ? 'border-ink' : 'border-transparent hover:bg-stock-shade'}`
+  `inline-flex min-h-12 items-center gap-2 border-b-4 px-2 text-lg font-semibold ${isActive ? 'border-ink' : 'border-transparent hover:bg-stock-shade'}`
 
 /** The traveler of one setup: its steps with their state, and what belongs to all of them. */
 export function SetupPage() {
@@ -30,7 +30,12 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
   const { search, pathname } = useLocation()
   const { ready, machineEntries, known } = useReady(setup)
   const context: OpenSetup = { ...open, ready, machineEntries }
-  const states: Record<string, StepState> = { ready: ready.state, hold: setup.hold.state, zero: setup.zero }
+  const states: Record<string, StepState> = {
+    ready: ready.state,
+    hold: setup.hold.state,
+    zero: setup.zero,
+    angle: setup.angle,
+  }
   const steps = stepsOf(setup.machine)
   const waits = ready.notes.filter((note) => note.waits)
   const at = pathname.replace(/\/$/, '').split('/').at(-1)
@@ -43,8 +48,8 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
   }
   return (
     <>
-      <div className="flex flex-wrap items-center gap-x-4 border-b border-rule">
-        <h1 className="text-xl leading-tight font-semibold">
+      <div className="flex flex-wrap items-center gap-x-3 border-b border-rule">
+        <h1 className="text-base leading-tight font-semibold xl:max-w-52">
           {setup.opened.title}
           <span className="block text-sm font-normal text-ink-soft">
             {setup.machine.name}, {setup.unit}
@@ -61,7 +66,7 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
               )}
             </NavLink>
           ))}
-          {steps.includes('zero') && (
+          {setup.machine.kind === 'mill' && (
             <NavLink to={`program${search}`} className={tabLook}>
               Program
             </NavLink>

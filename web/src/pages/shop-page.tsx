@@ -52,6 +52,9 @@ export function ShopPage() {
   )
 }
 
+/** Setups of a machine that are shown at once; the others are one press away. */
+const SHOWN = 4
+
 function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: (() => void) | undefined }) {
   const { id, name, setups, notes, ready } = machine
   return (
@@ -90,10 +93,22 @@ function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: (
         </Link>
       ))}
       <ul>
-        {setups.map((setup, index) => (
+        {setups.slice(0, SHOWN).map((setup, index) => (
           <SetupRow key={setup.id} setup={setup} onMachine={index === 0} />
         ))}
       </ul>
+      {setups.length > SHOWN && (
+        <details>
+          <summary className="min-h-11 content-center px-2 font-semibold">
+            and {setups.length - SHOWN} earlier
+          </summary>
+          <ul>
+            {setups.slice(SHOWN).map((setup) => (
+              <SetupRow key={setup.id} setup={setup} onMachine={false} />
+            ))}
+          </ul>
+        </details>
+      )}
     </section>
   )
 }

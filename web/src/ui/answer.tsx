@@ -16,7 +16,7 @@ export function Working({ answer, title = 'Working' }: WorkingProps) {
       <h3 className="font-semibold">{title}</h3>
       <ol>
         {answer.working.map(({ finds, arithmetic, means, gives }) => (
-          <li key={finds} className="border-t border-rule py-1">
+          <li key={finds} className="border-t border-rule py-0.5">
             <p className="flex items-baseline justify-between gap-3">
               {finds}
               <span className="digits text-lg font-semibold">{gives}</span>
@@ -57,10 +57,14 @@ interface AnswerPanelProps {
   fact?: { entry: { by: string; at: string }; freshness: Freshness } | undefined
   /** What stands above the value: the thing to do with it. */
   children?: ReactNode
+  /** What else the readings tell, under the value. */
+  after?: ReactNode
+  /** Details, under the working. */
+  details?: ReactNode
 }
 
 /** The answer at arm's length, how far off it may be, the verdict, and the working. */
-export function AnswerPanel({ title, answer, findings, fact, children }: AnswerPanelProps) {
+export function AnswerPanel({ title, answer, findings, fact, children, after, details }: AnswerPanelProps) {
   const stale = fact?.freshness.state === 'stale'
   return (
     <section aria-label={title} className="grid gap-x-8 gap-y-3 md:grid-cols-2 xl:grid-cols-1">
@@ -77,6 +81,7 @@ export function AnswerPanel({ title, answer, findings, fact, children }: AnswerP
             <span className="ml-2 text-base text-ink-soft">how far off it may be</span>
           </p>
         </div>
+        {after}
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
           {!stale && <VerdictMark verdict={verdictOf(findings)} />}
           {fact && <FactLine fact={fact} />}
@@ -86,6 +91,7 @@ export function AnswerPanel({ title, answer, findings, fact, children }: AnswerP
       <div>
         <Working answer={answer} />
         <DoubtParts answer={answer} />
+        {details}
       </div>
     </section>
   )

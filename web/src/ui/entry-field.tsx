@@ -17,6 +17,8 @@ interface TextEntryProps {
   onFocus?: () => void
   /** Most characters that are taken; a length never needs more than this. */
   maxLength?: number
+  /** It shares its row: a little less room. */
+  narrow?: boolean | undefined
 }
 
 /** A large field that says, under itself, what it understood or what is wrong. */
@@ -31,6 +33,7 @@ export function TextEntry({
   lit,
   onFocus,
   maxLength = 80,
+  narrow,
 }: TextEntryProps) {
   const id = useId()
   const told = `${id}-told`
@@ -58,9 +61,9 @@ export function TextEntry({
           autoCorrect="off"
           spellCheck={false}
           enterKeyHint="next"
-          className="digits h-full min-w-0 flex-1 bg-transparent px-3 text-2xl outline-none"
+          className={`digits h-full min-w-0 flex-1 bg-transparent outline-none ${narrow ? 'px-2 text-xl' : 'px-3 text-2xl'}`}
         />
-        {suffix && <span className="pr-3 text-ink-soft">{suffix}</span>}
+        {suffix && <span className={`text-ink-soft ${narrow ? 'pr-2' : 'pr-3'}`}>{suffix}</span>}
       </div>
       <p id={told} className="min-h-5 text-sm leading-5" aria-live="polite">
         {wrong ? (

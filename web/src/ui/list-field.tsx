@@ -10,10 +10,22 @@ interface ListFieldProps {
   understood?: string | undefined
   wrong?: string | undefined
   rows: number
+  lit?: boolean
+  onFocus?: () => void
 }
 
 /** A field for a list that is typed or pasted; says under itself what it understood or what is wrong. */
-export function ListField({ label, value, onChange, hint, understood, wrong, rows }: ListFieldProps) {
+export function ListField({
+  label,
+  value,
+  onChange,
+  hint,
+  understood,
+  wrong,
+  rows,
+  lit,
+  onFocus,
+}: ListFieldProps) {
   const id = useId()
   return (
     <div>
@@ -25,12 +37,13 @@ export function ListField({ label, value, onChange, hint, understood, wrong, row
         rows={rows}
         value={value}
         onChange={({ target }) => onChange(target.value)}
+        onFocus={onFocus}
         aria-invalid={wrong !== undefined}
         aria-describedby={`${id}-told`}
         maxLength={8000}
         autoComplete="off"
         spellCheck={false}
-        className={`digits mt-0.5 block w-full rounded-sm border bg-white/60 px-3 py-1 text-xl ${wrong ? 'border-3 border-ink' : 'border-ink-soft'}`}
+        className={`digits mt-0.5 block w-full rounded-sm border bg-white/60 px-3 py-1 text-xl ${wrong ? 'border-3 border-ink' : lit ? 'border-layout ring-2 ring-layout' : 'border-ink-soft'}`}
       />
       <p id={`${id}-told`} className="min-h-5 text-sm leading-5" aria-live="polite">
         {wrong ? (

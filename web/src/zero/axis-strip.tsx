@@ -1,14 +1,22 @@
-import { offsetNames } from '@dogleg/core/control'
-import { LINEAR_AXES } from '@dogleg/core/machine'
 import { formatLength } from '@dogleg/core/quantity'
-import { type AxisFact, nextFor, type OffsetState, type Setup } from '@dogleg/core/setup'
+import { type AxisFact, addressNames, nextFor, type OffsetState, type Setup } from '@dogleg/core/setup'
 import { OctagonX } from 'lucide-react'
 import { Tabs } from 'radix-ui'
 import { Select } from '../ui/select.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
 
-export type Place = 'X' | 'Y' | 'Z' | 'check'
+export type Place = 'X' | 'Y' | 'Z' | 'check' | 'table' | 'tools' | 'probe'
+
+/** What stands beside the axes: the tables of the machine, and probe calls where it has a probe. */
+export function tables({ machine }: Setup): [Place, string][] {
+  if (machine.kind === 'lathe') return [['table', 'Table']]
+  return [
+    ['table', 'Offsets'],
+    ['tools', 'Tools'],
+    ...(machine.probe ? ([['probe', 'Probe']] as [Place, string][]) : []),
+  ]
+}
 
 interface AxisStripProps {
   setup: Setup
@@ -42,23 +50,24 @@ function CheckState({ offset: { check } }: { offset: OffsetState }) {
 /** The offset in hand with its three axes and its check: what stands, what is stale, what is missing. */
 export function AxisStrip({ setup, offset, onOffset }: AxisStripProps) {
   const inUse = setup.offsets.map(({ name }) => name)
-  const others = offsetNames(setup.profile).filter((name) => !inUse.includes(name))
+  const { machine, profile } = setup
+  const others = addressNames(machine, profile).filter((name) => !inUse.includes(name))
   const next = nextFor(offset)
   return (
     <div className="flex flex-wrap items-stretch border-b border-rule">
       <label className="flex items-center gap-2 pr-4 font-semibold">
-        <span className="sr-only">Work offset</span>
+        <span className="sr-only">{machine.kind === 'mill' ? 'Work offset' : 'Tool'}</span>
         <Select
           value={offset.name}
           onChange={(event) => onOffset(event.target.value)}
-          className="digits w-28 xl:w-44"
+          className="digits w-28 xl:w-36"
         >
           <optgroup label="In this setup">
             {[...new Set([...inUse, offset.name])].map((name) => (
               <option key={name}>{name}</option>
             ))}
           </optgroup>
-          <optgroup label="Further offsets of this control">
+          <optgroup label={machine.kind === 'mill' ? 'Further offsets of this control' : 'Further tools'}>
             {others
               .filter((name) => name !== offset.name)
               .map((name) => (
@@ -68,7 +77,7 @@ export function AxisStrip({ setup, offset, onOffset }: AxisStripProps) {
         </Select>
       </label>
       <Tabs.List aria-label={`Axes of ${offset.name}`} className="flex min-w-0 flex-1 flex-wrap">
-        {[...LINEAR_AXES, 'check' as const].map((each) => (
+        {[...offset.wants, 'check' as const].map((each) => (
           <StripTab
             key={each}
             value={each}
@@ -81,6 +90,15 @@ export function AxisStrip({ setup, offset, onOffset }: AxisStripProps) {
               <Fresh fact={offset.axes[each]} setup={setup} />
             )}
           </StripTab>
+        ))}
+        {tables(setup).map(([place, title]) => (
+          <Tabs.Trigger
+            key={place}
+            value={place}
+            className="min-h-14 border-b-4 border-b-transparent border-l border-l-rule px-3 text-lg font-semibold hover:bg-stock-shade data-[state=active]:border-b-ink data-[state=active]:bg-stock-shade"
+          >
+            {title}
+          </Tabs.Trigger>
         ))}
       </Tabs.List>
     </div>

@@ -1,18 +1,25 @@
-import { checkHindrance, type OffsetState, restsOf, type Setup } from '@dogleg/core/setup'
+import { formatLength, formatWithUnit, unitSymbol } from '@dogleg/core/quantity'
+import { checkHindrance, type OffsetState, restsOf, type Setup, stopHeight } from '@dogleg/core/setup'
 import { CircleCheckBig, Hourglass, OctagonX } from 'lucide-react'
 import { useState } from 'react'
 import { useSigned } from '../log/operator-gate.tsx'
 import { problemsOf, record } from '../log/use-setup.ts'
 import { Button, ButtonLink } from '../ui/button.tsx'
-import { TextEntry } from '../ui/entry-field.tsx'
+import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
 import { When } from '../ui/when.tsx'
+import { Repeats } from './repeats.tsx'
 import { TravelDrawing } from './travel-drawing.tsx'
 
 /** The look with a pointed tool: how to do it, and what was seen, as an entry with a result. */
 export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetState }) {
   const [note, setNote] = useState('')
   const [wrong, setWrong] = useState<string>()
+  const [length, setLength] = useState('')
+  const [height, setHeight] = useState(setup.unit === 'inch' ? '.100' : '2')
   const signed = useSigned()
+  const { unit, machine } = setup
+  const onLathe = machine.kind === 'lathe'
+  const stands = stopHeight(offset, length, height, unit)
   const against = checkHindrance(offset)
   const { check } = offset
 
@@ -20,8 +27,9 @@ export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetStat
     const entry = {
       kind: 'checked' as const,
       offset: offset.name,
-      rests: restsOf(offset, 'checked'),
+      rests: restsOf(offset, 'checked', setup.part),
       result,
+      ...(stands ? { stood: { toolLength: stands.toolLength, height: stands.height } } : {}),
       note: note.trim(),
     }
     const problems = problemsOf(setup.id, entry)
@@ -34,17 +42,58 @@ export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetStat
   }
 
   return (
-    <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[18rem_1fr] xl:grid-cols-[21rem_1fr_22rem]">
+    <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[19rem_1fr] xl:grid-cols-[21rem_1fr_22rem]">
       <div className="space-y-3">
-        <h2 className="text-xl font-semibold">Look with a pointed tool</h2>
-        <ol className="list-decimal space-y-1 pl-5">
-          <li>Pointed tool in the spindle, spindle stopped, Z at the top.</li>
-          <li>
-            <span className="digits">G90 {offset.name} G0 X0 Y0</span>, single block, low rapid override, a
-            hand on feed hold. The program does this.
-          </li>
-          <li>Jog down by hand and look from both sides.</li>
-        </ol>
+        <h2 className="text-xl font-semibold">{onLathe ? 'Look at the bar' : 'Look with a pointed tool'}</h2>
+        {onLathe ? (
+          <ol className="list-decimal space-y-1 pl-5">
+            <li>Key the geometry of {offset.name} in, and compare it with what stands here.</li>
+            <li>Call the tool, spindle stopped, low rapid override, single block, a hand on feed hold.</li>
+            <li>
+              Bring it to X of the bar and Z a feeler off the face, and look: the feeler must just slide.
+            </li>
+          </ol>
+        ) : (
+          <ol className="list-decimal space-y-1 pl-5">
+            <li>Pointed tool in the spindle, spindle stopped, Z at the top.</li>
+            <li>
+              <span className="digits">G90 {offset.name} G0 X0 Y0</span>, single block, low rapid override, a
+              hand on feed hold. The program does this.
+            </li>
+            <li>Jog down by hand, stop at the height below, and look from both sides.</li>
+          </ol>
+        )}
+        {!onLathe && offset.axes.Z && (
+          <>
+            <div className="grid grid-cols-2 gap-x-3">
+              <LengthEntryField
+                label="Length of the tool"
+                unit={unit}
+                value={length}
+                onChange={setLength}
+                hint="As in the tool table."
+              />
+              <LengthEntryField
+                label="Point above zero"
+                unit={unit}
+                value={height}
+                onChange={setHeight}
+                hint="A block of this height fits."
+              />
+            </div>
+            <p className="text-lg" data-testid="stop-at">
+              {stands ? (
+                <>
+                  Stop at machine Z{' '}
+                  <span className="digits font-semibold">{formatLength(stands.machineZ, unit)}</span>: a block
+                  of {formatWithUnit(stands.height.value, unit)} must just slide under the point.
+                </>
+              ) : (
+                <span className="text-base text-ink-soft">Type the length to know where to stop Z.</span>
+              )}
+            </p>
+          </>
+        )}
         {against ? (
           <p className="font-semibold">{against}</p>
         ) : (
@@ -58,7 +107,7 @@ export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetStat
               hint="Needed when it stands off: how far, which way."
             />
             <Button look="primary" className="min-h-14 w-full text-lg" onClick={() => tell('agrees')}>
-              It stands over part zero
+              {onLathe ? 'It stands where it should' : 'It stands over part zero'}
             </Button>
             <Button className="w-full" onClick={() => tell('off')}>
               It stands off
@@ -67,7 +116,11 @@ export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetStat
         )}
       </div>
       <div className="min-h-80">
-        <TravelDrawing setup={setup} offset={offset} />
+        {onLathe ? (
+          <LatheZero setup={setup} offset={offset} />
+        ) : (
+          <TravelDrawing setup={setup} offset={offset} />
+        )}
       </div>
       <div className="space-y-3 md:col-span-2 xl:col-span-1">
         <h2 className="font-semibold">Check of {offset.name}</h2>
@@ -80,7 +133,8 @@ export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetStat
               </p>
             ) : check.entry.result === 'agrees' ? (
               <p className="flex items-center gap-2 text-2xl font-semibold text-verified">
-                <CircleCheckBig aria-hidden /> It stands over part zero
+                <CircleCheckBig aria-hidden />{' '}
+                {onLathe ? 'It stands where it should' : 'It stands over part zero'}
               </p>
             ) : (
               <p className="flex items-center gap-2 text-2xl font-semibold text-hazard">
@@ -94,17 +148,53 @@ export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetStat
               </p>
             )}
             {check.entry.note && <p>{check.entry.note}</p>}
+            {check.entry.stood && (
+              <p>
+                Seen with the point{' '}
+                {formatWithUnit(check.entry.stood.height.value, check.entry.stood.height.unit)} above part
+                zero.
+              </p>
+            )}
             <p className="text-ink-soft">
               {check.entry.by}, <When at={check.entry.at} />
             </p>
           </>
         )}
-        {!against && (
+        <Repeats offset={offset} />
+        {!against && !onLathe && (
           <ButtonLink to={`../program?offset=${encodeURIComponent(offset.name)}`} relative="path">
             The program that goes there
           </ButtonLink>
         )}
       </div>
     </div>
+  )
+}
+
+/** The geometry that has been taken for a lathe tool, to be keyed in. */
+function LatheZero({ setup, offset }: { setup: Setup; offset: OffsetState }) {
+  const { unit } = setup
+  return (
+    <table className="w-full">
+      <caption className="pb-1 text-left font-semibold">Geometry of {offset.name}, to be keyed in</caption>
+      <tbody>
+        {offset.wants.map((axis) => {
+          const fact = offset.axes[axis]
+          return (
+            <tr key={axis} className="border-t border-rule">
+              <th scope="row" className="py-1 text-left text-xl">
+                {axis}
+              </th>
+              <td className="digits py-1 text-right text-3xl">
+                {fact ? formatLength(fact.value, unit) : <span className="text-lg">not taken</span>}
+              </td>
+              <td className="w-40 pl-2 text-ink-soft">
+                {fact && `${unitSymbol(unit)}${axis === 'X' ? ', in diameters' : ''}`}
+              </td>
+            </tr>
+          )
+        })}
+      </tbody>
+    </table>
   )
 }

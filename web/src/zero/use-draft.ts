@@ -1,5 +1,11 @@
 import type { LinearAxis } from '@dogleg/core/machine'
-import { type FieldName, type PickupDraft, type PickupMethod, pickupDraft } from '@dogleg/core/pickup'
+import {
+  type ChoiceName,
+  type FieldName,
+  type PickupDraft,
+  type PickupMethod,
+  pickupDraft,
+} from '@dogleg/core/pickup'
 import { type Setup, startingDraft, usualMethod } from '@dogleg/core/setup'
 import { useKept } from '../log/kept.ts'
 
@@ -12,11 +18,17 @@ export function useDraft(setup: Setup, offset: string, axis: LinearAxis) {
     draft,
     setField: (field: FieldName, text: string) =>
       change({ ...draft, fields: { ...draft.fields, [field]: text } }),
-    setDirection: (direction: '+' | '-') => change({ ...draft, direction }),
+    setChoice: (choice: ChoiceName, value: string) =>
+      change({ ...draft, choices: { ...draft.choices, [choice]: value } }),
     /** Another method keeps what was typed for this one, for the way back. */
     setMethod: (method: PickupMethod) => {
       const starting = startingDraft(setup, axis, method)
-      change({ ...draft, method, fields: { ...starting.fields, ...draft.fields } })
+      change({
+        ...draft,
+        method,
+        fields: { ...starting.fields, ...draft.fields },
+        choices: { ...starting.choices, ...draft.choices },
+      })
     },
     clear: () => clear(startingDraft(setup, axis, draft.method)),
   }

@@ -1,16 +1,23 @@
-import { nextFor, type OffsetState } from '@dogleg/core/setup'
+import { nextFor, type OffsetState, type Setup } from '@dogleg/core/setup'
 import { Tabs } from 'radix-ui'
 import { useState } from 'react'
 import { useOffset, useOpenSetup } from '../log/open-setup.ts'
 import { usePlace } from '../log/use-place.ts'
 import { NextLine } from '../ui/next-line.tsx'
 import { Findings } from '../ui/verdict.tsx'
-import { AxisStrip, type Place } from './axis-strip.tsx'
+import { AxisStrip, type Place, tables } from './axis-strip.tsx'
 import { CheckPanel } from './check-panel.tsx'
+import { OffsetsPanel } from './offsets-panel.tsx'
 import { PickupPanel } from './pickup-panel.tsx'
+import { ProbePanel } from './probe-panel.tsx'
+import { ToolsPanel } from './tools-panel.tsx'
 
-const PLACES: readonly Place[] = ['X', 'Y', 'Z', 'check']
-const asPlace = (text: string) => PLACES.find((each) => each === text)
+/** The parts of the step on this machine. */
+const placesOf = (setup: Setup, offset: OffsetState): readonly Place[] => [
+  ...offset.wants,
+  'check',
+  ...tables(setup).map(([place]) => place),
+]
 
 /** The Zero step: one axis of one work offset at a time, from the readings to a fact in the log. */
 export function ZeroStep() {
@@ -18,7 +25,9 @@ export function ZeroStep() {
   const [offset, chooseOffset] = useOffset(setup)
   const next = nextFor(offset)
   const [recorded, setRecorded] = useState(false)
-  const [place, go] = usePlace('axis', PLACES, asPlace(next.place) ?? 'check')
+  const places = placesOf(setup, offset)
+  const asPlace = (text: string) => places.find((each) => each === text)
+  const [place, go] = usePlace('axis', places, asPlace(next.place) ?? 'check')
   return (
     <Tabs.Root value={place} onValueChange={(to) => go(asPlace(to))} className="flex flex-1 flex-col">
       <AxisStrip setup={setup} offset={offset} onOffset={chooseOffset} />
@@ -28,9 +37,18 @@ export function ZeroStep() {
         </div>
       )}
       <Tabs.Content value={place} className="flex flex-1 flex-col" tabIndex={-1}>
-        {place === 'check' ? (
-          <CheckPanel setup={setup} offset={offset} />
-        ) : (
+        {place === 'check' && <CheckPanel key={`${setup.id}-${offset.name}`} setup={setup} offset={offset} />}
+        {place === 'table' && (
+          <OffsetsPanel
+            onOpen={(name) => {
+              chooseOffset(name)
+              go(undefined)
+            }}
+          />
+        )}
+        {place === 'tools' && <ToolsPanel />}
+        {place === 'probe' && <ProbePanel key={setup.id} offset={offset} />}
+        {(place === 'X' || place === 'Y' || place === 'Z') && (
           <PickupPanel
             key={`${setup.id}-${offset.name}-${place}`}
             setup={setup}
@@ -44,7 +62,7 @@ export function ZeroStep() {
           />
         )}
       </Tabs.Content>
-      <Next offset={offset} here={place} onPlace={go} />
+      <Next offset={offset} here={place} asPlace={asPlace} onPlace={go} />
     </Tabs.Root>
   )
 }
@@ -52,11 +70,12 @@ export function ZeroStep() {
 interface NextProps {
   offset: OffsetState
   here: Place
+  asPlace: (text: string) => Place | undefined
   onPlace: (place: Place) => void
 }
 
 /** The next thing to do with the offset. */
-function Next({ offset, here, onPlace }: NextProps) {
+function Next({ offset, here, asPlace, onPlace }: NextProps) {
   const { says, why, place } = nextFor(offset)
   const to = asPlace(place)
   return (

@@ -1,9 +1,9 @@
 import { Dimension, Head, Position, Scribe, ZeroLine } from '../../drawing/marks.tsx'
-import { Body, DrawingPosition, Of, type PartProps } from './parts.tsx'
+import { Bodies, DrawingPosition, Of, type PartProps } from './parts.tsx'
 
 const LEAST_RADIUS = 10
 
-/** The finder against the face, in plan, with the way that the spindle moved. */
+/** The finder or stylus against the face, or a sensor over it, in plan, with the way that the spindle moved. */
 export function EdgeFinder(props: PartProps & { directionLit: boolean }) {
   const { sketch, frame, mark, number, onPick, directionLit } = props
   const at = sketch.spindles[0]?.at ?? 0
@@ -13,7 +13,7 @@ export function EdgeFinder(props: PartProps & { directionLit: boolean }) {
   const spindle = frame.place(at, 0)
   // Where the finder is too small to see, it is drawn larger, still touching the face.
   const centre =
-    radius > LEAST_RADIUS
+    radius > LEAST_RADIUS || sketch.tip === 0
       ? spindle
       : frame.upright
         ? { x: contact.x, y: contact.y + s * radius }
@@ -26,17 +26,21 @@ export function EdgeFinder(props: PartProps & { directionLit: boolean }) {
   const knownWay = sketch.known.has('direction')
   return (
     <>
-      <Body frame={frame} from={sketch.body.from} to={sketch.body.to} v1={-56} v2={56} />
+      <Bodies sketch={sketch} frame={frame} v1={-56} v2={56} />
       <ZeroLine frame={frame} at={sketch.zero} reach={78} name={`${sketch.axis}0`} />
-      <Scribe from={tail} to={back} ink="measured" known={knownWay} lit={directionLit} />
-      <Head
-        at={back}
-        dx={contact.x - tail.x}
-        dy={contact.y - tail.y}
-        ink="measured"
-        known={knownWay}
-        lit={directionLit}
-      />
+      {sketch.tip > 0 && (
+        <>
+          <Scribe from={tail} to={back} ink="measured" known={knownWay} lit={directionLit} />
+          <Head
+            at={back}
+            dx={contact.x - tail.x}
+            dy={contact.y - tail.y}
+            ink="measured"
+            known={knownWay}
+            lit={directionLit}
+          />
+        </>
+      )}
       <Of field="diameter" onPick={onPick}>
         <circle
           cx={centre.x}
@@ -48,17 +52,19 @@ export function EdgeFinder(props: PartProps & { directionLit: boolean }) {
           strokeWidth={mark('diameter').lit ? 4 : 2}
           className="lights-up"
         />
-        <Dimension
-          frame={frame}
-          from={at}
-          to={sketch.feature}
-          v={96}
-          base={0}
-          ink="measured"
-          name="half the tip"
-          label={number('diameter', sketch.tip / 2)}
-          {...mark('diameter')}
-        />
+        {sketch.tip > 0 && (
+          <Dimension
+            frame={frame}
+            from={at}
+            to={sketch.feature}
+            v={96}
+            base={0}
+            ink="measured"
+            name="half the tip"
+            label={number('diameter', sketch.tip / 2)}
+            {...mark('diameter')}
+          />
+        )}
       </Of>
       <Of field="machinePosition" onPick={onPick}>
         <Position

@@ -1,7 +1,7 @@
 import { formatLength } from '@dogleg/core/quantity'
 import type { Frame } from '../../drawing/frame.ts'
 import { Head, Position, Scribe, Words, ZeroLine } from '../../drawing/marks.tsx'
-import { Body, DrawingPosition, Of, type PartProps } from './parts.tsx'
+import { Bodies, Body, DrawingPosition, Of, type PartProps } from './parts.tsx'
 
 /** The indicator's own radius, written on its arm. */
 function SwingWords({
@@ -52,11 +52,20 @@ export function Indicator(props: PartProps) {
   const label = frame.place(sketch.feature - insert, -70)
   return (
     <>
-      <Body frame={frame} from={sketch.feature} to={sketch.body.to} v1={0} v2={84} />
+      <Bodies sketch={sketch} frame={frame} v1={0} v2={84} />
       <Body frame={frame} from={sketch.feature - insert} to={sketch.feature} v1={-84} v2={24} />
       <Words at={{ x: label.x - 8, y: label.y + (frame.upright ? 16 : 0) }} anchor="end" plain>
-        insert
+        ground insert,
       </Words>
+      <Words at={{ x: label.x - 8, y: label.y + (frame.upright ? 33 : 17) }} anchor="end" plain>
+        pressed flat
+      </Words>
+      {/* How it is held: pressed flat on the face, its free half beside the part, so that its far side is the same plane. */}
+      <Head
+        at={frame.place(sketch.feature - insert, -14)}
+        dx={frame.place(sketch.feature, -14).x - frame.place(sketch.feature - insert, -14).x}
+        dy={frame.place(sketch.feature, -14).y - frame.place(sketch.feature - insert, -14).y}
+      />
       {sketch.zero !== sketch.feature && (
         <ZeroLine frame={frame} at={sketch.zero} reach={104} name={`${sketch.axis}0`} />
       )}

@@ -19,6 +19,10 @@ export interface PartProps {
   onPick: (field: FieldName) => void
   /** The number as it is written in the drawing; a question mark while it is not known. */
   number: (field: FieldName, value: number) => string
+  /** A length that follows from the others. */
+  length: (value: number) => string
+  /** What a field holds, as it is understood; a question mark while it is not known. */
+  typed: (field: FieldName) => string
 }
 
 /** A group that belongs to a field: pressing it brings the field. */
@@ -44,6 +48,18 @@ export function Of({
       {children}
     </g>
   )
+}
+
+/** The part along the axis: one body or several. */
+export function Bodies({
+  sketch,
+  frame,
+  v1,
+  v2,
+}: Pick<PartProps, 'sketch' | 'frame'> & { v1: number; v2: number }) {
+  return sketch.bodies.map(({ from, to }) => (
+    <Body key={from} frame={frame} from={from} to={to} v1={v1} v2={v2} />
+  ))
 }
 
 /** A solid body, seen along the axis. */

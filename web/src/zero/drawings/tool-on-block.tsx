@@ -1,6 +1,6 @@
 import { box } from '../../drawing/frame.ts'
 import { Dimension, Position, ZeroLine } from '../../drawing/marks.tsx'
-import { Body, DrawingPosition, Of, type PartProps } from './parts.tsx'
+import { Bodies, DrawingPosition, Of, type PartProps } from './parts.tsx'
 
 /** The tool on a gauge block on the face, from the side. */
 export function ToolOnBlock(props: PartProps) {
@@ -10,7 +10,7 @@ export function ToolOnBlock(props: PartProps) {
   const nose = frame.place(at, 0)
   return (
     <>
-      <Body frame={frame} from={sketch.body.from} to={sketch.feature} v1={-110} v2={70} />
+      <Bodies sketch={sketch} frame={frame} v1={-110} v2={70} />
       <Of field="blockHeight" onPick={onPick}>
         <rect
           {...box(frame, sketch.feature, tip, -40, 40)}

@@ -1,0 +1,125 @@
+import {
+  LONGEST_PROGRAM,
+  type OffsetState,
+  type ProgramFact,
+  type ProgramKind,
+  type Setup,
+} from '@dogleg/core/setup'
+import { CheckCheck, Copy, Download, Hourglass } from 'lucide-react'
+import { useState } from 'react'
+import { useSigned } from '../log/operator-gate.tsx'
+import { record } from '../log/use-setup.ts'
+import { Button } from '../ui/button.tsx'
+import { When } from '../ui/when.tsx'
+
+const SUFFIX: Record<ProgramKind, string> = { load: '', angle: ' turn', turned: ' turned', probe: ' probe' }
+
+/** 'G154 P3' of 'Focuser housing' becomes focuser-housing-g154-p3.nc. */
+const fileName = (setup: Setup, offset: string, what: ProgramKind) =>
+  `${setup.opened.title} ${offset}${SUFFIX[what]}`
+    .toLowerCase()
+    .replace(/[^a-z0-9.]+/g, '-')
+    .replace(/^-|-$/g, '')
+    .concat('.nc')
+
+function download(text: string, name: string) {
+  const address = URL.createObjectURL(new Blob([text], { type: 'text/plain' }))
+  const link = document.createElement('a')
+  link.href = address
+  link.download = name
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(address), 10_000)
+}
+
+interface TakeProgramProps {
+  setup: Setup
+  offset: OffsetState
+  what: ProgramKind
+  /** The facts that it rests on. */
+  rests: string[]
+  text: string
+}
+
+/** The keys that take a program to the control; what was taken is kept in the log. */
+export function TakeProgram({ setup, offset, what, rests, text }: TakeProgramProps) {
+  const [failed, setFailed] = useState<string>()
+  const signed = useSigned()
+  const tooLong = text.length > LONGEST_PROGRAM
+  const taken = (how: 'copied' | 'downloaded') => {
+    if (tooLong) return
+    record(setup.id, {
+      kind: 'program',
+      offset: offset.name,
+      what,
+      rests,
+      profile: { id: setup.profile.id, version: setup.profile.version },
+      machine: { id: setup.machine.id, version: setup.machine.version },
+      how,
+      text,
+    })
+  }
+  const copy = () =>
+    signed(async () => {
+      try {
+        await navigator.clipboard.writeText(text)
+        setFailed(undefined)
+        taken('copied')
+      } catch {
+        setFailed(
+          'This browser does not let the page copy. Download the file, or select the text and press Ctrl+C.',
+        )
+      }
+    })
+  const save = () =>
+    signed(() => {
+      download(text, fileName(setup, offset.name, what))
+      taken('downloaded')
+    })
+  return (
+    <>
+      <div className="flex gap-2">
+        <Button look="primary" className="min-h-14 flex-1 text-lg" onClick={save}>
+          <Download aria-hidden size={22} /> Download .nc
+        </Button>
+        <Button className="min-h-14 flex-1 text-lg" onClick={copy}>
+          <Copy aria-hidden size={22} /> Copy
+        </Button>
+      </div>
+      {tooLong && (
+        <p className="text-sm">It is too long to be kept in the logbook; only the file is given out.</p>
+      )}
+      {failed && (
+        <p role="alert" className="font-semibold">
+          {failed}
+        </p>
+      )}
+    </>
+  )
+}
+
+/** Whether a program of this kind is at the control already, and whether it is this one. */
+export function Taken({ program, text }: { program: ProgramFact | undefined; text: string | undefined }) {
+  if (!program) return <p className="text-ink-soft">Nobody has taken it to the control yet.</p>
+  const stale = program.freshness.state === 'stale'
+  const says = `${program.entry.how} by ${program.entry.by}`
+  if (stale)
+    return (
+      <p className="hatched flex items-start gap-2 p-2 font-semibold">
+        <Hourglass aria-hidden size={20} className="mt-0.5 shrink-0" />
+        <span>
+          The one at the control is stale:{' '}
+          {program.freshness.state === 'stale' && program.freshness.cause.says}. It was {says},{' '}
+          <When at={program.entry.at} />.
+        </span>
+      </p>
+    )
+  return (
+    <p className="flex items-start gap-2">
+      <CheckCheck aria-hidden size={20} className="mt-0.5 shrink-0" />
+      <span>
+        Taken: {says}, <When at={program.entry.at} />.{' '}
+        {text === program.entry.text ? 'The same as this one.' : 'This one differs.'}
+      </span>
+    </p>
+  )
+}

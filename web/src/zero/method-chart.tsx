@@ -1,0 +1,51 @@
+import type { MethodAdvice } from '@dogleg/core/pickup'
+import { formatLength, type LengthUnit, unitSymbol } from '@dogleg/core/quantity'
+import { Bar, BarChart, Cell, LabelList, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts'
+
+const INK = 'var(--color-scribe)'
+const ROW = 24
+
+/** The doubt that each method would leave, as bars, against what the part allows. */
+export function MethodChart({
+  advice,
+  tolerance,
+  unit,
+}: {
+  advice: MethodAdvice
+  tolerance: number
+  unit: LengthUnit
+}) {
+  const rows = advice.offers.map(({ name, doubt }) => ({ name, doubt, label: formatLength(doubt, unit) }))
+  const most = Math.max(tolerance, ...rows.map(({ doubt }) => doubt)) * 1.35
+  return (
+    <figure className="rounded-sm bg-layout p-2 text-scribe">
+      <figcaption className="text-sm">
+        How far off each would leave it, {unitSymbol(unit)}; the line is the {formatLength(tolerance, unit)}{' '}
+        allowed
+      </figcaption>
+      <ResponsiveContainer width="100%" height={ROW * rows.length + 10} minWidth={100}>
+        <BarChart data={rows} layout="vertical" margin={{ top: 4, right: 8, bottom: 4, left: 4 }}>
+          <XAxis type="number" domain={[0, most]} hide />
+          <YAxis
+            type="category"
+            dataKey="name"
+            width={148}
+            stroke={INK}
+            tick={{ fill: INK, fontSize: 12.5 }}
+            tickLine={false}
+          />
+          <Bar dataKey="doubt" isAnimationActive={false}>
+            {rows.map(({ name }) => (
+              <Cell
+                key={name}
+                fill={name === advice.advised.name ? 'var(--color-brass)' : 'var(--color-scribe-dim)'}
+              />
+            ))}
+            <LabelList dataKey="label" position="right" fill={INK} fontSize={13} />
+          </Bar>
+          <ReferenceLine x={tolerance} stroke={INK} strokeDasharray="6 4" strokeWidth={2} />
+        </BarChart>
+      </ResponsiveContainer>
+    </figure>
+  )
+}

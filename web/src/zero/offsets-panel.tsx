@@ -1,0 +1,100 @@
+import { methodName } from '@dogleg/core/pickup'
+import { formatLength, unitSymbol } from '@dogleg/core/quantity'
+import { type OffsetRow, offsetTable } from '@dogleg/core/setup'
+import { Copy, Hourglass } from 'lucide-react'
+import { useMemo, useState } from 'react'
+import { useOpenSetup } from '../log/open-setup.ts'
+import { Button } from '../ui/button.tsx'
+import { When } from '../ui/when.tsx'
+import { CopyDialog } from './copy-dialog.tsx'
+
+type Cell = OffsetRow['axes']['X']
+
+/** One axis of one offset: its value, how far off it may be, how it was found, when, and whether it still holds. */
+function CellView({ cell, unit }: { cell: Cell; unit: 'inch' | 'mm' }) {
+  if (!cell) return <span className="text-ink-soft">not known here</span>
+  const { fact, value, doubt, other } = cell
+  const stale = fact.freshness.state === 'stale'
+  return (
+    <div className={stale ? 'hatched px-1' : ''}>
+      <p className="flex items-baseline gap-2 whitespace-nowrap">
+        <span className={`digits text-2xl ${other ? 'text-ink-soft' : ''}`}>{formatLength(value, unit)}</span>
+        <span className="digits text-sm">±{formatLength(doubt, unit)}</span>
+      </p>
+      <p className="text-sm leading-tight text-ink-soft">
+        {stale && (
+          <span className="flex items-center gap-1 font-semibold text-ink">
+            <Hourglass aria-hidden size={14} />{' '}
+            {fact.freshness.state === 'stale' && fact.freshness.cause.says}
+          </span>
+        )}
+        {methodName(fact.entry.reading.method)}, {fact.entry.by}, <When at={fact.entry.at} />
+        {other && <span className="block">by {other.title}</span>}
+      </p>
+    </div>
+  )
+}
+
+/** Every offset as the control should show it, with where each value comes from; and copies of one to others. */
+export function OffsetsPanel({ onOpen }: { onOpen: (offset: string) => void }) {
+  const { setup, machineEntries, reference } = useOpenSetup()
+  const [copying, setCopying] = useState(false)
+  const rows = useMemo(
+    () => offsetTable(setup, machineEntries, reference),
+    [setup, machineEntries, reference],
+  )
+  const { unit, machine } = setup
+  const axes = setup.offsets[0]?.wants ?? []
+  const mill = machine.kind === 'mill'
+  return (
+    <div className="flex-1 py-2">
+      <div className="flex flex-wrap items-center justify-between gap-3">
+        <p className="max-w-prose">
+          As the {mill ? 'offset page' : 'geometry page'} of {machine.name} should show {mill ? 'them' : 'it'}
+          , in {unitSymbol(unit)}. Compare before you start.
+        </p>
+        {mill && (
+          <Button onClick={() => setCopying(true)}>
+            <Copy aria-hidden size={20} /> Copy or shift an offset
+          </Button>
+        )}
+      </div>
+      {rows.length === 0 && <p className="py-6 text-ink-soft">Nothing has been taken on this machine yet.</p>}
+      <table className="mt-2 w-full">
+        <thead>
+          <tr className="border-b border-ink-soft text-left">
+            <th scope="col" className="py-1 pr-3">
+              {mill ? 'Offset' : 'Tool'}
+            </th>
+            {axes.map((axis) => (
+              <th key={axis} scope="col" className="py-1 pr-3">
+                {axis}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {rows.map((row) => (
+            <tr key={row.name} className="border-b border-rule align-top">
+              <th scope="row" className="pr-3 text-left">
+                <button
+                  type="button"
+                  onClick={() => onOpen(row.name)}
+                  className="digits inline-flex min-h-11 items-center text-xl whitespace-nowrap underline decoration-rule decoration-2 underline-offset-4"
+                >
+                  {row.name}
+                </button>
+              </th>
+              {axes.map((axis) => (
+                <td key={axis} className="py-1 pr-3">
+                  <CellView cell={row.axes[axis]} unit={unit} />
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+      {copying && <CopyDialog onClose={() => setCopying(false)} />}
+    </div>
+  )
+}

@@ -1,0 +1,261 @@
+import type { Machine } from '@dogleg/core/machine'
+import {
+  type ChoiceName,
+  type Field,
+  type FieldName,
+  METHODS,
+  type MethodChoice,
+  methodsFor,
+  type PickupDraft,
+  type PickupMethod,
+  readDegrees,
+  readPosition,
+} from '@dogleg/core/pickup'
+import { formatAsMeant, formatLength, type LengthUnit, unitSymbol } from '@dogleg/core/quantity'
+import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp } from 'lucide-react'
+import { useId } from 'react'
+import { Choice } from '../ui/choice.tsx'
+import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
+import { ListField } from '../ui/list-field.tsx'
+import { PickOne } from '../ui/pick-one.tsx'
+import { Select } from '../ui/select.tsx'
+
+type Problems = Partial<Record<FieldName | ChoiceName, { says: string; empty: boolean }>>
+
+interface PickupFieldsProps {
+  draft: PickupDraft
+  unit: LengthUnit
+  machine: Machine
+  problems: Problems
+  lit: FieldName | ChoiceName | undefined
+  onLit: (field: FieldName | ChoiceName) => void
+  onField: (field: FieldName, text: string) => void
+  onChoice: (choice: ChoiceName, value: string) => void
+  onMethod: (method: PickupMethod) => void
+}
+
+const ARROWS = {
+  X: { '+': ArrowRight, '-': ArrowLeft },
+  Y: { '+': ArrowUp, '-': ArrowDown },
+}
+
+const displayHint = ({ name, unit }: Machine) =>
+  `${name} shows ${unit}: write ${unitSymbol(unit)} behind the number.`
+
+/** The way of finding the axis, by what was picked up. */
+function MethodPicker({
+  draft,
+  machine,
+  onMethod,
+}: Pick<PickupFieldsProps, 'draft' | 'machine' | 'onMethod'>) {
+  const id = useId()
+  const methods = methodsFor(draft.axis, machine)
+  const features = [...new Set(methods.map((method) => METHODS[method].feature))]
+  if (methods.length < 2) return null
+  return (
+    <div>
+      <label htmlFor={id} className="font-semibold">
+        Found with
+      </label>
+      <Select
+        id={id}
+        className="mt-0.5 block w-full"
+        value={draft.method}
+        onChange={({ target }) => onMethod(target.value as PickupMethod)}
+      >
+        {features.map((feature) => (
+          <optgroup key={feature} label={feature}>
+            {methods
+              .filter((method) => METHODS[method].feature === feature)
+              .map((method) => (
+                <option key={method} value={method}>
+                  {METHODS[method].name}
+                </option>
+              ))}
+          </optgroup>
+        ))}
+      </Select>
+    </div>
+  )
+}
+
+/** The way into a face, as arrows of the axis. */
+function DirectionChoice({
+  draft,
+  choice,
+  problems,
+  onChoice,
+  onLit,
+}: Pick<PickupFieldsProps, 'draft' | 'problems' | 'onChoice' | 'onLit'> & { choice: MethodChoice }) {
+  const told = useId()
+  const axis = draft.axis === 'Y' ? 'Y' : 'X'
+  const value = draft.choices[choice.name]
+  return (
+    <div data-open={value ? undefined : true}>
+      <Choice
+        label={choice.label}
+        value={value === '+' || value === '-' ? value : undefined}
+        onChange={(way) => onChoice(choice.name, way)}
+        onFocus={() => onLit(choice.name)}
+        describedBy={told}
+        options={(['+', '-'] as const).map((way) => {
+          const Arrow = ARROWS[axis][way]
+          return {
+            value: way,
+            label: (
+              <span className="flex items-center gap-2 text-xl">
+                <Arrow aria-hidden size={22} /> {axis}
+                {way === '+' ? '+' : '−'}
+              </span>
+            ),
+          }
+        })}
+      />
+      <p id={told} className="min-h-5 text-sm text-ink-soft">
+        {problems[choice.name]?.says}
+      </p>
+    </div>
+  )
+}
+
+const SHORT: Partial<Record<ChoiceName, string>> = { directionX: 'Into X face', directionY: 'Into Y face' }
+
+/** The other choices of a method, side by side. */
+function ChoiceRow({
+  draft,
+  choices,
+  onChoice,
+  onLit,
+}: Pick<PickupFieldsProps, 'draft' | 'onChoice' | 'onLit'> & { choices: readonly MethodChoice[] }) {
+  if (choices.length === 0) return null
+  return (
+    <div className={`grid gap-x-3 ${choices.length > 2 ? 'grid-cols-3' : 'grid-cols-2'}`}>
+      {choices.map(({ name, label, options }) => {
+        const axis = name === 'directionX' ? 'X' : name === 'directionY' ? 'Y' : ''
+        const chosen = draft.choices[name]
+        return (
+          <PickOne
+            key={name}
+            label={SHORT[name] ?? label}
+            value={chosen ?? ''}
+            onChange={(value) => onChoice(name, value)}
+            onFocus={() => onLit(name)}
+            options={[
+              ...(chosen ? [] : [['', 'choose'] as const]),
+              ...options.map(
+                ([value, says]) => [value, axis ? `${axis}${says === '-' ? '−' : says}` : says] as const,
+              ),
+            ]}
+          />
+        )
+      })}
+    </div>
+  )
+}
+
+/** How many touches a list holds. */
+function touches(value: string) {
+  const n = value.trim().split('\n').length
+  return n === 1 ? '1 touch' : `${n} touches`
+}
+
+/** What a position that was read several times comes to. */
+function understoodPosition(text: string, unit: LengthUnit): string | undefined {
+  const entry = readPosition(text, unit)
+  if (!entry.ok) return undefined
+  const values = [entry.value, ...(entry.value.repeats ?? [])].map(({ value }) => value)
+  if (values.length === 1) return formatAsMeant(entry.value.value, unit)
+  const mean = values.reduce((sum, value) => sum + value, 0) / values.length
+  return `${formatLength(mean, unit)} ${unitSymbol(unit)}, mean of ${values.length}`
+}
+
+function OneField({
+  field,
+  draft,
+  unit,
+  machine,
+  problems,
+  lit,
+  onField,
+  onLit,
+}: Pick<PickupFieldsProps, 'draft' | 'unit' | 'machine' | 'problems' | 'lit' | 'onField' | 'onLit'> & {
+  field: Field
+}) {
+  const { name, reads, label } = field
+  const told = problems[name]
+  const wrong = told && !told.empty ? told.says : undefined
+  const value = draft.fields[name] ?? ''
+  const common = {
+    label,
+    value,
+    onChange: (text: string) => onField(name, text),
+    hint: machine.unit !== unit && reads === 'position' ? displayHint(machine) : field.hint,
+    lit: lit === name,
+    narrow: field.half,
+    onFocus: () => onLit(name),
+  }
+  if (reads === 'points')
+    return (
+      <ListField
+        label={label}
+        value={value}
+        onChange={common.onChange}
+        lit={common.lit}
+        onFocus={common.onFocus}
+        hint={field.hint}
+        rows={draft.method === 'corner' ? 2 : 4}
+        wrong={wrong}
+        understood={told || !value.trim() ? undefined : touches(value)}
+      />
+    )
+  if (reads === 'position')
+    return (
+      <TextEntry
+        {...common}
+        suffix={unitSymbol(unit)}
+        wrong={wrong}
+        understood={understoodPosition(value, unit)}
+        maxLength={400}
+      />
+    )
+  if (reads === 'degrees') {
+    const angle = readDegrees(value)
+    return (
+      <TextEntry
+        {...common}
+        suffix="deg"
+        wrong={wrong}
+        understood={angle.ok ? `${angle.value} degrees` : undefined}
+      />
+    )
+  }
+  return reads === 'tool' ? (
+    <TextEntry {...common} wrong={wrong} />
+  ) : (
+    <LengthEntryField {...common} unit={unit} wrong={wrong} />
+  )
+}
+
+/** Everything that a method's form asks for, in the order of the work. */
+export function PickupFields(props: PickupFieldsProps) {
+  const { choices, fields } = METHODS[props.draft.method]
+  const direction = choices.find(({ name }) => name === 'direction')
+  return (
+    <>
+      <MethodPicker {...props} />
+      {direction && <DirectionChoice {...props} choice={direction} />}
+      <ChoiceRow {...props} choices={choices.filter((choice) => choice !== direction)} />
+      <div className="grid grid-cols-2 gap-x-3 gap-y-1">
+        {fields.map((field) => (
+          <div
+            key={field.name}
+            data-field={field.name}
+            className={`min-w-0 ${field.half ? '' : 'col-span-2'}`}
+          >
+            <OneField {...props} field={field} />
+          </div>
+        ))}
+      </div>
+    </>
+  )
+}

@@ -1,0 +1,169 @@
+import type { ProbeField, ProbeSketch, ProbeTask } from '@dogleg/core/probe'
+import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
+import { frame, type Point } from '../drawing/frame.ts'
+import { Dimension, Head, Scribe, Words } from '../drawing/marks.tsx'
+import { plan, polygon } from '../drawing/plan.ts'
+import { Sheet } from '../drawing/sheet.tsx'
+
+const WIDTH = 470
+const HEIGHT = 480
+
+interface ProbeDrawingProps {
+  sketch: ProbeSketch
+  task: ProbeTask
+  unit: LengthUnit
+  lit: ProbeField | undefined
+}
+
+type Place = (u: number, z: number) => Point
+
+/** The probe itself with its ball at a place: stylus and body to scale. */
+function Probe({
+  at,
+  sketch,
+  place,
+  dim,
+}: {
+  at: { u: number; z: number }
+  sketch: ProbeSketch
+  place: Place
+  dim?: boolean
+}) {
+  const { radius, reach, body } = sketch
+  const ball = place(at.u, at.z)
+  const r = Math.max(3, Math.abs(place(radius, 0).x - place(0, 0).x))
+  const corners = [
+    place(at.u - body / 2, at.z + reach),
+    place(at.u + body / 2, at.z + reach),
+    place(at.u + body / 2, at.z + 2.1 * reach),
+    place(at.u - body / 2, at.z + 2.1 * reach),
+  ]
+  return (
+    <g opacity={dim ? 0.35 : 1}>
+      <Scribe from={ball} to={place(at.u, at.z + reach)} ink="measured" />
+      <polygon
+        points={polygon(corners)}
+        fill="var(--color-layout-deep)"
+        stroke="var(--color-brass)"
+        strokeWidth={2}
+      />
+      <circle cx={ball.x} cy={ball.y} r={r} fill="var(--color-brass)" />
+    </g>
+  )
+}
+
+/** A probe call from the side, to scale: where the probe stands, the gap, how far it searches, how deep, and its body. */
+export function ProbeDrawing({ sketch, task, unit, lit }: ProbeDrawingProps) {
+  const { start, ends, meets, bodies, top, clear, reach, body, down } = sketch
+  const us = [
+    start.u - body,
+    ends.u + body / 2,
+    ...bodies.flatMap(({ from, to }) => [Math.max(from, -4 * body), Math.min(to, 4 * body)]),
+  ]
+  const zs = [start.z, ends.z, clear, start.z + 2.1 * reach, ...bodies.map(({ bottom }) => bottom)]
+  const on = plan(
+    { x: Math.min(...us), y: Math.min(...zs) },
+    { x: Math.max(...us), y: Math.max(...zs) },
+    { left: 60, top: 24, width: WIDTH - 130, height: HEIGHT - 110 },
+  )
+  const place: Place = (u, z) => on.place({ x: u, y: z })
+  const number = (value: number) => formatLength(value, unit)
+  const level = place(0, start.z).y
+  // Dimensions along the touch lie under the ball; heights lie at the left.
+  const along = frame(0, 1, { upright: false, from: place(0, 0).x, to: place(1, 0).x, middle: level })
+  const upright = frame(0, 1, { upright: true, from: place(0, 0).y, to: place(0, 1).y, middle: 0 })
+  const left = place(Math.min(...us), 0).x
+  const arrow = down ? place(ends.u, ends.z) : place(ends.u, ends.z)
+  return (
+    <Sheet label="Side view of the probe call" width={WIDTH} height={HEIGHT} tallest="max-h-[30rem]">
+      {bodies.map(({ from, to, bottom, top: high }) => {
+        const [a, b] = [place(Math.max(from, -9 * body), high), place(Math.min(to, 9 * body), bottom)]
+        return (
+          <rect
+            key={from}
+            x={Math.max(0, a.x)}
+            y={a.y}
+            width={Math.min(WIDTH, b.x) - Math.max(0, a.x)}
+            height={Math.max(0, b.y - a.y)}
+            fill="var(--color-scribe)"
+            fillOpacity={0.13}
+            stroke="var(--color-scribe)"
+            strokeWidth={2}
+          />
+        )
+      })}
+      <line
+        x1={12}
+        x2={WIDTH - 12}
+        y1={place(0, clear).y}
+        y2={place(0, clear).y}
+        stroke={lit === 'clearance' ? 'var(--color-brass)' : 'var(--color-scribe-dim)'}
+        strokeWidth={lit === 'clearance' ? 3 : 1}
+        strokeDasharray="6 6"
+      />
+      <Words at={{ x: WIDTH - 14, y: place(0, clear).y - 6 }} anchor="end" plain>
+        clear height
+      </Words>
+      <Probe at={ends} sketch={sketch} place={place} dim />
+      <Probe at={start} sketch={sketch} place={place} />
+      <Scribe from={place(start.u, start.z)} to={arrow} ink="measured" lit={lit === 'search'} />
+      <Head at={arrow} dx={down ? 0 : 1} dy={down ? 1 : 0} ink="measured" lit={lit === 'search'} />
+      {!down && (
+        <>
+          <Dimension
+            frame={along}
+            from={start.u + sketch.radius}
+            to={meets.u + sketch.radius}
+            v={44}
+            ink="measured"
+            name="gap"
+            label={number(task.gap)}
+            lit={lit === 'gap'}
+          />
+          <Dimension
+            frame={along}
+            from={start.u}
+            to={ends.u}
+            v={96}
+            ink="measured"
+            name="search at most"
+            label={number(task.search)}
+            lit={lit === 'search'}
+          />
+        </>
+      )}
+      {down ? (
+        <Dimension
+          frame={{ ...upright, place: (z) => ({ x: left, y: place(0, z).y }) }}
+          from={top}
+          to={start.z - sketch.radius}
+          v={0}
+          ink="measured"
+          name="gap"
+          label={number(task.gap)}
+          lit={lit === 'gap'}
+        />
+      ) : (
+        <Dimension
+          frame={{ ...upright, place: (z) => ({ x: left + 6, y: place(0, z).y }) }}
+          from={top}
+          to={start.z}
+          v={-1}
+          base={0}
+          ink="measured"
+          name="depth"
+          label={number(task.depth)}
+          lit={lit === 'depth'}
+        />
+      )}
+      <Words at={{ x: 14, y: HEIGHT - 34 }} anchor="start" plain>
+        {`Stand ${down ? 'over' : 'at'} X ${number(task.x)} Y ${number(task.y)} of the drawing,`}
+      </Words>
+      <Words at={{ x: 14, y: HEIGHT - 14 }} anchor="start" plain>
+        {down
+          ? `${number(task.gap)} above the top`
+          : `${number(task.gap)} off the face, ball ${number(Math.abs(task.depth))} ${task.depth < 0 ? 'below' : 'above'} the top`}
+      </Words>
+    </Sheet>
+  )
+}

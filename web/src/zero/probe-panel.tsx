@@ -1,0 +1,131 @@
+import {
+  FEATURES,
+  fieldsOf,
+  isTop,
+  labelOf,
+  type ProbeDraft,
+  type ProbeFeature,
+  type ProbeField,
+  probeDraft,
+  probeFeature,
+  probeSketch,
+  readProbeDraft,
+  startingProbeDraft,
+} from '@dogleg/core/probe'
+import { type OffsetState, probeProgramFor, probeSituation } from '@dogleg/core/setup'
+import { useMemo, useState } from 'react'
+import { useKept } from '../log/kept.ts'
+import { useOpenSetup } from '../log/open-setup.ts'
+import { Listing } from '../program/listing.tsx'
+import { Taken, TakeProgram } from '../program/take-program.tsx'
+import { LengthEntryField, nextFieldOnEnter } from '../ui/entry-field.tsx'
+import { PickOne } from '../ui/pick-one.tsx'
+import { Findings } from '../ui/verdict.tsx'
+import { ProbeDrawing } from './probe-drawing.tsx'
+
+/** A probe call: the feature, where the probe stands and how far it searches, the program for this control. */
+export function ProbePanel({ offset }: { offset: OffsetState }) {
+  const { setup } = useOpenSetup()
+  const { unit } = setup
+  const [draft, change] = useKept<ProbeDraft>(`${setup.id}.probe`, probeDraft, () => startingProbeDraft(unit))
+  const [lit, setLit] = useState<ProbeField>()
+  const situation = probeSituation(setup, offset)
+  const stylus = situation?.shape.stylus ?? 0
+  const read = useMemo(() => readProbeDraft(draft, unit, stylus), [draft, unit, stylus])
+  const written = useMemo(
+    () => (read.ok ? probeProgramFor(setup, offset, read.task) : undefined),
+    [read, setup, offset],
+  )
+  const form = FEATURES[draft.feature]
+  const set = (part: Partial<ProbeDraft>) => change({ ...draft, ...part })
+  const way = (axis: 'X' | 'Y') => (
+    <PickOne
+      label={`Into the face along ${axis}`}
+      value={draft[`direction${axis}`]}
+      onChange={(value) => set({ [`direction${axis}`]: value as '+' | '-' })}
+      options={[
+        ['+', `${axis}+`],
+        ['-', `${axis}−`],
+      ]}
+    />
+  )
+  return (
+    <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[20rem_1fr] xl:grid-cols-[20rem_1fr_25rem]">
+      <form
+        aria-label="Probe call"
+        className="space-y-2"
+        onKeyDown={nextFieldOnEnter}
+        onSubmit={(event) => event.preventDefault()}
+      >
+        <PickOne
+          label={`Set ${offset.name} from`}
+          value={draft.feature}
+          onChange={(feature) => set({ feature: feature as ProbeFeature })}
+          options={probeFeature.options.map((each) => [each, FEATURES[each].name])}
+        />
+        <div className="grid grid-cols-2 gap-x-3">
+          {form.axes.length > 0 && (
+            <PickOne
+              label={form.asksDirection === 'none' ? 'Across' : 'Moving along'}
+              value={form.axes.includes(draft.axis) ? draft.axis : 'X'}
+              onChange={(axis) => set({ axis: axis as ProbeDraft['axis'] })}
+              options={form.axes.map((axis) => [axis, axis === 'Z' ? 'Z, on top' : axis])}
+            />
+          )}
+          {form.asksDirection === 'both' && way('X')}
+          {form.asksDirection === 'both' && way('Y')}
+          {form.asksDirection === 'axis' && !isTop(draft) && way(draft.axis === 'Y' ? 'Y' : 'X')}
+        </div>
+        <div className="grid grid-cols-2 gap-x-3 gap-y-1">
+          {fieldsOf(draft).map((field) => (
+            <LengthEntryField
+              key={field}
+              {...labelOf(draft.feature, field)}
+              unit={unit}
+              value={draft[field]}
+              onChange={(text) => set({ [field]: text })}
+              lit={lit === field}
+              onFocus={() => setLit(field)}
+            />
+          ))}
+        </div>
+      </form>
+      <div className="min-h-80 space-y-2">
+        {read.ok && situation && (
+          <ProbeDrawing
+            sketch={probeSketch(read.task, situation.shape)}
+            task={read.task}
+            unit={unit}
+            lit={lit}
+          />
+        )}
+        {!read.ok && <p className="text-ink-soft">The picture appears once every field is understood.</p>}
+      </div>
+      <section aria-label="Probe program" className="min-w-0 space-y-3 md:col-span-2 xl:col-span-1">
+        {written && <Findings findings={written.findings} />}
+        {written?.ok && (
+          <>
+            <TakeProgram setup={setup} offset={offset} what="probe" rests={[]} text={written.text} />
+            <Taken program={offset.further.probe} text={written.text} />
+            <p>
+              {draft.feature === 'edge'
+                ? 'Afterwards type the angle into the Angle step.'
+                : `Afterwards read ${offset.name} on the offset page and type it in: found with "set by the probe cycle".`}
+            </p>
+            <p className="digits rounded-sm border border-rule bg-white/50 px-3 py-2 text-lg font-semibold">
+              {written.measures}
+            </p>
+            <p>Leaves {written.results.join(', ')}.</p>
+            <details>
+              <summary className="min-h-11 content-center font-semibold">The whole program</summary>
+              <Listing text={written.text} />
+            </details>
+          </>
+        )}
+        {written && !written.ok && (
+          <p className="text-lg font-semibold">No program is written for this call.</p>
+        )}
+      </section>
+    </div>
+  )
+}

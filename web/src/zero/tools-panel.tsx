@@ -1,0 +1,181 @@
+import { verdictOf } from '@dogleg/core/fact'
+import {
+  judgeToolLength,
+  pickupSettings,
+  readToolLengthDraft,
+  type ToolLengthDraft,
+  type ToolLengthField,
+  toolLength,
+  toolLengthDraft,
+} from '@dogleg/core/pickup'
+import { formatLength, unitSymbol } from '@dogleg/core/quantity'
+import { deriveTools } from '@dogleg/core/setup'
+import { Hourglass } from 'lucide-react'
+import { useMemo } from 'react'
+import { useKept } from '../log/kept.ts'
+import { useOpenSetup } from '../log/open-setup.ts'
+import { useSigned } from '../log/operator-gate.tsx'
+import { record } from '../log/use-setup.ts'
+import { GoesStale } from '../logbook/goes-stale.tsx'
+import { AnswerPanel } from '../ui/answer.tsx'
+import { Button } from '../ui/button.tsx'
+import { nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
+import { When } from '../ui/when.tsx'
+import { ToolDrawing } from './tool-drawing.tsx'
+
+/** Lengths of the machine's tools: one measured against another, and the table that stands. */
+export function ToolsPanel() {
+  const { setup, machineEntries } = useOpenSetup()
+  const { unit, machine } = setup
+  const tools = useMemo(() => deriveTools(machineEntries, machine, unit), [machineEntries, machine, unit])
+  const fromGauge = machine.toolLengths === 'gauge-line'
+  const empty = (last?: ToolLengthDraft): ToolLengthDraft => ({
+    tool: '',
+    machinePosition: '',
+    // The block stays where it is for the next tool.
+    masterPosition: last?.masterPosition ?? '',
+    masterLength: last?.masterLength ?? (fromGauge ? '' : '0'),
+  })
+  const [draft, change, clear] = useKept<ToolLengthDraft>(`${setup.id}.tool`, toolLengthDraft, () => empty())
+  const signed = useSigned()
+  const live = useMemo(() => {
+    const read = readToolLengthDraft(draft, unit)
+    if (!read.ok) return read
+    const answer = toolLength(read.reading, pickupSettings(machine, unit))
+    const last = tools.find(({ tool }) => tool === read.reading.tool)?.length.value
+    const entry = {
+      kind: 'tool-length' as const,
+      ...read.reading,
+      machine: { id: machine.id, version: machine.version },
+    }
+    return {
+      ...read,
+      answer,
+      entry,
+      findings: judgeToolLength(read.reading, answer, { machine, unit, last }),
+    }
+  }, [draft, unit, machine, tools])
+  const stopped = live.ok && verdictOf(live.findings) === 'stop'
+  const problems = live.ok ? {} : live.problems
+  const field = (name: ToolLengthField, label: string, hint: string) => {
+    const told = problems[name]
+    return (
+      <TextEntry
+        label={label}
+        value={draft[name]}
+        onChange={(text) => change({ ...draft, [name]: text })}
+        suffix={name === 'tool' ? '' : unitSymbol(unit)}
+        wrong={told && !told.empty ? told.says : undefined}
+        hint={hint}
+        maxLength={name === 'tool' ? 10 : 400}
+      />
+    )
+  }
+  const submit = () => {
+    if (!live.ok || stopped) return
+    const { entry } = live
+    signed(() => {
+      record(setup.id, entry)
+      clear(empty(draft))
+    })
+  }
+  return (
+    <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[19rem_1fr] xl:grid-cols-[20rem_20rem_1fr]">
+      <form
+        aria-label="Tool length"
+        className="space-y-1"
+        onKeyDown={nextFieldOnEnter}
+        onSubmit={(event) => {
+          event.preventDefault()
+          submit()
+        }}
+      >
+        <p className="pb-1">
+          {fromGauge
+            ? 'From the gauge line: measured against a tool whose length is known, on the same block.'
+            : 'Against a master tool: the difference on the same block; the master is 0.'}
+        </p>
+        {field('tool', 'Tool', '')}
+        {field(
+          'machinePosition',
+          'Machine Z, this tool on the block',
+          'Block in last; never slide a carbide tool on.',
+        )}
+        {field('masterPosition', 'Machine Z, master on the same block', 'Stays for the next tool.')}
+        {field(
+          'masterLength',
+          fromGauge ? 'Length of the master' : 'Length of the master, 0',
+          fromGauge ? 'From the gauge line to its tip.' : '',
+        )}
+        {live.ok && !stopped && <GoesStale entry={live.entry} />}
+        <Button
+          type="submit"
+          look="primary"
+          data-record
+          disabled={!live.ok || stopped}
+          className="min-h-14 w-full text-lg"
+        >
+          Record the length{live.ok ? ` of T${live.reading.tool}` : ''}
+        </Button>
+        {live.ok && (
+          <div className="pt-3">
+            <AnswerPanel
+              title={`T${live.reading.tool}, not recorded yet`}
+              answer={live.answer}
+              findings={live.findings}
+            />
+          </div>
+        )}
+      </form>
+      <div className="min-h-80">
+        <ToolDrawing draft={draft} unit={unit} length={live.ok ? live.answer.value : undefined} />
+      </div>
+      <section aria-label="Tool table" className="md:col-span-2 xl:col-span-1">
+        <h2 className="text-lg font-semibold">Tools of {machine.name}</h2>
+        {tools.length === 0 && <p className="text-ink-soft">No length has been measured with Dogleg yet.</p>}
+        {tools.length > 0 && (
+          <table className="w-full">
+            <thead>
+              <tr className="border-b border-ink-soft text-left">
+                <th scope="col" className="py-1 pr-2">
+                  Tool
+                </th>
+                <th scope="col" className="py-1 pr-2">
+                  Length, {unitSymbol(unit)}
+                </th>
+                <th scope="col" className="py-1 pr-2">
+                  ±
+                </th>
+                <th scope="col" className="py-1">
+                  Measured
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {tools.map(({ tool, length, entry, freshness }) => (
+                <tr
+                  key={tool}
+                  className={`border-b border-rule align-baseline ${freshness.state === 'stale' ? 'hatched' : ''}`}
+                >
+                  <th scope="row" className="digits py-1 pr-2 text-left text-xl">
+                    T{tool}
+                  </th>
+                  <td className="digits py-1 pr-2 text-2xl">{formatLength(length.value, unit)}</td>
+                  <td className="digits py-1 pr-2">{formatLength(length.doubt.value, unit)}</td>
+                  <td className="py-1 text-sm">
+                    {entry.by}, <When at={entry.at} />
+                    {freshness.state === 'stale' && (
+                      <span className="flex items-center gap-1 font-semibold">
+                        <Hourglass aria-hidden size={14} /> stale: {freshness.cause.says}
+                      </span>
+                    )}
+                  </td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+        )}
+      </section>
+    </div>
+  )
+}

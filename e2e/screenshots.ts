@@ -60,7 +60,7 @@ await page.locator('.recharts-line').first().waitFor()
 await shot('hold-ratio')
 
 await open(/second side/, 'Zero')
-await page.getByRole('radio', { name: 'edge finder' }).click()
+await page.getByLabel('Found with').selectOption('edge-finder')
 await page.getByRole('radio', { name: 'Y+' }).click()
 await page.getByLabel('Finder tip, diameter').fill('.2')
 await page.getByLabel('The touched face on the drawing').fill('-3')

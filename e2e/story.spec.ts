@@ -13,7 +13,7 @@ test('from two readings to a work offset the control can run, and back the next 
   })
 
   await test.step('type what the edge finder showed; the answer changes as it is typed', async () => {
-    await page.getByRole('radio', { name: 'edge finder' }).click()
+    await page.getByLabel('Found with').selectOption('edge-finder')
     await page.getByRole('radio', { name: 'Y+' }).click()
     await page.getByLabel('Finder tip, diameter').fill('.2')
     await page.getByLabel('Machine position').fill('-9.2205')
@@ -32,7 +32,7 @@ test('from two readings to a work offset the control can run, and back the next 
   })
 
   await test.step('the indicator does better; its swing must agree with that of X', async () => {
-    await page.getByRole('radio', { name: 'indicator, both sides' }).click()
+    await page.getByLabel('Found with').selectOption('indicator')
     await page.getByLabel(/minus side/).fill('-10.2725')
     await page.getByLabel(/plus side/).fill('-7.9500')
     await page.getByLabel('The touched face on the drawing').fill('-3')

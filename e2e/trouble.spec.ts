@@ -4,7 +4,7 @@ import { expect, expectAccessible, openAt, type Server, signIn, test } from './d
 const openSecondSide = async (page: Page) => {
   await openAt(page, /second side/, 'Zero')
   await expect(page.getByRole('tab', { name: /Y/, selected: true })).toBeVisible()
-  await page.getByRole('radio', { name: 'edge finder' }).click()
+  await page.getByLabel('Found with').selectOption('edge-finder')
 }
 const typeY = async (page: Page, position: string) => {
   await page.getByRole('radio', { name: 'Y+' }).click()

@@ -95,8 +95,8 @@ export const angleAsked = z.object({
 export type AngleAsked = z.infer<typeof angleAsked>
 
 export const ANGLE_METHODS: Record<AngleMethod, string> = {
-  edge: 'touches on an edge',
+  edge: 'one edge',
   holes: 'two holes',
   features: 'many features',
-  shown: "the probe's own result",
+  shown: "probe's result",
 }

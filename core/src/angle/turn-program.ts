@@ -160,19 +160,17 @@ function moveOf(
 
 const ORIGIN: PlanePoint = { x: 0, y: 0 }
 
-/** Puts the new values of two words into a line: in place, and one that was missing beside the other. */
+/** Puts the new values of two words into a line: in place, and one that was missing before or behind the other, in their order. */
 function withWords(line: string, words: readonly Word[], pairs: [letter: string, text: string][]): string {
   const edits: { from: number; to: number; text: string }[] = []
-  const missing: string[] = []
-  let after: Word | undefined
-  for (const [letter, text] of pairs) {
-    const word = words.find((each) => each.letter === letter)
-    if (word) {
-      edits.push({ from: word.from, to: word.to, text: letter + text })
-      after = word
-    } else missing.push(` ${letter}${text}`)
-  }
-  if (after && missing.length > 0) edits.push({ from: after.to, to: after.to, text: missing.join('') })
+  const known = pairs.map(([letter]) => words.find((each) => each.letter === letter))
+  pairs.forEach(([letter, text], index) => {
+    const word = known[index]
+    const [before, after] = [known[index - 1], known[index + 1]]
+    if (word) edits.push({ from: word.from, to: word.to, text: letter + text })
+    else if (before) edits.push({ from: before.to, to: before.to, text: ` ${letter}${text}` })
+    else if (after) edits.push({ from: after.from, to: after.from, text: `${letter}${text} ` })
+  })
   return edits
     .sort((a, b) => b.from - a.from || b.to - a.to)
     .reduce((text, edit) => text.slice(0, edit.from) + edit.text + text.slice(edit.to), line)

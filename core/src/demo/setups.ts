@@ -155,20 +155,20 @@ const cornerOf = (axis: 'X' | 'Y', x: string, y: string, rise: string): Reading 
   drawingPosition: typed('0'),
 })
 
-/** Where the corner of the counterweight bracket stood, run by run: the touch on X, and the two on Y. */
+/** Where the corner of the counterweight bracket stood, run by run: the touch on X, the two on Y, and Z. */
 const BRACKET_RUNS = [
-  [-41, '-21.1183', '-9.1182', '-9.1180'],
-  [-34, '-21.1180', '-9.1179', '-9.1183'],
-  [-27, '-21.1185', '-9.1181', '-9.1179'],
-  [-20, '-21.1182', '-9.1184', '-9.1182'],
-  [-13, '-21.1179', '-9.1180', '-9.1181'],
-  [-6, '-21.1184', '-9.1182', '-9.1184'],
-  [-2.4, '-21.0971', '-9.1290', '-9.0420'],
+  [-41, '-21.1183', '-9.1182', '-9.1180', '-9.2115'],
+  [-34, '-21.1180', '-9.1179', '-9.1183', '-9.2121'],
+  [-27, '-21.1185', '-9.1181', '-9.1179', '-9.2109'],
+  [-20, '-21.1182', '-9.1184', '-9.1182', '-9.2112'],
+  [-13, '-21.1179', '-9.1180', '-9.1181', '-9.2118'],
+  [-6, '-21.1184', '-9.1182', '-9.1184', '-9.2114'],
+  [-2.4, '-21.0971', '-9.1290', '-9.0420', '-9.2116'],
 ] as const
 
 /** The bracket that comes back every week; the last time it lay askew, and was turned to. */
 function bracketRuns(now: number, nextId: (at: number) => string, mill: Machine): Entry[] {
-  return BRACKET_RUNS.flatMap(([days, x, y, rise], index) => {
+  return BRACKET_RUNS.flatMap(([days, x, y, rise, z], index) => {
     const run = openLog(
       now + days * DAY,
       index % 2 ? 'MK' : 'RT',
@@ -177,7 +177,7 @@ function bracketRuns(now: number, nextId: (at: number) => string, mill: Machine)
     )
     run.take(25, cornerOf('X', x, y, rise))
     run.take(0, cornerOf('Y', x, y, rise))
-    run.take(6, toolOnBlock(7, '4.5120', '-9.2115'))
+    run.take(6, toolOnBlock(7, '4.5120', z))
     if (index === BRACKET_RUNS.length - 1) {
       run.write(3, {
         kind: 'identified',

@@ -55,6 +55,7 @@ export interface AxisFact extends Fact<number> {
   /** The machine position that it rests on. */
   position: number
   swing?: number
+  residuals?: NonNullable<Pickup['residuals']>
 }
 
 export interface CheckFact {

@@ -2,7 +2,7 @@ import { type Finding, finding } from '../fact/index.ts'
 import { type Individuals, individuals } from '../gauge/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import { convertLength, formatLength, formatWithUnit } from '../quantity/index.ts'
-import { deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
+import { type AxisFact, deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
 import type { Entry } from './entries.ts'
 
 const MOST = 10
@@ -29,12 +29,13 @@ export interface RepeatHistory {
 const sameJob = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
 
 function judge(
-  axis: LinearAxis,
-  now: number,
+  { axis, value: now, doubt }: AxisFact,
   usual: Individuals | undefined,
   { unit, machine }: Setup,
 ): Finding[] {
-  if (!usual || (now >= usual.lower && now <= usual.upper)) return []
+  // A zero is known no better than its doubt: limits that are narrower say nothing.
+  const within = doubt.value
+  if (!usual || (now >= usual.lower - within && now <= usual.upper + within)) return []
   return [
     finding(
       'look',
@@ -68,9 +69,10 @@ export function repeatHistory(
     )
     return isUnreadable(run) ? [] : [run]
   })
-  const own = setup.offsets.find(({ name }) => name === offset)
-  if (!own) return []
-  return Object.values(own.axes).flatMap(({ axis, value }): RepeatHistory[] => {
+  const standing = setup.offsets.find(({ name }) => name === offset)
+  if (!standing) return []
+  return Object.values(standing.axes).flatMap((own): RepeatHistory[] => {
+    const { axis, value } = own
     const earlier = runs
       .flatMap((run) => {
         const fact = run.offsets.find(({ name }) => name === offset)?.axes[axis]
@@ -82,6 +84,6 @@ export function repeatHistory(
       .slice(-MOST)
     if (earlier.length === 0) return []
     const usual = individuals(earlier.map((each) => each.value))
-    return [{ axis, earlier, now: value, usual, findings: judge(axis, value, usual, setup) }]
+    return [{ axis, earlier, now: value, usual, findings: judge(own, usual, setup) }]
   })
 }

@@ -54,13 +54,7 @@ export function AngleDrawing({ sketch, angle, unit, lit }: AngleDrawingProps) {
             stroke="var(--color-brass)"
             strokeWidth={2.5}
           />
-          <Words
-            at={{ x: zero.x + arc - 8, y: zero.y + (angle > 0 ? 26 : -14) }}
-            anchor="end"
-            ink="measured"
-            bold
-            size={20}
-          >
+          <Words at={{ x: zero.x + 0.5 * reach, y: zero.y - 0.24 * reach }} ink="measured" bold size={24}>
             {formatAngle(angle)} deg
           </Words>
           <line

@@ -41,7 +41,7 @@ const LISTS: Record<
   edge: {
     field: 'points',
     label: 'Spindle at each touch, X and Y',
-    hint: 'Two lines or more, as far apart as the edge allows; same tip, same side.',
+    hint: 'Two lines or more; one tip, one side of the part.',
   },
   holes: {
     field: 'holes',
@@ -94,12 +94,10 @@ function AngleAnswer({
         <p className="text-2xl font-semibold">{judgement.says}</p>
         <p>{judgement.why}</p>
         <p className="flex justify-between gap-3 border-t border-rule pt-1">
-          ignored, at the farthest cut
-          <span className="digits text-lg font-semibold">{formatWithUnit(judgement.cost, unit)}</span>
-        </p>
-        <p className="flex justify-between gap-3 border-t border-rule pt-1">
-          left there by its own doubt
-          <span className="digits text-lg font-semibold">{formatWithUnit(judgement.costDoubt, unit)}</span>
+          left there by the angle's own doubt
+          <span className="digits text-lg font-semibold whitespace-nowrap">
+            {formatWithUnit(judgement.costDoubt, unit)}
+          </span>
         </p>
         <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
           {!stale && <VerdictMark verdict={verdictOf(findings)} />}
@@ -236,7 +234,7 @@ export function AnglePanel({ offset }: { offset: OffsetState }) {
             label={list.label}
             value={draft[list.field]}
             onChange={(text) => set({ [list.field]: text })}
-            rows={draft.method === 'holes' ? 2 : 5}
+            rows={{ edge: 3, holes: 2, features: 4, shown: 1 }[draft.method]}
             hint={list.hint}
             wrong={told(list.field)}
             understood={

@@ -1,5 +1,5 @@
 import { type Identified, type IdentifiedAs, identify, readIdentification } from '@dogleg/core/pickup'
-import { formatLength, unitSymbol } from '@dogleg/core/quantity'
+import { formatLength } from '@dogleg/core/quantity'
 import { CircleCheckBig, OctagonX, RotateCcw } from 'lucide-react'
 import { useMemo } from 'react'
 import { z } from 'zod'
@@ -94,8 +94,8 @@ export function PartPanel() {
       >
         <h2 className="text-xl font-semibold">Is it the right part, the right way round?</h2>
         <p>
-          Measure distances between features that another part, or this one turned round, would not have. In{' '}
-          {unitSymbol(unit)}.
+          Measure distances between features that another part, or this one turned round, would not have, in{' '}
+          {unit === 'inch' ? 'inches' : 'mm'}.
         </p>
         <ListField
           label="Name, measured, drawing, within, turned round"

@@ -1,5 +1,5 @@
-import { formatAngle } from '@dogleg/core/angle'
-import { formatLength, readLength } from '@dogleg/core/quantity'
+import { angleDraftOf, angleSketch, formatAngle } from '@dogleg/core/angle'
+import { readLength } from '@dogleg/core/quantity'
 import { type OffsetState, rotationFor } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -8,6 +8,7 @@ import { Taken, TakeProgram } from '../program/take-program.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField } from '../ui/entry-field.tsx'
 import { Findings } from '../ui/verdict.tsx'
+import { AngleDrawing } from './angle-drawing.tsx'
 
 /** Turning on and off for this control, by value or by the probe's variable, about part zero or another point. */
 export function TurnPanel({ offset }: { offset: OffsetState }) {
@@ -49,7 +50,7 @@ export function TurnPanel({ offset }: { offset: OffsetState }) {
     ...(setup.part ? [setup.part.entry.id] : []),
   ]
   return (
-    <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[20rem_1fr]">
+    <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[20rem_1fr] xl:grid-cols-[20rem_1fr_25rem]">
       <div className="space-y-2">
         {offset.angle && (
           <p className="text-lg">
@@ -87,7 +88,7 @@ export function TurnPanel({ offset }: { offset: OffsetState }) {
         {written && <Findings findings={written.findings} />}
         {written?.ok && (
           <>
-            <div className="grid gap-3 md:grid-cols-2">
+            <div className="space-y-3">
               <p>
                 After the line that calls {offset.name}:
                 <span className="digits mt-1 block rounded-sm border border-rule bg-white/50 px-3 py-2 text-xl font-semibold">
@@ -122,12 +123,21 @@ export function TurnPanel({ offset }: { offset: OffsetState }) {
               : '.'}
           </p>
         )}
-        {offset.angle && (
-          <p className="text-ink-soft">
-            Farthest cut {formatLength(offset.angle.judgement.cost, unit)} off if it is ignored.
-          </p>
-        )}
       </section>
+      {offset.angle && (
+        <div className="md:col-span-2 xl:col-span-1">
+          <AngleDrawing
+            sketch={angleSketch(
+              angleDraftOf(offset.angle.entry.reading, offset.angle.entry),
+              offset.angle.angle,
+              unit,
+            )}
+            angle={offset.angle.angle.value}
+            unit={unit}
+            lit={undefined}
+          />
+        </div>
+      )}
     </div>
   )
 }

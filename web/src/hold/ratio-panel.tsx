@@ -11,7 +11,7 @@ import {
 } from '@dogleg/core/hold'
 import { fixedDigits, formatLength, unitSymbol } from '@dogleg/core/quantity'
 import { startingLengths } from '@dogleg/core/setup'
-import { lazy, Suspense, useMemo } from 'react'
+import { Suspense, useMemo } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
@@ -19,14 +19,14 @@ import { record } from '../log/use-setup.ts'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { FactLine } from '../ui/fact-line.tsx'
+import { lazyChart } from '../ui/lazy-chart.tsx'
 import { ListField } from '../ui/list-field.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
 import { MissingLine } from './missing-line.tsx'
 import { RatioPair } from './ratio-pair.tsx'
 
-// The charts are loaded when the first one is shown.
-const RatioChart = lazy(async () => ({ default: (await import('./ratio-chart.tsx')).RatioChart }))
+const RatioChart = lazyChart(async () => (await import('./ratio-chart.tsx')).RatioChart)
 
 /** Measured lengths against the prediction: the ratio that this chuck really has. */
 export function RatioPanel() {

@@ -49,9 +49,9 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-3 border-b border-rule">
-        <h1 className="text-base leading-tight font-semibold xl:max-w-52">
+        <h1 className="text-base leading-[1.15] font-semibold xl:max-w-56">
           {setup.opened.title}
-          <span className="block text-sm font-normal text-ink-soft">
+          <span className="block text-sm leading-4 font-normal text-ink-soft">
             {setup.machine.name}, {setup.unit}
           </span>
         </h1>

@@ -1,5 +1,5 @@
 import { methodName } from '@dogleg/core/pickup'
-import { formatLength, unitSymbol } from '@dogleg/core/quantity'
+import { formatLength } from '@dogleg/core/quantity'
 import { type OffsetRow, offsetTable } from '@dogleg/core/setup'
 import { Copy, Hourglass } from 'lucide-react'
 import { useMemo, useState } from 'react'
@@ -12,7 +12,7 @@ type Cell = OffsetRow['axes']['X']
 
 /** One axis of one offset: its value, how far off it may be, how it was found, when, and whether it still holds. */
 function CellView({ cell, unit }: { cell: Cell; unit: 'inch' | 'mm' }) {
-  if (!cell) return <span className="text-ink-soft">not known here</span>
+  if (!cell) return <span className="inline-flex min-h-11 items-center text-ink-soft">not known here</span>
   const { fact, value, doubt, other } = cell
   const stale = fact.freshness.state === 'stale'
   return (
@@ -51,7 +51,7 @@ export function OffsetsPanel({ onOpen }: { onOpen: (offset: string) => void }) {
       <div className="flex flex-wrap items-center justify-between gap-3">
         <p className="max-w-prose">
           As the {mill ? 'offset page' : 'geometry page'} of {machine.name} should show {mill ? 'them' : 'it'}
-          , in {unitSymbol(unit)}. Compare before you start.
+          , in {unit === 'inch' ? 'inches' : 'mm'}. Compare before you start.
         </p>
         {mill && (
           <Button onClick={() => setCopying(true)}>
@@ -86,7 +86,7 @@ export function OffsetsPanel({ onOpen }: { onOpen: (offset: string) => void }) {
                 </button>
               </th>
               {axes.map((axis) => (
-                <td key={axis} className="py-1 pr-3">
+                <td key={axis} className="pr-3">
                   <CellView cell={row.axes[axis]} unit={unit} />
                 </td>
               ))}

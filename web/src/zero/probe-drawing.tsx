@@ -35,8 +35,8 @@ function Probe({
   const corners = [
     place(at.u - body / 2, at.z + reach),
     place(at.u + body / 2, at.z + reach),
-    place(at.u + body / 2, at.z + 2.1 * reach),
-    place(at.u - body / 2, at.z + 2.1 * reach),
+    place(at.u + body / 2, at.z + 1.35 * reach),
+    place(at.u - body / 2, at.z + 1.35 * reach),
   ]
   return (
     <g opacity={dim ? 0.35 : 1}>
@@ -60,7 +60,7 @@ export function ProbeDrawing({ sketch, task, unit, lit }: ProbeDrawingProps) {
     ends.u + body / 2,
     ...bodies.flatMap(({ from, to }) => [Math.max(from, -4 * body), Math.min(to, 4 * body)]),
   ]
-  const zs = [start.z, ends.z, clear, start.z + 2.1 * reach, ...bodies.map(({ bottom }) => bottom)]
+  const zs = [start.z, ends.z, clear, start.z + 1.35 * reach, ...bodies.map(({ bottom }) => bottom)]
   const on = plan(
     { x: Math.min(...us), y: Math.min(...zs) },
     { x: Math.max(...us), y: Math.max(...zs) },

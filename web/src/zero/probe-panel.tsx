@@ -40,7 +40,7 @@ export function ProbePanel({ offset }: { offset: OffsetState }) {
   const set = (part: Partial<ProbeDraft>) => change({ ...draft, ...part })
   const way = (axis: 'X' | 'Y') => (
     <PickOne
-      label={`Into the face along ${axis}`}
+      label={form.asksDirection === 'both' ? `Into face, ${axis}` : 'Going'}
       value={draft[`direction${axis}`]}
       onChange={(value) => set({ [`direction${axis}`]: value as '+' | '-' })}
       options={[

@@ -29,7 +29,7 @@ export function RepeatChart({ history, unit }: { history: RepeatHistory; unit: L
       <figcaption className="text-sm">
         {axis} of each time{usual ? '; the band is what is usual' : ''}
       </figcaption>
-      <ResponsiveContainer width="100%" height={170} minWidth={100}>
+      <ResponsiveContainer width="100%" height={140} minWidth={100}>
         <ComposedChart data={rows} margin={{ top: 8, right: 14, bottom: 0, left: 8 }}>
           <CartesianGrid stroke="var(--color-scribe-dim)" strokeOpacity={0.3} vertical={false} />
           <XAxis
@@ -48,7 +48,7 @@ export function RepeatChart({ history, unit }: { history: RepeatHistory; unit: L
             stroke={INK}
             tick={{ fill: INK, fontSize: 12 }}
             width={78}
-            tickCount={4}
+            tickCount={3}
           />
           {usual && (
             <ReferenceArea

@@ -1,12 +1,12 @@
 import { formatLength } from '@dogleg/core/quantity'
 import { type OffsetState, repeatHistory } from '@dogleg/core/setup'
-import { lazy, Suspense, useMemo, useState } from 'react'
+import { Suspense, useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { Choice } from '../ui/choice.tsx'
+import { lazyChart } from '../ui/lazy-chart.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
 
-// The charts are loaded when the first one is shown.
-const RepeatChart = lazy(async () => ({ default: (await import('./repeat-chart.tsx')).RepeatChart }))
+const RepeatChart = lazyChart(async () => (await import('./repeat-chart.tsx')).RepeatChart)
 
 /** The zero against the last ten times that this job was on this machine; nothing where it is the first. */
 export function Repeats({ offset }: { offset: OffsetState }) {
@@ -25,7 +25,7 @@ export function Repeats({ offset }: { offset: OffsetState }) {
   return (
     <section aria-label="Earlier times" className="space-y-2 border-t border-rule pt-3">
       <h2 className="font-semibold">
-        The last {earlier.length === 1 ? 'time' : `${earlier.length} times`} that this job was on this machine
+        This job the last {earlier.length === 1 ? 'time' : `${earlier.length} times`} on this machine
       </h2>
       <Choice
         label="Axis"

@@ -26,8 +26,8 @@ export function ToolDrawing({
   })
   const number = (known: boolean, value: number) => (known ? formatLength(value, unit) : '?')
   const tools = [
-    { name: 'master', v: -70, nose: sketch.master, known: sketch.known.has('masterPosition'), side: -1 },
-    { name: 'this tool', v: 70, nose: sketch.tool, known: sketch.known.has('machinePosition'), side: 1 },
+    { name: 'master', v: -95, nose: sketch.master, known: sketch.known.has('masterPosition'), side: -1 },
+    { name: 'this tool', v: 95, nose: sketch.tool, known: sketch.known.has('machinePosition'), side: 1 },
   ]
   return (
     <Sheet
@@ -37,7 +37,7 @@ export function ToolDrawing({
       tallest="max-h-[30rem]"
     >
       <rect
-        {...box(up, sketch.block, sketch.least, -130, 130)}
+        {...box(up, sketch.block, sketch.least, -150, 150)}
         fill="var(--color-brass)"
         fillOpacity={0.25}
         stroke="var(--color-brass)"
@@ -67,8 +67,8 @@ export function ToolDrawing({
               {number(known, nose)}
             </Words>
             <Words
-              at={{ x: at.x + side * 18, y: up.place(sketch.block, 0).y - 14 }}
-              anchor={side < 0 ? 'end' : 'start'}
+              at={{ x: at.x - side * 14, y: up.place(sketch.block, 0).y - 14 }}
+              anchor={side < 0 ? 'start' : 'end'}
               plain
             >
               {name}
@@ -80,13 +80,11 @@ export function ToolDrawing({
         frame={up}
         from={sketch.master}
         to={sketch.tool}
-        v={8}
-        base={-40}
+        v={-24}
+        base={-60}
         ink="measured"
-        name="longer by"
-        label={
-          sketch.known.size === 2 ? formatLength(sketch.tool - sketch.master, unit, { plus: true }) : '?'
-        }
+        name={sketch.tool < sketch.master ? 'shorter by' : 'longer by'}
+        label={sketch.known.size === 2 ? formatLength(Math.abs(sketch.tool - sketch.master), unit) : '?'}
         known={sketch.known.size === 2}
       />
       <Words at={{ x: WIDTH / 2, y: HEIGHT - 12 }} bold size={18}>

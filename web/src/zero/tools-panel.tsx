@@ -117,20 +117,18 @@ export function ToolsPanel() {
         >
           Record the length{live.ok ? ` of T${live.reading.tool}` : ''}
         </Button>
-        {live.ok && (
-          <div className="pt-3">
-            <AnswerPanel
-              title={`T${live.reading.tool}, not recorded yet`}
-              answer={live.answer}
-              findings={live.findings}
-            />
-          </div>
-        )}
       </form>
       <div className="min-h-80">
         <ToolDrawing draft={draft} unit={unit} length={live.ok ? live.answer.value : undefined} />
       </div>
-      <section aria-label="Tool table" className="md:col-span-2 xl:col-span-1">
+      <section aria-label="Tool table" className="space-y-4 md:col-span-2 xl:col-span-1">
+        {live.ok && (
+          <AnswerPanel
+            title={`T${live.reading.tool}, not recorded yet`}
+            answer={live.answer}
+            findings={live.findings}
+          />
+        )}
         <h2 className="text-lg font-semibold">Tools of {machine.name}</h2>
         {tools.length === 0 && <p className="text-ink-soft">No length has been measured with Dogleg yet.</p>}
         {tools.length > 0 && (

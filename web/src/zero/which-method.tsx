@@ -1,11 +1,11 @@
 import type { LinearAxis } from '@dogleg/core/machine'
 import { adviseMethod, type PickupMethod } from '@dogleg/core/pickup'
 import type { Setup } from '@dogleg/core/setup'
-import { lazy, Suspense, useMemo } from 'react'
+import { Suspense, useMemo } from 'react'
 import { Button } from '../ui/button.tsx'
+import { lazyChart } from '../ui/lazy-chart.tsx'
 
-// The charts are loaded when the first one is shown.
-const MethodChart = lazy(async () => ({ default: (await import('./method-chart.tsx')).MethodChart }))
+const MethodChart = lazyChart(async () => (await import('./method-chart.tsx')).MethodChart)
 
 interface WhichMethodProps {
   setup: Setup

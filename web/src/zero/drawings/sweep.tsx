@@ -75,7 +75,7 @@ export function Sweep(props: PartProps) {
           frame={frame}
           at={at}
           from={0}
-          to={upright ? -96 : -130}
+          to={upright ? 44 : -130}
           name="spindle"
           label={number('machinePosition', at)}
           {...mark('machinePosition')}

@@ -15,13 +15,13 @@ export function Turned(props: PartProps) {
   const centre = upright ? undefined : frame.place(sketch.least, 70)
   return (
     <>
-      <Bodies sketch={sketch} frame={frame} v1={-120} v2={upright ? 60 : 70} />
+      <Bodies sketch={sketch} frame={frame} v1={-90} v2={upright ? 60 : 70} />
       {centre && (
         <line
           x1={centre.x}
           x2={frame.place(at, 0).x + 20}
-          y1={centre.y - 95}
-          y2={centre.y - 95}
+          y1={centre.y - 80}
+          y2={centre.y - 80}
           stroke="var(--color-scribe-dim)"
           strokeDasharray="14 4 3 4"
         />
@@ -38,13 +38,13 @@ export function Turned(props: PartProps) {
           frame={frame}
           at={at}
           from={0}
-          to={upright ? -150 : 120}
+          to={upright ? -112 : 120}
           name="machine"
           label={number('machinePosition', at)}
           {...mark('machinePosition')}
         />
       </Of>
-      <ZeroLine frame={frame} at={sketch.zero} reach={upright ? 130 : 110} name={`${sketch.axis}0`} />
+      <ZeroLine frame={frame} at={sketch.zero} reach={upright ? 100 : 110} name={`${sketch.axis}0`} />
       {sketch.kind === 'turned' && (
         <Of field="measured" onPick={onPick}>
           <Dimension
@@ -60,7 +60,7 @@ export function Turned(props: PartProps) {
           />
         </Of>
       )}
-      <DrawingPosition {...props} v={-130} base={-110} />
+      {sketch.kind === 'faced' && <DrawingPosition {...props} v={-152} base={-90} />}
     </>
   )
 }

@@ -2,8 +2,10 @@ import { benchDerive } from './derive.ts'
 import { benchFirstLoad } from './first-load.ts'
 import { benchHold } from './hold.ts'
 import { anyMissed } from './report.ts'
+import { benchZero } from './zero.ts'
 
 benchDerive()
 benchHold()
+benchZero()
 await benchFirstLoad()
 process.exitCode = anyMissed() ? 1 : 0

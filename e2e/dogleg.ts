@@ -38,7 +38,7 @@ export const toStep = (page: Page, step: string) =>
 
 /** Opens a setup from the shop page, at one of its steps. */
 export async function openAt(page: Page, title: RegExp, step: string) {
-  await page.getByRole('link', { name: title }).click()
+  await page.getByRole('link', { name: title }).first().click()
   await toStep(page, step)
 }
 

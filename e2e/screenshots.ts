@@ -1,5 +1,5 @@
 import { join } from 'node:path'
-import { chromium, type Page } from '@playwright/test'
+import { chromium } from '@playwright/test'
 import { openAt, toStep } from './dogleg.ts'
 import { launchOptions, Server } from './harness.ts'
 
@@ -20,14 +20,6 @@ async function tablet(size: { width: number; height: number }) {
     await openAt(page, title, step)
   }
   return { page, shot, open }
-}
-
-async function touchOffZ(page: Page) {
-  await page.getByRole('tab', { name: /Z/ }).click()
-  await page.getByLabel('Tool', { exact: true }).fill('7')
-  await page.getByLabel('Tool length').fill('4.512')
-  await page.getByLabel('Gauge block').fill('25.4mm')
-  await page.getByLabel('Machine position').fill('-9.834')
 }
 
 const { page, shot, open } = await tablet({ width: 1280, height: 800 })
@@ -60,30 +52,50 @@ await page.locator('.recharts-line').first().waitFor()
 await shot('hold-ratio')
 
 await open(/second side/, 'Zero')
-await page.getByLabel('Found with').selectOption('edge-finder')
-await page.getByRole('radio', { name: 'Y+' }).click()
-await page.getByLabel('Finder tip, diameter').fill('.2')
-await page.getByLabel('The touched face on the drawing').fill('-3')
-await page.getByLabel('Machine position').fill('-9.2205')
-await shot('zero-edge-finder')
-await page.getByRole('tab', { name: /X/ }).click()
-await shot('zero-indicator')
-await touchOffZ(page)
-await page.getByLabel('Machine position').fill('9.834')
-await shot('zero-stop')
+await page.getByLabel('Found with').selectOption('corner')
+await page.getByLabel('Touched with').selectOption('probe')
+await page.getByLabel('Into X face').selectOption('+')
+await page.getByLabel('Into Y face').selectOption('+')
+await page.getByLabel('Touches on the face along X').fill('-15.7684 -7.5\n-15.7790 -6.7')
+await page.getByLabel('Touches on the face along Y').fill('-15.2 -8.1840\n-13.6 -8.1632')
+await page.getByLabel('Tip, diameter').fill('.2362')
+await shot('zero-corner')
 
-await open(/serial number/, 'Zero')
-await shot('zero-stale')
+// The job that comes back every week: its last time lay askew.
+await page.goto('/')
+await page.getByText(/and \d+ earlier/).click()
+await openAt(page, /Counterweight bracket/, 'Zero')
+await page.getByRole('tab', { name: 'Offsets' }).click()
+await page.getByRole('button', { name: /Copy or shift/ }).click()
+await page.getByLabel('How many').fill('3')
+await page.getByLabel('Step in X').fill('6')
+await page.getByRole('button', { name: 'Record 9 values' }).click()
+await page.getByRole('row', { name: /G57/ }).getByText('from another offset').first().waitFor()
+await shot('offsets')
+await page.getByRole('tab', { name: 'Tools' }).click()
+await page.getByLabel('Tool', { exact: true }).fill('9')
+await page.getByLabel('Machine Z, this tool').fill('-10.8110')
+await page.getByLabel('Machine Z, master').fill('-10.3460')
+await page.getByLabel('Length of the master').fill('4.000')
+await shot('tools')
+await page.getByRole('tab', { name: 'Probe' }).click()
+await shot('probe')
+await page.getByRole('tab', { name: /Check/ }).click()
+await page.locator('.recharts-line').first().waitFor()
+await page.getByLabel('Length of the tool').fill('5.0265')
+await shot('zero-check')
+await toStep(page, 'Angle')
+await page.getByText('counter-clockwise').waitFor()
+await shot('angle')
+await page.getByRole('tab', { name: 'Turn the program' }).click()
+await shot('turn')
 
 await open(/first side/, 'Zero')
-await shot('zero-check')
 await page.getByRole('link', { name: 'Program', exact: true }).click()
+await page.getByRole('button', { name: 'Download .nc' }).waitFor()
 await shot('program')
-await page.getByRole('button', { name: 'Something changed' }).click()
-await page.getByRole('radio', { name: /Vise moved/ }).click()
-await shot('something-changed')
-await page.keyboard.press('Escape')
 await page.getByRole('link', { name: 'Logbook' }).click()
+await page.locator('tr[data-kind=pickup]').first().waitFor()
 await shot('logbook')
 await page.goto('/machines/mill-1')
 await shot('machines')
@@ -91,11 +103,6 @@ await page.goto('/collets/16c')
 await shot('collets')
 await page.goto('/profiles/two-line')
 await shot('profiles')
-
-const upright = await tablet({ width: 800, height: 1280 })
-await upright.open(/second side/, 'Zero')
-await touchOffZ(upright.page)
-await upright.shot('upright')
 
 await browser.close()
 await server.stop()

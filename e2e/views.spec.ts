@@ -20,6 +20,7 @@ for (const size of [
       for (const [step, tabs] of [
         ['Zero', [/^X|X.*stale/, /Y/, /Z/, /Check/]],
         ['Hold', [/Square/, /clear/]],
+        ['Angle', [/How it lies/, /Turn the program/, /Turn moves/, /Right part/]],
       ] as const) {
         await toStep(page, step)
         for (const tab of tabs) {
@@ -28,6 +29,41 @@ for (const size of [
           await expectAccessible(page)
           await expectFits(page, { vertically: true })
         }
+      }
+    })
+
+    test('the tables and the probe calls of Zero, and a zero on a lathe', async ({ page }) => {
+      await signIn(page)
+      await openAt(page, /first side/, 'Zero')
+      for (const tab of ['Offsets', 'Tools', 'Probe']) {
+        await page.getByRole('tab', { name: tab }).click()
+        await page.waitForLoadState('networkidle')
+        await expectAccessible(page)
+        await expectFits(page, { vertically: tab !== 'Probe' })
+      }
+      await page.getByRole('link', { name: 'Shop' }).click()
+      await openAt(page, /Drawtube/, 'Zero')
+      for (const tab of [/X/, /Z/, /Check/, /Table/]) {
+        await page.getByRole('tab', { name: tab }).click()
+        await expectAccessible(page)
+        await expectFits(page, { vertically: true })
+      }
+    })
+
+    test('a job that comes back: its angle as recorded, its turning, its zero against the last times', async ({
+      page,
+    }) => {
+      await signIn(page)
+      await page.getByText(/and \d+ earlier/).click()
+      await openAt(page, /Counterweight bracket/, 'Zero')
+      await page.getByRole('tab', { name: /Check/ }).click()
+      await page.locator('.recharts-line').first().waitFor()
+      await expectAccessible(page)
+      await toStep(page, 'Angle')
+      for (const tab of [/How it lies/, /Turn the program/, /Right part/]) {
+        await page.getByRole('tab', { name: tab }).click()
+        await expectAccessible(page)
+        await expectFits(page, { vertically: true })
       }
     })
 

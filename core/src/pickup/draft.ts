@@ -114,17 +114,13 @@ export function readDraft(draft: PickupDraft, unit: LengthUnit): DraftReading {
     if (whole.success) readings.push(whole.data)
     else
       for (const { path, message } of whole.error.issues)
-        problems[path[0] as FieldName] ??= { says: sentence(message), empty: false }
+        problems[path[0] as FieldName] ??= { says: message, empty: false }
   }
   const [first] = readings
   return first && readings.length === axes.length
     ? { ok: true, reading: first, readings }
     : { ok: false, problems }
 }
-
-/** What the schema says of a list that is too short, in words. */
-const sentence = (message: string) =>
-  message.startsWith('Too small') ? 'Three touches or more are needed.' : message
 
 const textOf = (part: unknown): string | undefined => {
   if (typeof part === 'number') return String(part)

@@ -77,7 +77,7 @@ const circle = z
     device: pointDevice,
     side: z.enum(['bore', 'boss']),
     diameter: typedLength.describe('of the tip; 0 for a 3D sensor'),
-    points: z.array(touchedPoint).min(3).max(500),
+    points: z.array(touchedPoint).min(3, 'Three touches or more are needed.').max(500),
     nominal: typedLength.optional().describe("the drawing's diameter of the bore or boss"),
     drawingPosition: typedLength.describe('of the centre, along the axis'),
   })

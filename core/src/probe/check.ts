@@ -117,18 +117,19 @@ function ofSearch(task: ProbeTask, { shape, unit }: ProbeSituation): Finding[] {
         'search',
         `It would stop ${formatWithUnit(gap - search, unit)} before the surface.`,
         `The gap at the start is ${formatWithUnit(gap, unit)}; the search is counted from there.`,
-        `Search ${formatWithUnit(gap + MARGIN[unit] / 2, unit)}.`,
+        `Search ${formatWithUnit(gap + Math.min(MARGIN[unit], shape.overtravel) / 2, unit)}.`,
       ),
     ]
-  if (search - gap > MARGIN[unit])
+  const past = search - gap
+  if (past > Math.min(MARGIN[unit], shape.overtravel))
     return [
       finding(
-        search - gap > shape.reach ? 'stop' : 'look',
+        past > shape.reach ? 'stop' : 'look',
         'search-too-long',
         'search',
-        `The search goes ${formatWithUnit(search - gap, unit)} past where the surface is expected.`,
-        'If the tip misses, the body meets the part. How far to search is the gap and a margin, not plenty.',
-        `Search ${formatWithUnit(gap + MARGIN[unit] / 2, unit)}.`,
+        `The search goes ${formatWithUnit(past, unit)} past where the surface is expected.`,
+        `If the tip misses, the body meets the part; if the probe is not on, the stylus is pushed further than the ${formatWithUnit(shape.overtravel, unit)} that it may be deflected. How far to search is the gap and a margin, not plenty.`,
+        `Search ${formatWithUnit(gap + Math.min(MARGIN[unit], shape.overtravel) / 2, unit)}.`,
       ),
     ]
   return []

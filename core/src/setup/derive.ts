@@ -197,15 +197,19 @@ function expectationFor(
 }
 
 /** The travels and the display step are those of today; the entry says which version it was taken on. */
-function machineEdited(entry: EntryOf<'pickup'>, { name, version }: Machine): Finding[] {
-  if (entry.machine.version === version) return []
+export function machineEdited(
+  on: { version: number },
+  where: string,
+  { name, version }: Pick<Machine, 'name' | 'version'>,
+): Finding[] {
+  if (on.version === version) return []
   return [
     finding(
       'note',
       'machine-edited',
-      entry.reading.axis,
+      where,
       `${name} has been edited since this was taken.`,
-      `It was taken on version ${entry.machine.version}; the page of the machine is now at version ${version}.`,
+      `It was taken on version ${on.version}; the page of the machine is now at version ${version}.`,
     ),
   ]
 }
@@ -219,7 +223,7 @@ function axisFact(link: Link & { entry: EntryOf<'pickup'> }, context: Context): 
     pickup,
     expectationFor(entry, last, last !== undefined && heldUntilReplaced(last), context),
   )
-  const findings = [...judged, ...machineEdited(entry, context.machine)]
+  const findings = [...judged, ...machineEdited(entry.machine, entry.reading.axis, context.machine)]
   return {
     ...pickup,
     basis: [entry.id],
@@ -315,7 +319,11 @@ function angleFact(entry: EntryOf<'angled'>, axes: OffsetState['axes'], context:
     allowed: question.allowed,
     unit: context.unit,
   })
-  const findings = worstFirst([...judgement.findings, ...fits])
+  const findings = worstFirst([
+    ...judgement.findings,
+    ...fits,
+    ...machineEdited(entry.machine, 'angle', context.machine),
+  ])
   return {
     entry,
     freshness: context.chain.freshnessOf(entry.id),

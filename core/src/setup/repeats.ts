@@ -9,9 +9,7 @@ const MOST = 10
 
 /** A zero of an earlier run of the job. */
 export interface EarlierZero {
-  setup: string
   at: string
-  by: string
   value: number
 }
 
@@ -77,8 +75,7 @@ export function repeatHistory(
       .flatMap((run) => {
         const fact = run.offsets.find(({ name }) => name === offset)?.axes[axis]
         if (!fact) return []
-        const { at, by } = fact.entry
-        return [{ setup: run.id, at, by, value: convertLength(fact.value, run.unit, setup.unit) }]
+        return [{ at: fact.entry.at, value: convertLength(fact.value, run.unit, setup.unit) }]
       })
       .sort((a, b) => (a.at < b.at ? -1 : 1))
       .slice(-MOST)

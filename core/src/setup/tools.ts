@@ -2,7 +2,7 @@ import type { Answer, Finding, Freshness } from '../fact/index.ts'
 import type { Machine } from '../machine/index.ts'
 import { judgeToolLength, pickupSettings, toolLength } from '../pickup/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
-import { inOrder } from './derive.ts'
+import { inOrder, machineEdited } from './derive.ts'
 import type { Entry, EntryOf } from './entries.ts'
 import { effectiveStrikes } from './strikes.ts'
 
@@ -34,7 +34,10 @@ export function deriveTools(entries: readonly Entry[], machine: Machine, unit: L
         length,
         entry,
         freshness: { state: 'fresh' },
-        findings: judgeToolLength(entry, length, { machine, unit, last }),
+        findings: [
+          ...judgeToolLength(entry, length, { machine, unit, last }),
+          ...machineEdited(entry.machine, 'length', machine),
+        ],
       })
     }
     if (entry.kind === 'happened' && entry.what === 'tool-measured-again' && entry.tool !== undefined) {

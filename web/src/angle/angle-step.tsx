@@ -51,7 +51,7 @@ export function AngleStep() {
                 {stale && <StateMark state="stale" />}
               </span>
             ) : (
-              <span className="text-ink-soft">not measured</span>
+              <span className="text-ink-soft">not yet</span>
             )}
           </StripTab>
           <StripTab
@@ -78,7 +78,7 @@ export function AngleStep() {
                 </span>
               )
             ) : (
-              <span className="text-ink-soft">not looked at</span>
+              <span className="text-ink-soft">not yet</span>
             )}
           </StripTab>
         </Tabs.List>

@@ -78,7 +78,7 @@ export function MovesPanel({ offset }: { offset: OffsetState }) {
               setFile(undefined)
               if (now.state !== 'idle') stop()
             }}
-            rows={10}
+            rows={9}
             spellCheck={false}
             autoComplete="off"
             className="digits mt-0.5 block w-full rounded-sm border border-ink-soft bg-white/60 px-3 py-1 text-base font-normal"

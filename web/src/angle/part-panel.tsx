@@ -83,7 +83,7 @@ export function PartPanel() {
     })
   }
   return (
-    <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[24rem_1fr]">
+    <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 xl:grid-cols-[24rem_1fr]">
       <form
         aria-label="Right part"
         className="space-y-3"

@@ -63,7 +63,7 @@ export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetStat
             <li>Jog down by hand, stop at the height below, and look from both sides.</li>
           </ol>
         )}
-        {!onLathe && offset.axes.Z && (
+        {!onLathe && !against && offset.axes.Z && (
           <>
             <div className="grid grid-cols-2 gap-x-3">
               <LengthEntryField

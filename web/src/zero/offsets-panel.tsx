@@ -3,6 +3,7 @@ import { formatLength } from '@dogleg/core/quantity'
 import { type OffsetRow, offsetTable } from '@dogleg/core/setup'
 import { Copy, Hourglass } from 'lucide-react'
 import { useMemo, useState } from 'react'
+import { Link } from 'react-router'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { Button } from '../ui/button.tsx'
 import { When } from '../ui/when.tsx'
@@ -29,7 +30,11 @@ function CellView({ cell, unit }: { cell: Cell; unit: 'inch' | 'mm' }) {
           </span>
         )}
         {methodName(fact.entry.reading.method)}, {fact.entry.by}, <When at={fact.entry.at} />
-        {other && <span className="block">by {other.title}</span>}
+        {other && (
+          <Link to={`/setups/${other.id}`} className="block underline decoration-rule underline-offset-2">
+            by {other.title}
+          </Link>
+        )}
       </p>
     </div>
   )

@@ -64,7 +64,7 @@ export function ProbeDrawing({ sketch, task, unit, lit }: ProbeDrawingProps) {
   const on = plan(
     { x: Math.min(...us), y: Math.min(...zs) },
     { x: Math.max(...us), y: Math.max(...zs) },
-    { left: 60, top: 24, width: WIDTH - 130, height: HEIGHT - 110 },
+    { left: 92, top: 24, width: WIDTH - 140, height: HEIGHT - 110 },
   )
   const place: Place = (u, z) => on.place({ x: u, y: z })
   const number = (value: number) => formatLength(value, unit)

@@ -150,7 +150,7 @@ export function ToolsPanel() {
               </tr>
             </thead>
             <tbody>
-              {tools.map(({ tool, length, entry, freshness }) => (
+              {tools.map(({ tool, length, entry, freshness, findings }) => (
                 <tr
                   key={tool}
                   className={`border-b border-rule align-baseline ${freshness.state === 'stale' ? 'hatched' : ''}`}
@@ -166,6 +166,9 @@ export function ToolsPanel() {
                       <span className="flex items-center gap-1 font-semibold">
                         <Hourglass aria-hidden size={14} /> stale: {freshness.cause.says}
                       </span>
+                    )}
+                    {freshness.state === 'fresh' && findings[0] && (
+                      <span className="block">{findings[0].says}</span>
                     )}
                   </td>
                 </tr>

@@ -4,8 +4,8 @@ import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
 import { router } from './app/router.tsx'
+import { noteDelivered } from './log/log-cache.ts'
 import { startOutbox } from './log/outbox.ts'
-import { noteDelivered } from './log/use-setup.ts'
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, networkMode: 'always' } } })
 startOutbox((entries) => noteDelivered(client, entries))

@@ -1,6 +1,6 @@
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
-import { record } from '../log/use-setup.ts'
+import { record } from '../log/record.ts'
 import { TickLine } from '../ui/tick-line.tsx'
 
 /** What is looked at by hand before the spindle of a lathe turns. */

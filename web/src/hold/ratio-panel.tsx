@@ -15,18 +15,18 @@ import { Suspense, useMemo } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
-import { record } from '../log/use-setup.ts'
+import { record } from '../log/record.ts'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { FactLine } from '../ui/fact-line.tsx'
-import { lazyChart } from '../ui/lazy-chart.tsx'
+import { lazyPart, NoChart } from '../ui/lazy-part.tsx'
 import { ListField } from '../ui/list-field.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
 import { MissingLine } from './missing-line.tsx'
 import { RatioPair } from './ratio-pair.tsx'
 
-const RatioChart = lazyChart(async () => (await import('./ratio-chart.tsx')).RatioChart)
+const RatioChart = lazyPart(async () => (await import('./ratio-chart.tsx')).RatioChart, NoChart)
 
 /** Measured lengths against the prediction: the ratio that this chuck really has. */
 export function RatioPanel() {

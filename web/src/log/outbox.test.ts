@@ -155,7 +155,7 @@ describe('the outbox', () => {
 
 describe('the log on screen', () => {
   it('keeps an entry that is delivered while the server is being asked what is new', async () => {
-    const { askLog, noteDelivered } = await import('./use-setup.ts')
+    const { askLog, noteDelivered } = await import('./log-cache.ts')
     const client = new QueryClient()
     let answer: (response: Response) => void = () => {}
     vi.stubGlobal('fetch', () => new Promise<Response>((resolve) => (answer = resolve)))

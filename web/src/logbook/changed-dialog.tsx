@@ -3,7 +3,7 @@ import { HAPPENINGS, type HappeningKind, happeningKind, whatIf } from '@dogleg/c
 import { useId, useState } from 'react'
 import type { OpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
-import { type NewEntry, record, stamp } from '../log/use-setup.ts'
+import { type NewEntry, record, stamp } from '../log/record.ts'
 import { Button } from '../ui/button.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'

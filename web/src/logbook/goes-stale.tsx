@@ -2,7 +2,7 @@ import { wouldGoStale } from '@dogleg/core/setup'
 import { Hourglass } from 'lucide-react'
 import { useMemo } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
-import { type NewEntry, stamp } from '../log/use-setup.ts'
+import { type NewEntry, stamp } from '../log/record.ts'
 
 /** Beside the key that records: the facts that go stale by it, said before it is pressed. Silent when none does. */
 export function GoesStale({ entry }: { entry: NewEntry | undefined }) {

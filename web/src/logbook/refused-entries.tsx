@@ -1,36 +1,23 @@
-import { unitIn } from '@dogleg/core/pickup'
-import { describeEntry, type Entry, namesIn } from '@dogleg/core/setup'
-import { discard, tryAgain, useWaiting } from '../log/outbox.ts'
-import { useReference } from '../log/use-setup.ts'
-import { Button } from '../ui/button.tsx'
+import { Suspense } from 'react'
+import { useWaiting } from '../log/outbox.ts'
+import { lazyPart } from '../ui/lazy-part.tsx'
 
-/** An entry in words, without its setup: its lengths in the unit that they were typed in. */
-function say(entry: Entry, nameOf: (id: string) => string): string {
-  const unit = unitIn(entry) ?? 'inch'
-  return describeEntry(entry, { unit, leastStep: 0 }, () => 'an earlier entry', nameOf).says
-}
+const NoList = () => (
+  <p className="my-3 border-2 border-ink p-3 font-semibold">
+    The server refused entries of this tablet. They are kept here; load the page again to read them.
+  </p>
+)
+
+// Their words need the whole of the arithmetic, which the first screen does without.
+const RefusedList = lazyPart(async () => (await import('./refused-list.tsx')).RefusedList, NoList)
 
 /** Entries that the server refused, with its reason: they are not in the logbook, and stay here until a person decides. */
 export function RefusedEntries({ setup }: { setup?: string }) {
-  const refused = useWaiting().filter((each) => each.refused && (!setup || each.entry.setup === setup))
-  const { reference } = useReference()
-  if (refused.length === 0) return null
-  const nameOf = namesIn(reference)
+  const some = useWaiting().some((each) => each.refused && (!setup || each.entry.setup === setup))
+  if (!some) return null
   return (
-    <section aria-label="Refused entries" className="my-3 border-2 border-ink p-3">
-      <h2 className="text-lg font-semibold">
-        Not in the logbook: the server refused these. They are kept on this tablet.
-      </h2>
-      {refused.map((each) => (
-        <div key={each.entry.id} className="flex flex-wrap items-center gap-3 border-t border-rule py-2">
-          <p className="flex-1">
-            <span className="font-semibold">{say(each.entry, nameOf)}</span>
-            <span className="block">{each.refused?.says}</span>
-          </p>
-          <Button onClick={() => tryAgain(each)}>Try again</Button>
-          <Button onClick={() => discard(each)}>Remove from this tablet</Button>
-        </div>
-      ))}
-    </section>
+    <Suspense fallback={null}>
+      <RefusedList setup={setup} />
+    </Suspense>
   )
 }

@@ -1,7 +1,7 @@
 import { LINEAR_AXES, type Machine, type MachineKind } from '@dogleg/core/machine'
 import { unitSymbol } from '@dogleg/core/quantity'
 import { FormProvider, useForm } from 'react-hook-form'
-import { useRows } from '../log/use-setup.ts'
+import { useRows } from '../log/rows.ts'
 import { AroundSection } from '../reference/around-section.tsx'
 import { EditorFoot } from '../reference/editor-foot.tsx'
 import { CheckField, Field, Section, SelectField } from '../reference/form-fields.tsx'

@@ -8,7 +8,7 @@ import {
 import { CheckCheck, Copy, Download, Hourglass } from 'lucide-react'
 import { useState } from 'react'
 import { useSigned } from '../log/operator-gate.tsx'
-import { record } from '../log/use-setup.ts'
+import { record } from '../log/record.ts'
 import { Button } from '../ui/button.tsx'
 import { When } from '../ui/when.tsx'
 

@@ -2,7 +2,7 @@ import type { ReadyItem } from '@dogleg/core/machine'
 import { type ReadyLine, type ReadyState, type Setup, STOOD_HOURS } from '@dogleg/core/setup'
 import { Link } from 'react-router'
 import { useSigned } from '../log/operator-gate.tsx'
-import { record } from '../log/use-setup.ts'
+import { record } from '../log/record.ts'
 import { TickLine } from '../ui/tick-line.tsx'
 
 const PARTS: Record<ReadyItem['part'], string> = { 'walk-round': 'Walk round', 'power-up': 'Power up' }

@@ -1,7 +1,7 @@
 import type { Setup, ShiftNote } from '@dogleg/core/setup'
 import { Check, NotebookPen } from 'lucide-react'
 import { useSigned } from '../log/operator-gate.tsx'
-import { record } from '../log/use-setup.ts'
+import { record } from '../log/record.ts'
 import { Button } from '../ui/button.tsx'
 import { When } from '../ui/when.tsx'
 

@@ -2,7 +2,7 @@ import type { ReactNode } from 'react'
 import { Navigate, useParams } from 'react-router'
 import { Lost } from '../app/lost.tsx'
 import type { Noun, Row } from '../log/api.ts'
-import { useRows } from '../log/use-setup.ts'
+import { useRows } from '../log/rows.ts'
 import { RowList } from './row-list.tsx'
 
 interface RowsPageProps<N extends Noun> {

@@ -3,7 +3,7 @@ import { checkHindrance, type OffsetState, restsOf, type Setup, stopHeight } fro
 import { CircleCheckBig, Hourglass, OctagonX } from 'lucide-react'
 import { useState } from 'react'
 import { useSigned } from '../log/operator-gate.tsx'
-import { problemsOf, record } from '../log/use-setup.ts'
+import { problemsOf, record } from '../log/record.ts'
 import { Button, ButtonLink } from '../ui/button.tsx'
 import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
 import { When } from '../ui/when.tsx'

@@ -3,10 +3,10 @@ import { type OffsetState, repeatHistory } from '@dogleg/core/setup'
 import { Suspense, useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { Choice } from '../ui/choice.tsx'
-import { lazyChart } from '../ui/lazy-chart.tsx'
+import { lazyPart, NoChart } from '../ui/lazy-part.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
 
-const RepeatChart = lazyChart(async () => (await import('./repeat-chart.tsx')).RepeatChart)
+const RepeatChart = lazyPart(async () => (await import('./repeat-chart.tsx')).RepeatChart, NoChart)
 
 /** The zero against the last ten times that this job was on this machine; nothing where it is the first. */
 export function Repeats({ offset }: { offset: OffsetState }) {

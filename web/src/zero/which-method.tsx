@@ -3,9 +3,9 @@ import { adviseMethod, type PickupMethod } from '@dogleg/core/pickup'
 import type { Setup } from '@dogleg/core/setup'
 import { Suspense, useMemo } from 'react'
 import { Button } from '../ui/button.tsx'
-import { lazyChart } from '../ui/lazy-chart.tsx'
+import { lazyPart, NoChart } from '../ui/lazy-part.tsx'
 
-const MethodChart = lazyChart(async () => (await import('./method-chart.tsx')).MethodChart)
+const MethodChart = lazyPart(async () => (await import('./method-chart.tsx')).MethodChart, NoChart)
 
 interface WhichMethodProps {
   setup: Setup

@@ -1,0 +1,51 @@
+import type { Entry } from '@dogleg/core/setup'
+import type { QueryClient } from '@tanstack/react-query'
+import { api } from './api.ts'
+
+/** A log as far as the server told of it. */
+export interface Log {
+  entries: Entry[]
+  /** Place of the last entry that the server told us of. */
+  seq: number
+}
+
+export const logKey = (setup: string) => ['log', setup]
+export const machineLogKey = (machine: string) => ['machine-log', machine]
+
+/** One entry each, the server's word first. */
+export const withoutDoubles = (entries: Entry[]) => [
+  ...new Map(entries.map((entry) => [entry.id, entry])).values(),
+]
+
+/** A log with what the server told since; the same log where it told nothing, so that nothing is derived anew. */
+const merged = (log: Log | undefined, told: Entry[], seq: number): Log =>
+  log && told.length === 0 ? log : { entries: withoutDoubles([...(log?.entries ?? []), ...told]), seq }
+
+/** The machine on which an entry opens a setup. */
+export const machineOpened = (entry: Entry) => (entry.kind === 'opened' ? entry.machine.id : undefined)
+
+/** Puts acknowledged entries into the logs that are on screen, so that nothing flickers between outbox and log. */
+export function noteDelivered(client: QueryClient, entries: Entry[]) {
+  for (const entry of entries) {
+    client.setQueryData<Log>(logKey(entry.setup), (log) => merged(log, [entry], log?.seq ?? 0))
+    for (const [key, log] of client.getQueriesData<Log>({ queryKey: ['machine-log'] })) {
+      if (log?.entries.some(({ setup }) => setup === entry.setup) || key[1] === machineOpened(entry))
+        client.setQueryData<Log>(key, (now) => merged(now, [entry], now?.seq ?? 0))
+    }
+  }
+  void client.invalidateQueries({ queryKey: ['setups'] })
+}
+
+/** Asks for what came to a log since the last answer. What was delivered while the question was under way stays. */
+export async function askSince(
+  client: QueryClient,
+  key: string[],
+  ask: (after: number) => Promise<Log>,
+): Promise<Log> {
+  const log = () => client.getQueryData<Log>(key)
+  const { entries, seq } = await ask(log()?.seq ?? 0)
+  return merged(log(), entries, seq)
+}
+
+export const askLog = (client: QueryClient, setup: string) =>
+  askSince(client, logKey(setup), (after) => api.entriesSince(setup, after))

@@ -1,0 +1,34 @@
+import { type Entry, entry as entrySchema } from '@dogleg/core/setup'
+import { newId, now } from './clock.ts'
+import { operator } from './operator.ts'
+import { post } from './outbox.ts'
+
+type Unstamped<T> = T extends Entry ? Omit<T, 'id' | 'setup' | 'at' | 'by'> : never
+export type NewEntry = Unstamped<Entry>
+
+/** An entry with its stamp: a new id, the time, and who is at this tablet. */
+export function stamp(setup: string | undefined, entry: NewEntry): Entry {
+  const id = newId()
+  return { id, setup: setup ?? id, at: new Date(now()).toISOString(), by: operator(), ...entry } as Entry
+}
+
+/** Whether what is to be recorded says the same as an entry that stands, whoever made it and when. */
+export const restates = (standing: Entry, entry: NewEntry) =>
+  Object.entries(entry).every(
+    ([name, value]) =>
+      JSON.stringify(Object.entries(standing).find(([key]) => key === name)?.[1]) === JSON.stringify(value),
+  )
+
+/** What the schema has against an entry, by field, before anybody signs it. */
+export function problemsOf(setup: string | undefined, entry: NewEntry): Record<string, string> {
+  const read = entrySchema.safeParse({ ...stamp(setup, entry), by: operator() || 'unsigned' })
+  const issues = read.success ? [] : read.error.issues
+  return Object.fromEntries(issues.map(({ path, message }) => [String(path[0]), message]))
+}
+
+/** Adds an entry to a setup's log, or opens a new setup when there is none yet. Returns the entry as kept. */
+export function record(setup: string | undefined, entry: NewEntry): Entry {
+  const stamped = stamp(setup, entry)
+  post(stamped)
+  return stamped
+}

@@ -12,7 +12,7 @@ import { readToolNumber } from './draft.ts'
 import { readingIn } from './pick-up.ts'
 import { type PositionReading, positionReading, readPosition } from './position.ts'
 import { REPEATABILITY } from './repeatability.ts'
-import { difference, display, meanReading, type PickupSettings, part } from './words.ts'
+import { difference, display, inParentheses, meanReading, type PickupSettings, part } from './words.ts'
 
 /**
  * A tool's length by touching the same block or setter as a tool whose length is known: the master. Against a master
@@ -79,7 +79,7 @@ export function toolLength(from: ToolLengthReading, settings: PickupSettings): A
       ...master.lines,
       {
         finds: `length of T${from.tool}`,
-        arithmetic: `${formatLength(masterLength.value, unit)} + ${difference(own.text, master.text)}`,
+        arithmetic: `${formatLength(masterLength.value, unit)} + ${difference(inParentheses(own.text), master.text)}`,
         means: 'master, plus how much higher the spindle stands with this tool on the same block',
         gives: formatLength(value, unit),
       },

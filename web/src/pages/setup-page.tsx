@@ -62,7 +62,7 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
               {step === 'ready' && waits.length > 0 ? (
                 <NoteChip by={waits.map(({ entry }) => entry.by)} />
               ) : (
-                <StateMark state={states[step] ?? 'open'} />
+                <StateMark state={states[step] ?? 'open'} step={step} />
               )}
             </NavLink>
           ))}

@@ -122,7 +122,7 @@ function SetupRow({ setup, onMachine }: { setup: SetupSummary; onMachine: boolea
     <li className="border-b border-rule">
       <Link
         to={`/setups/${id}`}
-        className="grid min-h-16 items-center gap-x-5 gap-y-1 px-2 py-2 hover:bg-stock-shade md:grid-cols-[minmax(0,1fr)_20rem] xl:grid-cols-[minmax(0,1fr)_22rem_20rem_8rem]"
+        className="grid min-h-16 items-center gap-x-5 gap-y-1 px-2 py-2 hover:bg-stock-shade md:grid-cols-[minmax(0,1fr)_20rem] xl:grid-cols-[minmax(0,1fr)_27rem_19rem_8rem]"
       >
         <span>
           <span className={`block leading-tight font-semibold ${onMachine ? 'text-xl' : 'text-lg'}`}>
@@ -133,7 +133,7 @@ function SetupRow({ setup, onMachine }: { setup: SetupSummary; onMachine: boolea
         <span className="flex flex-wrap gap-x-4 gap-y-1">
           {own.map(({ step, state }) => (
             <span key={step} className="inline-flex items-center gap-1.5">
-              {STEP_NAMES[step]} <StateMark state={state} />
+              {STEP_NAMES[step]} <StateMark state={state} step={step} />
             </span>
           ))}
         </span>

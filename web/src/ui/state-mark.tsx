@@ -1,5 +1,5 @@
-import type { StepState } from '@dogleg/core/setup'
-import { Circle, CircleCheckBig, Hourglass, type LucideIcon } from 'lucide-react'
+import type { Step, StepState } from '@dogleg/core/setup'
+import { Circle, CircleCheckBig, Hourglass, type LucideIcon, Ruler } from 'lucide-react'
 
 const STATES: Record<StepState, { word: string; Icon: LucideIcon; look: string }> = {
   open: { word: 'open', Icon: Circle, look: 'text-ink' },
@@ -7,9 +7,12 @@ const STATES: Record<StepState, { word: string; Icon: LucideIcon; look: string }
   stale: { word: 'stale', Icon: Hourglass, look: 'text-ink hatched rounded-sm px-1' },
 }
 
+/** An angle that is known was measured, and not looked at by a person. */
+const MEASURED = { word: 'measured', Icon: Ruler, look: 'text-ink' }
+
 /** The state of a step or an offset: a word and a shape. */
-export function StateMark({ state }: { state: StepState }) {
-  const { word, Icon, look } = STATES[state]
+export function StateMark({ state, step }: { state: StepState; step?: Step }) {
+  const { word, Icon, look } = step === 'angle' && state === 'done' ? MEASURED : STATES[state]
   return (
     <span className={`inline-flex items-center gap-1.5 font-semibold ${look}`}>
       <Icon aria-hidden size={18} />

@@ -1,4 +1,4 @@
-import { methodName } from '@dogleg/core/pickup'
+import { methodName, type Reading } from '@dogleg/core/pickup'
 import { formatLength } from '@dogleg/core/quantity'
 import { type OffsetRow, offsetTable } from '@dogleg/core/setup'
 import { Copy, Hourglass } from 'lucide-react'
@@ -8,6 +8,10 @@ import { useOpenSetup } from '../log/open-setup.ts'
 import { Button } from '../ui/button.tsx'
 import { When } from '../ui/when.tsx'
 import { CopyDialog } from './copy-dialog.tsx'
+
+/** How a value was found, in a few words. */
+const howFound = (reading: Reading) =>
+  reading.method === 'from-offset' ? `from ${reading.source}` : methodName(reading.method)
 
 type Cell = OffsetRow['axes']['X']
 
@@ -29,7 +33,7 @@ function CellView({ cell, unit }: { cell: Cell; unit: 'inch' | 'mm' }) {
             {fact.freshness.state === 'stale' && fact.freshness.cause.says}
           </span>
         )}
-        {methodName(fact.entry.reading.method)}, {fact.entry.by}, <When at={fact.entry.at} />
+        {howFound(fact.entry.reading)}, {fact.entry.by}, <When at={fact.entry.at} />
         {other && (
           <Link to={`/setups/${other.id}`} className="block underline decoration-rule underline-offset-2">
             by {other.title}

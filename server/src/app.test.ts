@@ -1,6 +1,8 @@
 import { join } from 'node:path'
+import type { Profile } from '@dogleg/core/control'
 import { demoReference } from '@dogleg/core/demo'
 import type { Machine } from '@dogleg/core/machine'
+import { asTyped } from '@dogleg/core/quantity'
 import type { Entry, ShopBoard } from '@dogleg/core/setup'
 import type { FastifyInstance } from 'fastify'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -9,7 +11,7 @@ import { type Database, openDatabase } from './database/open.ts'
 import { reference as referenceTable } from './database/schema.ts'
 import { fillDemo, fillLibrary } from './demo.ts'
 import { referenceStore } from './reference/store.ts'
-import { noteEntry, openedEntry, struckEntry } from './testing/entries.ts'
+import { anyEntry, noteEntry, openedEntry, struckEntry } from './testing/entries.ts'
 import { newFolder } from './testing/process.ts'
 
 const migrations = join(import.meta.dirname, '../migrations')
@@ -86,6 +88,57 @@ describe('the log', () => {
     expect(await refusal(ask('GET', '/api/nonsense'))).toEqual([404, 'not-found'])
   })
 
+  it('takes the entries of Zero and Angle, and refuses those that have no answer, with the sentence of the form', async () => {
+    const opened = openedEntry()
+    const length = (value: number) => asTyped(value, 'inch')
+    const point = (x: number, y: number) => ({ x: length(x), y: length(y) })
+    const machine = { id: 'mill-1', version: 1 }
+    const circle = (points: unknown) =>
+      anyEntry(opened.id, {
+        kind: 'pickup',
+        offset: 'G154 P3',
+        machine,
+        reading: {
+          method: 'circle',
+          axis: 'X',
+          device: 'probe',
+          side: 'bore',
+          diameter: length(0.2),
+          points,
+          drawingX: length(0),
+          drawingY: length(0),
+        },
+      })
+    const angled = (points: unknown) =>
+      anyEntry(opened.id, {
+        kind: 'angled',
+        offset: 'G54',
+        machine,
+        reading: { method: 'edge', device: 'probe', points, nominal: 0 },
+        reach: length(4),
+        allowed: length(0.002),
+        needsSquare: false,
+      })
+    const good = [
+      circle([point(-10, -5), point(-9, -4), point(-8, -5)]),
+      angled([point(0, 0), point(4, 0.1)]),
+      anyEntry(opened.id, {
+        kind: 'tool-length',
+        tool: 7,
+        machine,
+        machinePosition: { ...length(-9), repeats: [length(-9.0002)] },
+        masterPosition: length(-10),
+        masterLength: length(4),
+      }),
+    ]
+    expect((await append(opened, ...good)).body).toMatchObject({ added: 4 })
+    const says = async (entry: unknown) => (await append(entry)).body.error?.says
+    expect(await says(circle([point(-10, -5), point(-9, -5), point(-8, -5)]))).toMatch(/they lie on one line/)
+    expect(await says(circle([point(-10, -5)]))).toMatch(/Three touches or more/)
+    expect(await says(angled([point(1, 1), point(1, 1)]))).toMatch(/all these touches are at one place/i)
+    expect((await ask('GET', `/api/setups/${opened.id}/entries`)).body.entries).toEqual([opened, ...good])
+  })
+
   it('lists every machine with its setups', async () => {
     const { board } = (await ask('GET', '/api/setups')).body as { board: ShopBoard }
     const [mill, lathe] = ['mill-1', 'lathe-1'].map((id) => board.machines.find((each) => each.id === id))
@@ -155,19 +208,25 @@ describe('machines and profiles', () => {
   })
 })
 
-describe('a logbook from before there were vises, collets and lathes', () => {
+describe('a logbook from before there were vises, collets, lathes and probes', () => {
   it('reads its machines with defaults, and gets a library', async () => {
     const old = openDatabase(join(newFolder(), 'old.sqlite'), migrations)
-    const { kind, home, rapids, around, readyList, ...before } = demoReference.machines[0] as Machine
+    const { kind, home, rapids, around, readyList, probe, ...before } = demoReference.machines[0] as Machine
     old.db
       .insert(referenceTable)
       .values({ noun: 'machines', id: before.id, version: 1, body: JSON.stringify(before) })
       .run()
+    const { probing, ...plainer } = demoReference.profiles[0] as Profile
+    old.db
+      .insert(referenceTable)
+      .values({ noun: 'profiles', id: plainer.id, version: 1, body: JSON.stringify(plainer) })
+      .run()
     expect(fillDemo(old, Date.now())).toBe(false)
     fillLibrary(old)
     fillLibrary(old)
-    const { machines, vises, collets } = referenceStore(old).current()
-    expect(machines[0]).toMatchObject({ kind: 'mill', rapids: null, home: { X: 0, Y: 0, Z: 0 } })
+    const { machines, profiles, vises, collets } = referenceStore(old).current()
+    expect(profiles[0]).toMatchObject({ probing: null })
+    expect(machines[0]).toMatchObject({ kind: 'mill', probe: null, rapids: null, home: { X: 0, Y: 0, Z: 0 } })
     expect([vises.length, collets.length]).toEqual([2, 8])
     old.close()
   })

@@ -152,7 +152,8 @@ const cornerOf = (axis: 'X' | 'Y', x: string, y: string, rise: string): Reading 
     { x: typed('-15.5'), y: typed(rise) },
   ],
   cornerAngle: 90,
-  drawingPosition: typed('0'),
+  drawingX: typed('0'),
+  drawingY: typed('0'),
 })
 
 /** Where the corner of the counterweight bracket stood, run by run: the touch on X, the two on Y, and Z. */

@@ -106,11 +106,9 @@ export function readDraft(draft: PickupDraft, unit: LengthUnit): DraftReading {
     parts.blockHeight ??= { text: '0', value: 0, unit }
   if (Object.keys(problems).length > 0) return { ok: false, problems }
   const axes = both ? [draft.axis, draft.axis === 'X' ? 'Y' : 'X'] : [draft.axis]
-  const { drawingX, drawingY, ...rest } = parts
   const readings: Reading[] = []
   for (const axis of axes) {
-    const place = both ? { drawingPosition: axis === 'X' ? drawingX : drawingY } : {}
-    const whole = reading.safeParse({ ...rest, ...place, method: draft.method, axis })
+    const whole = reading.safeParse({ ...parts, method: draft.method, axis })
     if (whole.success) readings.push(whole.data)
     else
       for (const { path, message } of whole.error.issues)
@@ -133,14 +131,13 @@ const textOf = (part: unknown): string | undefined => {
 /** A reading as a form in its own unit, for the picture of what was recorded. */
 export function draftOf(of: Reading): PickupDraft {
   const parts = of as Partial<Record<FieldName | ChoiceName, unknown>>
-  const { choices, fields, both } = METHODS[of.method]
+  const { choices, fields } = METHODS[of.method]
   const draft: PickupDraft = { axis: of.axis, method: of.method, choices: {}, fields: {} }
   for (const { name } of choices) if (typeof parts[name] === 'string') draft.choices[name] = parts[name]
   for (const { name } of fields) {
     const text = textOf(parts[name])
     if (text !== undefined) draft.fields[name] = text
   }
-  if (both) draft.fields[of.axis === 'X' ? 'drawingX' : 'drawingY'] = textOf(parts.drawingPosition) ?? '0'
   return draft
 }
 

@@ -25,7 +25,7 @@ export function fromCircle(from: ReadingOf<'circle'>, settings: PickupSettings):
   const sign = from.side === 'bore' ? '+' : '-'
   const diameter = 2 * fit.radius + (sign === '+' ? tip : -tip)
   const random = Math.max(repeatabilityOf(from.device, unit), fit.scatter ?? 0)
-  const zero = toPartZero(centre, from.drawingPosition.value, 'centre', unit)
+  const zero = toPartZero(centre, from[`drawing${from.axis}`].value, 'centre', unit)
   const n = from.points.length
   const left: WorkingLine[] =
     fit.scatter === undefined
@@ -97,7 +97,7 @@ export function fromCorner(from: ReadingOf<'corner'>, settings: PickupSettings):
   const [faceX, faceY] = corner.faces
   const scatter = Math.max(faceX.fit?.scatter ?? 0, faceY.fit?.scatter ?? 0)
   const random = Math.max(each, scatter)
-  const zero = toPartZero(corner.at[axis], from.drawingPosition.value, 'corner', unit)
+  const zero = toPartZero(corner.at[axis], from[`drawing${from.axis}`].value, 'corner', unit)
   const measuresAngle = faceX.fit !== undefined && faceY.fit !== undefined
   const angleDoubt = degrees(
     Math.hypot(...[faceX, faceY].map(({ fit }) => (fit ? random / Math.sqrt(fit.spreadAlong) : 0))),

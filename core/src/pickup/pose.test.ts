@@ -333,7 +333,8 @@ describe('the doubt is what the readings scatter by (JCGM 101:2008, propagation 
         const r = 1 + noise()
         return point(-10 + r * Math.cos(radians(angle)), -5 + r * Math.sin(radians(angle)))
       }),
-      drawingPosition: at(0),
+      drawingX: at(0),
+      drawingY: at(0),
     })
     expect(
       scattered(circle) /
@@ -355,7 +356,8 @@ describe('the doubt is what the readings scatter by (JCGM 101:2008, propagation 
       directionY: '+',
       pointsY: [point(-9, -5.1 + noise()), point(-6, -5.1 + noise())],
       cornerAngle: 90,
-      drawingPosition: at(0),
+      drawingX: at(0),
+      drawingY: at(0),
     })
     expect(
       scattered(corner) /

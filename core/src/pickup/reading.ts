@@ -79,7 +79,8 @@ const circle = z
     diameter: typedLength.describe('of the tip; 0 for a 3D sensor'),
     points: z.array(touchedPoint).min(3, 'Three touches or more are needed.').max(500),
     nominal: typedLength.optional().describe("the drawing's diameter of the bore or boss"),
-    drawingPosition: typedLength.describe('of the centre, along the axis'),
+    drawingX: typedLength.describe('of the centre'),
+    drawingY: typedLength,
   })
   .refine(({ points }) => fitCircle(plain(points)) !== undefined, {
     error:
@@ -106,7 +107,8 @@ const corner = z
       .min(10)
       .max(170)
       .describe("between the faces, in the part's material or the pocket, degrees"),
-    drawingPosition: typedLength.describe('of the corner, along the axis'),
+    drawingX: typedLength.describe('of the corner'),
+    drawingY: typedLength,
   })
   .refine(({ pointsX, pointsY }) => pointsX.length + pointsY.length > 2, {
     error: 'A corner needs three touches or more: two of them on one face.',

@@ -42,6 +42,8 @@ const FIELD_WORDS: Record<string, string> = {
   base: 'base',
   shift: 'shift',
   drawingPosition: 'on the drawing',
+  drawingX: 'X on the drawing',
+  drawingY: 'Y on the drawing',
 }
 
 const isTyped = (part: unknown): part is TypedLength & { repeats?: TypedLength[] } =>

@@ -69,7 +69,8 @@ const corner = (axis: 'X' | 'Y'): Reading => ({
   directionY: '+',
   pointsY: [at(-13, -6), at(-10, -5.9)],
   cornerAngle: 90,
-  drawingPosition: inch(0),
+  drawingX: inch(0),
+  drawingY: inch(0),
 })
 const copied = (source: Entry, offset: string, shift: number) =>
   pickup(

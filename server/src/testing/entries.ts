@@ -25,3 +25,6 @@ export const struckEntry = (setup: string, target: string): Entry => ({
   target,
   reason: 'slip',
 })
+
+/** Any entry, right or wrong, with its stamp. */
+export const anyEntry = (setup: string, body: Record<string, unknown>) => ({ ...stamp(setup), ...body })

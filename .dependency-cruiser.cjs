@@ -1,5 +1,19 @@
 // One direction of imports: web -> core, server -> core; core imports neither. Rooms open only through their index.ts.
 const folder = (name) => `^core/src/${name}/`
+/** All that a setup's log is derived with. */
+const UNDER_SETUP = [
+  'quantity',
+  'fact',
+  'machine',
+  'control',
+  'program',
+  'pickup',
+  'angle',
+  'probe',
+  'gauge',
+  'ready',
+  'hold',
+]
 const mayImport = {
   quantity: [],
   fact: ['quantity'],
@@ -13,32 +27,8 @@ const mayImport = {
   gauge: [],
   ready: ['quantity', 'fact', 'machine'],
   hold: ['quantity', 'fact', 'geometry', 'machine'],
-  setup: [
-    'quantity',
-    'fact',
-    'machine',
-    'control',
-    'program',
-    'pickup',
-    'angle',
-    'probe',
-    'gauge',
-    'ready',
-    'hold',
-  ],
-  demo: [
-    'quantity',
-    'fact',
-    'machine',
-    'control',
-    'program',
-    'pickup',
-    'angle',
-    'probe',
-    'ready',
-    'hold',
-    'setup',
-  ],
+  setup: UNDER_SETUP,
+  demo: [...UNDER_SETUP, 'setup'],
 }
 const TEST = '\\.test\\.ts$'
 

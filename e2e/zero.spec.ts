@@ -213,6 +213,24 @@ test('the part is found askew by features, and the program is turned to it', asy
     )
   })
 
+  await test.step('a long program is turned beside the page: progress, stopped, and then to the end', async () => {
+    const lines = Array.from({ length: 200_000 }, (_, i) => `G1 X${(i % 97) / 100} Y${(i % 83) / 100} F20.`)
+    const buffer = Buffer.from(['G90 G54', ...lines].join('\n'))
+    await page.getByLabel('Open a file').setInputFiles({ name: 'long.nc', mimeType: 'text/plain', buffer })
+    await expect(page.getByText('long.nc, 200001 lines')).toBeVisible()
+    const turn = page.getByRole('button', { name: 'Turn it by 1.000 degrees' })
+    await turn.click()
+    await expect(page.getByRole('progressbar', { name: 'Turning' })).toBeVisible()
+    await page.getByRole('button', { name: 'Stop' }).click()
+    await expect(turn).toBeVisible()
+    await turn.click()
+    await expect(page.getByText('200000 moves turned, read back and compared.')).toBeVisible({
+      timeout: 60_000,
+    })
+    await page.getByRole('button', { name: 'Take it out' }).click()
+    await expect(page.getByLabel('Program, pasted')).toHaveValue('G90 G54 G0 X0 Y0\nG1 X1. F10. (along)')
+  })
+
   await test.step('the part is clamped again: the angle is stale, and nothing is turned', async () => {
     await page.getByRole('button', { name: 'Something changed' }).click()
     await page.getByRole('radio', { name: /Part clamped again/ }).click()

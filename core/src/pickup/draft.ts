@@ -16,7 +16,7 @@ import { isHeight, type Reading, reading } from './reading.ts'
 export const pickupDraft = z.object({
   axis: z.enum(['X', 'Y', 'Z']),
   method: pickupMethod,
-  choices: z.partialRecord(choiceName, z.string()),
+  choices: z.partialRecord(choiceName, z.string()).default({}),
   fields: z.partialRecord(fieldName, z.string()),
 })
 export type PickupDraft = z.infer<typeof pickupDraft>

@@ -6,6 +6,7 @@ import { repeatabilityOf } from './repeatability.ts'
 import {
   difference,
   display,
+  fromOne,
   inParentheses,
   meanReading,
   type Pickup,
@@ -23,13 +24,10 @@ export function fromTouch(from: TouchedReading, settings: PickupSettings): Picku
   const mean = meanReading(from.machinePosition, repeatabilityOf(from.method, unit), unit)
   const edge = mean.value + (s * from.diameter.value) / 2
   const zero = toPartZero(edge, from.drawingPosition.value, 'face', unit)
-  return {
-    axis: from.axis,
-    position: mean.value,
+  return fromOne(from.axis, mean, {
     value: zero.value,
     unit,
     working: [
-      ...mean.lines,
       {
         finds: 'face',
         arithmetic: `${mean.text} ${from.direction} ${formatLength(from.diameter.value, unit)} / 2`,
@@ -38,8 +36,7 @@ export function fromTouch(from: TouchedReading, settings: PickupSettings): Picku
       zero.line,
     ],
     doubt: combineDoubt([part(repeatsTo(name, mean.repeated?.times), mean.random), display(settings)]),
-    ...(mean.repeated ? { repeated: mean.repeated } : {}),
-  }
+  })
 }
 
 /** edge = machine position, both hands of the sensor at zero. Common practice. */
@@ -47,13 +44,10 @@ export function fromSensor(from: ReadingOf<'sensor'>, settings: PickupSettings):
   const { unit } = settings
   const mean = meanReading(from.machinePosition, repeatabilityOf('sensor', unit), unit)
   const zero = toPartZero(mean.value, from.drawingPosition.value, 'face', unit)
-  return {
-    axis: from.axis,
-    position: mean.value,
+  return fromOne(from.axis, mean, {
     value: zero.value,
     unit,
     working: [
-      ...mean.lines,
       {
         finds: 'face',
         arithmetic: mean.text,
@@ -63,8 +57,7 @@ export function fromSensor(from: ReadingOf<'sensor'>, settings: PickupSettings):
       zero.line,
     ],
     doubt: combineDoubt([part(repeatsTo('3D sensor', mean.repeated?.times), mean.random), display(settings)]),
-    ...(mean.repeated ? { repeated: mean.repeated } : {}),
-  }
+  })
 }
 
 /** plane = (M1 + M2) / 2, swing = |M1 - M2| / 2. Common practice. */
@@ -187,13 +180,10 @@ export function fromSweep(from: ReadingOf<'swept'>, settings: PickupSettings): P
   const centre = mean.value + (sign === '-' ? -off : off)
   const zero = toPartZero(centre, from.drawingPosition.value, 'centre', unit)
   const [plus, minus] = [formatLength(from.plusDial.value, unit), formatLength(from.minusDial.value, unit)]
-  return {
-    axis: from.axis,
-    position: mean.value,
+  return fromOne(from.axis, mean, {
     value: zero.value,
     unit,
     working: [
-      ...mean.lines,
       {
         finds: 'off centre',
         arithmetic: `(${difference(plus, minus)}) / 2`,
@@ -208,6 +198,5 @@ export function fromSweep(from: ReadingOf<'swept'>, settings: PickupSettings): P
       zero.line,
     ],
     doubt: combineDoubt([part('sweep repeats to', repeatabilityOf('swept', unit)), display(settings)]),
-    ...(mean.repeated ? { repeated: mean.repeated } : {}),
-  }
+  })
 }

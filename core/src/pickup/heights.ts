@@ -6,6 +6,7 @@ import { repeatabilityOf } from './repeatability.ts'
 import {
   difference,
   display,
+  fromOne,
   inParentheses,
   meanReading,
   type Pickup,
@@ -26,13 +27,10 @@ export function fromHeight(from: HeightReading, settings: PickupSettings): Picku
   ) as [string, string]
   const onBlock = from.method === 'tool-on-block' || from.method === 'tool-on-feeler'
   const between = from.method === 'tool-on-feeler' ? 'feeler' : 'block'
-  return {
-    axis: 'Z',
-    position: mean.value,
+  return fromOne('Z', mean, {
     value: zero.value,
     unit,
     working: [
-      ...mean.lines,
       {
         finds: 'face',
         arithmetic: onBlock ? difference(mean.text, length, height) : difference(mean.text, length),
@@ -45,8 +43,7 @@ export function fromHeight(from: HeightReading, settings: PickupSettings): Picku
       part(repeatsTo(methodName(from.method).replace('gauge ', ''), mean.repeated?.times), mean.random),
       display(settings),
     ]),
-    ...(mean.repeated ? { repeated: mean.repeated } : {}),
-  }
+  })
 }
 
 /** X geometry = machine X - measured diameter, both in diameters. Common practice. */
@@ -54,13 +51,10 @@ export function fromSkim(from: ReadingOf<'skimmed'>, settings: PickupSettings): 
   const { unit } = settings
   const mean = meanReading(from.machinePosition, 0, unit)
   const value = mean.value - from.measured.value
-  return {
-    axis: 'X',
-    position: mean.value,
+  return fromOne('X', mean, {
     value,
     unit,
     working: [
-      ...mean.lines,
       {
         finds: 'X geometry',
         arithmetic: difference(mean.text, formatLength(from.measured.value, unit)),
@@ -72,8 +66,7 @@ export function fromSkim(from: ReadingOf<'skimmed'>, settings: PickupSettings): 
       part('skim and micrometer repeat to', repeatabilityOf('skimmed', unit)),
       display(settings),
     ]),
-    ...(mean.repeated ? { repeated: mean.repeated } : {}),
-  }
+  })
 }
 
 /** Z = machine Z at the face - the face's Z. Common practice. */
@@ -81,18 +74,15 @@ export function fromFace(from: ReadingOf<'faced'>, settings: PickupSettings): Pi
   const { unit } = settings
   const mean = meanReading(from.machinePosition, repeatabilityOf('faced', unit), unit)
   const zero = toPartZero(mean.value, from.drawingPosition.value, 'face', unit)
-  return {
-    axis: 'Z',
-    position: mean.value,
+  return fromOne('Z', mean, {
     value: zero.value,
     unit,
-    working: [...mean.lines, { ...zero.line, means: "machine Z less the face's own Z" }],
+    working: [{ ...zero.line, means: "machine Z less the face's own Z" }],
     doubt: combineDoubt([
       part(repeatsTo('touching the face', mean.repeated?.times), mean.random),
       display(settings),
     ]),
-    ...(mean.repeated ? { repeated: mean.repeated } : {}),
-  }
+  })
 }
 
 /** What the control's probe cycle set: as the offset page shows it. */

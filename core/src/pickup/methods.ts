@@ -154,7 +154,7 @@ const height = (label: string, hint: string, block: boolean): readonly Field[] =
     half: true,
   },
   ...(block ? [{ name: 'blockHeight', reads: 'length', label, hint } as const] : []),
-  position,
+  { ...position, hint: block ? 'Block in last; never slide a carbide tool on.' : SHOWN },
   FACE_ON_DRAWING,
 ]
 const BLOCK_HINT = '0 when the tool touches the face itself.'
@@ -165,13 +165,17 @@ export const METHODS: Record<PickupMethod, Method> = {
     name: 'edge finder',
     feature: 'one face',
     choices: [DIRECTION],
-    fields: [FINDER, position, FACE_ON_DRAWING],
+    fields: [
+      FINDER,
+      { ...position, hint: 'Where it kicked. Read it before you back off this axis.' },
+      FACE_ON_DRAWING,
+    ],
   },
   sensor: {
     name: '3D sensor',
     feature: 'one face',
     choices: [],
-    fields: [{ ...position, hint: 'Both hands at zero, spindle standing still.' }, FACE_ON_DRAWING],
+    fields: [{ ...position, hint: 'Spindle stopped, run-out set, both hands at zero.' }, FACE_ON_DRAWING],
   },
   indicator: {
     name: 'indicator, both sides',

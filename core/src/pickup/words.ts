@@ -106,6 +106,21 @@ export function meanReading(
   }
 }
 
+/** An answer that rests on one position of the axis. */
+export const fromOne = (
+  axis: LinearAxis,
+  { value: position, lines, repeated }: Mean,
+  { value, unit, working, doubt }: Answer<number>,
+): Pickup => ({
+  axis,
+  position,
+  value,
+  unit,
+  working: [...lines, ...working],
+  doubt,
+  ...(repeated ? { repeated } : {}),
+})
+
 export const part = (from: string, value: number): DoubtPart => ({ from, value })
 
 /** The share of the display's least step in a result. */

@@ -1,6 +1,7 @@
+import { type AngleDraft, angleDraftOf, emptyAngleDraft } from '../angle/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import { CARRIED, METHODS, methodsFor, type PickupDraft, type PickupMethod } from '../pickup/index.ts'
-import type { Setup } from './derive.ts'
+import type { OffsetState, Setup } from './derive.ts'
 import type { Entry, EntryOf } from './entries.ts'
 
 const isPickupBy = (entry: Entry, method: PickupMethod): entry is EntryOf<'pickup'> =>
@@ -49,4 +50,11 @@ export function usualMethod({ log, machine }: Setup, axis: LinearAxis): PickupMe
     ({ entry }) => entry.kind === 'pickup' && methods.includes(entry.reading.method),
   )?.entry
   return last?.kind === 'pickup' ? last.reading.method : (methods[0] ?? 'edge-finder')
+}
+
+/** An empty form for the angle of an offset: as it was measured last, without its points. */
+export function startingAngle({ machine, unit, tolerance }: Setup, { angle }: OffsetState): AngleDraft {
+  if (!angle) return emptyAngleDraft(tolerance, unit, machine.probe ? 'probe' : 'edge-finder')
+  const { reading, ...asked } = angle.entry
+  return { ...angleDraftOf(reading, asked), points: '', holes: '', features: '', angle: '' }
 }

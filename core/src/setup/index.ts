@@ -27,7 +27,7 @@ export {
   zerosOf,
 } from './derive.ts'
 export { type Description, describeEntry, namesIn } from './describe.ts'
-export { startingDraft, usualMethod } from './drafts.ts'
+export { startingAngle, startingDraft, usualMethod } from './drafts.ts'
 export { type Entry, type EntryOf, entry, initials, LONGEST_PROGRAM, type ProgramKind } from './entries.ts'
 export { HAPPENINGS, type HappeningKind, happeningKind } from './happenings.ts'
 export {

@@ -7,31 +7,28 @@ import {
   angleDraft,
   angleDraftOf,
   angleSketch,
-  emptyAngleDraft,
   fitsOffset,
   formatAngle,
   judgeAngle,
   measureAngle,
   readAngleDraft,
 } from '@dogleg/core/angle'
-import { type Finding, verdictOf, worstFirst } from '@dogleg/core/fact'
+import { type Finding, worstFirst } from '@dogleg/core/fact'
 import { pickupSettings } from '@dogleg/core/pickup'
 import { formatWithUnit, unitSymbol } from '@dogleg/core/quantity'
-import { type AngleFact, angleQuestion, type OffsetState, zerosOf } from '@dogleg/core/setup'
+import { type AngleFact, angleQuestion, type OffsetState, startingAngle, zerosOf } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
 import { GoesStale } from '../logbook/goes-stale.tsx'
-import { Working } from '../ui/answer.tsx'
+import { Judged, Working } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
-import { FactLine } from '../ui/fact-line.tsx'
 import { ListField } from '../ui/list-field.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import { Residuals } from '../ui/residuals.tsx'
-import { Findings, VerdictMark } from '../ui/verdict.tsx'
 import { AngleDrawing } from './angle-drawing.tsx'
 
 const LISTS: Record<
@@ -99,11 +96,7 @@ function AngleAnswer({
             {formatWithUnit(judgement.costDoubt, unit)}
           </span>
         </p>
-        <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
-          {!stale && <VerdictMark verdict={verdictOf(findings)} />}
-          {fact && <FactLine fact={fact} />}
-        </div>
-        <Findings findings={findings} />
+        <Judged findings={findings} fact={fact} />
       </div>
       <div>
         <Working answer={angle} />
@@ -127,10 +120,10 @@ function AngleAnswer({
 /** How the part lies: the points as they are typed, the part drawn turned, the judgement, and the key that records it. */
 export function AnglePanel({ offset }: { offset: OffsetState }) {
   const { setup } = useOpenSetup()
-  const { unit, machine, tolerance } = setup
+  const { unit, machine } = setup
   const fact = offset.angle
   const [draft, change, clear] = useKept<AngleDraft>(`${setup.id}.${offset.name}.angle`, angleDraft, () =>
-    emptyAngleDraft(tolerance, unit, machine.probe ? 'probe' : 'edge-finder'),
+    startingAngle(setup, offset),
   )
   const [lit, setLit] = useState<AngleField>()
   const signed = useSigned()

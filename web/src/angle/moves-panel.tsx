@@ -2,6 +2,8 @@ import { formatAngle, type Turning } from '@dogleg/core/angle'
 import { formatLength, readLength } from '@dogleg/core/quantity'
 import { againstTurning, type OffsetState, turnedOutside } from '@dogleg/core/setup'
 import { useState } from 'react'
+import { z } from 'zod'
+import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { Listing } from '../program/listing.tsx'
 import { Taken, TakeProgram } from '../program/take-program.tsx'
@@ -12,13 +14,16 @@ import { useTurner } from './use-turner.ts'
 
 const LONGEST = 20_000_000
 const SHOWN_LINES = 400
+const SHOWN_CHARACTERS = 100_000
 
 /** For a control that cannot turn: a program's own moves, turned. */
 export function MovesPanel({ offset }: { offset: OffsetState }) {
   const { setup } = useOpenSetup()
   const { unit, profile } = setup
-  const [text, setText] = useState('')
-  const [file, setFile] = useState<string>()
+  // What is pasted is kept on the tablet; a file is on its disk anyway.
+  const [pasted, keepPasted] = useKept<string>(`${setup.id}.${offset.name}.moves`, z.string(), () => '')
+  const [opened, setOpened] = useState<{ name: string; text: string }>()
+  const text = opened?.text ?? pasted
   const [about, setAbout] = useState({ x: '0', y: '0' })
   const [told, setTold] = useState<string>()
   const { now, turn, stop } = useTurner()
@@ -36,8 +41,7 @@ export function MovesPanel({ offset }: { offset: OffsetState }) {
       )
       return
     }
-    setText(await chosen.text())
-    setFile(chosen.name)
+    setOpened({ name: chosen.name, text: await chosen.text() })
     setTold(undefined)
     stop()
   }
@@ -71,11 +75,15 @@ export function MovesPanel({ offset }: { offset: OffsetState }) {
         <label className="block font-semibold">
           Program, pasted or opened
           <textarea
-            value={text.length > 100_000 ? `${text.slice(0, 100_000)}\n…` : text}
-            readOnly={text.length > 100_000}
+            value={text.length > SHOWN_CHARACTERS ? `${text.slice(0, SHOWN_CHARACTERS)}\n…` : text}
+            readOnly={opened !== undefined && text.length > SHOWN_CHARACTERS}
             onChange={({ target }) => {
-              setText(target.value)
-              setFile(undefined)
+              // A long text would fill the tablet's storage.
+              if (target.value.length > SHOWN_CHARACTERS) setOpened({ name: 'pasted', text: target.value })
+              else {
+                keepPasted(target.value)
+                setOpened(undefined)
+              }
               if (now.state !== 'idle') stop()
             }}
             rows={9}
@@ -93,9 +101,17 @@ export function MovesPanel({ offset }: { offset: OffsetState }) {
             className="min-h-11 max-w-60 font-normal file:mr-3 file:min-h-11 file:rounded-sm file:border file:border-ink-soft file:bg-transparent file:px-3 file:font-semibold"
           />
         </label>
-        {file && (
-          <p className="text-sm text-ink-soft">
-            {file}, {text.split('\n').length} lines
+        {opened && (
+          <p className="flex flex-wrap items-center gap-x-3 text-sm text-ink-soft">
+            {opened.name}, {text.split('\n').length} lines
+            <Button
+              onClick={() => {
+                setOpened(undefined)
+                stop()
+              }}
+            >
+              Take it out
+            </Button>
           </p>
         )}
         {told && <p className="font-semibold">{told}</p>}

@@ -2,13 +2,17 @@ import { angleDraftOf, angleSketch, formatAngle } from '@dogleg/core/angle'
 import { readLength } from '@dogleg/core/quantity'
 import { type OffsetState, rotationFor } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
+import { z } from 'zod'
+import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
-import { Listing } from '../program/listing.tsx'
-import { Taken, TakeProgram } from '../program/take-program.tsx'
+import { Taken, TakeProgram, WholeProgram } from '../program/take-program.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField } from '../ui/entry-field.tsx'
 import { Findings } from '../ui/verdict.tsx'
 import { AngleDrawing } from './angle-drawing.tsx'
+
+const placesTyped = z.object({ aboutX: z.string(), aboutY: z.string(), lookX: z.string(), lookY: z.string() })
+type Places = z.infer<typeof placesTyped>
 
 /** Turning on and off for this control, by value or by the probe's variable, about part zero or another point. */
 export function TurnPanel({ offset }: { offset: OffsetState }) {
@@ -16,7 +20,12 @@ export function TurnPanel({ offset }: { offset: OffsetState }) {
   const { unit, profile } = setup
   const reach = offset.angle?.entry.reach
   const [by, setBy] = useState<'value' | 'variable'>('value')
-  const [places, setPlaces] = useState({ aboutX: '0', aboutY: '0', lookX: reach?.text ?? '', lookY: '0' })
+  const [places, setPlaces] = useKept<Places>(`${setup.id}.${offset.name}.turn`, placesTyped, () => ({
+    aboutX: '0',
+    aboutY: '0',
+    lookX: reach?.text ?? '',
+    lookY: '0',
+  }))
   const read = (field: keyof typeof places) => {
     const entry = readLength(places[field], unit)
     return entry.ok ? entry.value : undefined
@@ -109,10 +118,7 @@ export function TurnPanel({ offset }: { offset: OffsetState }) {
               <TakeProgram setup={setup} offset={offset} what="angle" rests={rests} text={written.text} />
               <Taken program={offset.further.angle} text={written.text} />
             </div>
-            <details>
-              <summary className="min-h-11 content-center font-semibold">The whole program</summary>
-              <Listing text={written.text} />
-            </details>
+            <WholeProgram text={written.text} />
           </>
         )}
         {written && !written.ok && (

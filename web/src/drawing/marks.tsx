@@ -28,6 +28,22 @@ export function Scribe({
   return <line {...line(from, to)} {...look(state, ink)} className="lights-up" />
 }
 
+/** What touched: a finder's tip, a stylus' ball, the place of a sensor. */
+export function Tip({ at, radius, lit }: { at: Point; radius: number; lit: boolean }) {
+  return (
+    <circle
+      cx={at.x}
+      cy={at.y}
+      r={radius}
+      fill="var(--color-brass)"
+      fillOpacity={0.25}
+      stroke="var(--color-brass)"
+      strokeWidth={lit ? 4 : 2}
+      className="lights-up"
+    />
+  )
+}
+
 /** Words on the drawing: never below 15 units, with a ground of layout blue so that lines do not run through. */
 export function Words({
   at,

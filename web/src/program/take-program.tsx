@@ -11,6 +11,7 @@ import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
 import { Button } from '../ui/button.tsx'
 import { When } from '../ui/when.tsx'
+import { Listing } from './listing.tsx'
 
 const SUFFIX: Record<ProgramKind, string> = { load: '', angle: ' turn', turned: ' turned', probe: ' probe' }
 
@@ -96,6 +97,14 @@ export function TakeProgram({ setup, offset, what, rests, text }: TakeProgramPro
     </>
   )
 }
+
+/** The text itself, one press away. */
+export const WholeProgram = ({ text }: { text: string }) => (
+  <details>
+    <summary className="min-h-11 content-center font-semibold">The whole program</summary>
+    <Listing text={text} />
+  </details>
+)
 
 /** Whether a program of this kind is at the control already, and whether it is this one. */
 export function Taken({ program, text }: { program: ProgramFact | undefined; text: string | undefined }) {

@@ -49,12 +49,27 @@ export function DoubtParts({ answer }: { answer: Pick<Answer<number>, 'doubt' | 
   )
 }
 
+type FactShown = { entry: { by: string; at: string }; freshness: Freshness } | undefined
+
+/** The verdict, who recorded the fact and whether it still holds, and what the checks say. */
+export function Judged({ findings, fact }: { findings: readonly Finding[]; fact?: FactShown }) {
+  return (
+    <>
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
+        {fact?.freshness.state !== 'stale' && <VerdictMark verdict={verdictOf(findings)} />}
+        {fact && <FactLine fact={fact} />}
+      </div>
+      <Findings findings={findings} />
+    </>
+  )
+}
+
 interface AnswerPanelProps {
   title: string
   answer: Answer<number>
   findings: readonly Finding[]
   /** The fact that is shown, when it is one of the log rather than what is being typed. */
-  fact?: { entry: { by: string; at: string }; freshness: Freshness } | undefined
+  fact?: FactShown
   /** What stands above the value: the thing to do with it. */
   children?: ReactNode
   /** What else the readings tell, under the value. */
@@ -82,11 +97,7 @@ export function AnswerPanel({ title, answer, findings, fact, children, after, de
           </p>
         </div>
         {after}
-        <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
-          {!stale && <VerdictMark verdict={verdictOf(findings)} />}
-          {fact && <FactLine fact={fact} />}
-        </div>
-        <Findings findings={findings} />
+        <Judged findings={findings} fact={fact} />
       </div>
       <div>
         <Working answer={answer} />

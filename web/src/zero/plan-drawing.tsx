@@ -1,6 +1,6 @@
 import type { FieldName, PlanSketch } from '@dogleg/core/pickup'
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
-import { Scribe, Words } from '../drawing/marks.tsx'
+import { Scribe, Tip, Words } from '../drawing/marks.tsx'
 import { type Plan, plan, polygon } from '../drawing/plan.ts'
 import { Sheet } from '../drawing/sheet.tsx'
 import { Of } from './drawings/parts.tsx'
@@ -100,16 +100,7 @@ export function PlanDrawing({ sketch, unit, lit, onPick }: PlanDrawingProps) {
         const isLit = lit === touch.field || lit === 'diameter'
         return (
           <Of key={`${touch.field}-${touch.number}`} field={touch.field} onPick={onPick}>
-            <circle
-              cx={at.x}
-              cy={at.y}
-              r={radius}
-              fill="var(--color-brass)"
-              fillOpacity={0.25}
-              stroke="var(--color-brass)"
-              strokeWidth={isLit ? 4 : 2}
-              className="lights-up"
-            />
+            <Tip at={at} radius={radius} lit={isLit} />
             <Words at={words} ink="measured" bold>
               {touch.number}
             </Words>

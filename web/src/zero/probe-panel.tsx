@@ -16,8 +16,7 @@ import { type OffsetState, probeProgramFor, probeSituation } from '@dogleg/core/
 import { useMemo, useState } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
-import { Listing } from '../program/listing.tsx'
-import { Taken, TakeProgram } from '../program/take-program.tsx'
+import { Taken, TakeProgram, WholeProgram } from '../program/take-program.tsx'
 import { LengthEntryField, nextFieldOnEnter } from '../ui/entry-field.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import { Findings } from '../ui/verdict.tsx'
@@ -116,10 +115,7 @@ export function ProbePanel({ offset }: { offset: OffsetState }) {
               {written.measures}
             </p>
             <p>Leaves {written.results.join(', ')}.</p>
-            <details>
-              <summary className="min-h-11 content-center font-semibold">The whole program</summary>
-              <Listing text={written.text} />
-            </details>
+            <WholeProgram text={written.text} />
           </>
         )}
         {written && !written.ok && (

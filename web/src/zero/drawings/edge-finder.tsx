@@ -1,4 +1,4 @@
-import { Dimension, Head, Position, Scribe, ZeroLine } from '../../drawing/marks.tsx'
+import { Dimension, Head, Position, Scribe, Tip, ZeroLine } from '../../drawing/marks.tsx'
 import { Bodies, DrawingPosition, Of, type PartProps } from './parts.tsx'
 
 const LEAST_RADIUS = 10
@@ -42,16 +42,7 @@ export function EdgeFinder(props: PartProps & { directionLit: boolean }) {
         </>
       )}
       <Of field="diameter" onPick={onPick}>
-        <circle
-          cx={centre.x}
-          cy={centre.y}
-          r={radius}
-          fill="var(--color-brass)"
-          fillOpacity={0.25}
-          stroke="var(--color-brass)"
-          strokeWidth={mark('diameter').lit ? 4 : 2}
-          className="lights-up"
-        />
+        <Tip at={centre} radius={radius} lit={mark('diameter').lit} />
         {sketch.tip > 0 && (
           <Dimension
             frame={frame}

@@ -1,4 +1,4 @@
-import { Dimension, Position, Scribe, ZeroLine } from '../../drawing/marks.tsx'
+import { Dimension, Position, Scribe, Tip, ZeroLine } from '../../drawing/marks.tsx'
 import { Bodies, DrawingPosition, Of, type PartProps } from './parts.tsx'
 
 const LEAST_RADIUS = 7
@@ -41,16 +41,7 @@ export function Middle(props: PartProps) {
               lit={lit}
               known={known}
             />
-            <circle
-              cx={centre.x}
-              cy={centre.y}
-              r={radius}
-              fill="var(--color-brass)"
-              fillOpacity={0.25}
-              stroke="var(--color-brass)"
-              strokeWidth={lit || mark('diameter').lit ? 4 : 2}
-              className="lights-up"
-            />
+            <Tip at={centre} radius={radius} lit={lit || mark('diameter').lit} />
             <Position
               frame={frame}
               at={at}

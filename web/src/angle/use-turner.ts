@@ -25,6 +25,8 @@ export function useTurner() {
     const own = new Worker(new URL('./turn-worker.ts', import.meta.url), { type: 'module' })
     worker.current = own
     setNow({ state: 'turning', share: 0 })
+    // Progress comes by a port of its own, and may come after the result.
+    let ended = false
     const failed = new Promise<never>((_, reject) => {
       own.onerror = () => reject(new Error('the worker ended'))
     })
@@ -35,13 +37,15 @@ export function useTurner() {
           turning,
           profile,
           proxy((share: number) => {
-            if (worker.current === own) setNow({ state: 'turning', share })
+            if (worker.current === own && !ended) setNow({ state: 'turning', share })
           }),
         ),
         failed,
       ])
+      ended = true
       if (worker.current === own) setNow({ state: 'done', result })
     } catch {
+      ended = true
       if (worker.current === own)
         setNow({ state: 'failed', says: 'Turning broke off. Load the page again, and turn a shorter piece.' })
     } finally {

@@ -58,6 +58,6 @@ export { deriveReady, type ReadyLine, type ReadyState, type ShiftNote, STOOD_HOU
 export { type RepeatHistory, repeatHistory } from './repeats.ts'
 export { STEP_NAMES, STEPS, type Step, type StepState, stepsOf } from './steps.ts'
 export { effectiveStrikes } from './strikes.ts'
-export { deriveTools, type ToolFact } from './tools.ts'
+export { againstTable, deriveTools, type ToolFact } from './tools.ts'
 export { againstTurning, rotationFor, turnedOutside } from './turn.ts'
 export { whatIf, wouldGoStale } from './what-if.ts'

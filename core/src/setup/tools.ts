@@ -1,7 +1,7 @@
-import type { Answer, Finding, Freshness } from '../fact/index.ts'
+import { type Answer, type Finding, type Freshness, finding } from '../fact/index.ts'
 import type { Machine } from '../machine/index.ts'
-import { judgeToolLength, pickupSettings, toolLength } from '../pickup/index.ts'
-import type { LengthUnit } from '../quantity/index.ts'
+import { isHeight, judgeToolLength, pickupSettings, type Reading, toolLength } from '../pickup/index.ts'
+import { convertLength, formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
 import { inOrder, machineEdited } from './derive.ts'
 import type { Entry, EntryOf } from './entries.ts'
 import { effectiveStrikes } from './strikes.ts'
@@ -54,4 +54,35 @@ export function deriveTools(entries: readonly Entry[], machine: Machine, unit: L
     }
   }
   return [...tools.values()].sort((a, b) => a.tool - b.tool)
+}
+
+/** A length that is typed for a Z against the one in the table: another length, or one that no longer holds. */
+export function againstTable(reading: Reading, tools: readonly ToolFact[], unit: LengthUnit): Finding[] {
+  if (!isHeight(reading)) return []
+  const known = tools.find(({ tool }) => tool === reading.tool)
+  if (!known) return []
+  const { value, doubt } = known.length
+  const typed = convertLength(reading.toolLength.value, reading.toolLength.unit, unit)
+  const name = `T${reading.tool}`
+  if (known.freshness.state === 'stale')
+    return [
+      finding(
+        'note',
+        'table-stale',
+        'toolLength',
+        `The length of ${name} in the tool table is stale.`,
+        `It was ${known.freshness.cause.says}; it stood at ${formatWithUnit(value, unit)}.`,
+      ),
+    ]
+  if (Math.abs(typed - value) <= 3 * doubt.value) return []
+  return [
+    finding(
+      'look',
+      'length-not-in-table',
+      'toolLength',
+      `${name} is ${formatLength(value, unit)} in the tool table, not ${formatLength(typed, unit)}.`,
+      `Measured by ${known.entry.by}; the two differ by more than three times its doubt. A Z that is found with the wrong length is off by the difference.`,
+      'Check which length the control has.',
+    ),
+  ]
 }

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
 import type { Reading } from '../pickup/index.ts'
 import {
+  againstTable,
   checkHindrance,
   deriveSetup,
   deriveTools,
@@ -200,6 +201,22 @@ describe('the tables of the machine', () => {
     expect(tools[1]?.length.value).toBeCloseTo(4.6 * 25.4, 9)
     expect(tools[1]?.findings.map(({ code }) => code)).toEqual(['length-changed'])
     expect(tools[0]?.freshness.state).toBe('stale')
+  })
+
+  it('a length that is typed for Z is held against the table', () => {
+    const [machine] = demoReference.machines
+    if (!machine) throw new Error('no machine')
+    const codes = (entries: Entry[], reading: Reading) =>
+      againstTable(reading, deriveTools(entries, machine, 'inch'), 'inch').map(
+        ({ severity, code }) => `${severity} ${code}`,
+      )
+    expect(codes([length(7, -9.5)], touch(7))).toEqual([])
+    expect(codes([length(7, -9.4)], touch(7))).toEqual(['look length-not-in-table'])
+    expect(codes([length(8, -9.4)], touch(7))).toEqual([])
+    expect(codes([length(7, -9.4), happened('tool-measured-again', 7)], touch(7))).toEqual([
+      'note table-stale',
+    ])
+    expect(codes([length(7, -9.4)], edge('X', -9))).toEqual([])
   })
 
   it('offsets are those of the control: the standard ones, and what other setups left in them', () => {

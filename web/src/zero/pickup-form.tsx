@@ -10,8 +10,10 @@ import {
   type PickupMethod,
   readDegrees,
   readPosition,
+  readToolNumber,
 } from '@dogleg/core/pickup'
 import { formatAsMeant, formatLength, type LengthUnit, unitSymbol } from '@dogleg/core/quantity'
+import type { ToolFact } from '@dogleg/core/setup'
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp } from 'lucide-react'
 import { useId } from 'react'
 import { Choice } from '../ui/choice.tsx'
@@ -26,6 +28,8 @@ interface PickupFieldsProps {
   draft: PickupDraft
   unit: LengthUnit
   machine: Machine
+  /** The machine's tool table, in the setup's unit. */
+  tools: readonly ToolFact[]
   problems: Problems
   lit: FieldName | ChoiceName | undefined
   onLit: (field: FieldName | ChoiceName) => void
@@ -153,6 +157,13 @@ function ChoiceRow({
   )
 }
 
+/** What the tool table has for the tool that is typed. */
+function inTable(draft: PickupDraft, tools: readonly ToolFact[], unit: LengthUnit): string | undefined {
+  const typed = readToolNumber(draft.fields.tool ?? '')
+  const known = typed.ok ? tools.find(({ tool }) => tool === typed.value) : undefined
+  return known && `Tool table: ${formatLength(known.length.value, unit)}`
+}
+
 /** How many touches a list holds. */
 function touches(value: string) {
   const n = value.trim().split('\n').length
@@ -174,11 +185,15 @@ function OneField({
   draft,
   unit,
   machine,
+  tools,
   problems,
   lit,
   onField,
   onLit,
-}: Pick<PickupFieldsProps, 'draft' | 'unit' | 'machine' | 'problems' | 'lit' | 'onField' | 'onLit'> & {
+}: Pick<
+  PickupFieldsProps,
+  'draft' | 'unit' | 'machine' | 'tools' | 'problems' | 'lit' | 'onField' | 'onLit'
+> & {
   field: Field
 }) {
   const { name, reads, label } = field
@@ -189,7 +204,12 @@ function OneField({
     label,
     value,
     onChange: (text: string) => onField(name, text),
-    hint: machine.unit !== unit && reads === 'position' ? displayHint(machine) : field.hint,
+    hint:
+      machine.unit !== unit && reads === 'position'
+        ? displayHint(machine)
+        : name === 'toolLength'
+          ? (inTable(draft, tools, unit) ?? field.hint)
+          : field.hint,
     lit: lit === name,
     narrow: field.half,
     onFocus: () => onLit(name),

@@ -1,4 +1,4 @@
-import { verdictOf } from '@dogleg/core/fact'
+import { verdictOf, worstFirst } from '@dogleg/core/fact'
 import type { LinearAxis } from '@dogleg/core/machine'
 import {
   type ChoiceName,
@@ -16,8 +16,9 @@ import {
   sketch,
 } from '@dogleg/core/pickup'
 import { formatLength } from '@dogleg/core/quantity'
-import { expectationOf, type OffsetState, type Setup } from '@dogleg/core/setup'
+import { againstTable, deriveTools, expectationOf, type OffsetState, type Setup } from '@dogleg/core/setup'
 import { useEffect, useMemo, useRef, useState } from 'react'
+import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
 import { AnswerPanel } from '../ui/answer.tsx'
@@ -59,6 +60,11 @@ export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: Pick
   const form = useRef<HTMLFormElement>(null)
   const signed = useSigned()
   const fact = offset.axes[axis]
+  const { machineEntries } = useOpenSetup()
+  const tools = useMemo(
+    () => (axis === 'Z' ? deriveTools(machineEntries, machine, unit) : []),
+    [axis, machineEntries, machine, unit],
+  )
 
   const live = useMemo(() => {
     const read = readDraft(draft, unit)
@@ -68,7 +74,10 @@ export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: Pick
       return {
         reading,
         pickup,
-        findings: judgePickup(reading, pickup, expectationOf(setup, offset.name, reading.axis)),
+        findings: worstFirst([
+          ...judgePickup(reading, pickup, expectationOf(setup, offset.name, reading.axis)),
+          ...againstTable(reading, tools, unit),
+        ]),
       }
     })
     const [own, ...others] = judged as [(typeof judged)[number], ...typeof judged]
@@ -83,7 +92,7 @@ export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: Pick
       others: others.map(({ pickup }) => pickup),
       findings: [...own.findings, ...more],
     }
-  }, [draft, unit, machine, setup, offset.name])
+  }, [draft, unit, machine, setup, offset.name, tools])
 
   const stopped = live.ok && verdictOf(live.findings) === 'stop'
   const problem = live.ok ? undefined : Object.values(live.problems).find(({ empty }) => !empty)
@@ -135,6 +144,7 @@ export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: Pick
           draft={draft}
           unit={unit}
           machine={machine}
+          tools={tools}
           problems={live.ok ? {} : live.problems}
           lit={lit}
           onLit={setLit}

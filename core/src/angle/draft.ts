@@ -1,6 +1,13 @@
 import { z } from 'zod'
-import { readDegrees } from '../pickup/index.ts'
-import { formatLength, type LengthUnit, readLength, readRows, type TypedLength } from '../quantity/index.ts'
+import {
+  type FieldProblems,
+  formatLength,
+  type LengthUnit,
+  lengthFields,
+  readDegrees,
+  readRows,
+  type TypedLength,
+} from '../quantity/index.ts'
 import { type AngleAsked, type AngleReading, angleAsked, angleDevice, angleReading } from './reading.ts'
 
 /** What stands in the form of an angle: everything as typed, nothing promised. */
@@ -21,7 +28,7 @@ export const angleDraft = z.object({
 export type AngleDraft = z.infer<typeof angleDraft>
 export type AngleField = Exclude<keyof AngleDraft, 'method' | 'device' | 'needsSquare'>
 
-export type AngleProblems = Partial<Record<AngleField, { says: string; empty: boolean }>>
+export type AngleProblems = FieldProblems
 
 export type AngleDraftRead =
   | { ok: true; reading: AngleReading; asked: AngleAsked; skipped: readonly string[] }
@@ -77,10 +84,7 @@ export function readAngleDraft(draft: AngleDraft, unit: LengthUnit): AngleDraftR
   }
   const take = <T>(field: AngleField, entry: { ok: true; value: T } | ({ ok: false } & Told)) =>
     entry.ok ? entry.value : note(field, entry)
-  const length = (field: 'base' | 'reach' | 'allowed'): TypedLength | undefined => {
-    const entry = readLength(draft[field], unit)
-    return entry.ok ? { text: entry.text, value: entry.value, unit } : note(field, entry)
-  }
+  const length = lengthFields(unit, problems)
   const nominal = () =>
     take('nominal', readDegrees(draft.nominal, "Type the drawing's direction; 0 along X, 90 along Y."))
 
@@ -106,7 +110,7 @@ export function readAngleDraft(draft: AngleDraft, unit: LengthUnit): AngleDraftR
   } else {
     parts.device = 'probe'
     parts.angle = take('angle', readDegrees(draft.angle))
-    parts.base = length('base')
+    parts.base = length('base', draft.base)
   }
   const own = Object.keys(problems).length === 0 ? angleReading.safeParse(parts) : undefined
   if (own && !own.success) {
@@ -114,17 +118,17 @@ export function readAngleDraft(draft: AngleDraft, unit: LengthUnit): AngleDraftR
       String(own.error.issues[0]?.path[0])
     ]
     for (const { path, message } of own.error.issues)
-      problems[field ?? (path[0] as AngleField)] ??= { says: message, empty: false }
+      problems[field ?? String(path[0])] ??= { says: message, empty: false }
   }
   const reading = own?.success ? own.data : undefined
   const asked = angleAsked.safeParse({
-    reach: length('reach'),
-    allowed: length('allowed'),
+    reach: length('reach', draft.reach),
+    allowed: length('allowed', draft.allowed),
     needsSquare: draft.needsSquare,
   })
   if (!asked.success)
     for (const { path, message } of asked.error.issues)
-      problems[path[0] as AngleField] ??= { says: message, empty: false }
+      problems[String(path[0])] ??= { says: message, empty: false }
   return reading && asked.success && Object.keys(problems).length === 0
     ? { ok: true, reading, asked: asked.data, skipped }
     : { ok: false, problems, reading }

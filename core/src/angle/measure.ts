@@ -216,35 +216,27 @@ function fromEdge(reading: AngleReading & { method: 'edge' }, settings: PickupSe
     findings: [
       ...doubles(points, names),
       ...offTheFit({ residuals, ...(spoiler ? { spoiler } : {}) }, repeats, unit),
-      ...tiltedSide(points, fit.through, value, unit),
+      ...largeAngle(value, fit.base, unit),
     ],
   }
-}
-
-/** A tip that touched from both sides of the edge leaves half of the points a diameter off: seen as a step, not as an angle. */
-function tiltedSide(
-  points: readonly PlanePoint[],
-  through: PlanePoint,
-  value: number,
-  unit: LengthUnit,
-): Finding[] {
-  if (Math.abs(value) <= LARGE_ANGLE) return []
-  const span = Math.max(...points.map((point) => distance(point, through)))
-  return [largeAngle(value, formatWithUnit(span, unit))]
 }
 
 /** A part is seldom clamped further askew than this; the nominal direction is more often wrong. By judgement, degrees. */
 const LARGE_ANGLE = 10
 
-const largeAngle = (value: number, span: string): Finding =>
-  finding(
-    'look',
-    'large-angle',
-    'nominal',
-    `${deg(value)} is a large angle for a part that was clamped by eye.`,
-    `The points reach ${span} from their middle. The direction on the drawing may be another, or two points are turned round.`,
-    "Check the drawing's direction and the order of the points.",
-  )
+function largeAngle(value: number, base: number, unit: LengthUnit): Finding[] {
+  if (Math.abs(value) <= LARGE_ANGLE) return []
+  return [
+    finding(
+      'look',
+      'large-angle',
+      'nominal',
+      `${deg(value)} is a large angle for a part that was clamped by eye.`,
+      `It was measured over ${formatWithUnit(base, unit)}. The direction on the drawing may be another, or two points are turned round.`,
+      "Check the drawing's direction and the order of the points.",
+    ),
+  ]
+}
 
 function fromHoles(reading: AngleReading & { method: 'holes' }, settings: PickupSettings): Angle {
   const { unit } = settings
@@ -279,7 +271,7 @@ function fromHoles(reading: AngleReading & { method: 'holes' }, settings: Pickup
       `two centres, ${formatLength(base, unit)} apart`,
       settings,
     ),
-    findings: Math.abs(value) > LARGE_ANGLE ? [largeAngle(value, formatWithUnit(base / 2, unit))] : [],
+    findings: largeAngle(value, base, unit),
   }
 }
 
@@ -360,7 +352,7 @@ function fromFeatures(reading: AngleReading & { method: 'features' }, settings: 
       ),
       ...offTheFit({ residuals, ...(spoiler ? { spoiler } : {}) }, repeats, unit),
       ...stretched(pairs, random, unit),
-      ...(Math.abs(fit.angle) > LARGE_ANGLE ? [largeAngle(fit.angle, formatWithUnit(base / 2, unit))] : []),
+      ...largeAngle(fit.angle, base, unit),
     ],
   }
 }
@@ -402,10 +394,7 @@ function fromShown(reading: AngleReading & { method: 'shown' }, settings: Pickup
       },
     ],
     doubt: doubtOf(Math.SQRT2 * repeats, 0, base, `two touches, ${formatLength(base, unit)} apart`, settings),
-    findings:
-      Math.abs(reading.angle) > LARGE_ANGLE
-        ? [largeAngle(reading.angle, formatWithUnit(base / 2, unit))]
-        : [],
+    findings: largeAngle(reading.angle, base, unit),
   }
 }
 

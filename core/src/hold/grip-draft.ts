@@ -1,6 +1,12 @@
 import { z } from 'zod'
-import { type LengthUnit, typedLength } from '../quantity/index.ts'
-import { type DraftRead, draftRead, type FieldProblems, lengthFields } from './field-problems.ts'
+import {
+  type DraftRead,
+  draftRead,
+  type FieldProblems,
+  type LengthUnit,
+  lengthFields,
+  typedLength,
+} from '../quantity/index.ts'
 import { bars, operation } from './grip.ts'
 import { readDiameters, readPairs } from './measured.ts'
 import { lengthMeasured, measuredPairs } from './ratio-fit.ts'

@@ -17,7 +17,6 @@ export {
 } from './collet.ts'
 export { type ColletSketch, colletSketch, SAMPLE_BARS } from './collet-sketch.ts'
 export { type Convergence, convergence } from './convergence.ts'
-export type { DraftRead, FieldProblems } from './field-problems.ts'
 export {
   type BarRange,
   type Bars,

@@ -1,7 +1,14 @@
 import { z } from 'zod'
 import type { Machine } from '../machine/index.ts'
-import { convertLength, type LengthUnit, typedLength } from '../quantity/index.ts'
-import { type DraftRead, draftRead, type FieldProblems, lengthFields } from './field-problems.ts'
+import {
+  convertLength,
+  type DraftRead,
+  draftRead,
+  type FieldProblems,
+  type LengthUnit,
+  lengthFields,
+  typedLength,
+} from '../quantity/index.ts'
 
 /** Where a vise stands on the table and what is asked of it, as typed. */
 export const placed = z.object({

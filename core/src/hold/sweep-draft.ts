@@ -1,6 +1,13 @@
 import { z } from 'zod'
-import { formatLength, type LengthUnit } from '../quantity/index.ts'
-import { type DraftRead, draftRead, type FieldProblems, lengthFields } from './field-problems.ts'
+import {
+  type DraftRead,
+  draftRead,
+  type FieldProblems,
+  formatLength,
+  type LengthUnit,
+  lengthFields,
+  readDegrees,
+} from '../quantity/index.ts'
 import { bolts, plusMeans, type Sweep, sweep } from './sweep.ts'
 
 /** What stands in the form of a sweep: everything as typed, nothing promised. */
@@ -19,18 +26,6 @@ export const sweepDraft = z.object({
 })
 export type SweepDraft = z.infer<typeof sweepDraft>
 
-/** Degrees as typed, 0 to 80, or a sentence. */
-function readDegrees(
-  typed: string,
-): { ok: true; value: number } | { ok: false; empty: boolean; says: string } {
-  const text = typed.trim().replace(/\s*(°|deg)$/i, '')
-  if (text === '')
-    return { ok: false, empty: true, says: 'Type the angle; 0 when the stylus lies flat along the jaw.' }
-  return /^-?(\d+\.?\d*|\.\d+)$/.test(text)
-    ? { ok: true, value: Number(text) }
-    : { ok: false, empty: false, says: `"${text.slice(0, 20)}" is not an angle. Type degrees, such as 15.` }
-}
-
 /** The form with a part as long as the jaw where no length was typed: what most of the jaw grips is as good a guess as any. */
 export const withPartLength = (draft: SweepDraft, jawLength: number, unit: LengthUnit): SweepDraft =>
   draft.partLength.trim() === '' ? { ...draft, partLength: formatLength(jawLength, unit) } : draft
@@ -39,7 +34,7 @@ export const withPartLength = (draft: SweepDraft, jawLength: number, unit: Lengt
 export function readSweepDraft(draft: SweepDraft, unit: LengthUnit): DraftRead<Sweep> {
   const problems: FieldProblems = {}
   const length = lengthFields(unit, problems)
-  const angle = readDegrees(draft.stylusAngle)
+  const angle = readDegrees(draft.stylusAngle, 'Type the angle; 0 when the stylus lies flat along the jaw.')
   if (!angle.ok) problems.stylusAngle = { says: angle.says, empty: angle.empty }
   return draftRead(
     sweep.safeParse({

@@ -207,7 +207,7 @@ describe('tool lengths, in both conventions (common practice: the same block und
   })
 })
 
-describe('is it the right part, the right way round', () => {
+describe('is it the right part, the right way round (common practice: a distance that only the right one has)', () => {
   const as = (text: string) => {
     const read = readIdentification(text, 'inch')
     if (!read.ok) throw new Error(read.says)

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { type LengthUnit, readLength, readRows, type TypedLength } from '../quantity/index.ts'
+import { type LengthUnit, readDegrees, readLength, readRows, type TypedLength } from '../quantity/index.ts'
 import {
   type ChoiceName,
   choiceName,
@@ -41,25 +41,6 @@ export function readToolNumber(typed: string): Read<number> {
         says: `"${text.slice(0, 20)}" is not a tool number. Type a whole number, such as 7.`,
       }
     : { ok: true, value: Number(digits) }
-}
-
-/** Degrees as typed, within a full turn either way, or a sentence. */
-export function readDegrees(typed: string, needs = 'Type the angle in degrees.'): Read<number> {
-  const text = typed
-    .trim()
-    .replace(/\u2212/g, '-')
-    .replace(/\s*(°|deg)$/i, '')
-  if (text === '') return { ok: false, empty: true, says: needs }
-  if (!/^[+-]?(\d+\.?\d*|\.\d+)$/.test(text))
-    return {
-      ok: false,
-      empty: false,
-      says: `"${text.slice(0, 20)}" is not an angle. Type degrees, such as 15 or -0.25.`,
-    }
-  const value = Number(text)
-  return Math.abs(value) > 360
-    ? { ok: false, empty: false, says: `${text} is more than a full turn. Type an angle from -360 to 360.` }
-    : { ok: true, value }
 }
 
 const lengthOf = (typed: string, unit: LengthUnit): Read<TypedLength> => {

@@ -6,7 +6,6 @@ export {
   isUntouched,
   type PickupDraft,
   pickupDraft,
-  readDegrees,
   readDraft,
   readToolNumber,
 } from './draft.ts'
@@ -44,7 +43,7 @@ export {
 } from './methods.ts'
 export { pickUp, readingIn, unitIn } from './pick-up.ts'
 export { type PlanSketch, planSketch } from './plan-sketch.ts'
-export { type PositionReading, readPosition } from './position.ts'
+export { meanOf, type PositionReading, readPosition, valuesOf } from './position.ts'
 export { isHeight, type Reading, type ReadingOf, reading } from './reading.ts'
 export { REPEATABILITY } from './repeatability.ts'
 export { type Sketch, type SpindlePlace, sketch } from './sketch.ts'

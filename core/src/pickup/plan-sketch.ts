@@ -1,7 +1,7 @@
-import { fitCircle, type PlanePoint } from '../geometry/index.ts'
-import { type LengthUnit, readLength, readRows } from '../quantity/index.ts'
+import { fitCircle, type PlanePoint, radians } from '../geometry/index.ts'
+import { type LengthUnit, readDegrees, readLength, readRows } from '../quantity/index.ts'
 import { cornerIn } from './corner.ts'
-import { type PickupDraft, readDegrees } from './draft.ts'
+import type { PickupDraft } from './draft.ts'
 import type { FieldName } from './methods.ts'
 
 /** A touch as it is drawn: where the spindle stood, and the field that says so. */
@@ -47,7 +47,7 @@ const lengthIn = (draft: PickupDraft, field: FieldName, unit: LengthUnit) => {
 
 /** Where to draw the end of a face: at its farthest touch, and a little on. */
 function endOf(at: PlanePoint, touches: readonly PlanePoint[], direction: number, reach: number): PlanePoint {
-  const [c, s] = [Math.cos((direction * Math.PI) / 180), Math.sin((direction * Math.PI) / 180)]
+  const [c, s] = [Math.cos(radians(direction)), Math.sin(radians(direction))]
   const side = touches.reduce((sum, p) => sum + (p.x - at.x) * c + (p.y - at.y) * s, 0) < 0 ? -1 : 1
   return { x: at.x + side * reach * c, y: at.y + side * reach * s }
 }

@@ -3,6 +3,7 @@ import { type Answer, combineDoubt, type Finding, finding } from '../fact/index.
 import { type Machine, travelIn, withinTravel } from '../machine/index.ts'
 import {
   convertLength,
+  type FieldProblems,
   formatLength,
   formatWithUnit,
   type LengthUnit,
@@ -37,13 +38,11 @@ export const toolLengthDraft = z.object({
 export type ToolLengthDraft = z.infer<typeof toolLengthDraft>
 export type ToolLengthField = keyof ToolLengthDraft
 
-export type ToolLengthRead =
-  | { ok: true; reading: ToolLengthReading }
-  | { ok: false; problems: Partial<Record<ToolLengthField, { says: string; empty: boolean }>> }
+export type ToolLengthRead = { ok: true; reading: ToolLengthReading } | { ok: false; problems: FieldProblems }
 
 /** Turns the form into a reading, or says what each field still needs. Lengths are read in `unit`. */
 export function readToolLengthDraft(draft: ToolLengthDraft, unit: LengthUnit): ToolLengthRead {
-  const problems: Partial<Record<ToolLengthField, { says: string; empty: boolean }>> = {}
+  const problems: FieldProblems = {}
   const tool = readToolNumber(draft.tool)
   if (!tool.ok) problems.tool = tool
   const position = (field: Exclude<ToolLengthField, 'tool'>): PositionReading | undefined => {
@@ -161,6 +160,8 @@ export interface ToolSketch {
   block: number
   least: number
   greatest: number
+  /** How much longer the tool is than the master; undefined while a position is not known. */
+  longerBy: number | undefined
   known: ReadonlySet<'masterPosition' | 'machinePosition'>
 }
 
@@ -186,6 +187,7 @@ export function toolSketch(draft: ToolLengthDraft, unit: LengthUnit): ToolSketch
     tool,
     block,
     known,
+    longerBy: known.size === 2 ? tool - master : undefined,
     least: block - 0.2 * span,
     greatest: Math.max(master, tool) + 0.05 * span,
   }

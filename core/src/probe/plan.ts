@@ -3,7 +3,7 @@ import type { Machine } from '../machine/index.ts'
 import { plannedTop, topOf } from '../pickup/index.ts'
 import type { PlannedStep } from '../program/index.ts'
 import { type LengthUnit, roundTo } from '../quantity/index.ts'
-import { isTop, type ProbeTask } from './task.ts'
+import { FEATURES, isTop, type ProbeTask } from './task.ts'
 
 const sign = (direction: '+' | '-') => (direction === '+' ? 1 : -1)
 
@@ -19,16 +19,16 @@ export function startOf(task: ProbeTask, stylus: number): { X: number; Y: number
 }
 
 /** The macro that measures a feature. */
-const MACRO: Record<ProbeTask['feature'], (of: Probing) => number> = {
-  surface: ({ surface }) => surface,
-  web: ({ webPocket }) => webPocket,
-  pocket: ({ webPocket }) => webPocket,
-  bore: ({ boreBoss }) => boreBoss,
-  boss: ({ boreBoss }) => boreBoss,
-  'outside-corner': ({ outsideCorner }) => outsideCorner,
-  'inside-corner': ({ insideCorner }) => insideCorner,
-  edge: ({ angle }) => angle,
-}
+const MACRO = {
+  surface: 'surface',
+  web: 'webPocket',
+  pocket: 'webPocket',
+  bore: 'boreBoss',
+  boss: 'boreBoss',
+  'outside-corner': 'outsideCorner',
+  'inside-corner': 'insideCorner',
+  edge: 'angle',
+} as const satisfies Record<ProbeTask['feature'], keyof Probing>
 
 /** The S word that names the offset to be set: its number, or by the profile for a further one. */
 export function offsetWord(profile: Profile, probing: Probing, offset: string): number | undefined {
@@ -61,10 +61,18 @@ function measuringWords(task: ProbeTask): Record<string, number> {
   }
 }
 
+/** A macro call that is meant, and what it does. */
+export interface ProbeCall {
+  step: PlannedStep & { does: 'call' }
+  does: string
+}
+
 export interface ProbePlan {
+  calls: ProbeCall[]
+  /** The call that measures, one of them. */
+  measures: ProbeCall
+  /** Everything that the program does, the calls among it. */
   steps: PlannedStep[]
-  /** The measuring call's words as they will be printed. */
-  measures: Record<string, number>
 }
 
 /**
@@ -81,35 +89,38 @@ export function planProbe(
   const digits = printedDigits(profile, unit)
   const printed = (words: Record<string, number>) =>
     Object.fromEntries(Object.entries(words).map(([letter, value]) => [letter, roundTo(value, digits)]))
-  const call = (program: number, words: Record<string, number> = {}): PlannedStep => ({
-    does: 'call',
-    program,
-    words,
-    frame: offset,
+  const call = (does: string, program: number, words: Record<string, number> = {}): ProbeCall => ({
+    does,
+    step: { does: 'call', program, words, frame: offset },
   })
-  const feed = { F: probing.feed[unit] }
-  const moveTo = (words: Record<string, number>) =>
-    call(probing.protectedMove, { ...printed(words), ...feed })
-  const start = startOf(task, stylus)
-  const clear = task.top + task.clearance
+  const moveTo = (does: string, words: Record<string, number>) =>
+    call(does, probing.protectedMove, { ...printed(words), F: probing.feed[unit] })
+  const clear = { Z: task.top + task.clearance }
   const outside = task.feature === 'web' || task.feature === 'boss'
   const down = isTop(task) ? task.top + task.gap : outside ? undefined : task.top + task.depth
   const s = task.feature === 'edge' ? undefined : offsetWord(profile, probing, offset)
-  const measures = { ...printed(measuringWords(task)), ...(s === undefined ? {} : { S: s }) }
+  const measures = call(`measure: ${FEATURES[task.feature].name}`, probing[MACRO[task.feature]], {
+    ...printed(measuringWords(task)),
+    ...(s === undefined ? {} : { S: s }),
+  })
+  const calls = [
+    call('probe on', probing.on),
+    moveTo('protected move over the start, spindle at the top', startOf(task, stylus)),
+    moveTo('protected move down to the clear height', clear),
+    ...(down === undefined ? [] : [moveTo('protected move down to where the search begins', { Z: down })]),
+    measures,
+    moveTo('protected move away', clear),
+    call('probe off', probing.off),
+  ]
   const up = plannedTop(topOf(profile, machine, unit))
   return {
+    calls,
     measures,
     steps: [
       up,
       { does: 'tool', tool },
       { does: 'length', h: tool, axes: {}, frame: offset },
-      call(probing.on),
-      moveTo(start),
-      moveTo({ Z: clear }),
-      ...(down === undefined ? [] : [moveTo({ Z: down })]),
-      call(MACRO[task.feature](probing), measures),
-      moveTo({ Z: clear }),
-      call(probing.off),
+      ...calls.map(({ step }) => step),
       up,
       { does: 'stop' },
       { does: 'end' },

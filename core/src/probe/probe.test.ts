@@ -149,7 +149,7 @@ describe('a probe call as it is written', () => {
       'inch',
       0.25,
     )
-    expect(read).toMatchObject({ ok: true, task: { gap: 0.5 } })
+    expect(read).toMatchObject({ ok: true, value: { gap: 0.5 } })
     expect(readProbeDraft({ ...startingProbeDraft('inch'), depth: '1,5' }, 'inch', 0.25)).toMatchObject({
       problems: { depth: { says: expect.stringContaining('comma') } },
     })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { type LengthUnit, readLength, type TypedLength } from '../quantity/index.ts'
+import { type DraftRead, type FieldProblems, type LengthUnit, lengthFields } from '../quantity/index.ts'
 
 export const probeFeature = z.enum([
   'surface',
@@ -69,64 +69,28 @@ export interface FeatureForm {
   inside: boolean
 }
 
+const PLACE = ['x', 'y', 'top', 'depth'] as const
+const FROM_OUTSIDE: readonly ProbeField[] = [...PLACE, 'gap', 'search', 'clearance']
+const FROM_INSIDE: readonly ProbeField[] = ['size', ...PLACE, 'search', 'clearance']
+const SIZED: readonly ProbeField[] = ['size', ...FROM_OUTSIDE]
+const corner = { fields: FROM_OUTSIDE, axes: [], asksDirection: 'both', inside: false } as const
+
 /** What each feature asks for. */
 export const FEATURES: Record<ProbeFeature, FeatureForm> = {
   surface: {
     name: 'one surface',
-    fields: ['x', 'y', 'top', 'depth', 'gap', 'search', 'clearance'],
+    fields: FROM_OUTSIDE,
     axes: ['X', 'Y', 'Z'],
     asksDirection: 'axis',
     inside: false,
   },
-  web: {
-    name: 'web',
-    fields: ['size', 'x', 'y', 'top', 'depth', 'gap', 'search', 'clearance'],
-    axes: ['X', 'Y'],
-    asksDirection: 'none',
-    inside: false,
-  },
-  pocket: {
-    name: 'pocket',
-    fields: ['size', 'x', 'y', 'top', 'depth', 'search', 'clearance'],
-    axes: ['X', 'Y'],
-    asksDirection: 'none',
-    inside: true,
-  },
-  bore: {
-    name: 'bore',
-    fields: ['size', 'x', 'y', 'top', 'depth', 'search', 'clearance'],
-    axes: [],
-    asksDirection: 'none',
-    inside: true,
-  },
-  boss: {
-    name: 'boss',
-    fields: ['size', 'x', 'y', 'top', 'depth', 'gap', 'search', 'clearance'],
-    axes: [],
-    asksDirection: 'none',
-    inside: false,
-  },
-  'outside-corner': {
-    name: 'outside corner',
-    fields: ['x', 'y', 'top', 'depth', 'gap', 'search', 'clearance'],
-    axes: [],
-    asksDirection: 'both',
-    inside: false,
-  },
-  'inside-corner': {
-    name: 'inside corner',
-    fields: ['x', 'y', 'top', 'depth', 'gap', 'search', 'clearance'],
-    axes: [],
-    asksDirection: 'both',
-    inside: false,
-  },
-  edge: {
-    name: 'angle of an edge',
-    fields: ['size', 'x', 'y', 'top', 'depth', 'gap', 'search', 'clearance'],
-    axes: ['X', 'Y'],
-    asksDirection: 'axis',
-    inside: false,
-  },
+  web: { name: 'web', fields: SIZED, axes: ['X', 'Y'], asksDirection: 'none', inside: false },
+  pocket: { name: 'pocket', fields: FROM_INSIDE, axes: ['X', 'Y'], asksDirection: 'none', inside: true },
+  bore: { name: 'bore', fields: FROM_INSIDE, axes: [], asksDirection: 'none', inside: true },
+  boss: { name: 'boss', fields: SIZED, axes: [], asksDirection: 'none', inside: false },
+  'outside-corner': { name: 'outside corner', ...corner },
+  'inside-corner': { name: 'inside corner', ...corner },
+  edge: { name: 'angle of an edge', fields: SIZED, axes: ['X', 'Y'], asksDirection: 'axis', inside: false },
 }
 
 /** The words of a field for a feature. */
@@ -184,8 +148,6 @@ export const startingProbeDraft = (unit: LengthUnit): ProbeDraft => ({
   ...USUAL[unit],
 })
 
-export type ProbeProblems = Partial<Record<ProbeField, { says: string; empty: boolean }>>
-
 /** Whether a task comes down on its surface: no depth, no direction. */
 export const isTop = ({ feature, axis }: Pick<ProbeTask, 'feature' | 'axis'>) =>
   feature === 'surface' && axis === 'Z'
@@ -195,28 +157,21 @@ export const fieldsOf = (draft: Pick<ProbeDraft, 'feature' | 'axis'>): readonly 
   FEATURES[draft.feature].fields.filter((field) => !(field === 'depth' && isTop(draft)))
 
 /** Turns the form into a task, or says what each field still needs. Lengths are read in `unit`. */
-export function readProbeDraft(
-  draft: ProbeDraft,
-  unit: LengthUnit,
-  stylus: number,
-):
-  | { ok: true; task: ProbeTask; typed: Partial<Record<ProbeField, TypedLength>> }
-  | { ok: false; problems: ProbeProblems } {
+export function readProbeDraft(draft: ProbeDraft, unit: LengthUnit, stylus: number): DraftRead<ProbeTask> {
   const form = FEATURES[draft.feature]
-  const problems: ProbeProblems = {}
-  const typed: Partial<Record<ProbeField, TypedLength>> = {}
+  const problems: FieldProblems = {}
+  const length = lengthFields(unit, problems)
+  const typed: Partial<Record<ProbeField, number>> = {}
   for (const field of fieldsOf(draft)) {
-    const entry = readLength(draft[field], unit)
-    if (entry.ok) typed[field] = { text: entry.text, value: entry.value, unit }
-    else problems[field] = { says: entry.says, empty: entry.empty }
+    const value = length(field, draft[field])?.value
+    if (value !== undefined) typed[field] = value
   }
   if (Object.keys(problems).length > 0) return { ok: false, problems }
-  const value = (field: ProbeField) => typed[field]?.value ?? 0
+  const value = (field: ProbeField) => typed[field] ?? 0
   const axis = form.axes.length > 0 && !form.axes.includes(draft.axis) ? 'X' : draft.axis
   return {
     ok: true,
-    typed,
-    task: {
+    value: {
       feature: draft.feature,
       axis,
       directionX: draft.directionX,

@@ -1,10 +1,10 @@
 import { type Block, clearUpBlocks, type Profile, writeNumber, writeProgram } from '../control/index.ts'
 import { type Finding, finding, worstFirst } from '../fact/index.ts'
 import { topOf } from '../pickup/index.ts'
-import { type PlannedStep, readsAs } from '../program/index.ts'
+import { readsAs } from '../program/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 import { checkProbe, type ProbeSituation } from './check.ts'
-import { planProbe } from './plan.ts'
+import { type ProbeCall, planProbe } from './plan.ts'
 import { FEATURES, type ProbeTask } from './task.ts'
 
 export type WrittenProbe =
@@ -15,24 +15,11 @@ export type WrittenProbe =
 /** Words of a call whose letter is not a length: printed as the number that it is. */
 const PLAIN_WORDS = new Set(['S'])
 
-function callWords(step: PlannedStep & { does: 'call' }, unit: LengthUnit, profile: Profile): string {
+function callWords(step: ProbeCall['step'], unit: LengthUnit, profile: Profile): string {
   const words = Object.entries(step.words).map(([letter, value]) =>
     PLAIN_WORDS.has(letter) ? `${letter}${value}` : `${letter}${writeNumber(value, unit, profile)}`,
   )
   return ['G65', `P${step.program}`, ...words].join(' ')
-}
-
-/** What each call of the plan does, in the order of the plan. */
-function comments(task: ProbeTask, goesDown: boolean): string[] {
-  return [
-    'probe on',
-    'protected move over the start, spindle at the top',
-    'protected move down to the clear height',
-    ...(goesDown ? ['protected move down to where the search begins'] : []),
-    `measure: ${FEATURES[task.feature].name}`,
-    'protected move away',
-    'probe off',
-  ]
 }
 
 /** Where the macros leave what they find, for the profile. */
@@ -89,14 +76,12 @@ export function writeProbe(
     machine,
   )
   const top = clearUpBlocks(topOf(profile, machine, unit), unit, profile)
-  const calls = plan.steps.filter((step): step is PlannedStep & { does: 'call' } => step.does === 'call')
-  const says = comments(task, calls.length > 6)
   const blocks: Block[] = [
     ...top,
     { words: `T${shape.tool} M6`, does: 'the probe' },
     { words: `G90 ${offset}` },
     { words: `G43 H${shape.tool}`, does: "the probe's own length" },
-    ...calls.map((step, index) => ({ words: callWords(step, unit, profile), does: says[index] ?? '' })),
+    ...plan.calls.map(({ step, does }) => ({ words: callWords(step, unit, profile), does })),
     ...top,
     {
       words: 'M0',
@@ -135,11 +120,10 @@ export function writeProbe(
         ),
       ],
     }
-  const measuring = calls.find(({ words }) => words === plan.measures)
   return {
     ok: true,
     text,
-    measures: measuring ? callWords(measuring, unit, profile) : '',
+    measures: callWords(plan.measures.step, unit, profile),
     results,
     findings: worstFirst(findings),
   }

@@ -1,3 +1,4 @@
+export { readDegrees } from './degrees.ts'
 export {
   asTyped,
   describeTyped,
@@ -6,6 +7,7 @@ export {
   type TypedLength,
   typedLength,
 } from './entry.ts'
+export { type DraftRead, draftRead, type FieldProblems, lengthFields } from './field-problems.ts'
 export {
   type FormatOptions,
   fixedDigits,

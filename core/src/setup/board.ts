@@ -75,7 +75,8 @@ function nextOf(setup: Setup, ready: ReadyState): { step?: Step; says: string } 
 const readySays = ({ lines }: ReadyState) =>
   lines.some(({ state }) => state === 'stale') ? 'Walk round again.' : 'Walk round and power up.'
 
-const stepStates = (setup: Setup, ready: ReadyState) => {
+/** The steps that there are for a setup's machine, with the state of each. */
+export function stepStates(setup: Setup, ready: ReadyState): { step: Step; state: StepState }[] {
   const states: Record<Step, StepState> = {
     ready: ready.state,
     hold: setup.hold.state,

@@ -4,9 +4,10 @@ import { withinTravel } from '../machine/index.ts'
 import type { ReadingOf } from '../pickup/index.ts'
 import {
   asTyped,
+  type FieldProblems,
   formatLength,
   type LengthUnit,
-  readLength,
+  lengthFields,
   roundTo,
   type TypedLength,
 } from '../quantity/index.ts'
@@ -41,7 +42,7 @@ export interface Copy {
 
 export type CopyRead =
   | { ok: true; copies: Copy[]; left: LinearAxis[] }
-  | { ok: false; problems: Partial<Record<CopyField | 'first' | 'source', { says: string; empty: boolean }>> }
+  | { ok: false; problems: FieldProblems }
 
 const MOST_COPIES = 40
 
@@ -54,14 +55,10 @@ const exact = (value: number, unit: LengthUnit): TypedLength =>
  */
 export function readCopies(draft: CopyDraft, setup: Setup): CopyRead {
   const { unit, machine, profile } = setup
-  const problems: Extract<CopyRead, { ok: false }>['problems'] = {}
+  const problems: FieldProblems = {}
   const source: OffsetState | undefined = setup.offsets.find(({ name }) => name === draft.source)
-  const length = (field: Exclude<CopyField, 'count'>): TypedLength => {
-    const entry = readLength(draft[field], unit)
-    if (entry.ok) return { text: entry.text, value: entry.value, unit }
-    problems[field] = { says: entry.says, empty: entry.empty }
-    return asTyped(0, unit)
-  }
+  const read = lengthFields(unit, problems)
+  const length = (field: Exclude<CopyField, 'count'>) => read(field, draft[field]) ?? asTyped(0, unit)
   const steps = { X: length('X'), Y: length('Y'), Z: length('Z') }
   const within = length('within')
   if (within.value < 0)

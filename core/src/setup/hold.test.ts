@@ -31,6 +31,7 @@ import {
   viseInHand,
   wouldGoStale,
 } from './index.ts'
+import { sweepOf } from './testing.ts'
 
 const nextId = monotonicFactory(() => 0.5)
 const start = Date.UTC(2026, 10, 24, 8)
@@ -68,22 +69,7 @@ function add<K extends Entry['kind']>(opened: Entry, kind: K, body: Body<K>): En
   }) as EntryOf<K>
 }
 
-const swept = (bolts: Bolts, far: number) =>
-  add(mill, 'swept', {
-    sweep: {
-      bolts,
-      pivot: inch(-1),
-      points: [
-        { at: inch(0.25), reading: inch(0) },
-        { at: inch(5.75), reading: inch(far) },
-      ],
-      plusMeans: 'towards',
-      stylusAngle: 0,
-      dialStep: inch(0.0005),
-      partLength: inch(4),
-      allowed: inch(0.001),
-    },
-  })
+const swept = (bolts: Bolts, far: number) => add(mill, 'swept', { sweep: sweepOf(bolts, far, 0.001) })
 const cleared = (jawAt = 10.9, vise = 'vise-6') =>
   add(mill, 'cleared', {
     vise: { id: vise, version: 1 },

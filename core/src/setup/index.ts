@@ -4,6 +4,7 @@ export {
   type SetupSummary,
   type ShopBoard,
   shopBoard,
+  stepStates,
   type WaitingNote,
 } from './board.ts'
 export { type Copy, type CopyDraft, type CopyField, copyDraft, readCopies, startingCopies } from './copies.ts'
@@ -59,5 +60,5 @@ export { type RepeatHistory, repeatHistory } from './repeats.ts'
 export { STEP_NAMES, STEPS, type Step, type StepState, stepsOf } from './steps.ts'
 export { effectiveStrikes } from './strikes.ts'
 export { againstTable, deriveTools, type ToolFact } from './tools.ts'
-export { againstTurning, rotationFor, turnedOutside } from './turn.ts'
+export { againstTurning, rotationFor, turnedOutside, turningRests } from './turn.ts'
 export { whatIf, wouldGoStale } from './what-if.ts'

@@ -25,7 +25,7 @@ const taken = () => [pickup(edge('X', -20)), pickup(edge('Y', -9)), pickup(touch
 const copies: CopyDraft = { source: 'G54', first: 'G55', count: '3', X: '6', Y: '0', Z: '0', within: '.001' }
 
 describe('copies of an offset', () => {
-  it('come out as they were shown, n steps from the source, whatever the step', () => {
+  it('come out as they were shown, n steps from the source, whatever the step (an invariant of adding)', () => {
     const step = fc.integer({ min: -60_000, max: 60_000 }).map((n) => n / 10_000)
     fc.assert(
       fc.property(step, step, fc.integer({ min: 1, max: 5 }), (x, z, count) => {

@@ -70,22 +70,20 @@ export const program = (rests: string[]) =>
   })
 
 export const inch = (value: number) => asTyped(value, 'inch')
-export const swept = (bolts: Bolts, far = 0) =>
-  add('swept', {
-    sweep: {
-      bolts,
-      pivot: inch(-1),
-      points: [
-        { at: inch(0.25), reading: inch(0) },
-        { at: inch(5.75), reading: inch(far) },
-      ],
-      plusMeans: 'towards',
-      stylusAngle: 0,
-      dialStep: inch(0.0005),
-      partLength: inch(4),
-      allowed: inch(0.002),
-    },
-  })
+export const sweepOf = (bolts: Bolts, far: number, allowed: number): EntryOf<'swept'>['sweep'] => ({
+  bolts,
+  pivot: inch(-1),
+  points: [
+    { at: inch(0.25), reading: inch(0) },
+    { at: inch(5.75), reading: inch(far) },
+  ],
+  plusMeans: 'towards',
+  stylusAngle: 0,
+  dialStep: inch(0.0005),
+  partLength: inch(4),
+  allowed: inch(allowed),
+})
+export const swept = (bolts: Bolts, far = 0) => add('swept', { sweep: sweepOf(bolts, far, 0.002) })
 export const cleared = () =>
   add('cleared', {
     vise: { id: 'vise-6', version: 1 },

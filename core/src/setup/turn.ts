@@ -105,3 +105,7 @@ export function turnedOutside(
     ]
   })
 }
+
+/** The facts that a turned program rests on: the angle, the zero that it is turned about, the look at the part. */
+export const turningRests = ({ part }: Setup, { angle, axes }: OffsetState): string[] =>
+  [angle, axes.X, axes.Y, part].flatMap((fact) => (fact ? [fact.entry.id] : []))

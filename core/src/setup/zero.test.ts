@@ -124,7 +124,7 @@ describe('what makes angle, part and tool length stale (common practice)', () =>
     expect(state(-9.4, 8)).toEqual({ state: 'fresh' })
   })
 
-  it('a copy of an offset goes stale with what it was copied from, and its doubt holds both', () => {
+  it('a copy of an offset goes stale with what it was copied from, and its doubt holds both (JCGM 100:2008, 5.1.2)', () => {
     const x = pickup(edge('X', -14))
     const copy = copied(x, 'G55', 6)
     const of = (entries: Entry[]) => offsetOf(derive(entries), 'G55').axes.X
@@ -252,7 +252,7 @@ describe('the tables of the machine', () => {
   })
 })
 
-describe('a lathe', () => {
+describe('a lathe (common practice: X geometry = machine X - measured diameter, Z = machine Z - the Z of the face)', () => {
   const lathe = { ...opened, machine: { id: 'lathe-1', version: 1 } } as Entry
   const take = (reading: Reading) => pickup(reading, 'T1')
   const skim = (measured: number) =>

@@ -27,6 +27,7 @@ import { Judged, Working } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
 import { ListField } from '../ui/list-field.tsx'
+import { MissingLine } from '../ui/missing-line.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import { Residuals } from '../ui/residuals.tsx'
 import { AngleDrawing } from './angle-drawing.tsx'
@@ -166,7 +167,6 @@ export function AnglePanel({ offset }: { offset: OffsetState }) {
     const problem = problems[field]
     return problem && !problem.empty ? problem.says : undefined
   }
-  const missing = Object.values(problems).filter((problem) => problem?.empty).length
   const picture = untouched && fact ? angleDraftOf(fact.entry.reading, fact.entry) : draft
   const pictured = live.shown?.angle ?? (untouched ? fact?.angle : undefined)
 
@@ -287,9 +287,7 @@ export function AnglePanel({ offset }: { offset: OffsetState }) {
         >
           Record the angle of {offset.name}
         </Button>
-        <p className="min-h-5 text-sm text-ink-soft" aria-live="polite">
-          {missing > 0 ? `${missing} ${missing === 1 ? 'answer is' : 'answers are'} still missing.` : ''}
-        </p>
+        <MissingLine problems={problems} />
       </form>
       <div className="min-h-80">
         <AngleDrawing

@@ -1,6 +1,6 @@
 import { formatAngle, type Turning } from '@dogleg/core/angle'
 import { formatLength, readLength } from '@dogleg/core/quantity'
-import { againstTurning, type OffsetState, turnedOutside } from '@dogleg/core/setup'
+import { againstTurning, type OffsetState, turnedOutside, turningRests } from '@dogleg/core/setup'
 import { useState } from 'react'
 import { z } from 'zod'
 import { useKept } from '../log/kept.ts'
@@ -55,10 +55,7 @@ export function MovesPanel({ offset }: { offset: OffsetState }) {
     }
     void turn(text, turning, profile)
   }
-  const rests = [
-    ...(angle ? [angle.entry.id] : []),
-    ...(['X', 'Y'] as const).flatMap((axis) => offset.axes[axis]?.entry.id ?? []),
-  ]
+  const rests = turningRests(setup, offset)
   const result = now.state === 'done' ? now.result : undefined
   const outside = result?.ok ? turnedOutside(setup, offset, result.extent) : []
   return (

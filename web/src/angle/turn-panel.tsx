@@ -1,6 +1,6 @@
 import { angleDraftOf, angleSketch, formatAngle } from '@dogleg/core/angle'
 import { readLength } from '@dogleg/core/quantity'
-import { type OffsetState, rotationFor } from '@dogleg/core/setup'
+import { type OffsetState, rotationFor, turningRests } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { z } from 'zod'
 import { useKept } from '../log/kept.ts'
@@ -53,11 +53,7 @@ export function TurnPanel({ offset }: { offset: OffsetState }) {
       hint={hint}
     />
   )
-  const rests = [
-    ...(offset.angle ? [offset.angle.entry.id] : []),
-    ...(['X', 'Y'] as const).flatMap((axis) => offset.axes[axis]?.entry.id ?? []),
-    ...(setup.part ? [setup.part.entry.id] : []),
-  ]
+  const rests = turningRests(setup, offset)
   return (
     <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[20rem_1fr] xl:grid-cols-[20rem_1fr_25rem]">
       <div className="space-y-2">

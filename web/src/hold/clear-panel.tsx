@@ -1,7 +1,6 @@
 import {
   type ClearanceCase,
   clearance,
-  type FieldProblems,
   middleOfTable,
   type PlacedDraft,
   readPlacedDraft,
@@ -11,6 +10,7 @@ import {
   worseEnd,
 } from '@dogleg/core/hold'
 import { travelIn } from '@dogleg/core/machine'
+import type { FieldProblems } from '@dogleg/core/quantity'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { draggedText } from '../drawing/use-drag.ts'
@@ -22,9 +22,9 @@ import { DoubtParts, Working } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter } from '../ui/entry-field.tsx'
+import { MissingLine } from '../ui/missing-line.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import { AllGaps, ClearAnswer, OtherVises } from './clear-answer.tsx'
-import { MissingLine } from './missing-line.tsx'
 import { ShareSlider } from './share-slider.tsx'
 import { SideDrawing } from './side-drawing.tsx'
 

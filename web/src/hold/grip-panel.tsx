@@ -1,7 +1,6 @@
 import {
   barRange,
   colletSketch,
-  type FieldProblems,
   type Grip,
   type GripDraft,
   lengthSpread,
@@ -10,6 +9,7 @@ import {
   STOPS,
   stopKind,
 } from '@dogleg/core/hold'
+import type { FieldProblems } from '@dogleg/core/quantity'
 import { measuredRatios } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -21,9 +21,9 @@ import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter } from '../ui/entry-field.tsx'
 import { ListField } from '../ui/list-field.tsx'
+import { MissingLine } from '../ui/missing-line.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import { ColletDrawing } from './collet-drawing.tsx'
-import { MissingLine } from './missing-line.tsx'
 import { RatioPair } from './ratio-pair.tsx'
 import { ShareSlider } from './share-slider.tsx'
 

@@ -1,6 +1,5 @@
 import { verdictOf } from '@dogleg/core/fact'
 import {
-  type FieldProblems,
   fitRatio,
   type LengthsDraft,
   lengthsDraft,
@@ -9,7 +8,7 @@ import {
   STOPS,
   stopKind,
 } from '@dogleg/core/hold'
-import { fixedDigits, formatLength, unitSymbol } from '@dogleg/core/quantity'
+import { type FieldProblems, fixedDigits, formatLength, unitSymbol } from '@dogleg/core/quantity'
 import { startingLengths } from '@dogleg/core/setup'
 import { Suspense, useMemo } from 'react'
 import { useKept } from '../log/kept.ts'
@@ -21,9 +20,9 @@ import { Choice } from '../ui/choice.tsx'
 import { FactLine } from '../ui/fact-line.tsx'
 import { lazyPart, NoChart } from '../ui/lazy-part.tsx'
 import { ListField } from '../ui/list-field.tsx'
+import { MissingLine } from '../ui/missing-line.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
-import { MissingLine } from './missing-line.tsx'
 import { RatioPair } from './ratio-pair.tsx'
 
 const RatioChart = lazyPart(async () => (await import('./ratio-chart.tsx')).RatioChart, NoChart)

@@ -1,7 +1,6 @@
 import {
   type Bolts,
   convergence,
-  type FieldProblems,
   jawSketch,
   offTheJaw,
   plainSweep,
@@ -12,7 +11,7 @@ import {
   type Vise,
   withPartLength,
 } from '@dogleg/core/hold'
-import { formatLength } from '@dogleg/core/quantity'
+import { type FieldProblems, formatLength } from '@dogleg/core/quantity'
 import { jawLengthOf, startingSweep } from '@dogleg/core/setup'
 import { CirclePlay, Undo2 } from 'lucide-react'
 import { useEffect, useMemo, useRef, useState } from 'react'

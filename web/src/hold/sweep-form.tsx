@@ -1,11 +1,5 @@
-import {
-  type BoltSide,
-  type FieldProblems,
-  type SweepDraft,
-  type Vise,
-  withPartLength,
-} from '@dogleg/core/hold'
-import { formatLength } from '@dogleg/core/quantity'
+import { type BoltSide, type SweepDraft, type Vise, withPartLength } from '@dogleg/core/hold'
+import { type FieldProblems, formatLength } from '@dogleg/core/quantity'
 import { Minus, Plus } from 'lucide-react'
 import { type RefObject, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -14,8 +8,8 @@ import { GoesStale } from '../logbook/goes-stale.tsx'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
+import { MissingLine } from '../ui/missing-line.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
-import { MissingLine } from './missing-line.tsx'
 
 interface SweepFormProps {
   ref: RefObject<HTMLFormElement | null>

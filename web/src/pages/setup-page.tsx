@@ -1,4 +1,4 @@
-import { isUnreadable, STEP_NAMES, type StepState, stepsOf } from '@dogleg/core/setup'
+import { isUnreadable, STEP_NAMES, stepStates } from '@dogleg/core/setup'
 import { NotebookPen } from 'lucide-react'
 import { useState } from 'react'
 import { Navigate, NavLink, Outlet, useLocation, useParams } from 'react-router'
@@ -30,20 +30,14 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
   const { search, pathname } = useLocation()
   const { ready, machineEntries, known } = useReady(setup)
   const context: OpenSetup = { ...open, ready, machineEntries }
-  const states: Record<string, StepState> = {
-    ready: ready.state,
-    hold: setup.hold.state,
-    zero: setup.zero,
-    angle: setup.angle,
-  }
-  const steps = stepsOf(setup.machine)
+  const steps = stepStates(setup, ready)
   const waits = ready.notes.filter((note) => note.waits)
   const at = pathname.replace(/\/$/, '').split('/').at(-1)
   if (at === setup.id) {
     // The note of the last shift is the first thing seen; then the first step that is not done.
     if (!known) return <p className="py-10 text-lg">Reading the logbook…</p>
     const inHand =
-      waits.length > 0 ? 'ready' : (steps.find((step) => states[step] !== 'done') ?? steps.at(-1))
+      waits.length > 0 ? 'ready' : (steps.find(({ state }) => state !== 'done') ?? steps.at(-1))?.step
     return <Navigate to={inHand ?? 'logbook'} replace />
   }
   return (
@@ -56,13 +50,13 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
           </span>
         </h1>
         <nav aria-label="Steps of this setup" className="order-3 flex w-full flex-wrap xl:order-2 xl:w-auto">
-          {steps.map((step) => (
+          {steps.map(({ step, state }) => (
             <NavLink key={step} to={`${step}${search}`} className={tabLook}>
               {STEP_NAMES[step]}{' '}
               {step === 'ready' && waits.length > 0 ? (
                 <NoteChip by={waits.map(({ entry }) => entry.by)} />
               ) : (
-                <StateMark state={states[step] ?? 'open'} step={step} />
+                <StateMark state={state} step={step} />
               )}
             </NavLink>
           ))}

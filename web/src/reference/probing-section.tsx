@@ -1,7 +1,7 @@
 import type { profile as profileSchema } from '@dogleg/core/control'
-import { BUILT_IN_PROFILES, type Probing, type Profile } from '@dogleg/core/control'
+import { BUILT_IN_PROFILES, type Profile } from '@dogleg/core/control'
 import type { ReactNode } from 'react'
-import type { FieldErrors, UseFormRegister } from 'react-hook-form'
+import { type FieldError, type FieldErrors, get, type UseFormRegister } from 'react-hook-form'
 import type { z } from 'zod'
 import { CheckField, Field, Section } from './form-fields.tsx'
 
@@ -10,7 +10,7 @@ export const USUAL_PROBING = BUILT_IN_PROFILES.find(({ probing }) => probing)?.p
 
 type Draft = z.input<typeof profileSchema>
 
-const MACROS = [
+const FIELDS = [
   ['on', 'Probe on'],
   ['off', 'Probe off'],
   ['protectedMove', 'Protected move'],
@@ -20,16 +20,16 @@ const MACROS = [
   ['outsideCorner', 'Outside corner'],
   ['insideCorner', 'Inside corner'],
   ['angle', 'Angle'],
-] as const satisfies readonly (readonly [keyof Probing, string])[]
-const RESULTS = [
-  ['X', 'X in #'],
-  ['Y', 'Y in #'],
-  ['Z', 'Z in #'],
-  ['size', 'Size in #'],
-  ['angle', 'Angle in #'],
+  ['results.X', 'X in #'],
+  ['results.Y', 'Y in #'],
+  ['results.Z', 'Z in #'],
+  ['results.size', 'Size in #'],
+  ['results.angle', 'Angle in #'],
+  ['furtherBase', 'S of further offsets, base'],
+  ['furtherStep', 'and step for each P'],
+  ['feed.inch', 'Protected feed, in/min'],
+  ['feed.mm', 'Protected feed, mm/min'],
 ] as const
-
-const asNumber = { valueAsNumber: true }
 
 interface ProbingSectionProps {
   probing: Profile['probing'] | undefined
@@ -50,51 +50,16 @@ export function ProbingSection({ probing, errors, register, onHas, note }: Probi
       />
       {probing && (
         <>
-          {MACROS.map(([name, label]) => (
+          {FIELDS.map(([name, label]) => (
             <Field
               key={name}
               label={label}
               type="number"
-              {...register(`probing.${name}`, asNumber)}
-              wrong={errors?.[name]?.message}
+              step="any"
+              {...register(`probing.${name}`, { valueAsNumber: true })}
+              wrong={(get(errors, name) as FieldError | undefined)?.message}
             />
           ))}
-          {RESULTS.map(([name, label]) => (
-            <Field
-              key={name}
-              label={label}
-              type="number"
-              {...register(`probing.results.${name}`, asNumber)}
-              wrong={errors?.results?.[name]?.message}
-            />
-          ))}
-          <Field
-            label="S of further offsets, base"
-            type="number"
-            {...register('probing.furtherBase', asNumber)}
-            wrong={errors?.furtherBase?.message}
-          />
-          <Field
-            label="and step for each P"
-            type="number"
-            step="any"
-            {...register('probing.furtherStep', asNumber)}
-            wrong={errors?.furtherStep?.message}
-          />
-          <Field
-            label="Protected feed, in/min"
-            type="number"
-            step="any"
-            {...register('probing.feed.inch', asNumber)}
-            wrong={errors?.feed?.inch?.message}
-          />
-          <Field
-            label="Protected feed, mm/min"
-            type="number"
-            step="any"
-            {...register('probing.feed.mm', asNumber)}
-            wrong={errors?.feed?.mm?.message}
-          />
           {note}
         </>
       )}

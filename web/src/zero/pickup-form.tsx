@@ -5,14 +5,15 @@ import {
   type FieldName,
   METHODS,
   type MethodChoice,
+  meanOf,
   methodsFor,
   type PickupDraft,
   type PickupMethod,
-  readDegrees,
   readPosition,
   readToolNumber,
+  valuesOf,
 } from '@dogleg/core/pickup'
-import { formatAsMeant, formatLength, type LengthUnit, unitSymbol } from '@dogleg/core/quantity'
+import { formatAsMeant, formatLength, type LengthUnit, readDegrees, unitSymbol } from '@dogleg/core/quantity'
 import type { ToolFact } from '@dogleg/core/setup'
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp } from 'lucide-react'
 import { useId } from 'react'
@@ -174,10 +175,10 @@ function touches(value: string) {
 function understoodPosition(text: string, unit: LengthUnit): string | undefined {
   const entry = readPosition(text, unit)
   if (!entry.ok) return undefined
-  const values = [entry.value, ...(entry.value.repeats ?? [])].map(({ value }) => value)
-  if (values.length === 1) return formatAsMeant(entry.value.value, unit)
-  const mean = values.reduce((sum, value) => sum + value, 0) / values.length
-  return `${formatLength(mean, unit)} ${unitSymbol(unit)}, mean of ${values.length}`
+  const times = valuesOf(entry.value).length
+  return times === 1
+    ? formatAsMeant(entry.value.value, unit)
+    : `${formatLength(meanOf(entry.value), unit)} ${unitSymbol(unit)}, mean of ${times}`
 }
 
 function OneField({

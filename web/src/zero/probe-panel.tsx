@@ -32,7 +32,7 @@ export function ProbePanel({ offset }: { offset: OffsetState }) {
   const stylus = situation?.shape.stylus ?? 0
   const read = useMemo(() => readProbeDraft(draft, unit, stylus), [draft, unit, stylus])
   const written = useMemo(
-    () => (read.ok ? probeProgramFor(setup, offset, read.task) : undefined),
+    () => (read.ok ? probeProgramFor(setup, offset, read.value) : undefined),
     [read, setup, offset],
   )
   const form = FEATURES[draft.feature]
@@ -92,8 +92,8 @@ export function ProbePanel({ offset }: { offset: OffsetState }) {
       <div className="min-h-80 space-y-2">
         {read.ok && situation && (
           <ProbeDrawing
-            sketch={probeSketch(read.task, situation.shape)}
-            task={read.task}
+            sketch={probeSketch(read.value, situation.shape)}
+            task={read.value}
             unit={unit}
             lit={lit}
           />

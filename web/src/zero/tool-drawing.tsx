@@ -83,9 +83,9 @@ export function ToolDrawing({
         v={-24}
         base={-60}
         ink="measured"
-        name={sketch.tool < sketch.master ? 'shorter by' : 'longer by'}
-        label={sketch.known.size === 2 ? formatLength(Math.abs(sketch.tool - sketch.master), unit) : '?'}
-        known={sketch.known.size === 2}
+        name={(sketch.longerBy ?? 0) < 0 ? 'shorter by' : 'longer by'}
+        label={sketch.longerBy === undefined ? '?' : formatLength(Math.abs(sketch.longerBy), unit)}
+        known={sketch.longerBy !== undefined}
       />
       <Words at={{ x: WIDTH / 2, y: HEIGHT - 12 }} bold size={18}>
         {length === undefined ? '' : `length ${formatLength(length, unit)}`}

@@ -1,4 +1,5 @@
-import { type LengthUnit, readLength, type TypedLength } from '../quantity/index.ts'
+import { readLength, type TypedLength } from './entry.ts'
+import type { LengthUnit } from './unit.ts'
 
 /** What is wrong with a field, by its path ('pivot', 'points.1.reading'); `empty` where nothing was typed yet. */
 export type FieldProblems = Record<string, { says: string; empty: boolean }>

@@ -1,4 +1,4 @@
-import type { FieldProblems } from '@dogleg/core/hold'
+import type { FieldProblems } from '@dogleg/core/quantity'
 
 /** Under the key that records: what keeps it from being pressed. */
 export function MissingLine({ problems }: { problems: FieldProblems }) {

@@ -86,19 +86,15 @@ export function readDraft(draft: PickupDraft, unit: LengthUnit): DraftReading {
   if (isHeight({ ...parts, method: draft.method } as Reading))
     parts.blockHeight ??= { text: '0', value: 0, unit }
   if (Object.keys(problems).length > 0) return { ok: false, problems }
-  const axes = both ? [draft.axis, draft.axis === 'X' ? 'Y' : 'X'] : [draft.axis]
-  const readings: Reading[] = []
-  for (const axis of axes) {
-    const whole = reading.safeParse({ ...parts, method: draft.method, axis })
-    if (whole.success) readings.push(whole.data)
-    else
-      for (const { path, message } of whole.error.issues)
-        problems[path[0] as FieldName] ??= { says: message, empty: false }
+  const whole = reading.safeParse({ ...parts, method: draft.method, axis: draft.axis })
+  if (!whole.success) {
+    for (const { path, message } of whole.error.issues)
+      problems[path[0] as FieldName] ??= { says: message, empty: false }
+    return { ok: false, problems }
   }
-  const [first] = readings
-  return first && readings.length === axes.length
-    ? { ok: true, reading: first, readings }
-    : { ok: false, problems }
+  // One that gives both axes says the same of the other, and is checked once.
+  const other = { ...whole.data, axis: draft.axis === 'X' ? 'Y' : 'X' } as Reading
+  return { ok: true, reading: whole.data, readings: both ? [whole.data, other] : [whole.data] }
 }
 
 const textOf = (part: unknown): string | undefined => {

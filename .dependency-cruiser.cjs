@@ -20,7 +20,7 @@ const mayImport = {
   geometry: [],
   machine: ['quantity'],
   control: ['quantity', 'fact'],
-  program: ['quantity'],
+  program: ['quantity', 'fact', 'machine', 'control'],
   pickup: ['quantity', 'fact', 'geometry', 'machine', 'control', 'program'],
   angle: ['quantity', 'fact', 'geometry', 'machine', 'control', 'program', 'pickup'],
   probe: ['quantity', 'fact', 'machine', 'control', 'program', 'pickup'],

@@ -153,7 +153,7 @@ export function writeRotation(of: Rotation, profile: Profile, machine: Machine):
     },
     profile,
   )
-  if (!readsAs(text, of.unit, plannedRotation(of, profile, machine)))
+  if (!readsAs(text, { profile, machine, unit: of.unit }, plannedRotation(of, profile, machine)))
     return { ok: false, findings: [notReadBack(profile)] }
   return { ok: true, text, on, off: rotation.off, findings }
 }

@@ -186,7 +186,7 @@ const EVERY = 2000
 
 /** Goes through a program and finds each move in the plane. Never throws. */
 function walk(text: string, { offset, unit }: Turning, onProgress?: (share: number) => void): Walked {
-  const { blocks } = readBlocks(text)
+  const blocks = readBlocks(text)
   const state: State = { absolute: true, motion: -1, unit, at: {}, incrementalMoves: 0 }
   const walked: Walked = { moves: [], refused: [], incremental: 0 }
   blocks.forEach((block, index) => {
@@ -260,7 +260,7 @@ export function turnProgram(
     if (now.to) pairs.push(['X', number(now.to.x)], ['Y', number(now.to.y)])
     let changed = withWords(lines[line - 1] ?? '', words, pairs)
     if (now.centre) {
-      const again = readBlocks(changed).blocks[0]?.words ?? []
+      const again = readBlocks(changed)[0]?.words ?? []
       changed = withWords(changed, again, [
         ['I', number(now.centre.x)],
         ['J', number(now.centre.y)],

@@ -41,6 +41,23 @@ const compact: Profile = {
     furtherStep: 0.01,
     note: '',
   },
+  reading: {
+    rapids: 'dogleg',
+    noPoint: 'whole',
+    dwell: 'milliseconds',
+    levels: 9,
+    repeats: 'L',
+    retreat: { inch: 0.1, mm: 2.5 },
+    tapRetract: { address: 'J', usual: 1 },
+    rigidTap: null,
+    text: 'G47',
+    mapping: { code: 'G107', by: 'radius' },
+    pathTolerance: 'G187',
+    lookAhead: 'G103',
+    turningCycles: 'one-line',
+    pallets: [61, 62],
+    note: 'Retract multiple, peck retreat and the speed of rapids: settings page.',
+  },
 }
 
 /** Two-block cycles in least increments; extended offsets under G54.1. */
@@ -66,6 +83,23 @@ const twoLine: Profile = {
   clearUp: { way: 'home-return', note: '' },
   rotation: { on: 'G68', off: 'G69', note: 'An option on many controls of this kind.' },
   probing: { ...USUAL_MACROS, results: USUAL_RESULTS, furtherBase: 100, furtherStep: 1, note: '' },
+  reading: {
+    rapids: 'dogleg',
+    noPoint: 'least-increment',
+    dwell: 'milliseconds',
+    levels: 4,
+    repeats: 'K',
+    retreat: { inch: 0.04, mm: 1 },
+    tapRetract: null,
+    rigidTap: 29,
+    text: null,
+    mapping: { code: 'G7.1', by: 'rotary-word' },
+    pathTolerance: null,
+    lookAhead: null,
+    turningCycles: 'two-line',
+    pallets: [],
+    note: 'Straight or dogleg rapids, and what a missing point means, are parameters.',
+  },
 }
 
 /** A control with nothing but the basic words: six offsets, written out in full. */
@@ -82,6 +116,23 @@ const plain: Profile = {
   clearUp: { way: 'machine-position', note: '' },
   rotation: null,
   probing: null,
+  reading: {
+    rapids: 'straight',
+    noPoint: 'whole',
+    dwell: 'seconds',
+    levels: 4,
+    repeats: 'L',
+    retreat: { inch: 0.05, mm: 1 },
+    tapRetract: null,
+    rigidTap: null,
+    text: null,
+    mapping: null,
+    pathTolerance: null,
+    lookAhead: null,
+    turningCycles: null,
+    pallets: [],
+    note: '',
+  },
 }
 
 export const BUILT_IN_PROFILES: readonly Profile[] = [compact, twoLine, plain]

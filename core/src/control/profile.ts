@@ -99,6 +99,61 @@ const probing = z
   .default(null)
 export type Probing = NonNullable<z.infer<typeof probing>>
 
+const mCode = z.int('Write a whole number.').min(0).max(999)
+
+/** How the control reads and moves, for proving a program. Every value is a default to be checked against the manual. */
+const reading = z.object({
+  rapids: z
+    .enum(['dogleg', 'straight'])
+    .describe('each axis at its own top speed, or all stretched to the slowest'),
+  noPoint: z
+    .enum(['whole', 'least-increment'])
+    .describe('what a length without a decimal point means: X2 is two, or two least increments'),
+  dwell: z.enum(['seconds', 'milliseconds']).describe('what P of a dwell without a decimal point counts'),
+  levels: z.int('Write a whole number.').min(1).max(99).describe('how deep calls may nest'),
+  repeats: z.enum(['L', 'K']).describe('the word that repeats a canned cycle'),
+  retreat: z
+    .object({ inch: z.number().positive(), mm: z.number().positive() })
+    .describe(
+      'how far a chip-breaking peck comes back, and how far above the last depth a peck starts again',
+    ),
+  tapRetract: z
+    .object({ address: z.string().regex(/^[A-Z]$/, 'One letter.'), usual: z.number().min(1).max(9) })
+    .nullable()
+    .describe('word on the tapping line that multiplies the speed out, and the multiple without it'),
+  rigidTap: mCode.nullable().describe('the M code that announces rigid tapping; null where it needs none'),
+  text: wordCode.nullable().describe('the text engraving cycle'),
+  mapping: z
+    .object({ code: wordCode, by: z.enum(['radius', 'rotary-word']) })
+    .nullable()
+    .describe('wrapping Y on the rotary axis: by an R word, or by the rotary word that carries the radius'),
+  pathTolerance: wordCode.nullable(),
+  lookAhead: wordCode.nullable(),
+  turningCycles: z.enum(['one-line', 'two-line']).nullable(),
+  pallets: z.array(mCode).max(12).describe('the M codes that call pallet 1, 2, ...'),
+  note: manualNote,
+})
+export type Reading = z.infer<typeof reading>
+
+/** What a profile that is older than the program reader reads like. */
+const USUAL_READING: Reading = {
+  rapids: 'dogleg',
+  noPoint: 'whole',
+  dwell: 'seconds',
+  levels: 4,
+  repeats: 'L',
+  retreat: { inch: 0.1, mm: 2.5 },
+  tapRetract: null,
+  rigidTap: null,
+  text: null,
+  mapping: null,
+  pathTolerance: null,
+  lookAhead: null,
+  turningCycles: null,
+  pallets: [],
+  note: '',
+}
+
 /**
  * How one control wants things written, as data. Named by trait; edited in the app; a row with a version.
  * Every value is a default to be checked against the manual of the control in hand.
@@ -117,6 +172,7 @@ export const profile = z
     clearUp,
     rotation,
     probing,
+    reading: reading.default(USUAL_READING),
   })
   .refine((of) => String(of.program.number).length <= of.program.digits, {
     error: 'The program number has more digits than this control carries.',

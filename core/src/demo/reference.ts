@@ -18,6 +18,16 @@ const millOne: Machine = {
   tableMoves: { X: true, Y: true },
   home: { X: 0, Y: 0, Z: 0 },
   rapids: { X: 1000, Y: 1000, Z: 800 },
+  dynamics: {
+    acceleration: { X: 60, Y: 60, Z: 50 },
+    topFeed: 500,
+    cornerTolerance: 0.001,
+    spindleTop: 8000,
+    tapTop: 2500,
+    spindleAcceleration: 70,
+    toolChange: 4.2,
+    rotary: { top: 4000, acceleration: 900 },
+  },
   around: {
     tableDepth: 14,
     obstacles: [
@@ -45,6 +55,16 @@ const latheOne: Machine = {
   tableMoves: { X: false, Y: false },
   home: { X: 0, Y: 0, Z: 0 },
   rapids: { X: 700, Y: null, Z: 1000 },
+  dynamics: {
+    acceleration: { X: 90, Y: null, Z: 100 },
+    topFeed: 500,
+    cornerTolerance: 0.001,
+    spindleTop: 4000,
+    tapTop: 2000,
+    spindleAcceleration: 20,
+    toolChange: 0.8,
+    rotary: null,
+  },
   around: null,
   readyList: null,
   leastStep: 0.0001,

@@ -1,6 +1,8 @@
 export { type Obstacle, obstacle, type Surroundings, surroundings } from './around.ts'
 export {
   axesOf,
+  type Dynamics,
+  dynamics,
   LINEAR_AXES,
   type LinearAxis,
   leastStepIn,

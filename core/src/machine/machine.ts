@@ -42,6 +42,35 @@ export type ProbeShape = z.infer<typeof probeShape>
 
 const rapid = z.number().positive('A rapid must be more than zero.')
 
+const acceleration = z.number().positive('An acceleration must be more than zero.')
+
+/** How quickly the machine moves and turns, for cycle times; in the machine's unit. */
+export const dynamics = z.object({
+  acceleration: z
+    .object({ X: acceleration, Y: acceleration.nullable().describe('null on a lathe'), Z: acceleration })
+    .describe('machine unit per second squared'),
+  topFeed: z.number().positive('A feed must be more than zero.').describe('machine unit a minute'),
+  cornerTolerance: z
+    .number()
+    .positive('A tolerance must be more than zero.')
+    .describe('how far a corner may be rounded at feed, in the machine unit'),
+  spindleTop: z.number().positive('A speed must be more than zero.').describe('turns a minute'),
+  tapTop: z.number().positive('A speed must be more than zero.').describe('turns a minute, rigid tapping'),
+  spindleAcceleration: acceleration.describe('turns per second squared'),
+  toolChange: z
+    .number()
+    .positive('A time must be more than zero.')
+    .describe('seconds, chip to chip without the travel'),
+  rotary: z
+    .object({
+      top: z.number().positive('A speed must be more than zero.').describe('degrees a minute'),
+      acceleration: acceleration.describe('degrees per second squared'),
+    })
+    .nullable()
+    .describe('null where there is no rotary axis'),
+})
+export type Dynamics = z.infer<typeof dynamics>
+
 /**
  * A machine as the shop describes it. A row with a version: an edit makes the next version,
  * and an entry of the log records the version that it used. What came later than the first release has a default,
@@ -71,6 +100,7 @@ export const machine = z
       .nullable()
       .default(null)
       .describe('rapid speed at 100 %, in the machine unit per minute; null where it is not known'),
+    dynamics: dynamics.nullable().default(null).describe('null where it is not known'),
     around: surroundings.nullable().default(null).describe('what stands round the table; null if not known'),
     readyList: readyList.nullable().default(null).describe('null for the usual list'),
     leastStep: z
@@ -91,6 +121,10 @@ export const machine = z
   .refine(({ kind, rapids }) => rapids === null || (kind === 'mill') === (rapids.Y !== null), {
     error: 'A mill has a rapid in Y, a lathe has none.',
     path: ['rapids', 'Y'],
+  })
+  .refine(({ kind, dynamics: of }) => of === null || (kind === 'mill') === (of.acceleration.Y !== null), {
+    error: 'A mill has an acceleration in Y, a lathe has none.',
+    path: ['dynamics', 'acceleration', 'Y'],
   })
 export type Machine = z.infer<typeof machine>
 

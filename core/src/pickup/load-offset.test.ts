@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { BUILT_IN_PROFILES, offsetNames, type Profile, profile } from '../control/index.ts'
 import { demoReference } from '../demo/index.ts'
 import type { Machine } from '../machine/index.ts'
-import { readProgram } from '../program/index.ts'
+import { readSteps } from '../program/index.ts'
 import { checkLoad, type LoadOffset, planLoad, readsBack, writeLoad } from './load-offset.ts'
 
 const mill = demoReference.machines[0] as Machine
@@ -39,7 +39,7 @@ describe('the program that loads and checks an offset', () => {
 
   it('goes to the top before it goes sideways, and calls no tool length', () => {
     for (const on of BUILT_IN_PROFILES) {
-      const { steps } = readProgram(text(load(), on))
+      const { steps } = readSteps(text(load(), on), { profile: on, machine: mill, unit: 'inch' })
       const moves = steps.filter((step) => step.does === 'rapid')
       expect(Object.keys(moves[0]?.axes ?? {})).toEqual(['Z'])
       expect(moves.map(({ axes }) => Object.keys(axes).join(''))).toEqual(['Z', 'XY', 'Z'])
@@ -92,13 +92,21 @@ describe('the program that loads and checks an offset', () => {
         })
         const written = writeLoad(of, on, mill)
         if (!written.ok) throw new Error(written.findings[0]?.says)
-        const step = readProgram(written.text).steps.find(({ does }) => does === 'load-offset')
+        const step = readSteps(written.text, { profile: on, machine: mill, unit: 'inch' }).steps.find(
+          ({ does }) => does === 'load-offset',
+        )
         if (on.loadOffset) {
           const loaded = step?.does === 'load-offset' ? step.axes : {}
           expect(Math.abs((loaded.X ?? 1) - x)).toBeLessThanOrEqual(0.5000001 * 10 ** -t.inchDigits)
           expect(loaded.Z === undefined).toBe(z === null)
         } else expect(step).toBeUndefined()
-        expect(readsBack(written.text, planLoad(of, on, mill), of.offset, 'inch')).toBe(true)
+        expect(
+          readsBack(written.text, planLoad(of, on, mill), of.offset, {
+            profile: on,
+            machine: mill,
+            unit: 'inch',
+          }),
+        ).toBe(true)
       }),
     )
   })
@@ -106,7 +114,7 @@ describe('the program that loads and checks an offset', () => {
   it('does not read back when a digit, a sign or a word is changed', () => {
     const plan = planLoad(load(), compact, mill)
     const good = text(load(), compact)
-    expect(readsBack(good, plan, 'G54', 'inch')).toBe(true)
+    expect(readsBack(good, plan, 'G54', { profile: compact, machine: mill, unit: 'inch' })).toBe(true)
     for (const [from, to] of [
       ['X-14.1312', 'X-14.1313'],
       ['Y-6.1205', 'Y6.1205'],
@@ -115,7 +123,9 @@ describe('the program that loads and checks an offset', () => {
       ['G53 G0 Z0.', 'G53 G1 Z0.'],
       ['G90 G10', 'G91 G10'],
     ] as const)
-      expect(readsBack(good.replace(from, to), plan, 'G54', 'inch')).toBe(false)
+      expect(
+        readsBack(good.replace(from, to), plan, 'G54', { profile: compact, machine: mill, unit: 'inch' }),
+      ).toBe(false)
   })
 
   it('writes nothing that cannot be read back, whatever codes a profile holds, and never throws', () => {
@@ -131,9 +141,13 @@ describe('the program that loads and checks an offset', () => {
         })
         const written = writeLoad(load({ offset: select }), on, mill)
         if (written.ok)
-          expect(readsBack(written.text, planLoad(load({ offset: select }), on, mill), select, 'inch')).toBe(
-            true,
-          )
+          expect(
+            readsBack(written.text, planLoad(load({ offset: select }), on, mill), select, {
+              profile: on,
+              machine: mill,
+              unit: 'inch',
+            }),
+          ).toBe(true)
         else expect(written.findings.map(({ code: named }) => named)).toEqual(['not-read-back'])
       }),
     )
@@ -155,19 +169,6 @@ describe('the program that loads and checks an offset', () => {
     expect(refused(load({ axes: {} }), compact)).toEqual(['nothing-to-load'])
     expect(checkLoad(load({ axes: { X: axis(-1) } }), compact, mill).map(({ code }) => code)).toEqual([
       'axes-missing',
-    ])
-  })
-})
-
-describe('the reader', () => {
-  it('takes any text without throwing', () => {
-    fc.assert(
-      fc.property(fc.string({ unit: 'binary' }), (any) => Array.isArray(readProgram(any).diagnostics)),
-    )
-    expect(readProgram('G2 X1 Y1 ??').diagnostics.map(({ says }) => says)).toEqual([
-      '"??" is not a word.',
-      'G2 is not known.',
-      'A move that is not an absolute rapid.',
     ])
   })
 })

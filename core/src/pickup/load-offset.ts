@@ -10,7 +10,7 @@ import {
 } from '../control/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
 import { LINEAR_AXES, type LinearAxis, type Machine, withinTravel } from '../machine/index.ts'
-import { type PlannedStep, readsAs } from '../program/index.ts'
+import { type PlannedStep, type ReadOptions, readsAs } from '../program/index.ts'
 import { formatLength, type LengthUnit, roundTo } from '../quantity/index.ts'
 import { plannedTop, type Top, topOf } from './top.ts'
 
@@ -159,8 +159,8 @@ export function plannedSteps(plan: LoadPlan, offset: string): PlannedStep[] {
 }
 
 /** Whether the text, read back by the program reader, does what was planned and nothing else. */
-export const readsBack = (text: string, plan: LoadPlan, offset: string, unit: LengthUnit): boolean =>
-  readsAs(text, unit, plannedSteps(plan, offset))
+export const readsBack = (text: string, plan: LoadPlan, offset: string, on: ReadOptions): boolean =>
+  readsAs(text, on, plannedSteps(plan, offset))
 
 /** The profile can hold codes that the reader does not know; what cannot be read back is not given out. */
 const notReadBack = ({ offset }: LoadOffset, { name }: Profile): Finding =>
@@ -198,7 +198,7 @@ export function writeLoad(load: LoadOffset, profile: Profile, machine: Machine):
     },
     profile,
   )
-  if (!readsBack(text, plan, load.offset, load.unit))
+  if (!readsBack(text, plan, load.offset, { profile, machine, unit: load.unit }))
     return { ok: false, findings: [notReadBack(load, profile)] }
   return { ok: true, text, plan, findings }
 }

@@ -80,7 +80,7 @@ describe('a probe call as it is written', () => {
     const written = writeProbe(task(), situation, compact, [])
     expect(written.ok && written.measures).toBe('G65 P9811 X0. Q0.125 S1')
     expect(written.ok && written.text).toContain('G65 P9811 X0. Q0.125 S1')
-    const calls = readBlocks(written.ok ? written.text : '').blocks.flatMap(({ words }) =>
+    const calls = readBlocks(written.ok ? written.text : '').flatMap(({ words }) =>
       words.some(({ letter, value }) => letter === 'G' && value === 65)
         ? [words.find(({ letter }) => letter === 'P')?.value]
         : [],

@@ -106,7 +106,7 @@ export function writeProbe(
     },
     profile,
   )
-  if (!readsAs(text, unit, plan.steps))
+  if (!readsAs(text, { profile, machine, unit }, plan.steps))
     return {
       ok: false,
       findings: [

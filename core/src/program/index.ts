@@ -1,2 +1,23 @@
-export { type PlannedStep, type ProgramReading, readProgram, readsAs, type Step } from './interpret.ts'
-export { type Diagnostic, type ProgramBlock, readBlocks, type Word } from './words.ts'
+export { gCode, LETTERS, mCode } from './codes.ts'
+export { type Diagnostic, type Mend, MOST_DIAGNOSTICS } from './diagnose.ts'
+export {
+  alongArc,
+  arcLength,
+  type Extents,
+  endOf,
+  extents,
+  FLAG,
+  type InStep,
+  isArc,
+  type ModalState,
+  type Motion,
+  type MotionEvent,
+  PLANE_AXES,
+  type Point,
+  ROW,
+  type Turning,
+} from './motion.ts'
+export { type Program, read } from './read.ts'
+export type { ReadOptions, StandIn } from './read-options.ts'
+export { type PlannedStep, readSteps, readsAs, type Step } from './steps.ts'
+export { type ProgramBlock, readBlocks, type Word } from './words.ts'

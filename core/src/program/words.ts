@@ -1,7 +1,9 @@
+import { EXPRESSION, Scanner } from './scan.ts'
+
 /** One address and its number: `X-14.1312`; or a macro variable in its place: `R#189`. */
 export interface Word {
   letter: string
-  /** NaN where a variable stands. */
+  /** NaN where a variable or an expression stands. */
   value: number
   variable?: number
   /** Where it stands in its line: from its letter, up to after its last digit. */
@@ -15,59 +17,51 @@ export interface ProgramBlock {
   line: number
   words: Word[]
   comments: string[]
-  /** What was not understood, as it stands; the rest of the line is not read. */
+  /** What is no word, as it stands; the rest of the line is not read. */
   unclear?: string
   /** It begins with a slash: the control can be told to skip it. */
   optional: boolean
 }
 
-export interface Diagnostic {
-  line: number
-  says: string
+const COMMENT = /\(([^)]*)\)?|;(.*)$/g
+
+function wordsOf(scan: Scanner, start: number): Word[] {
+  return Array.from({ length: scan.count }, (_, n) => {
+    const [from, to] = [scan.from[n] as number, scan.to[n] as number]
+    const word: Word = {
+      letter: String.fromCharCode((scan.letters[n] as number) + 64),
+      value: scan.values[n] as number,
+      from: from - start,
+      to: to - start,
+    }
+    if ((scan.marks[n] as number) & EXPRESSION) {
+      const variable = /^#(\d{1,5})$/.exec(scan.text.slice(from + 1, to).trim())
+      word.variable = variable ? Number(variable[1]) : 0
+    }
+    return word
+  })
 }
 
-const WORD = /\s*([A-Za-z])\s*(?:([+-]?(?:\d+\.?\d*|\.\d+))|#(\d{1,5}))/y
-const SKIP = /\s*(?:\(([^()]*)\)|;(.*)$|%)\s*/y
-
-/** Takes one line apart. What is not a word, a comment or a percent sign is a diagnostic; the rest of the line is skipped. */
-function readLine(text: string, line: number, diagnostics: Diagnostic[]): ProgramBlock {
-  const block: ProgramBlock = { line, words: [], comments: [], optional: /^\s*\//.test(text) }
-  let at = block.optional ? text.indexOf('/') + 1 : 0
-  while (at < text.length) {
-    SKIP.lastIndex = at
-    const skipped = SKIP.exec(text)
-    if (skipped) {
-      const comment = skipped[1] ?? skipped[2]
-      if (comment !== undefined) block.comments.push(comment.trim())
-      at = SKIP.lastIndex
-      continue
+/** Takes any text apart, line by line, as objects; empty lines give no block. Never throws. */
+export function readBlocks(input: string): ProgramBlock[] {
+  const text = input.replace(/\r\n?/g, '\n')
+  const scan = new Scanner(text)
+  const blocks: ProgramBlock[] = []
+  for (let at = 0, line = 1; at < text.length; line++) {
+    const start = at
+    at = scan.line(start)
+    const raw = text.slice(start, at).trimEnd()
+    const unclearAt = scan.macroAt >= 0 ? scan.macroAt : scan.badAt >= 0 ? scan.badAt : scan.openCommentAt
+    const block: ProgramBlock = {
+      line,
+      words: wordsOf(scan, start),
+      comments: scan.hasComment
+        ? [...raw.matchAll(COMMENT)].map((found) => (found[1] ?? found[2] ?? '').trim())
+        : [],
+      optional: scan.optional,
     }
-    WORD.lastIndex = at
-    const word = WORD.exec(text)
-    if (!word) {
-      diagnostics.push({ line, says: `"${text.slice(at, at + 20).trim()}" is not a word.` })
-      block.unclear = text.slice(at).trim()
-      break
-    }
-    const letter = (word[1] ?? '').toUpperCase()
-    const from = at + word[0].search(/\S/)
-    const place = { from, to: WORD.lastIndex }
-    block.words.push(
-      word[3] === undefined
-        ? { letter, value: Number(word[2]), ...place }
-        : { letter, value: Number.NaN, variable: Number(word[3]), ...place },
-    )
-    at = WORD.lastIndex
+    if (unclearAt >= 0) block.unclear = raw.slice(unclearAt - start).trim()
+    if (block.words.length > 0 || block.comments.length > 0 || block.unclear !== undefined) blocks.push(block)
   }
-  return block
-}
-
-/** Any text in, blocks and diagnostics out; empty lines give no block. Never throws. */
-export function readBlocks(text: string): { blocks: ProgramBlock[]; diagnostics: Diagnostic[] } {
-  const diagnostics: Diagnostic[] = []
-  const blocks = text
-    .split(/\r\n|\r|\n/)
-    .map((line, index) => readLine(line.trimEnd(), index + 1, diagnostics))
-    .filter((block) => block.words.length > 0 || block.comments.length > 0 || block.unclear !== undefined)
-  return { blocks, diagnostics }
+  return blocks
 }

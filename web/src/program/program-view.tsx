@@ -1,8 +1,8 @@
 import { printedDigits } from '@dogleg/core/control'
 import { LINEAR_AXES } from '@dogleg/core/machine'
-import { readProgram } from '@dogleg/core/program'
+import { readSteps } from '@dogleg/core/program'
 import { fixedDigits, unitSymbol } from '@dogleg/core/quantity'
-import { programFor, restsOf } from '@dogleg/core/setup'
+import { programFor, restsOf, type Setup } from '@dogleg/core/setup'
 import { useMemo } from 'react'
 import { useOffset, useOpenSetup } from '../log/open-setup.ts'
 import { ButtonLink } from '../ui/button.tsx'
@@ -12,8 +12,10 @@ import { Listing } from './listing.tsx'
 import { Taken, TakeProgram } from './take-program.tsx'
 
 /** What the reader finds in the text: the offset values as the control will store them. */
-function ReadBack({ text, digits }: { text: string; digits: number }) {
-  const { unit, steps } = readProgram(text)
+function ReadBack({ text, setup }: { text: string; setup: Setup }) {
+  const { profile, machine, unit: own } = setup
+  const { unit, steps } = readSteps(text, { profile, machine, unit: own })
+  const digits = printedDigits(profile, own)
   const load = steps.find((step) => step.does === 'load-offset')
   if (!load || !unit)
     return <p>This control cannot load offsets from a program: key the values in at the first stop.</p>
@@ -84,7 +86,7 @@ export function ProgramView() {
         </label>
         {written.ok && (
           <>
-            <ReadBack text={written.text} digits={printedDigits(setup.profile, setup.unit)} />
+            <ReadBack text={written.text} setup={setup} />
             <Findings findings={written.findings} />
             <TakeProgram
               setup={setup}

@@ -1,0 +1,145 @@
+import { PLANE_AXES, ROW } from './motion.ts'
+import type { Run } from './run.ts'
+
+/** How far the radii at the two ends of an arc may differ, by unit: the RS274/NGC reader's own (NISTIR 6556, 3.5.3, from memory). */
+export const RADIUS_TOLERANCE = { inch: 0.0002, mm: 0.002 }
+
+/** How far a chord may lie off an arc where an arc cannot stay one (wrapped, or gathered for a roughing cycle). */
+const CHORD = { inch: 0.0002, mm: 0.005 }
+
+export interface ArcWords {
+  i: number | undefined
+  j: number | undefined
+  k: number | undefined
+  r: number | undefined
+}
+
+type Triple = [number, number, number]
+
+interface Centre {
+  at: [number, number]
+  from: number
+  to: number
+}
+
+/** The centre of an arc by its radius: on the left of the way for a short counter-clockwise one. RS274/NGC 3.5.3.1. */
+function byRadius(run: Run, p: number, q: number, radius: number, clockwise: boolean): Centre | undefined {
+  const half = Math.hypot(p, q) / 2
+  const tolerance = RADIUS_TOLERANCE[run.unit]
+  if (half === 0) {
+    run.wrong('arc-full-by-radius', 'stop', 'An arc by R that ends where it begins has no centre.', {
+      does: 'The control stops with an alarm, or does not move.',
+    })
+    return undefined
+  }
+  if (half > Math.abs(radius) + tolerance) {
+    run.wrong(
+      'arc-radius-too-small',
+      'stop',
+      `No arc of R${round(Math.abs(radius))} reaches: its ends are ${round(2 * half)} apart.`,
+      { does: 'The control stops with an alarm.' },
+    )
+    return undefined
+  }
+  const height = Math.sqrt(Math.max(0, radius * radius - half * half))
+  // The short way round has the centre on the left when counter-clockwise, on the right when clockwise.
+  const side = (clockwise ? -1 : 1) * (radius < 0 ? -1 : 1)
+  const [mp, mq] = [p / 2, q / 2]
+  const at: [number, number] = [mp - (side * height * q) / (2 * half), mq + (side * height * p) / (2 * half)]
+  const used = Math.max(Math.abs(radius), half)
+  return { at, from: used, to: used }
+}
+
+const round = (value: number) => Number(value.toPrecision(6))
+
+function byCentre(run: Run, p: number, q: number, i: number, j: number): Centre | undefined {
+  const from = Math.hypot(i, j)
+  const to = Math.hypot(p - i, q - j)
+  if (from === 0) {
+    run.wrong('arc-no-radius', 'stop', 'The centre of this arc is its start: it has no radius.', {
+      does: 'The control stops with an alarm.',
+    })
+    return undefined
+  }
+  if (Math.abs(from - to) > RADIUS_TOLERANCE[run.unit])
+    run.wrong(
+      'arc-radius',
+      'stop',
+      `The arc begins at a radius of ${round(from)} and ends at ${round(to)}.`,
+      { does: 'The control stops with an alarm, or spirals to the end point.' },
+    )
+  return { at: [i, j], from, to }
+}
+
+/**
+ * Goes along an arc or helix to a point of the program. Centre by I J K from the start, or by R (negative for the long way
+ * round); an arc that ends where it begins is a full circle.
+ */
+export function goArc(run: Run, clockwise: boolean, target: Triple, words: ArcWords): void {
+  const [first, second, normal] = PLANE_AXES[run.plane]
+  const start: Triple = [run.wx, run.wy, run.wz]
+  const p = target[first] - start[first]
+  const q = target[second] - start[second]
+  const offsets = [words.i, words.j, words.k]
+  let centre: Centre | undefined
+  if (words.r !== undefined) centre = byRadius(run, p, q, words.r, clockwise)
+  else if (offsets[first] === undefined && offsets[second] === undefined) {
+    const names = ['I', 'J', 'K']
+    run.wrong(
+      'arc-no-centre',
+      'stop',
+      `An arc without a centre: ${names[first]} and ${names[second]}, or R, are missing.`,
+      { does: 'The control stops with an alarm; some go straight.' },
+    )
+  } else centre = byCentre(run, p, q, offsets[first] ?? 0, offsets[second] ?? 0)
+  if (!centre) {
+    run.go(ROW.LINE, ...target)
+    return
+  }
+  const a0 = Math.atan2(-centre.at[1], -centre.at[0])
+  const a1 = Math.atan2(q - centre.at[1], p - centre.at[0])
+  let sweep = a1 - a0
+  const whole = Math.hypot(p, q) <= 1e-12 * Math.max(1, centre.from)
+  if (whole) sweep = 0
+  if (clockwise && sweep >= 0) sweep -= 2 * Math.PI
+  if (!clockwise && sweep <= 0) sweep += 2 * Math.PI
+  const middle: Triple = [0, 0, 0]
+  middle[first] = start[first] + centre.at[0]
+  middle[second] = start[second] + centre.at[1]
+  middle[normal] = start[normal]
+  const leavesPlane = run.rotation !== null && run.plane !== 17
+  if (run.mapping || run.gathers || leavesPlane) {
+    chords(run, middle, { a0, sweep, from: centre.from, to: centre.to }, target)
+    return
+  }
+  const length = Math.hypot((sweep * (centre.from + centre.to)) / 2, target[normal] - start[normal])
+  const scene = run.sceneOf(...middle)
+  const aux = run.out.arc(...scene, sweep, centre.from, centre.to)
+  run.go(clockwise ? ROW.ARC_CW : ROW.ARC_CCW, ...target, 0, aux, run.feedFor(length))
+}
+
+/** The same arc as straight pieces. */
+function chords(
+  run: Run,
+  middle: Triple,
+  { a0, sweep, from, to }: { a0: number; sweep: number; from: number; to: number },
+  target: Triple,
+): void {
+  const [first, second, normal] = PLANE_AXES[run.plane]
+  const start = run.wz
+  const rise = [run.wx, run.wy, run.wz][normal] as number
+  const radius = Math.max(from, to)
+  const step = 2 * Math.acos(Math.max(0, 1 - CHORD[run.unit] / radius))
+  const pieces = Math.min(2000, Math.max(2, Math.ceil(Math.abs(sweep) / Math.max(step, 1e-3))))
+  for (let n = 1; n < pieces; n++) {
+    const share = n / pieces
+    const at = a0 + sweep * share
+    const r = from + (to - from) * share
+    const point: Triple = [0, 0, start]
+    point[first] = middle[first] + r * Math.cos(at)
+    point[second] = middle[second] + r * Math.sin(at)
+    point[normal] = rise + (target[normal] - rise) * share
+    run.go(ROW.LINE, ...point)
+  }
+  run.go(ROW.LINE, ...target)
+}

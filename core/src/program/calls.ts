@@ -1,0 +1,132 @@
+import { type Block, wordValue } from './block.ts'
+import { argumentsOf } from './macro-flow.ts'
+import { probeCall } from './probe-calls.ts'
+import { type Frame, newLocals } from './run.ts'
+import { bit } from './scan.ts'
+
+/** Calls nest no deeper than this, whatever the profile allows. */
+const DEEPEST_CALL = 64
+/** Letters whose number is a length, among the words of a macro call. */
+const LENGTHS = new Set(['X', 'Y', 'Z', 'I', 'J', 'K', 'R', 'U', 'W', 'Q', 'D', 'F'])
+
+export function callMacro(block: Block, number: number, locals: Float64Array): void {
+  enter(block, 'G65', number, block.index.program(number), 1, locals)
+}
+
+/** Goes a level deeper. */
+function enter(
+  block: Block,
+  kind: Frame['kind'],
+  number: number,
+  line: number | undefined,
+  repeats: number,
+  locals?: Float64Array,
+): void {
+  const { run } = block
+  if (line === undefined) {
+    run.wrong(
+      'subprogram-missing',
+      'look',
+      kind === 'M97' ? `There is no N${number} to call.` : `Program O${number} is not in this text.`,
+      {
+        does: 'What it does is not shown: the reader goes on as if it did nothing.',
+        once: `${kind}/${number}`,
+      },
+    )
+    return
+  }
+  const { levels } = run.options.profile.reading
+  if (run.frames.length > levels)
+    run.wrong('levels', 'stop', `Calls nest more than ${levels} deep.`, {
+      does: 'The control stops with an alarm.',
+      once: 'all',
+    })
+  if (run.frames.length >= DEEPEST_CALL) {
+    run.wrong('recursion', 'stop', `Calls nest ${DEEPEST_CALL} deep: the program calls itself without end.`, {
+      does: 'The control stops with an alarm.',
+    })
+    run.ended = true
+    return
+  }
+  if (repeats <= 0) return
+  run.frames.push({
+    kind,
+    back: run.lineIndex + 1,
+    begins: line,
+    repeats,
+    locals: locals ?? run.frame.locals,
+    loops: [],
+  })
+  block.next = line
+}
+
+/** Macro calls; the words are those of the line, expressions evaluated. */
+export function macroCall(block: Block, modal: boolean): void {
+  const { run } = block
+  const { scan } = run
+  const p = wordValue(run, 'P')
+  if (p === undefined) {
+    run.wrong('macro-no-p', 'stop', `G${modal ? 66 : 65} without P: which macro is not said.`, {
+      does: 'The control stops with an alarm.',
+    })
+    return
+  }
+  const words: { letter: string; value: number }[] = []
+  for (let n = 0; n < scan.count; n++) {
+    const letter = String.fromCharCode((scan.letters[n] as number) + 64)
+    if (!'GPNLO'.includes(letter) && scan.mask & bit(letter))
+      words.push({ letter, value: scan.values[n] as number })
+  }
+  if (!modal) {
+    const lengths = Object.fromEntries(
+      words.map(({ letter, value }) => [letter, LENGTHS.has(letter) ? value * run.scale : value]),
+    )
+    if (probeCall(run, p, lengths)) return
+  }
+  const locals = argumentsOf(words, newLocals())
+  if (modal) run.modalMacro = { program: p, args: locals }
+  else callMacro(block, p, locals)
+}
+
+export function subprogram(block: Block, code: 97 | 98): void {
+  const { run } = block
+  const p = wordValue(run, 'P')
+  if (p === undefined) {
+    run.wrong('call-no-p', 'stop', `M${code} without P: which is not said.`, {
+      does: 'The control stops with an alarm.',
+    })
+    return
+  }
+  let number = p
+  let often = wordValue(run, 'L') ?? 1
+  // Eight digits: how often, then which. Common practice on controls with four-digit numbers.
+  if (code === 98 && p > 9999 && run.options.profile.program.digits === 4) {
+    number = p % 10_000
+    often = Math.floor(p / 10_000)
+  }
+  const line = code === 97 ? block.index.numbered(number, run.lineIndex) : block.index.program(number)
+  enter(block, code === 97 ? 'M97' : 'M98', number, line, Math.floor(often))
+}
+
+export function goBack(block: Block): void {
+  const { run } = block
+  const { frame } = run
+  if (frame.kind === 'main') {
+    run.wrong('main-loops', 'note', 'M99 in the main program: it begins again from the top, for ever.', {
+      does: 'Shown once through.',
+    })
+    run.event({ does: 'end' })
+    run.ended = true
+    return
+  }
+  if (frame.repeats > 1) {
+    frame.repeats--
+    frame.loops.length = 0
+    block.next = frame.begins
+    return
+  }
+  run.frames.pop()
+  const p = wordValue(run, 'P')
+  const elsewhere = p === undefined ? undefined : block.index.numbered(p, Math.max(0, frame.back - 1))
+  block.next = elsewhere ?? frame.back
+}

@@ -1,0 +1,119 @@
+import { goArc } from './arc.ts'
+import {
+  type Block,
+  dwellOf,
+  has,
+  lengthOf,
+  movesAxes,
+  ROTARY,
+  target,
+  turningTarget,
+  wordValue,
+} from './block.ts'
+import { callMacro, goBack, subprogram } from './calls.ts'
+import { evaluateWords } from './check-words.ts'
+import { MILL_CYCLES, millCycle } from './mill-cycles.ts'
+import { gather, isPallet, setFrames, setModes, tools } from './modes.ts'
+import { ROW } from './motion.ts'
+import { nonModal } from './non-modal.ts'
+import type { Run } from './run.ts'
+import { turningBlock } from './turning.ts'
+
+function noFeed(run: Run): void {
+  if (run.feed > 0) return
+  run.wrong('no-feed', 'stop', 'No feed has been given.', {
+    does: 'The control stops with an alarm.',
+    once: 'moves',
+  })
+}
+
+/** What the block moves: plain moves, arcs, canned cycles; nothing where it names no axis. */
+function move(block: Block): void {
+  const { run, g } = block
+  if (run.lathe) {
+    if (turningBlock(block)) return
+  }
+  const cycle = run.lathe ? undefined : g.findLast((code) => MILL_CYCLES.has(code))
+  if (cycle !== undefined) run.motion = cycle
+  const rotary = ROTARY.find((letter) => has(run, letter))
+  if (
+    cycle === undefined &&
+    !movesAxes(run) &&
+    !(run.lathe && (has(run, 'U') || has(run, 'W'))) &&
+    rotary === undefined
+  ) {
+    const arc = run.motion === 2 || run.motion === 3
+    if (!(arc && (has(run, 'I') || has(run, 'J') || has(run, 'K')))) return
+  }
+  const to = run.lathe ? turningTarget(run) : target(run, { machine: false })
+  if (MILL_CYCLES.has(run.motion) && !run.lathe) {
+    if (cycle !== undefined) run.changed()
+    const { tapRetract, repeats } = run.options.profile.reading
+    const normal = run.plane === 17 ? 'Z' : run.plane === 18 ? 'Y' : 'X'
+    const often = wordValue(run, repeats)
+    millCycle(
+      run,
+      run.motion,
+      to,
+      {
+        depth: lengthOf(run, normal),
+        r: lengthOf(run, 'R'),
+        q: lengthOf(run, 'Q'),
+        p: has(run, 'P') ? dwellOf(run) : undefined,
+        i: lengthOf(run, 'I'),
+        j: tapRetract?.address === 'J' ? undefined : lengthOf(run, 'J'),
+        repeats: often === undefined ? 1 : Math.max(0, Math.floor(often)),
+        multiple: tapRetract ? wordValue(run, tapRetract.address) : undefined,
+      },
+      cycle !== undefined,
+    )
+    return
+  }
+  if (run.motion === 2 || run.motion === 3) {
+    noFeed(run)
+    const words = {
+      i: lengthOf(run, 'I'),
+      j: lengthOf(run, 'J'),
+      k: lengthOf(run, 'K'),
+      r: lengthOf(run, 'R'),
+    }
+    goArc(run, run.motion === 2, to, words)
+    return
+  }
+  const kind = run.motion === 0 ? ROW.RAPID : ROW.LINE
+  if (kind === ROW.LINE) noFeed(run)
+  if (rotary !== undefined) {
+    const value = wordValue(run, rotary) as number
+    run.goTurning(kind, ...to, run.absolute ? value : run.rotary + value)
+  } else run.go(kind, ...to)
+  if (run.modalMacro) callMacro(block, run.modalMacro.program, run.modalMacro.args.slice())
+}
+
+/** What the block does after its move: stops, the spindle off, calls and returns, the end. */
+function after(block: Block): void {
+  const { run, m } = block
+  for (const code of m) {
+    if (code === 5 || code === 19) run.spindle(0)
+    else if (code === 0 || code === 1) run.event({ does: 'stop', optional: code === 1 })
+    else if (code === 97 || code === 98) subprogram(block, code)
+    else if (code === 99) goBack(block)
+    else if (code === 2 || code === 30) {
+      run.event({ does: 'end' })
+      run.ended = true
+    } else if (isPallet(run, code))
+      run.event({ does: 'pallet', pallet: run.options.profile.reading.pallets.indexOf(code) + 1 })
+  }
+}
+
+/** Carries out one block whose words are in the scanner. */
+export function carryOut(block: Block): void {
+  const { run } = block
+  if (run.scan.hasExpression) evaluateWords(run)
+  gather(block)
+  setModes(block)
+  setFrames(block)
+  run.options.onBlock?.(block)
+  tools(block)
+  if (!nonModal(block)) move(block)
+  if (block.m.length > 0) after(block)
+}

@@ -1,0 +1,70 @@
+import type { Block } from './block.ts'
+import { evaluate } from './expression.ts'
+import type { Run } from './run.ts'
+import { bit, EXPRESSION, place } from './scan.ts'
+import { getVariable } from './system-variables.ts'
+
+const NOTHING_ELSE = /^\s*$/
+
+/** Evaluates the expressions of the block's words; a variable that was never set takes its word out of the block. */
+export function evaluateWords(run: Run): void {
+  const { scan } = run
+  run.unset = 0
+  const variables = { get: (number: number) => getVariable(run, number) }
+  for (let n = 0; n < scan.count; n++) {
+    if (((scan.marks[n] as number) & EXPRESSION) === 0) continue
+    const source = scan.text.slice((scan.from[n] as number) + 1, scan.to[n])
+    const found = evaluate(source, 0, variables)
+    const wrong =
+      found.wrong ??
+      (NOTHING_ELSE.test(source.slice(found.end)) ? undefined : 'An expression without its brackets.')
+    if (wrong) run.wrong('expression', 'stop', wrong, { does: 'The control stops with an alarm.', word: n })
+    scan.values[n] = wrong ? 0 : found.value
+    if (!wrong && Number.isNaN(found.value)) {
+      const letter = String.fromCharCode((scan.letters[n] as number) + 64)
+      run.wrong('unset-variable', 'look', `${letter}${source.trim()}: the variable was never set.`, {
+        does: `The control reads the block as if ${letter} were not in it.`,
+        word: n,
+      })
+      scan.mask &= ~(1 << (scan.letters[n] as number))
+      run.unset |= 1 << (scan.letters[n] as number)
+    }
+  }
+}
+
+/** What the line's own text is wrong with. */
+export function lexical(run: Run): void {
+  const { scan } = run
+  if (scan.badAt >= 0) {
+    const line = scan.text.slice(scan.badAt, scan.badAt + 20).split('\n', 1)[0] as string
+    run.wrong('not-a-word', 'stop', `"${printable(line.trim())}" is not a word.`, {
+      does: 'The control stops with an alarm; the rest of the line is not read.',
+      at: [scan.badAt, scan.badAt + Math.max(1, line.trimEnd().length)],
+    })
+  }
+  if (scan.openCommentAt >= 0)
+    run.wrong('comment-open', 'look', 'A comment is not closed: ) is missing.', {
+      does: 'The rest of the line is taken for the comment; some controls read on through the next lines.',
+      at: [scan.openCommentAt, scan.openCommentAt + 1],
+    })
+  const twice = scan.repeated & ~(bit('G') | bit('M') | bit('I') | bit('J') | bit('K'))
+  if (twice !== 0) {
+    const letter = String.fromCharCode(64 + 31 - Math.clz32(twice & -twice))
+    run.wrong('word-twice', 'stop', `${letter} stands twice in one block.`, {
+      does: 'The control stops with an alarm, or takes the last one.',
+      word: scan.slot[place(letter)] as number,
+    })
+  }
+}
+
+/** Without what cannot be shown. */
+// biome-ignore lint/suspicious/noControlCharactersInRegex: they are what is taken out
+const printable = (text: string) => text.replace(/[\u0000-\u001f\u007f-\u009f]/g, '·')
+
+export function unknown(block: Block, letter: 'G' | 'M', code: number, word: number): void {
+  block.run.wrong('unknown-code', 'look', `${letter}${code} is not known here.`, {
+    does: 'What it does is not shown; the rest of the block is read.',
+    word,
+    once: `${letter}${code}`,
+  })
+}

@@ -1,0 +1,162 @@
+import { type Block, dwellOf, has, lengthOf, ROTARY, target, turningTarget, wordValue } from './block.ts'
+import { macroCall } from './calls.ts'
+import { FLAG, ROW } from './motion.ts'
+import { bit } from './scan.ts'
+
+/** Home (G28, G30) and machine positions (G53): by way of the point given, on the axes that are named. */
+function toMachine(block: Block, code: 28 | 30 | 53): void {
+  const { run } = block
+  const named = [
+    has(run, 'X') || (run.lathe && has(run, 'U')),
+    has(run, 'Y'),
+    has(run, 'Z') || (run.lathe && has(run, 'W')),
+  ]
+  if (code === 53) {
+    const to = run.toMachine()
+    const half = run.lathe ? 0.5 : 1
+    const at = [lengthOf(run, 'X'), lengthOf(run, 'Y'), lengthOf(run, 'Z')]
+    const home = run.home()
+    const scene = [run.sx, run.sy, run.sz].map((now, axis) => {
+      const word = at[axis]
+      if (word === undefined) return now
+      const shift = to[axis] as number
+      // Without a known offset: as far from home as the word says.
+      const radius = axis === 0 ? half : 1
+      return Number.isNaN(shift) ? (home[axis] as number) + word * radius : word * radius - shift
+    }) as [number, number, number]
+    const kind = run.motion === 1 ? ROW.LINE : ROW.RAPID
+    run.goScene(kind, ...scene, FLAG.TO_MACHINE)
+    run.rework()
+    return
+  }
+  if (!named.some(Boolean)) named.fill(true)
+  const via = run.lathe ? turningTarget(run) : target(run, { machine: false })
+  if (via[0] !== run.wx || via[1] !== run.wy || via[2] !== run.wz) run.go(ROW.RAPID, ...via)
+  const home = run.home()
+  const scene = [run.sx, run.sy, run.sz].map((now, axis) => (named[axis] ? (home[axis] as number) : now)) as [
+    number,
+    number,
+    number,
+  ]
+  run.goScene(ROW.RAPID, ...scene, FLAG.TO_MACHINE)
+  run.rework()
+}
+
+/** Local shifts: G52 sets one, G92 makes the place where the tool stands be called what the words say. */
+function localShift(block: Block, code: 52 | 92): void {
+  const { run } = block
+  const at = [run.wx, run.wy, run.wz]
+  ;(['X', 'Y', 'Z'] as const).forEach((letter, axis) => {
+    const word = lengthOf(run, letter)
+    if (word === undefined) return
+    if (code === 52) run.local[axis] = word
+    else run.local[axis] = (run.local[axis] as number) + (at[axis] as number) - word
+  })
+  run.reshift()
+  run.changed()
+}
+
+function mapping(block: Block, code: number): void {
+  const { run } = block
+  const { reading } = run.options.profile
+  const rotary = ROTARY.find((letter) => has(run, letter))
+  const radius =
+    reading.mapping?.by === 'radius'
+      ? lengthOf(run, 'R')
+      : rotary && (wordValue(run, rotary) as number) * run.scale
+  if (radius === undefined || radius === 0) {
+    run.mapping = null
+    run.rework()
+  } else if (radius < 0) {
+    run.wrong('mapping-radius', 'stop', `G${code} with a radius of ${radius}.`, {
+      does: 'The control stops with an alarm.',
+    })
+    return
+  } else {
+    const y = run.wy
+    run.mapping = { radius, y, rotary: run.rotary }
+    run.wy = 0
+  }
+  run.changed()
+}
+
+/** Until the engraving cycle's own module stands: the pen goes to the text's place and along its width, without the letters. */
+function textCycle(block: Block, code: number): void {
+  const { run } = block
+  const text = /\(([^)]*)\)/.exec(block.index.lineText(run.lineIndex))?.[1] ?? ''
+  const [x, y, z] = target(run, { machine: false })
+  const height = lengthOf(run, 'J') ?? 0
+  const plane = lengthOf(run, 'R')
+  if (plane === undefined || !has(run, 'Z') || height <= 0) {
+    run.wrong('cycle-words', 'stop', `G${code} needs J, R and Z.`, {
+      does: 'The control stops with an alarm.',
+    })
+    return
+  }
+  run.wrong(
+    'text-outline',
+    'note',
+    `G${code}: shown as one line as long as the text may become, without its letters.`,
+    { once: 'all' },
+  )
+  const angle = ((wordValue(run, 'I') ?? 0) * Math.PI) / 180
+  const width = 0.8 * height * Math.max(1, text.trim().length)
+  run.go(ROW.RAPID, x, y, run.wz, FLAG.CYCLE)
+  run.go(ROW.RAPID, x, y, plane, FLAG.CYCLE)
+  run.go(ROW.LINE, x, y, z, FLAG.CYCLE, -1, (wordValue(run, 'E') ?? 0) * run.scale || run.feed)
+  const [ex, ey] = [x + width * Math.cos(angle), y + width * Math.sin(angle)]
+  run.go(ROW.LINE, ex, ey, z, FLAG.CYCLE)
+  run.go(ROW.RAPID, ex, ey, plane, FLAG.CYCLE)
+}
+
+/** Codes that use the axis words for something else than a move; true where one did. */
+export function nonModal(block: Block): boolean {
+  const { run, g, codes } = block
+  for (const code of g) {
+    if (code === 4) run.dwell(dwellOf(run))
+    else if (code === 28 || code === 30 || code === 53) toMachine(block, code)
+    else if (code === 52 || (code === 92 && !run.lathe)) localShift(block, code)
+    else if (code === codes.load) loadOffset(block)
+    else if (code === codes.rotationOn) turnOn(block, code)
+    else if (code === codes.rotationOff) {
+      run.rotation = null
+      run.rework()
+      run.changed()
+      continue
+    } else if (code === codes.mapping) mapping(block, code)
+    else if (code === codes.text) textCycle(block, code)
+    else if (code === codes.pathTolerance || code === codes.lookAhead) return true
+    else if (code === 65) macroCall(block, false)
+    else if (code === 66) macroCall(block, true)
+    else if (code === 67) {
+      run.modalMacro = null
+      run.changed()
+      continue
+    } else continue
+    return true
+  }
+  return false
+}
+
+function turnOn({ run }: Block, code: number): void {
+  if (run.unset & bit('R')) return
+  if (!has(run, 'R')) {
+    run.wrong('rotation-no-r', 'stop', `G${code} without R: the angle is not said.`, {
+      does: 'The control stops with an alarm.',
+    })
+    return
+  }
+  const [x, y] = [lengthOf(run, 'X') ?? run.wx, lengthOf(run, 'Y') ?? run.wy]
+  run.turn(x, y, wordValue(run, 'R') as number)
+}
+
+function loadOffset({ run }: Block): void {
+  run.wrong(
+    'loads-offset',
+    'look',
+    'The program writes an offset: what the setup knows of it is used as it was before.',
+    {
+      does: 'From here on the control uses what this line writes.',
+    },
+  )
+}

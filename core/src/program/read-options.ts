@@ -1,0 +1,33 @@
+import type { Profile } from '../control/index.ts'
+import type { LinearAxis, Machine } from '../machine/index.ts'
+import type { LengthUnit } from '../quantity/index.ts'
+import type { Block } from './block.ts'
+
+/** A block of stock or a part that probing meets, in the frame of the main offset. */
+export interface StandIn {
+  least: readonly [number, number, number]
+  greatest: readonly [number, number, number]
+}
+
+/** What a program is read against. Lengths in `unit`. */
+export interface ReadOptions {
+  profile: Profile
+  machine: Machine
+  /** The setup's unit: the motion is in it. */
+  unit: LengthUnit
+  /** The name of the offset whose part zero is the origin of the motion. */
+  frame?: string
+  /** Machine positions over part zero, as far as they are known, by offset name (G54, G154 P3, T1). */
+  offsets?: ReadonlyMap<string, Partial<Record<LinearAxis, number>>>
+  /** What the length table holds, by H number (which is the tool's own number). */
+  lengths?: ReadonlyMap<number, number>
+  standIn?: StandIn
+  /** Blocks beyond this are taken for a loop without end. */
+  mostBlocks?: number
+  /** Slashed lines are skipped, as with the switch on the panel. */
+  skipOptional?: boolean
+  /** Called for every block with its words and the modes that hold for it, before it moves. Not for what runs the quick way: giving it closes that. */
+  onBlock?: (block: Block) => void
+  /** Called now and then with the share read (0 to 1); reading stops when it gives false. */
+  onProgress?: (share: number) => boolean
+}

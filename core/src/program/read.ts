@@ -1,0 +1,259 @@
+import { type Block, type Codes, codesOf } from './block.ts'
+import { carryOut } from './carry-out.ts'
+import { lexical } from './check-words.ts'
+import type { Diagnostic } from './diagnose.ts'
+import { statement } from './macro-flow.ts'
+import type { Motion } from './motion.ts'
+import type { ReadOptions } from './read-options.ts'
+import { Run } from './run.ts'
+import { bit, place } from './scan.ts'
+import { TextIndex } from './text-index.ts'
+
+/** A program as it was read: what it does, and what is wrong with it. */
+export interface Program {
+  motion: Motion
+  diagnostics: Diagnostic[]
+  /** Diagnostics beyond those that are kept. */
+  further: number
+  lines: number
+  /** Reading was stopped before the end, by whoever asked for it. */
+  cancelled: boolean
+  /** Whether it says its unit, and which. */
+  unitSaid: boolean
+  inch: boolean
+}
+
+/** Blocks read between two calls of `onProgress`. */
+const PROGRESS_EVERY = 8192
+/** Blocks that run beyond the lines that there are, before a loop is taken to have no end. */
+const SPARE_BLOCKS = 500_000
+
+const PLAIN_WORDS = bit('N') | bit('G') | bit('X') | bit('Y') | bit('Z') | bit('F')
+const MOVES = bit('X') | bit('Y') | bit('Z')
+const [SLOT_G, SLOT_X, SLOT_Y, SLOT_Z, SLOT_F] = [place('G'), place('X'), place('Y'), place('Z'), place('F')]
+
+/** A straight absolute move of plain words, the quick way; false where it needs care. */
+function quick(run: Run, saidPoint: boolean): boolean {
+  const { scan } = run
+  const { mask, values, marks, slot } = scan
+  if ((mask & ~PLAIN_WORDS) !== 0 || scan.repeated !== 0) return false
+  if (mask & 128) {
+    const code = values[slot[SLOT_G] as number] as number
+    if (code !== 0 && code !== 1) return false
+    if (code !== run.motion) {
+      run.motion = code
+      run.lastPlain = code
+    }
+  }
+  const { scale } = run
+  if (mask & 64) {
+    const feed = values[slot[SLOT_F] as number] as number
+    if (feed < 0) return false
+    run.feed = feed * scale
+  }
+  if ((mask & MOVES) === 0) return true
+  let [x, y, z] = [run.wx, run.wy, run.wz]
+  if (mask & (1 << SLOT_X)) {
+    const at = slot[SLOT_X] as number
+    x = values[at] as number
+    if (!saidPoint && marks[at] === 0 && x !== 0) return false
+    x *= scale
+  }
+  if (mask & (1 << SLOT_Y)) {
+    const at = slot[SLOT_Y] as number
+    y = values[at] as number
+    if (!saidPoint && marks[at] === 0 && y !== 0) return false
+    y *= scale
+  }
+  if (mask & (1 << SLOT_Z)) {
+    const at = slot[SLOT_Z] as number
+    z = values[at] as number
+    if (!saidPoint && marks[at] === 0 && z !== 0) return false
+    z *= scale
+  }
+  if (run.motion === 1 && run.feed <= 0) return false
+  run.wx = x
+  run.wy = y
+  run.wz = z
+  run.sx = x + run.shiftX
+  run.sy = y + run.shiftY
+  run.sz = z + run.shiftZ
+  run.out.row(
+    run.motion,
+    run.flags,
+    run.sx,
+    run.sy,
+    run.sz,
+    run.motion === 0 ? 0 : run.feed,
+    run.lineIndex + 1,
+    run.stateIndex,
+    -1,
+    run.rotary,
+  )
+  return true
+}
+
+/** What a text that is no program gets said. */
+function strange(text: string): Diagnostic | undefined {
+  const says = text.includes('\u0000')
+    ? 'This is not plain text: it is binary, or saved as UTF-16. Save it as plain text (ASCII or UTF-8).'
+    : text.trim() === ''
+      ? 'The program is empty.'
+      : undefined
+  return says
+    ? { code: 'not-a-program', severity: 'stop', line: 1, from: 0, to: 1, says, times: 1 }
+    : undefined
+}
+
+/**
+ * Reads an NC program of a mill or lathe as the control would (ISO 6983-1 / RS-274 words, canned cycles, subprograms,
+ * macros): what it makes the tool do, and what is wrong with it. Takes any text; never throws, and comes to an end: loops
+ * and calls are bounded, and `onProgress` can stop it.
+ */
+export function read(input: string, options: ReadOptions): Program {
+  const text = /\r(?!\n)/.test(input) ? input.replace(/\r\n?/g, '\n') : input
+  const run = new Run(text, options)
+  const index = new TextIndex(text)
+  const codes = codesOf(options)
+  const { scan, out } = run
+  const reads = options.profile.reading.noPoint
+  const odd = strange(text)
+  if (odd) run.say.all.push(odd)
+  const end = text.length
+  let at = 0
+  let ran = 0
+  let backwards = 0
+  let cancelled = false
+  let lines = 0
+  /** The furthest line that was read: beyond it nothing ran. */
+  let furthest = 0
+  const most = options.mostBlocks ?? Number.POSITIVE_INFINITY
+
+  while (at < end && !run.ended) {
+    if (++ran % PROGRESS_EVERY === 0 && options.onProgress && !options.onProgress(at / end)) {
+      cancelled = true
+      break
+    }
+    if (ran > most || backwards > SPARE_BLOCKS) {
+      run.wrong(
+        'no-end',
+        'stop',
+        `After ${ran.toLocaleString('en')} blocks the program has not come to its end.`,
+        {
+          does: 'The control goes on for ever.',
+        },
+      )
+      break
+    }
+    run.lineAt = at
+    if (run.lineIndex > furthest) furthest = run.lineIndex
+    const next = scan.line(at)
+    index.note(run.lineIndex + 1, next)
+    if (scan.count === 0 && scan.macroAt < 0 && scan.badAt < 0 && scan.openCommentAt < 0) {
+      run.lineIndex++
+      at = next
+      continue
+    }
+    out.block(run.lineIndex + 1, run.frames.length - 1)
+    const simple =
+      scan.macroAt < 0 && scan.badAt < 0 && scan.openCommentAt < 0 && !scan.optional && !scan.hasExpression
+    if (simple && run.plain && run.gathers === null && quick(run, reads === 'whole' && run.saidPoint)) {
+      run.lineIndex++
+      at = next
+      continue
+    }
+    const jumped = careful(run, index, codes)
+    if (run.ended) break
+    if (jumped === undefined) {
+      run.lineIndex++
+      at = next
+    } else {
+      if (jumped <= run.lineIndex) backwards++
+      // Blocks of loops count one by one, those that are run through once do not.
+      if (backwards > 0) backwards++
+      run.lineIndex = jumped
+      const start = index.startOf(jumped)
+      if (start === undefined) break
+      at = start
+    }
+  }
+  if (!cancelled) {
+    finish(run, odd !== undefined)
+    lines = restOfText(run, index, furthest)
+  }
+  return {
+    motion: out.done(run.start),
+    diagnostics: run.say.all,
+    further: run.say.further,
+    lines,
+    cancelled,
+    unitSaid: run.unitSaid,
+    inch: run.inch,
+  }
+}
+
+/** A block that needs care; gives the line to go on with, where it is not the next. */
+function careful(run: Run, index: TextIndex, codes: Codes): number | undefined {
+  const { scan } = run
+  lexical(run)
+  if (scan.optional && run.options.skipOptional) return undefined
+  if ((scan.mask & bit('O')) !== 0) return newProgram(run)
+  if (scan.macroAt >= 0) {
+    const flow = statement(run, index, scan.macroAt - run.lineAt)
+    return flow === 'next' ? undefined : flow
+  }
+  const block: Block = { run, index, codes, g: [], m: [], carryOut }
+  carryOut(block)
+  return block.next
+}
+
+/** A further O number ends the program before it. */
+function newProgram(run: Run): undefined {
+  const { frame } = run
+  const own = run.lineIndex === frame.begins || run.out.blocks <= 1 || run.out.count === 0
+  if (!own) {
+    run.wrong(
+      'runs-into-next',
+      'stop',
+      'The program runs into the next one: M30 or M99 is missing before this line.',
+      {
+        does: 'The control stops with an alarm, or runs on into it.',
+      },
+    )
+    run.ended = true
+  }
+  return undefined
+}
+
+function finish(run: Run, odd: boolean): void {
+  const { events, blocks } = run.out
+  if (odd || blocks === 0) return
+  if (!run.unitSaid)
+    run.say.add({
+      code: 'unit-not-said',
+      severity: 'look',
+      line: 1,
+      from: 0,
+      to: 1,
+      says: `Nothing says G20 or G21: read as ${run.inch ? 'inch' : 'mm'}.`,
+      does: 'The control uses the unit that was last in force.',
+    })
+  if (!run.ended && events.at(-1)?.does !== 'end')
+    run.wrong('no-m30', 'look', 'The program ends without M30 or M2.', {
+      does: 'The control stops with an alarm, or with everything as it is.',
+    })
+}
+
+/** Looks through the lines that did not run for what cannot be read; gives how many lines there are. */
+function restOfText(run: Run, index: TextIndex, furthest: number): number {
+  const { scan } = run
+  let line = furthest + 1
+  for (let at = index.startOf(line); at !== undefined && at < scan.text.length; line++) {
+    run.lineIndex = line
+    run.lineAt = at
+    at = scan.line(at)
+    index.note(line + 1, at)
+    if (scan.badAt >= 0 || scan.openCommentAt >= 0 || scan.repeated !== 0) lexical(run)
+  }
+  return line
+}

@@ -1,0 +1,70 @@
+import type { Run } from './run.ts'
+import { LOCALS } from './run.ts'
+
+/**
+ * The system variables that matter, as they are commonly numbered (common practice, from memory; a control's manual comes
+ * first): 2001 and on tool lengths, 4001 and on modes, 4101 and on the last words, 5001 end of the last block, 5021
+ * machine and 5041 work positions, 5061 where a probe touched, 5221 and on work offsets.
+ */
+function system(run: Run, number: number): number | undefined {
+  const { options } = run
+  const inProgram = (value: number | undefined) => (value === undefined ? Number.NaN : value / run.scale)
+  const axis = (number % 20) - 1
+  const work = [run.wx * (run.lathe ? 2 : 1), run.wy, run.wz]
+  if (number >= 2001 && number <= 2200) return inProgram(options.lengths?.get(number - 2000) ?? 0)
+  if (number >= 5001 && number <= 5003) return inProgram(work[axis])
+  if (number >= 5041 && number <= 5043) return inProgram(work[axis])
+  if (number >= 5021 && number <= 5023) {
+    const to = run.toMachine()
+    return inProgram([run.sx + to[0], run.sy + to[1], run.sz + to[2]][axis])
+  }
+  if (number >= 5061 && number <= 5063) return inProgram([run.sx, run.sy, run.sz][axis])
+  if (number >= 5221 && number <= 5333) {
+    const name = options.profile.offsets.standard[Math.floor((number - 5221) / 20)]
+    const letter = (['X', 'Y', 'Z'] as const)[axis]
+    return name && letter ? inProgram(options.offsets?.get(name)?.[letter]) : undefined
+  }
+  switch (number) {
+    case 4001:
+      return run.motion
+    case 4002:
+      return run.plane
+    case 4003:
+      return run.absolute ? 90 : 91
+    case 4006:
+      return run.inch ? 20 : 21
+    case 4008:
+      return run.lengthCode
+    case 4010:
+      return run.retract
+    case 4014:
+      return Number(run.offset.replace(/^\D+/, '')) || 54
+    case 4107:
+      return run.d
+    case 4109:
+      return inProgram(run.feed)
+    case 4111:
+      return run.h
+    case 4119:
+      return run.speed
+    case 4120:
+      return run.tool
+    default:
+      return undefined
+  }
+}
+
+/** A variable's value: local of this level, system, or common; NaN where it was never set. */
+export function getVariable(run: Run, number: number): number {
+  if (number === 0) return Number.NaN
+  if (number > 0 && number < LOCALS) return run.frame.locals[number] as number
+  return run.common.get(number) ?? system(run, number) ?? Number.NaN
+}
+
+/** Sets a local or common variable; gives what is wrong, if anything. */
+export function setVariable(run: Run, number: number, value: number): string | undefined {
+  if (!(number > 0) || number > 99_999) return `#${number} can't be set.`
+  if (number < LOCALS) run.frame.locals[number] = value
+  else run.common.set(number, value)
+  return undefined
+}

@@ -1,0 +1,261 @@
+import { type Block, dwellOf, has, lengthOf, turningTarget, wordValue } from './block.ts'
+import {
+  boxCycle,
+  finishCycle,
+  grooveCycle,
+  repeatCycle,
+  roughCycle,
+  type TurningWords,
+  threadCycle,
+  threadMove,
+} from './lathe-cycles.ts'
+import { FLAG, ROW } from './motion.ts'
+import type { ContourPoint, Run } from './run.ts'
+
+/** Lines of a contour beyond this are not gathered. */
+const MOST_CONTOUR_LINES = 2_000
+
+/** Axis words of a lathe's block; X and U as radii. */
+function wordsOf(run: Run): TurningWords {
+  const half = (value: number | undefined) => (value === undefined ? undefined : value / 2)
+  const [x, , z] = turningTarget(run)
+  const names = (a: string, b: string) => has(run, a) || has(run, b)
+  return {
+    x: names('X', 'U') ? x : undefined,
+    z: names('Z', 'W') ? z : undefined,
+    u: half(lengthOf(run, 'U')),
+    w: lengthOf(run, 'W'),
+    i: lengthOf(run, 'I'),
+    k: lengthOf(run, 'K'),
+    r: lengthOf(run, 'R'),
+    d: scaled(run, 'D'),
+    p: scaled(run, 'P'),
+    q: scaled(run, 'Q'),
+    rawP: wordValue(run, 'P'),
+    rawQ: wordValue(run, 'Q'),
+    f: scaled(run, 'F'),
+  }
+}
+
+/** A number in the setup's unit that is read as it stands. */
+const scaled = (run: Run, letter: string) => {
+  const value = wordValue(run, letter)
+  return value === undefined ? undefined : value * run.scale
+}
+
+/** Least increments, as P and Q of two-line cycles count them. */
+const increments = (run: Run, value: number | undefined) =>
+  (value ?? 0) * (run.inch ? 0.0001 : 0.001) * run.scale
+
+/** Reads the lines from N.. to N.. without cutting, and gathers where they lead. */
+function contour(block: Block, code: number): { points: ContourPoint[]; after: number } | undefined {
+  const { run, index } = block
+  const { scan } = run
+  const [from, to] = [wordValue(run, 'P'), wordValue(run, 'Q')]
+  const first = from === undefined ? undefined : index.numbered(from, run.lineIndex)
+  const last = to === undefined ? undefined : index.numbered(to, run.lineIndex)
+  if (
+    first === undefined ||
+    last === undefined ||
+    last < first ||
+    last - first > MOST_CONTOUR_LINES ||
+    run.gathers
+  ) {
+    run.wrong(
+      'contour-missing',
+      'stop',
+      `G${code}: the contour from N${from ?? '?'} to N${to ?? '?'} is not in the program.`,
+      {
+        does: 'The control stops with an alarm.',
+      },
+    )
+    return undefined
+  }
+  const before = { line: run.lineIndex, at: run.lineAt, motion: run.motion, feed: run.feed }
+  const place = { wx: run.wx, wz: run.wz, sx: run.sx, sz: run.sz }
+  const points: ContourPoint[] = []
+  run.gathers = points
+  for (let line = first; line <= last; line++) {
+    const at = index.startOf(line)
+    if (at === undefined) break
+    run.lineIndex = line
+    run.lineAt = at
+    scan.line(at)
+    if (scan.macroAt >= 0 || scan.badAt >= 0) continue
+    block.carryOut({ ...block, g: [], m: [] })
+  }
+  run.gathers = null
+  Object.assign(run, place, {
+    motion: before.motion,
+    feed: before.feed,
+    lineIndex: before.line,
+    lineAt: before.at,
+  })
+  // The words of the cycle's own line again.
+  scan.line(before.at)
+  return { points, after: Math.max(last, before.line) + 1 }
+}
+
+/** What was set by a first line of a two-line cycle. */
+function firstLine(run: Run, code: number, words: TurningWords): boolean {
+  const { turningCycle } = run
+  const hasContour = words.rawP !== undefined && words.rawQ !== undefined
+  if ((code === 71 || code === 72) && !hasContour) {
+    turningCycle.depth = Math.abs(
+      code === 71 ? (has(run, 'U') ? (lengthOf(run, 'U') as number) : 0) : (words.w ?? 0),
+    )
+    turningCycle.retreat = Math.abs(words.r ?? 0)
+    return true
+  }
+  if (code === 73 && !hasContour) {
+    turningCycle.x = lengthOf(run, 'U') ?? 0
+    turningCycle.z = words.w ?? 0
+    turningCycle.passes = Math.max(1, Math.floor(wordValue(run, 'R') ?? 1))
+    return true
+  }
+  if ((code === 74 || code === 75) && words.x === undefined && words.z === undefined) {
+    turningCycle.retreat = Math.abs(words.r ?? 0)
+    return true
+  }
+  if (code === 76 && words.x === undefined && words.z === undefined) {
+    const p = Math.floor(words.rawP ?? 0)
+    turningCycle.passes = Math.floor(p / 10_000) || 1
+    turningCycle.angle = p % 100
+    turningCycle.least = increments(run, words.rawQ)
+    turningCycle.finish = Math.abs(words.r ?? 0)
+    return true
+  }
+  return false
+}
+
+/** Says when a cycle is written in the form that this control does not read. */
+function form(run: Run, code: number, twoLine: boolean): void {
+  const reads = run.options.profile.reading.turningCycles
+  if (reads === (twoLine ? 'two-line' : 'one-line')) return
+  run.wrong(
+    'cycle-form',
+    'stop',
+    reads === null
+      ? `G${code} is a cycle that this control does not have.`
+      : `G${code} is written in ${twoLine ? 'two lines' : 'one line'}; this control reads ${reads === 'two-line' ? 'two lines' : 'one line'}.`,
+    { does: 'The control stops with an alarm, or reads the words otherwise.', once: `${code}` },
+  )
+}
+
+const FORMED = new Set([71, 72, 73, 74, 75, 76])
+
+function cycle(block: Block, code: number): void {
+  const { run } = block
+  const words = wordsOf(run)
+  if (FORMED.has(code) && firstLine(run, code, words)) {
+    form(run, code, true)
+    run.firstLineAt = run.lineIndex
+    return
+  }
+  const twoLine = run.firstLineAt >= 0
+  run.firstLineAt = -1
+  if (FORMED.has(code) && !twoLine) form(run, code, false)
+  const { turningCycle } = run
+  if (code === 74 || code === 75) {
+    grooveCycle(run, code, words, twoLine)
+    return
+  }
+  if (code === 76) {
+    const lead = words.f ?? run.feed
+    threadCycle(run, {
+      x: words.x ?? run.wx,
+      z: words.z ?? run.wz,
+      // One line: K the height, D the first cut. Two lines: P and Q in least increments.
+      height: twoLine ? increments(run, words.rawP) : Math.abs(words.k ?? 0),
+      first: twoLine ? increments(run, words.rawQ) : Math.abs(words.d ?? 0),
+      lead,
+      taper: (twoLine ? words.r : words.i) ?? 0,
+      least: twoLine ? turningCycle.least : 0,
+      finish: twoLine ? turningCycle.finish : 0,
+      spring: twoLine ? turningCycle.passes : 0,
+    })
+    return
+  }
+  const found = contour(block, code)
+  if (!found) return
+  if (code === 70) finishCycle(run, found.points)
+  else if (code === 73)
+    repeatCycle(run, found.points, {
+      i: twoLine ? turningCycle.x : (words.i ?? 0),
+      k: twoLine ? turningCycle.z : (words.k ?? 0),
+      u: words.u ?? 0,
+      w: words.w ?? 0,
+      passes: twoLine ? turningCycle.passes : Math.max(1, Math.floor(wordValue(run, 'D') ?? 1)),
+    })
+  else
+    roughCycle(run, code as 71 | 72, found.points, {
+      depth: twoLine ? turningCycle.depth : Math.abs(words.d ?? 0),
+      retreat: twoLine ? turningCycle.retreat : run.options.profile.reading.retreat[run.unit] / 2,
+      u: words.u ?? 0,
+      w: words.w ?? 0,
+    })
+  block.next = Math.max(found.after, run.lineIndex + 1)
+}
+
+/** Drilling and tapping on the centre line (G83, G84): along Z, from the R plane and out to it. */
+function centreCycle(run: Run, code: 83 | 84): void {
+  const [x, , z] = turningTarget(run)
+  const plane = lengthOf(run, 'R') ?? run.wz
+  run.go(ROW.RAPID, x, 0, run.wz, FLAG.CYCLE)
+  if (plane !== run.wz) run.go(ROW.RAPID, x, 0, plane, FLAG.CYCLE)
+  if (code === 84) {
+    const rpm = run.rpm()
+    const feed = run.feedFor(Math.abs(plane - z))
+    const aux = run.out.inStep.push({ rpm, lead: rpm > 0 ? feed / rpm : 0, multiple: 1, rigid: true }) - 1
+    run.go(ROW.IN_STEP, x, 0, z, FLAG.CYCLE, aux, feed)
+    run.go(ROW.TAP_OUT, x, 0, plane, FLAG.CYCLE, aux, feed)
+    return
+  }
+  const peck = Math.abs(lengthOf(run, 'Q') ?? 0)
+  const depth = plane - z
+  const pecks = peck > 0 ? Math.min(5_000, Math.ceil(depth / peck - 1e-9)) : 1
+  for (let n = 1; n <= pecks; n++) {
+    const to = n === pecks ? z : plane - peck * n
+    run.go(ROW.LINE, x, 0, to, FLAG.CYCLE)
+    if (n === pecks) run.dwell(has(run, 'P') ? dwellOf(run) : 0)
+    run.go(ROW.RAPID, x, 0, plane, FLAG.CYCLE)
+    if (n < pecks)
+      run.go(ROW.RAPID, x, 0, to + Math.min(peck, run.options.profile.reading.retreat[run.unit]), FLAG.CYCLE)
+  }
+}
+
+/** The codes of a lathe that a mill reads otherwise; true where the block was one of them. */
+export function turningBlock(block: Block): boolean {
+  const { run, g } = block
+  for (const code of g) {
+    if (code === 50) {
+      const top = wordValue(run, 'S')
+      if (top !== undefined) run.topSpeed = Math.max(0, top)
+      run.changed()
+      return true
+    }
+    if (code === 96) {
+      run.surfaceSpeed = Math.max(0, wordValue(run, 'S') ?? run.surfaceSpeed)
+      if (!Number.isFinite(run.topSpeed))
+        run.wrong('no-clamp', 'look', 'Constant surface speed without a highest speed (G50 S) before it.', {
+          does: 'Towards the centre the spindle runs up to its own top speed.',
+          once: 'all',
+        })
+      run.changed()
+    }
+    if (code >= 70 && code <= 76) {
+      cycle(block, code)
+      return true
+    }
+    if (code === 90 || code === 92 || code === 94) run.motion = code
+    if (code === 32 || code === 33) run.motion = 32
+    if (code === 83 || code === 84) run.motion = code
+  }
+  const moves = ['X', 'Z', 'U', 'W'].some((letter) => has(run, letter))
+  if (!moves || run.motion < 4) return false
+  const [x, , z] = turningTarget(run)
+  if (run.motion === 32) threadMove(run, x, z, run.feed)
+  else if (run.motion === 83 || run.motion === 84) centreCycle(run, run.motion)
+  else boxCycle(run, run.motion, x, z, lengthOf(run, 'R') ?? lengthOf(run, 'I') ?? 0)
+  return true
+}

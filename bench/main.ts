@@ -1,11 +1,13 @@
 import { benchDerive } from './derive.ts'
 import { benchFirstLoad } from './first-load.ts'
 import { benchHold } from './hold.ts'
+import { benchProgram } from './program.ts'
 import { anyMissed } from './report.ts'
 import { benchZero } from './zero.ts'
 
 benchDerive()
 benchHold()
 benchZero()
+benchProgram()
 await benchFirstLoad()
 process.exitCode = anyMissed() ? 1 : 0

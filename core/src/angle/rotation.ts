@@ -115,7 +115,7 @@ const notReadBack = ({ name }: Profile): Finding =>
     'not-read-back',
     'profile',
     'What would be written cannot be read back as it is meant.',
-    `The reader knows G68 and G69 for turning. The profile ${name} writes something else.`,
+    `The profile ${name} turns with codes that mean something else to the reader.`,
     'Check the codes of the profile, or square the part up.',
   )
 

@@ -55,7 +55,7 @@ describe('turning written for a profile', () => {
     expect(codes(rotation(), plain)).toEqual(['no-rotation'])
     expect(codes(rotation({ by: { variable: 189 } }), { ...compact, probing: null })).toEqual(['no-variable'])
     expect(codes(rotation({ zero: { x: -3, y: -8 } }), compact)).toEqual(['turned-outside-travel'])
-    const odd = { ...compact, rotation: { on: 'G268', off: 'G269', note: '' } }
+    const odd = { ...compact, rotation: { on: 'G1', off: 'G269', note: '' } }
     expect(codes(rotation(), odd)).toEqual(['not-read-back'])
   })
 })

@@ -1,3 +1,4 @@
+import { gCode } from './codes.ts'
 import type { ReadOptions } from './read-options.ts'
 import type { Run } from './run.ts'
 import { bit, EXPRESSION, POINT, place } from './scan.ts'
@@ -17,6 +18,9 @@ export interface Codes {
   load?: number
 }
 
+/** Codes of the standard that a profile names for what they are. */
+const OWN_AS_STANDARD = new Set([10, 68, 69])
+
 const numberOf = (code: string | null | undefined) => (code ? Number(code.slice(1)) : undefined)
 
 export function codesOf({ profile }: ReadOptions): Codes {
@@ -31,7 +35,10 @@ export function codesOf({ profile }: ReadOptions): Codes {
     lookAhead: numberOf(reading.lookAhead),
     load: numberOf(profile.loadOffset?.code),
   }
-  return Object.fromEntries(Object.entries(codes).filter(([, code]) => code !== undefined)) as Codes
+  // A profile that gives a code of the standard another meaning is not believed.
+  const believed = (code: number | undefined) =>
+    code !== undefined && (OWN_AS_STANDARD.has(code) || gCode(code, 'mill') === undefined)
+  return Object.fromEntries(Object.entries(codes).filter(([, code]) => believed(code))) as Codes
 }
 
 /** One block while it is carried out. */
@@ -44,6 +51,8 @@ export interface Block {
   m: number[]
   /** Lines to go on with, where it is not the next one. */
   next?: number
+  /** Told of the block once its modes hold, before it moves. */
+  listen: ((block: Block) => void) | undefined
   /** Carries out the block whose words are in the scanner: for cycles that read lines of their own. */
   carryOut: (block: Block) => void
 }

@@ -112,7 +112,7 @@ export function carryOut(block: Block): void {
   gather(block)
   setModes(block)
   setFrames(block)
-  run.options.onBlock?.(block)
+  block.listen?.(block)
   tools(block)
   if (!nonModal(block)) move(block)
   if (block.m.length > 0) after(block)

@@ -95,6 +95,7 @@ function tap(hole: Hole): void {
     lead: rpm > 0 ? rate / rpm : 0,
     multiple,
     rigid: reading.rigidTap === null || run.rigidAnnounced,
+    tap: true,
   }
   const aux = run.out.inStep.push(inStep) - 1
   const step = run.sticky.q > 0 ? run.sticky.q : r - bottom

@@ -76,6 +76,10 @@ export function setModes(block: Block): void {
         run.unitSaid = true
         run.scale = run.inch === (run.unit === 'inch') ? 1 : run.unit === 'mm' ? 25.4 : 1 / 25.4
         break
+      case 61:
+      case 64:
+        run.exactStop = code === 61
+        break
       case 40:
       case 41:
       case 42:

@@ -45,6 +45,8 @@ export interface InStep {
   /** Out at this many times the speed in. */
   multiple: number
   rigid: boolean
+  /** A tap turns back at the bottom; a thread on a lathe does not. */
+  tap: boolean
 }
 
 /** All that holds while a row is made; the same object for every row that it holds for. Lengths in the unit of the motion. */
@@ -64,6 +66,10 @@ export interface ModalState {
   absolute: boolean
   plane: 17 | 18 | 19
   feedMode: 93 | 94 | 95
+  /** Every move comes to a stop (G61). */
+  exactStop: boolean
+  /** How far corners may be rounded, where the program says so. */
+  pathTolerance: number | null
   /** Back to the initial level or the R plane between holes. */
   retract: 98 | 99
   /** Code of the canned cycle in force, or 0. */
@@ -214,6 +220,42 @@ export class MotionBuilder {
     if (this.seconds) this.seconds[at] = seconds
   }
 
+  /** A block of its own that is one straight row: as `block` and `row`, without what such a row never has. */
+  plain(
+    kind: number,
+    flags: number,
+    x: number,
+    y: number,
+    z: number,
+    feed: number,
+    line: number,
+    state: number,
+    depth: number,
+  ): void {
+    if (this.count === this.capacity) this.grow()
+    if (this.blocks === this.blockLine.length) this.growBlocks()
+    const at = this.count++
+    this.kind[at] = kind
+    this.x[at] = x
+    this.y[at] = y
+    this.z[at] = z
+    this.feed[at] = feed
+    this.line[at] = line
+    if (flags !== 0) this.flags[at] = flags
+    if (state !== 0) this.state[at] = state
+    const block = this.blocks++
+    this.blockLine[block] = line
+    this.blockRow[block] = at
+    if (depth !== 0) this.blockDepth[block] = depth
+  }
+
+  private growBlocks() {
+    const length = this.blocks * 2
+    this.blockLine = grown(this.blockLine, length)
+    this.blockRow = grown(this.blockRow, length)
+    this.blockDepth = grown(this.blockDepth, length)
+  }
+
   arc(cx: number, cy: number, cz: number, sweep: number, from: number, to: number): number {
     if (6 * (this.arcCount + 1) > this.arcs.length) this.arcs = grown(this.arcs, this.arcs.length * 2)
     this.arcs.set([cx, cy, cz, sweep, from, to], 6 * this.arcCount)
@@ -221,12 +263,7 @@ export class MotionBuilder {
   }
 
   block(line: number, depth: number): void {
-    if (this.blocks === this.blockLine.length) {
-      const length = this.blocks * 2
-      this.blockLine = grown(this.blockLine, length)
-      this.blockRow = grown(this.blockRow, length)
-      this.blockDepth = grown(this.blockDepth, length)
-    }
+    if (this.blocks === this.blockLine.length) this.growBlocks()
     const at = this.blocks++
     this.blockLine[at] = line
     this.blockRow[at] = this.count

@@ -125,7 +125,11 @@ export function nonModal(block: Block): boolean {
       continue
     } else if (code === codes.mapping) mapping(block, code)
     else if (code === codes.text) textCycle(block, code)
-    else if (code === codes.pathTolerance || code === codes.lookAhead) return true
+    else if (code === codes.pathTolerance) {
+      const e = lengthOf(run, 'E') ?? null
+      run.pathTolerance = e !== null && e > 0 ? e : null
+      run.changed()
+    } else if (code === codes.lookAhead) return true
     else if (code === 65) macroCall(block, false)
     else if (code === 66) macroCall(block, true)
     else if (code === 67) {

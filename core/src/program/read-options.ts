@@ -1,7 +1,6 @@
 import type { Profile } from '../control/index.ts'
 import type { LinearAxis, Machine } from '../machine/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
-import type { Block } from './block.ts'
 
 /** A block of stock or a part that probing meets, in the frame of the main offset. */
 export interface StandIn {
@@ -26,8 +25,6 @@ export interface ReadOptions {
   mostBlocks?: number
   /** Slashed lines are skipped, as with the switch on the panel. */
   skipOptional?: boolean
-  /** Called for every block with its words and the modes that hold for it, before it moves. Not for what runs the quick way: giving it closes that. */
-  onBlock?: (block: Block) => void
   /** Called now and then with the share read (0 to 1); reading stops when it gives false. */
   onProgress?: (share: number) => boolean
 }

@@ -51,8 +51,13 @@ function quick(run: Run, saidPoint: boolean): boolean {
     if (feed < 0) return false
     run.feed = feed * scale
   }
-  if ((mask & MOVES) === 0) return true
-  let [x, y, z] = [run.wx, run.wy, run.wz]
+  if ((mask & MOVES) === 0) {
+    run.out.block(run.lineIndex + 1, run.frames.length - 1)
+    return true
+  }
+  let x = run.wx
+  let y = run.wy
+  let z = run.wz
   if (mask & (1 << SLOT_X)) {
     const at = slot[SLOT_X] as number
     x = values[at] as number
@@ -71,24 +76,24 @@ function quick(run: Run, saidPoint: boolean): boolean {
     if (!saidPoint && marks[at] === 0 && z !== 0) return false
     z *= scale
   }
-  if (run.motion === 1 && run.feed <= 0) return false
+  const { motion } = run
+  if (motion === 1 && run.feed <= 0) return false
   run.wx = x
   run.wy = y
   run.wz = z
   run.sx = x + run.shiftX
   run.sy = y + run.shiftY
   run.sz = z + run.shiftZ
-  run.out.row(
-    run.motion,
+  run.out.plain(
+    motion,
     run.flags,
     run.sx,
     run.sy,
     run.sz,
-    run.motion === 0 ? 0 : run.feed,
+    motion === 0 ? 0 : run.feed,
     run.lineIndex + 1,
     run.stateIndex,
-    -1,
-    run.rotary,
+    run.frames.length - 1,
   )
   return true
 }
@@ -110,9 +115,11 @@ function strange(text: string): Diagnostic | undefined {
  * macros): what it makes the tool do, and what is wrong with it. Takes any text; never throws, and comes to an end: loops
  * and calls are bounded, and `onProgress` can stop it.
  */
-export function read(input: string, options: ReadOptions): Program {
-  const text = /\r(?!\n)/.test(input) ? input.replace(/\r\n?/g, '\n') : input
+export function read(input: string, options: ReadOptions, listen?: (block: Block) => void): Program {
+  const text = input.includes('\r') && /\r(?!\n)/.test(input) ? input.replace(/\r\n?/g, '\n') : input
   const run = new Run(text, options)
+  run.listened = listen !== undefined
+  run.changed()
   const index = new TextIndex(text)
   const codes = codesOf(options)
   const { scan, out } = run
@@ -127,6 +134,7 @@ export function read(input: string, options: ReadOptions): Program {
   let lines = 0
   /** The furthest line that was read: beyond it nothing ran. */
   let furthest = 0
+  let unread = 0
   const most = options.mostBlocks ?? Number.POSITIVE_INFINITY
 
   while (at < end && !run.ended) {
@@ -146,15 +154,16 @@ export function read(input: string, options: ReadOptions): Program {
       break
     }
     run.lineAt = at
-    if (run.lineIndex > furthest) furthest = run.lineIndex
     const next = scan.line(at)
-    index.note(run.lineIndex + 1, next)
+    if (run.lineIndex >= furthest) {
+      furthest = run.lineIndex
+      unread = next
+    }
     if (scan.count === 0 && scan.macroAt < 0 && scan.badAt < 0 && scan.openCommentAt < 0) {
       run.lineIndex++
       at = next
       continue
     }
-    out.block(run.lineIndex + 1, run.frames.length - 1)
     const simple =
       scan.macroAt < 0 && scan.badAt < 0 && scan.openCommentAt < 0 && !scan.optional && !scan.hasExpression
     if (simple && run.plain && run.gathers === null && quick(run, reads === 'whole' && run.saidPoint)) {
@@ -162,7 +171,8 @@ export function read(input: string, options: ReadOptions): Program {
       at = next
       continue
     }
-    const jumped = careful(run, index, codes)
+    out.block(run.lineIndex + 1, run.frames.length - 1)
+    const jumped = careful(run, index, codes, listen)
     if (run.ended) break
     if (jumped === undefined) {
       run.lineIndex++
@@ -179,7 +189,7 @@ export function read(input: string, options: ReadOptions): Program {
   }
   if (!cancelled) {
     finish(run, odd !== undefined)
-    lines = restOfText(run, index, furthest)
+    lines = restOfText(run, furthest + 1, unread)
   }
   return {
     motion: out.done(run.start),
@@ -193,36 +203,39 @@ export function read(input: string, options: ReadOptions): Program {
 }
 
 /** A block that needs care; gives the line to go on with, where it is not the next. */
-function careful(run: Run, index: TextIndex, codes: Codes): number | undefined {
+function careful(
+  run: Run,
+  index: TextIndex,
+  codes: Codes,
+  listen: ((block: Block) => void) | undefined,
+): number | undefined {
   const { scan } = run
   lexical(run)
   if (scan.optional && run.options.skipOptional) return undefined
-  if ((scan.mask & bit('O')) !== 0) return newProgram(run)
+  if ((scan.mask & bit('O')) !== 0 && endsBefore(run)) return undefined
   if (scan.macroAt >= 0) {
     const flow = statement(run, index, scan.macroAt - run.lineAt)
     return flow === 'next' ? undefined : flow
   }
-  const block: Block = { run, index, codes, g: [], m: [], carryOut }
+  const block: Block = { run, index, codes, g: [], m: [], listen, carryOut }
   carryOut(block)
   return block.next
 }
 
-/** A further O number ends the program before it. */
-function newProgram(run: Run): undefined {
+/** A further O number ends the program before it: true where that is so. */
+function endsBefore(run: Run): boolean {
   const { frame } = run
-  const own = run.lineIndex === frame.begins || run.out.blocks <= 1 || run.out.count === 0
-  if (!own) {
-    run.wrong(
-      'runs-into-next',
-      'stop',
-      'The program runs into the next one: M30 or M99 is missing before this line.',
-      {
-        does: 'The control stops with an alarm, or runs on into it.',
-      },
-    )
-    run.ended = true
-  }
-  return undefined
+  if (run.lineIndex === frame.begins || run.out.blocks <= 1 || run.out.count === 0) return false
+  run.wrong(
+    'runs-into-next',
+    'stop',
+    'The program runs into the next one: M30 or M99 is missing before this line.',
+    {
+      does: 'The control stops with an alarm, or runs on into it.',
+    },
+  )
+  run.ended = true
+  return true
 }
 
 function finish(run: Run, odd: boolean): void {
@@ -245,14 +258,13 @@ function finish(run: Run, odd: boolean): void {
 }
 
 /** Looks through the lines that did not run for what cannot be read; gives how many lines there are. */
-function restOfText(run: Run, index: TextIndex, furthest: number): number {
+function restOfText(run: Run, from: number, start: number): number {
   const { scan } = run
-  let line = furthest + 1
-  for (let at = index.startOf(line); at !== undefined && at < scan.text.length; line++) {
+  let line = from
+  for (let at = start; at < scan.text.length; line++) {
     run.lineIndex = line
     run.lineAt = at
     at = scan.line(at)
-    index.note(line + 1, at)
     if (scan.badAt >= 0 || scan.openCommentAt >= 0 || scan.repeated !== 0) lexical(run)
   }
   return line

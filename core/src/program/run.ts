@@ -80,6 +80,8 @@ export class Run {
   topSpeed = Number.POSITIVE_INFINITY
   turning: Turning = 0
   coolant = false
+  exactStop = false
+  pathTolerance: number | null = null
   local: [number, number, number] = [0, 0, 0]
   /** What a tool change or stop leaves of the canned cycle: its words, in lengths of the setup. */
   sticky = { z: Number.NaN, r: Number.NaN, q: 0, p: 0, i: 0, j: 0, initial: 0, multiple: Number.NaN }
@@ -108,6 +110,8 @@ export class Run {
   shiftZ = 0
   flags = 0
   stateIndex = 0
+  /** Somebody is told of every block: nothing goes the quick way. */
+  listened = false
   /** A plain straight move in absolute lengths a minute needs no care: the quick way is open. */
   plain = false
   private readonly stateKeys = new Map<string, number>()
@@ -133,6 +137,7 @@ export class Run {
     this.sy = hy
     this.sz = hz
     this.start = [hx, hy, hz]
+    this.rework()
     this.changed()
   }
 
@@ -296,6 +301,8 @@ export class Run {
       absolute: this.absolute,
       plane: this.plane,
       feedMode: this.feedMode,
+      exactStop: this.exactStop,
+      pathTolerance: this.pathTolerance,
       retract: this.retract,
       cycle: this.motion > 3 && this.motion !== 33 ? this.motion : 0,
       rotation: this.rotation
@@ -314,12 +321,13 @@ export class Run {
     this.stateIndex = index
     this.plain =
       !this.lathe &&
-      this.options.onBlock === undefined &&
+      !this.listened &&
       this.absolute &&
       this.rotation === null &&
       this.mapping === null &&
       this.motion <= 1 &&
       this.feedMode === 94 &&
+      this.rotary === 0 &&
       this.modalMacro === null
   }
 

@@ -98,7 +98,8 @@ function stepsOf(block: Block, wasTurned: boolean): Step[] {
   const steps = movesOf(block, wasTurned)
   for (const code of block.m) {
     if (code === 0) steps.push({ does: 'stop', line })
-    else if (code === 6) steps.push({ does: 'tool', tool: wordValue(block.run, 'T') ?? block.run.nextTool, line })
+    else if (code === 6)
+      steps.push({ does: 'tool', tool: wordValue(block.run, 'T') ?? block.run.nextTool, line })
     else if (code === 30) steps.push({ does: 'end', line })
     else steps.push({ does: 'other', line })
   }
@@ -115,13 +116,10 @@ export interface StepReading {
 export function readSteps(text: string, options: ReadOptions): StepReading {
   const steps: Step[] = []
   let turned = false
-  const { diagnostics, unitSaid, inch } = read(text, {
-    ...options,
-    onBlock: (block) => {
-      const next = stepsOf(block, turned)
-      for (const { does } of next) turned = does === 'rotate' || (turned && does !== 'rotate-off')
-      steps.push(...next)
-    },
+  const { diagnostics, unitSaid, inch } = read(text, options, (block) => {
+    const next = stepsOf(block, turned)
+    for (const { does } of next) turned = does === 'rotate' || (turned && does !== 'rotate-off')
+    steps.push(...next)
   })
   return { unit: unitSaid ? (inch ? 'inch' : 'mm') : undefined, steps, diagnostics }
 }

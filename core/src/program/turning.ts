@@ -206,7 +206,8 @@ function centreCycle(run: Run, code: 83 | 84): void {
   if (code === 84) {
     const rpm = run.rpm()
     const feed = run.feedFor(Math.abs(plane - z))
-    const aux = run.out.inStep.push({ rpm, lead: rpm > 0 ? feed / rpm : 0, multiple: 1, rigid: true }) - 1
+    const aux =
+      run.out.inStep.push({ rpm, lead: rpm > 0 ? feed / rpm : 0, multiple: 1, rigid: true, tap: true }) - 1
     run.go(ROW.IN_STEP, x, 0, z, FLAG.CYCLE, aux, feed)
     run.go(ROW.TAP_OUT, x, 0, plane, FLAG.CYCLE, aux, feed)
     return

@@ -1,0 +1,271 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { cycleTime, speedsOf } from '../timing/index.ts'
+import { extents } from './motion.ts'
+import { read } from './read.ts'
+import { Scanner } from './scan.ts'
+import { compact, complaints, onLathe, onMill, plain, testMill, twoLine } from './testing.ts'
+import { readBlocks } from './words.ts'
+
+/** Reads, times and measures; gives how many blocks ran. */
+function digest(text: string, which: number): number {
+  const profile = [compact, twoLine, plain][which % 3] ?? compact
+  const options = which % 2 ? onLathe({ profile, mostBlocks: 3000 }) : onMill({ profile, mostBlocks: 3000 })
+  const { motion } = read(text, options)
+  const { total } = cycleTime(motion, speedsOf(testMill, compact, 'inch'))
+  if (!(total >= 0)) throw new Error(`a time of ${total}`)
+  extents(motion)
+  return motion.blocks
+}
+
+/** Repeatable numbers (xorshift, Marsaglia 2003). */
+function dice(seed: number) {
+  let state = seed | 1
+  return (below: number) => {
+    state ^= state << 13
+    state ^= state >>> 17
+    state ^= state << 5
+    return (state >>> 0) % below
+  }
+}
+
+const PIECES = [
+  'G0',
+  'G1',
+  'G2',
+  'G3',
+  'G4',
+  'G10',
+  'G17',
+  'G18',
+  'G19',
+  'G20',
+  'G21',
+  'G28',
+  'G32',
+  'G40',
+  'G41',
+  'G43',
+  'G49',
+  'G50',
+  'G52',
+  'G53',
+  'G54',
+  'G65',
+  'G66',
+  'G67',
+  'G68',
+  'G69',
+  'G70',
+  'G71',
+  'G72',
+  'G73',
+  'G74',
+  'G75',
+  'G76',
+  'G80',
+  'G81',
+  'G83',
+  'G84',
+  'G87',
+  'G88',
+  'G90',
+  'G91',
+  'G92',
+  'G93',
+  'G94',
+  'G95',
+  'G96',
+  'G98',
+  'G99',
+  'G103',
+  'G107',
+  'G154',
+  'G187',
+  'M0',
+  'M3',
+  'M5',
+  'M6',
+  'M29',
+  'M30',
+  'M97',
+  'M98',
+  'M99',
+  'P9811',
+  'P9812',
+  'P9815',
+  'P9843',
+  'P1',
+  'P2',
+  'Q2',
+  'T0101',
+  'X1.',
+  'X-2',
+  'Y.5',
+  'Z-1.',
+  'U-.1',
+  'W.2',
+  'A90.',
+  'I1.',
+  'J-.5',
+  'K.2',
+  'R.5',
+  'R-1.',
+  'Q.1',
+  'F10.',
+  'S500',
+  'H1',
+  'D1',
+  'L3',
+  'L1000000',
+  'N1',
+  'N2',
+  'O1',
+  'O2',
+  '#1=#1+1',
+  '#[#1]=[1/#2]',
+  'IF[#1 LT 5]GOTO1',
+  'WHILE[#1 LT 9]DO1',
+  'END1',
+  'GOTO2',
+  'IF[#0 EQ #1]THEN #2=1',
+  '#3000=1',
+  '(',
+  ')',
+  ';',
+  '%',
+  '/',
+  '[',
+  ']',
+  'X#1',
+  'Y[#1*2',
+  'Z-#5',
+  '\r',
+  '\n',
+  '\n',
+  '\n',
+  '\u0000',
+  'é',
+  '1',
+  '.',
+  '-',
+]
+
+describe('any text at all', () => {
+  it('100,000 programs, hand-made pieces and random characters: none throws, none hangs', {
+    timeout: 120_000,
+  }, () => {
+    const roll = dice(20261125)
+    let blocks = 0
+    for (let n = 0; n < 100_000; n++) {
+      const length = 1 + roll(n % 10 === 0 ? 60 : 14)
+      const text = Array.from({ length }, () =>
+        n % 4 === 3 ? String.fromCharCode(roll(n % 8 === 7 ? 65536 : 128)) : PIECES[roll(PIECES.length)],
+      ).join(roll(3) === 0 ? '\n' : ' ')
+      blocks += digest(text, n)
+    }
+    expect(blocks).toBeGreaterThan(100_000)
+  })
+
+  it('shrinks to the smallest that is wrong, should one be', () => {
+    fc.assert(
+      fc.property(
+        fc.array(fc.constantFrom(...PIECES), { maxLength: 40 }),
+        fc.string({ unit: 'binary', maxLength: 60 }),
+        fc.nat(5),
+        (pieces, noise, which) => {
+          digest(pieces.join(' '), which)
+          digest(pieces.join('\n') + noise, which)
+        },
+      ),
+    )
+  })
+
+  it.each([
+    ['', 'not-a-program 1'],
+    ['G\u0000\u0031\u0000', 'not-a-program 1'],
+    ['N1 G20\nGOTO 1', 'no-end 2'],
+    ['G20\nDO1\nEND1', 'no-end 2'],
+    ['O1 G20\nM98 P1', 'recursion 2'],
+    ['O1 G20\nG65 P1', 'recursion 2'],
+    ['G20\nWHILE [1 EQ 1] DO1\nG0 X1.', undefined],
+    ['G20\nWHILE [1 EQ 2] DO1\nG0 X1.', 'end-missing 2'],
+  ])('%j', (text, code) => {
+    const said = complaints(text, onMill({ mostBlocks: 20_000 }))
+    if (code === undefined) expect(said).toEqual([])
+    else expect(said.some((each) => each.split(' ')[0] === code.split(' ')[0])).toBe(true)
+  })
+
+  it('one line of 10 MB, and a million lines that are none', { timeout: 60_000 }, () => {
+    const long = read(`G20 ${'X1. '.repeat(2_500_000)}`, onMill())
+    expect(long.diagnostics.map(({ code }) => code)).toContain('word-twice')
+    expect(read('?\n'.repeat(1_000_000), onMill())).toMatchObject({ lines: 1_000_000 })
+  })
+
+  it('stops when it is asked to, and says how far it is', () => {
+    const shares: number[] = []
+    const { cancelled, motion } = read(
+      'X1.\n'.repeat(100_000),
+      onMill({
+        onProgress: (share) => {
+          shares.push(share)
+          return share < 0.5
+        },
+      }),
+    )
+    expect(cancelled).toBe(true)
+    expect(shares).toEqual(shares.toSorted((a, b) => a - b))
+    expect(motion.blocks).toBeLessThan(60_000)
+  })
+})
+
+describe('the words of a line (ISO 6983-1)', () => {
+  it('stand where they stand: each can be cut out of its line again', () => {
+    const word = fc
+      .tuple(
+        fc.constantFrom('G', 'X', 'y', 'Z', 'F'),
+        fc.integer({ min: -999_999_999, max: 999_999_999 }),
+        fc.constantFrom('', ' ', '\t'),
+      )
+      .map(([letter, n, space]) => ({ letter, value: n / 10_000, text: `${space}${letter}${n / 10_000}` }))
+    fc.assert(
+      fc.property(fc.array(word, { minLength: 1, maxLength: 8 }), (words) => {
+        const line = words.map(({ text }) => text).join('')
+        const [block] = readBlocks(line)
+        expect(block?.words.map(({ letter, value }) => [letter, value])).toEqual(
+          words.map(({ letter, value }) => [letter.toUpperCase(), value]),
+        )
+        for (const { from, to, letter, value } of block?.words ?? []) {
+          const cut = line.slice(from, to)
+          expect([cut[0]?.toUpperCase(), Number(cut.slice(1))]).toEqual([letter, value])
+        }
+      }),
+    )
+  })
+
+  it.each([
+    ['X1.5', 1.5],
+    ['x +.5', 0.5],
+    ['X - 1 0 . 2 5', -10.25],
+    ['X123456789012.5', 123456789012.5],
+    ['X-0', -0],
+    ['X0.1', 0.1],
+    ['X5.', 5],
+  ])('%s', (text, value) => {
+    const scan = new Scanner(text)
+    scan.line(0)
+    expect(scan.value('X')).toBe(value)
+  })
+
+  it('may be macro variables, comments, a slash in front; what is none is kept as it stands', () => {
+    const [first, second, third] = readBlocks('/G1 X#101 (along) Y2.\n#101 = 3\nG0 X1. ; end')
+    expect(first).toMatchObject({ optional: true, comments: ['along'] })
+    expect(first?.words.map(({ letter, variable }) => [letter, variable])).toEqual([
+      ['G', undefined],
+      ['X', 101],
+      ['Y', undefined],
+    ])
+    expect(second).toMatchObject({ unclear: '#101 = 3', words: [] })
+    expect(third).toMatchObject({ optional: false, comments: ['end'] })
+  })
+})

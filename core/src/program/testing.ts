@@ -1,0 +1,87 @@
+import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
+import type { Machine } from '../machine/index.ts'
+import { endOf, type Motion, ROW } from './motion.ts'
+import { type Program, read } from './read.ts'
+import type { ReadOptions } from './read-options.ts'
+
+/** Machines and profiles for tests of the reader, and short ways to look at what it gives. */
+
+const numbers = { mill: { least: -20, greatest: 0 }, lathe: { least: -20, greatest: 0 } }
+
+export const testMill: Machine = {
+  id: 'm',
+  version: 1,
+  name: 'Mill',
+  kind: 'mill',
+  unit: 'inch',
+  axes: { X: { least: -30, greatest: 0 }, Y: { least: -16, greatest: 0 }, Z: numbers.mill },
+  tableMoves: { X: true, Y: true },
+  home: { X: 0, Y: 0, Z: 0 },
+  rapids: { X: 600, Y: 600, Z: 300 },
+  dynamics: {
+    acceleration: { X: 50, Y: 50, Z: 25 },
+    topFeed: 600,
+    cornerTolerance: 0.001,
+    spindleTop: 8000,
+    tapTop: 3000,
+    spindleAcceleration: 20,
+    toolChange: 4,
+    rotary: { top: 3600, acceleration: 360 },
+  },
+  around: null,
+  readyList: null,
+  leastStep: 0.0001,
+  toolLengths: 'gauge-line',
+  probe: null,
+  profileId: 'compact',
+  note: '',
+}
+
+export const testLathe: Machine = {
+  ...testMill,
+  id: 'l',
+  name: 'Lathe',
+  kind: 'lathe',
+  axes: { X: numbers.lathe, Y: null, Z: numbers.lathe },
+  rapids: { X: 600, Y: null, Z: 600 },
+  dynamics: null,
+}
+
+export const [compact, twoLine, plain] = BUILT_IN_PROFILES as [Profile, Profile, Profile]
+
+export const onMill = (more: Partial<ReadOptions> = {}): ReadOptions => ({
+  profile: compact,
+  machine: testMill,
+  unit: 'inch',
+  ...more,
+})
+export const onLathe = (more: Partial<ReadOptions> = {}): ReadOptions =>
+  onMill({ machine: testLathe, ...more })
+
+const NAMES: Record<number, string> = {
+  [ROW.RAPID]: 'rapid',
+  [ROW.LINE]: 'line',
+  [ROW.ARC_CW]: 'cw',
+  [ROW.ARC_CCW]: 'ccw',
+  [ROW.IN_STEP]: 'in-step',
+  [ROW.TAP_OUT]: 'tap-out',
+  [ROW.PROBE]: 'probe',
+}
+
+const tidy = (value: number) => Number(value.toFixed(9)) + 0
+
+/** Moves as lines of text, 'rapid 1 2 3', without events. */
+export function moves(text: string, options: ReadOptions = onMill()): string[] {
+  const { motion } = read(text, options)
+  return rowsOf(motion)
+    .filter((row) => motion.kind[row] !== ROW.EVENT)
+    .map((row) => `${NAMES[motion.kind[row] as number]} ${endOf(motion, row).map(tidy).join(' ')}`)
+}
+
+export const rowsOf = ({ count }: Motion) => Array.from({ length: count }, (_, row) => row)
+
+/** Codes of the diagnostics, each with its line. */
+export const complaints = (text: string, options: ReadOptions = onMill()): string[] =>
+  of(read(text, options)).filter((each) => !each.startsWith('unit-not-said') && !each.startsWith('no-m30'))
+
+export const of = ({ diagnostics }: Program) => diagnostics.map(({ code, line }) => `${code} ${line}`)

@@ -1,0 +1,3 @@
+export { type CycleTime, cycleTime, rapidSeconds, type TimeParts } from './cycle-time.ts'
+export { type MachineSpeeds, speedsOf } from './machine-speeds.ts'
+export { cornerSpeedSquared, restToRest, turnsFromRest } from './trapezoid.ts'

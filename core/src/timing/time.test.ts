@@ -1,0 +1,120 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
+import { demoReference } from '../demo/index.ts'
+import type { Machine } from '../machine/index.ts'
+import { read } from '../program/index.ts'
+import { cycleTime, rapidSeconds } from './cycle-time.ts'
+import { speedsOf } from './machine-speeds.ts'
+import { cornerSpeedSquared, restToRest, turnsFromRest } from './trapezoid.ts'
+
+const [compact, , plain] = BUILT_IN_PROFILES as [Profile, Profile, Profile]
+/** Numbers that can be reckoned with a pencil: 10 in/s in X and Y, 5 in Z; 50 and 25 in/s2. */
+const mill: Machine = {
+  ...(demoReference.machines[0] as Machine),
+  rapids: { X: 600, Y: 600, Z: 300 },
+  dynamics: {
+    acceleration: { X: 50, Y: 50, Z: 25 },
+    topFeed: 600,
+    cornerTolerance: 0.001,
+    spindleTop: 8000,
+    tapTop: 6000,
+    spindleAcceleration: 20,
+    toolChange: 4,
+    rotary: { top: 3600, acceleration: 360 },
+  },
+}
+const speeds = speedsOf(mill, compact, 'inch')
+const timeOf = (text: string, profile = compact) =>
+  cycleTime(read(text, { profile, machine: mill, unit: 'inch' }).motion, speedsOf(mill, profile, 'inch'))
+const AT_ZERO = 'G20 G90 G0 X0. Y0. Z0.\n'
+
+describe('rapids, worked by hand', () => {
+  // 10 in at 10 in/s and 50 in/s2: 0.2 s up, 0.2 s down over 2 in, 0.8 s along the other 8: 1.2 s. 1 in: 2 sqrt(1/50).
+  it('rest to rest, long and short', () => {
+    expect(restToRest(10, 10, 50)).toBeCloseTo(1.2, 12)
+    expect(restToRest(1, 10, 50)).toBeCloseTo(2 * Math.sqrt(1 / 50), 12)
+  })
+  it('dogleg: as long as the slowest axis; straight: all stretched to it', () => {
+    // X 10: 1.2 s; Z 5 at 5 in/s and 25 in/s2: 1.2 s; Z 10: 2.2 s.
+    expect(rapidSeconds(10, 0, 10, speeds)).toBeCloseTo(2.2, 12)
+    // Straight over (10, 0, 10): Z holds the path to 5 sqrt 2 and 25 sqrt 2: the same 2.2 s.
+    expect(rapidSeconds(10, 0, 10, { ...speeds, straightRapids: true })).toBeCloseTo(2.2, 12)
+  })
+  it('straight is never quicker than dogleg', () => {
+    const d = fc.double({ min: -20, max: 20, noNaN: true })
+    fc.assert(
+      fc.property(d, d, d, (x, y, z) => {
+        const straight = rapidSeconds(x, y, z, { ...speeds, straightRapids: true })
+        expect(straight).toBeGreaterThanOrEqual(rapidSeconds(x, y, z, speeds) - 1e-9)
+      }),
+    )
+  })
+})
+
+describe('feed', () => {
+  it('one move: 10 in at 60 in/min from rest to rest', () => {
+    // 1 in/s and 50 in/s2: 10 s and 0.02 s for the ramps.
+    expect(timeOf(`${AT_ZERO}G1 X10. F60.\nM30`).parts.cutting).toBeCloseTo(10.02, 4)
+  })
+  it('straight on is not slowed; back is a full stop; square is slowed by the tolerance', () => {
+    const one = timeOf(`${AT_ZERO}G1 X10. F60.\nM30`).parts.cutting
+    expect(timeOf(`${AT_ZERO}G1 X5. F60.\nX10.\nM30`).parts.cutting).toBeCloseTo(one, 4)
+    expect(timeOf(`${AT_ZERO}G1 X5. F60.\nX0.\nM30`).parts.cutting).toBeCloseTo(one + 0.02, 4)
+    // v^2 = a t s / (1 - s), s = sin 45.
+    const s = Math.SQRT1_2
+    expect(cornerSpeedSquared(0, 50, 0.001)).toBeCloseTo((50 * 0.001 * s) / (1 - s), 12)
+    const square = timeOf(`${AT_ZERO}G1 X5. F60.\nY5.\nM30`).parts.cutting
+    // Down from 1 to v and up again costs (1 - v)^2 / a.
+    const v = Math.sqrt((50 * 0.001 * s) / (1 - s))
+    expect(square).toBeCloseTo(one + (1 - v) ** 2 / 50, 4)
+    // G61 stops at the corner: (1 - 0)^2 / a.
+    expect(timeOf(`${AT_ZERO}G61 G1 X5. F60.\nY5.\nM30`).parts.cutting).toBeCloseTo(one + 1 / 50, 4)
+  })
+  it('looks ahead over many short moves: as quick as one long one', () => {
+    const short = Array.from({ length: 1000 }, (_, n) => `X${((n + 1) / 100).toFixed(2)}`).join('\n')
+    expect(timeOf(`${AT_ZERO}G1 F600.\n${short}\nM30`).parts.cutting).toBeCloseTo(
+      timeOf(`${AT_ZERO}G1 F600. X10.\nM30`).parts.cutting,
+      3,
+    )
+  })
+  it('never takes less than the length at the feed', () => {
+    const block = fc.record({
+      x: fc.integer({ min: -50, max: 50 }),
+      y: fc.integer({ min: -50, max: 50 }),
+      f: fc.integer({ min: 1, max: 500 }),
+    })
+    fc.assert(
+      fc.property(fc.array(block, { minLength: 1, maxLength: 30 }), (blocks) => {
+        let [x, y, least] = [0, 0, 0]
+        const lines = blocks.map((each) => {
+          least += (60 * Math.hypot(each.x / 10 - x, each.y / 10 - y)) / each.f
+          ;[x, y] = [each.x / 10, each.y / 10]
+          return `G1 X${x.toFixed(1)} Y${y.toFixed(1)} F${each.f}.`
+        })
+        expect(timeOf(`${AT_ZERO}${lines.join('\n')}\nM30`).parts.cutting).toBeGreaterThanOrEqual(
+          least * (1 - 1e-5),
+        )
+      }),
+    )
+  })
+})
+
+describe('what is not a move', () => {
+  it('tapping: t = N/S + S/A, or 2 sqrt(N/A) where the spindle never gets there (trade.md 7, derived)', () => {
+    // 0.5 in of 1/4-20 at 600: 10 turns at 10 turns/s with 20 turns/s2.
+    expect(turnsFromRest(10, 10, 20)).toBeCloseTo(10 / 10 + 10 / 20, 12)
+    expect(turnsFromRest(1, 10, 20)).toBeCloseTo(2 * Math.sqrt(1 / 20), 12)
+    const { parts } = timeOf(`${AT_ZERO}S600 M3\nG84 Z-.4 R.1 F30. J4\nM30`)
+    expect(parts.tappingOut).toBeCloseTo(2 * Math.sqrt(10 / 20), 4)
+  })
+  it('tool change, spindle up and back, dwell', () => {
+    const { parts } = timeOf('G20 T1 M6\nS1200 M3\nG4 P500\nM4\nM30')
+    // 20 turns a second at 20 a second squared: one second up, two through zero.
+    expect(parts).toMatchObject({ toolChange: 4, spindle: 3, dwell: 0.5 })
+  })
+  it('is all there is: the parts make the total, and the rows do', () => {
+    const time = timeOf(`${AT_ZERO}T1 M6\nS600 M3\nG1 X1. F10.\nG84 Z-.4 R.1 F30.\nG80 G0 Z5.\nM30`, plain)
+    expect(time.rows.reduce((sum, row) => sum + row, 0)).toBeCloseTo(time.total, 3)
+  })
+})

@@ -1,5 +1,6 @@
 import { demoReference } from '@dogleg/core/demo'
 import { extents, type ReadOptions, read } from '@dogleg/core/program'
+import { type Body, findHits } from '@dogleg/core/prove'
 import { cycleTime, speedsOf } from '@dogleg/core/timing'
 import { medianTime, report } from './report.ts'
 
@@ -34,6 +35,17 @@ function options(): ReadOptions {
   return { machine, profile, unit: machine.unit }
 }
 
+/** Clamps and stops among the moves, which go over X and Y 0 to 10 and down to Z -1: most just below, a few in their way. */
+const twentyBoxes = (): Body[] =>
+  Array.from({ length: 20 }, (_, n) => ({
+    id: `b${n}`,
+    name: `clamp ${n}`,
+    role: 'clamp',
+    shape: 'box',
+    at: { x: (n % 5) * 2, y: Math.floor(n / 5) * 2.5, z: n < 2 ? -1.02 : -3 },
+    size: { x: 1, y: 1, z: n < 2 ? 0.021 : 1.999 },
+  }))
+
 /** A million blocks read, interpreted, timed and measured for extents, against pulling the words out of them; and the memory that it takes. */
 export function benchProgram() {
   const on = options()
@@ -56,6 +68,18 @@ export function benchProgram() {
     against: `${wordsMs.toFixed(0)} ms`,
     ratio: readMs / wordsMs,
     limit: 1,
+  })
+  const { motion } = read(text, on)
+  const tools = new Map(demoReference.tools.map((tool) => [tool.number, tool]))
+  const crash = () => findHits({ motion, bodies: twentyBoxes(), tools, speeds, lathe: false })
+  const [baseMs, crashMs] = medianTime([words, crash], 5)
+  report({
+    name: `crash finding over them against 20 boxes among the moves (${crash().length} hits)`,
+    baseline: 'their words by split and one regular expression',
+    measured: `${crashMs.toFixed(0)} ms`,
+    against: `${baseMs.toFixed(0)} ms`,
+    ratio: crashMs / baseMs,
+    limit: 2,
   })
   globalThis.gc?.()
   const before = process.memoryUsage()

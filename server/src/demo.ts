@@ -13,6 +13,7 @@ export function fillDemo(database: Database, now: number): boolean {
     for (const profile of demoReference.profiles) reference.add('profiles', profile)
     fillLibrary(database)
     for (const machine of demoReference.machines) reference.add('machines', machine)
+    for (const tool of demoReference.tools) reference.add('tools', tool)
     entries.append(demoEntries(now, Math.random), now)
   })
   return true

@@ -1,6 +1,6 @@
 import { BUILT_IN_PROFILES } from '../control/index.ts'
 import { SAMPLE_VISES, USUAL_COLLETS } from '../hold/index.ts'
-import type { Machine } from '../machine/index.ts'
+import type { Machine, ToolShape } from '../machine/index.ts'
 import type { Reference } from '../setup/index.ts'
 
 /** Mill 1 of the invented shop: inch, vertical, the table moves in X and Y. */
@@ -74,9 +74,47 @@ const latheOne: Machine = {
   note: '',
 }
 
+const tool = (
+  number: number,
+  name: string,
+  kind: ToolShape['kind'],
+  [diameter, flute, stickOut, holderDiameter, holderLength]: readonly [
+    number,
+    number,
+    number,
+    number,
+    number,
+  ],
+  pitch: number | null = null,
+): ToolShape => ({
+  id: `mill-1-t${number}`,
+  version: 1,
+  machineId: 'mill-1',
+  number,
+  name,
+  kind,
+  unit: 'inch',
+  diameter,
+  flute,
+  stickOut,
+  holderDiameter,
+  holderLength,
+  pitch,
+  note: '',
+})
+
+/** What Mill 1 carries. */
+const tools: readonly ToolShape[] = [
+  tool(3, 'No. 7 drill', 'drill', [0.201, 2.2, 2.8, 1.6, 2.2]),
+  tool(7, '1/2 end mill', 'mill', [0.5, 1.25, 1.9, 1.75, 2.6]),
+  tool(12, '1/4-20 spiral point tap', 'tap', [0.25, 0.75, 2.4, 1.6, 1.7], 0.05),
+  tool(20, 'Probe', 'probe', [0.2362, 0.3, 1.97, 1.26, 3]),
+]
+
 export const demoReference: Reference = {
   machines: [millOne, latheOne],
   profiles: BUILT_IN_PROFILES,
   vises: SAMPLE_VISES,
   collets: USUAL_COLLETS,
+  tools,
 }

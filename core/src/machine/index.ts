@@ -19,3 +19,4 @@ export {
   withinTravel,
 } from './machine.ts'
 export { type DueAgain, dueAgain, type ReadyItem, readyItem, USUAL_READY_LIST } from './ready-list.ts'
+export { type ToolKind, type ToolShape, toolIn, toolKind, toolShape } from './tool.ts'

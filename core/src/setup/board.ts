@@ -4,6 +4,7 @@ import type { Entry } from './entries.ts'
 import { nextFor } from './next.ts'
 import { nextAngle } from './next-angle.ts'
 import { nextHold } from './next-hold.ts'
+import { nextProve } from './prove-case.ts'
 import { deriveReady, type ReadyState } from './ready.ts'
 import { type Step, type StepState, stepsOf } from './steps.ts'
 import { nameStaleFacts } from './what-if.ts'
@@ -69,6 +70,7 @@ function nextOf(setup: Setup, ready: ReadyState): { step?: Step; says: string } 
     return { step, says: offset ? nextFor(offset).says : '' }
   }
   if (step === 'angle') return { step, says: nextAngle(setup).says }
+  if (step === 'prove') return { step, says: nextProve(setup).says }
   return { says: 'All steps so far are done.' }
 }
 
@@ -82,6 +84,7 @@ export function stepStates(setup: Setup, ready: ReadyState): { step: Step; state
     hold: setup.hold.state,
     zero: setup.zero,
     angle: setup.angle,
+    prove: setup.prove.state,
   }
   return stepsOf(setup.machine).map((step) => ({ step, state: states[step] }))
 }

@@ -16,6 +16,8 @@ const FACTS = [
   'gripped',
   'lengths',
   'ticked',
+  'laid-out',
+  'proved',
 ] as const
 type FactEntry = EntryOf<(typeof FACTS)[number]>
 
@@ -44,6 +46,8 @@ export const programSubject = (offset: string, what: ProgramKind = 'load') => `p
 export const angleSubject = (offset: string) => `angle/${offset}`
 export const toolLengthSubject = (tool: number) => `tool-length/${tool}`
 export const PART = 'part'
+export const LAYOUT = 'layout'
+export const proofSubject = (title: string) => `proof/${title}`
 
 export const SQUARENESS = 'squareness'
 export const CLEARANCE = 'clearance'
@@ -77,6 +81,10 @@ function subjectOf(entry: FactEntry): string {
       return lengthsSubject(entry.collet.id)
     case 'ticked':
       return holdCheckSubject(entry.item)
+    case 'laid-out':
+      return LAYOUT
+    case 'proved':
+      return proofSubject(entry.title)
   }
 }
 
@@ -97,6 +105,8 @@ const TAKEN: Record<FactEntry['kind'], string> = {
   gripped: 'chosen',
   lengths: 'measured',
   ticked: 'ticked',
+  'laid-out': 'placed',
+  proved: 'proved',
 }
 
 /** The kind of fact that an entry states, for the table; undefined where only its basis makes it stale. */
@@ -120,6 +130,8 @@ function factKindOf(entry: FactEntry): FactKind | undefined {
       return 'lengths'
     case 'ticked':
       return entry.item === STOP_CHECK ? 'stop-check' : 'hold-check'
+    case 'laid-out':
+      return 'layout'
     default:
       return undefined
   }
@@ -187,6 +199,8 @@ const REPLACED: Partial<Record<FactEntry['kind'], string>> = {
   lengths: 'the ratio',
   angled: 'the angle',
   identified: 'the look at the part',
+  'tool-length': 'the length of a tool',
+  'laid-out': 'what stands in the work area',
 }
 
 /** The words for a basis that was taken again: after this entry, or already before it. */

@@ -10,7 +10,7 @@ import type { Profile } from '../control/index.ts'
 import type { Fact, Finding, Freshness, Verdict } from '../fact/index.ts'
 import { finding, verdictOf, worstFirst } from '../fact/index.ts'
 import type { Collet, Vise } from '../hold/index.ts'
-import { axesOf, type LinearAxis, type Machine } from '../machine/index.ts'
+import { axesOf, type LinearAxis, type Machine, type ToolShape } from '../machine/index.ts'
 import {
   type EarlierValue,
   type Expectation,
@@ -35,6 +35,7 @@ import {
 } from './chain.ts'
 import type { Entry, EntryOf, ProgramKind } from './entries.ts'
 import { deriveHold, type HoldState } from './hold.ts'
+import { deriveProve, type ProveState } from './proof.ts'
 import { type StepState, together } from './steps.ts'
 import { effectiveStrikes } from './strikes.ts'
 
@@ -44,6 +45,7 @@ export interface Reference {
   profiles: readonly Profile[]
   vises: readonly Vise[]
   collets: readonly Collet[]
+  tools: readonly ToolShape[]
 }
 
 /** One axis of a work offset: the machine position over part zero, in the setup's unit. */
@@ -122,6 +124,7 @@ export interface Setup {
   zero: StepState
   angle: StepState
   part?: PartFact
+  prove: ProveState
   log: LogLine[]
 }
 
@@ -436,6 +439,7 @@ export function deriveSetup(entries: readonly Entry[], reference: Reference): Se
     hold: deriveHold({ chain, machine, profile, unit, library: reference }),
     zero: together(offsets.map(({ state }) => state)),
     angle: angleState(offsets, machine),
+    prove: deriveProve({ chain, machine, profile, tools: reference.tools }),
     ...(part?.kind === 'identified'
       ? { part: { ...identify(part, unit), entry: part, freshness: chain.freshnessOf(part.id) } }
       : {}),

@@ -103,6 +103,8 @@ const PROGRAMS: Record<ProgramKind, string> = {
   probe: 'Probe program',
 }
 
+const VERDICT_WORDS = { good: 'good', look: 'something to look at', stop: 'it says stop' }
+
 const BOLT_WORDS: Record<Bolts, string> = {
   one: 'one bolt',
   snug: 'second bolt snug',
@@ -228,6 +230,19 @@ export function describeEntry(
       return {
         says: `${PROGRAMS[entry.what ?? 'load']} for ${entry.offset} ${entry.how === 'copied' ? 'copied' : 'downloaded'}`,
         detail: `${entry.text.trimEnd().split('\n').length} lines, profile ${nameOf(entry.profile.id)} version ${entry.profile.version}`,
+      }
+    case 'laid-out':
+      return {
+        says: `Work area laid out: ${entry.bodies.length} ${entry.bodies.length === 1 ? 'body' : 'bodies'}`,
+        detail: entry.bodies.map(({ name }) => name).join(', '),
+      }
+    case 'proved':
+      return {
+        says: `Proved: ${entry.title}, ${VERDICT_WORDS[entry.verdict]}`,
+        detail: [
+          `${entry.characters} characters, ${Math.floor(entry.seconds / 60)} min ${Math.round(entry.seconds % 60)} s`,
+          ...entry.worst.slice(0, 3).map(({ line, says }) => `line ${line}: ${says}`),
+        ].join('; '),
       }
     case 'happened':
       return {

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import { angleAsked, angleReading } from '../angle/index.ts'
 import { gripped as grippedPart, measuredLengths, placed, sweep } from '../hold/index.ts'
 import { identification, reading, toolLengthReading } from '../pickup/index.ts'
+import { layout } from '../prove/index.ts'
 import { lengthUnit, typedLength } from '../quantity/index.ts'
 import { shownHome } from '../ready/index.ts'
 import { happeningKind } from './happenings.ts'
@@ -176,6 +177,46 @@ const angled = z.object({
 
 const identified = z.object({ ...stamp, kind: z.literal('identified'), ...identification.shape })
 
+const laidOut = z.object({
+  ...stamp,
+  kind: z.literal('laid-out'),
+  ...layout.shape,
+})
+
+/** The worst of a proof's findings are kept with it; the rest can be found again from the text. */
+export const KEPT_FINDINGS = 20
+
+const proved = z.object({
+  ...stamp,
+  kind: z.literal('proved'),
+  title: spokenWords(80, 'Give the program a name.'),
+  frame: offsetName.describe('the offset whose part zero the layout counts from'),
+  hash: z
+    .string()
+    .regex(/^[0-9a-f]{64}$/)
+    .describe('SHA-256 of the text'),
+  characters: z.int().min(1),
+  text: z
+    .string()
+    .max(LONGEST_PROGRAM)
+    .optional()
+    .describe('the text itself, unless it is too long for the log'),
+  verdict: z.enum(['good', 'look', 'stop']),
+  counts: z.object({ stop: z.int().min(0), look: z.int().min(0), note: z.int().min(0) }),
+  worst: z
+    .array(z.object({ code: z.string().max(40), line: z.int().min(1), says: z.string().max(300) }))
+    .max(KEPT_FINDINGS),
+  seconds: z.number().min(0).describe('cycle time'),
+  rests: z.array(z.ulid()).max(60),
+  lengths: z
+    .array(z.object({ tool: z.int().min(0).max(9999), length: z.number() }))
+    .max(200)
+    .describe('tool lengths as they were, in the unit of the setup'),
+  tools: z.array(versionRef).max(200).describe('shapes of the tools as they were'),
+  profile: versionRef,
+  machine: versionRef,
+})
+
 /**
  * One entry of the logbook. Entries are added, never changed; a mistake is struck out by another entry.
  * The same schema validates on the page and on the server.
@@ -195,6 +236,8 @@ export const entry = z.discriminatedUnion('kind', [
   identified,
   checked,
   program,
+  laidOut,
+  proved,
   happened,
   note,
   struck,

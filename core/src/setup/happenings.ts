@@ -27,6 +27,7 @@ export type FactKind =
   | 'tool-length'
   | 'angle'
   | 'part'
+  | 'layout'
 
 export interface Happening {
   title: string
@@ -53,7 +54,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Vise moved',
     past: 'the vise was moved',
-    reaches: [...ALL_AXES, 'angle', 'squareness', 'clearance'],
+    reaches: [...ALL_AXES, 'angle', 'squareness', 'clearance', 'layout'],
     on: ['mill'],
     explains: 'It is not known to be square or to clear, and every zero taken from it no longer holds.',
   },
@@ -69,7 +70,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Collet or jaws changed',
     past: 'the collet was changed',
-    reaches: ['offset-Z', 'grip', 'lengths', 'hold-check', 'stop-check'],
+    reaches: ['offset-Z', 'grip', 'lengths', 'hold-check', 'stop-check', 'layout'],
     on: ['lathe'],
     explains:
       'The grip, its ratio and its checks are those of the old one, and Z is where the part no longer is.',
@@ -78,7 +79,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Part clamped again',
     past: 'the part was clamped again',
-    reaches: [...ALL_AXES, 'angle', 'part'],
+    reaches: [...ALL_AXES, 'angle', 'part', 'layout'],
     explains:
       'The part sits elsewhere by an unknown amount: X, Y, Z and the angle of all offsets. The vise or collet stays as it is.',
   },
@@ -115,8 +116,11 @@ export type Implied = Pick<Happening, 'past' | 'reaches'>
 /** What a fact says to have happened by differing from the one that it takes the place of. */
 export const IMPLIED = {
   squared: { past: 'the vise was squared', reaches: ['offset-X', 'offset-Y', 'angle'] },
-  'other-vise': { past: 'another vise was put on', reaches: [...ALL_AXES, 'angle', 'squareness'] },
-  'vise-elsewhere': { past: 'the vise was put elsewhere', reaches: [...ALL_AXES, 'angle', 'squareness'] },
+  'other-vise': { past: 'another vise was put on', reaches: [...ALL_AXES, 'angle', 'squareness', 'layout'] },
+  'vise-elsewhere': {
+    past: 'the vise was put elsewhere',
+    reaches: [...ALL_AXES, 'angle', 'squareness', 'layout'],
+  },
   'other-collet': {
     past: 'another collet was chosen',
     reaches: ['offset-Z', 'hold-check', 'stop-check'],

@@ -29,7 +29,15 @@ export {
 } from './derive.ts'
 export { type Description, describeEntry, namesIn } from './describe.ts'
 export { startingAngle, startingDraft, usualMethod } from './drafts.ts'
-export { type Entry, type EntryOf, entry, initials, LONGEST_PROGRAM, type ProgramKind } from './entries.ts'
+export {
+  type Entry,
+  type EntryOf,
+  entry,
+  initials,
+  KEPT_FINDINGS,
+  LONGEST_PROGRAM,
+  type ProgramKind,
+} from './entries.ts'
 export { HAPPENINGS, type HappeningKind, happeningKind } from './happenings.ts'
 export {
   type ClearanceFact,
@@ -55,6 +63,8 @@ export { nextAngle } from './next-angle.ts'
 export { type HoldPlace, type NextHold, nextHold } from './next-hold.ts'
 export { type OffsetRow, offsetTable } from './offset-table.ts'
 export { probeProgramFor, probeSituation } from './probing.ts'
+export type { LayoutFact, ProofFact, ProveState } from './proof.ts'
+export { nextProve, proofAgainst, proofRests, proveCase, staleLayout } from './prove-case.ts'
 export { deriveReady, type ReadyLine, type ReadyState, type ShiftNote, STOOD_HOURS } from './ready.ts'
 export { type RepeatHistory, repeatHistory } from './repeats.ts'
 export { STEP_NAMES, STEPS, type Step, type StepState, stepsOf } from './steps.ts'

@@ -1,10 +1,16 @@
 import type { Machine } from '../machine/index.ts'
 
 /** The steps of the traveler that stand so far, in the order in which people work. */
-export const STEPS = ['ready', 'hold', 'zero', 'angle'] as const
+export const STEPS = ['ready', 'hold', 'zero', 'angle', 'prove'] as const
 export type Step = (typeof STEPS)[number]
 
-export const STEP_NAMES: Record<Step, string> = { ready: 'Ready', hold: 'Hold', zero: 'Zero', angle: 'Angle' }
+export const STEP_NAMES: Record<Step, string> = {
+  ready: 'Ready',
+  hold: 'Hold',
+  zero: 'Zero',
+  angle: 'Angle',
+  prove: 'Prove',
+}
 
 export type StepState = 'open' | 'done' | 'stale'
 

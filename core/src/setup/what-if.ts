@@ -67,10 +67,28 @@ function partFact({ part }: Setup): [string, { stale: boolean; says: string }][]
     : []
 }
 
+function proveFacts({ prove: { layout, proofs } }: Setup): [string, { stale: boolean; says: string }][] {
+  return [
+    ...(layout
+      ? [
+          [
+            'The layout of the work area',
+            { stale: layout.freshness.state === 'stale', says: layout.entry.id },
+          ] as [string, { stale: boolean; says: string }],
+        ]
+      : []),
+    ...proofs.map(({ entry, freshness }): [string, { stale: boolean; says: string }] => [
+      `The proof of ${entry.title}`,
+      { stale: freshness.state === 'stale', says: entry.id },
+    ]),
+  ]
+}
+
 const allFacts = (setup: Setup) =>
   new Map([
     ...holdFacts(setup),
     ...partFact(setup),
+    ...proveFacts(setup),
     ...setup.offsets.flatMap((offset) => [...factsOf(offset, setup.unit)]),
   ])
 

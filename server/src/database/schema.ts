@@ -12,11 +12,11 @@ export const entries = sqliteTable(
   (table) => [index('entries_setup').on(table.setup, table.seq)],
 )
 
-/** Machines, profiles, vises and collets: every version of each row is kept. */
+/** Machines, profiles, vises, collets and tools: every version of each row is kept. */
 export const reference = sqliteTable(
   'reference',
   {
-    noun: text('noun', { enum: ['machines', 'profiles', 'vises', 'collets'] }).notNull(),
+    noun: text('noun', { enum: ['machines', 'profiles', 'vises', 'collets', 'tools'] }).notNull(),
     id: text('id').notNull(),
     version: integer('version').notNull(),
     body: text('body').notNull(),

@@ -8,6 +8,7 @@ const ONE: Record<Noun, string> = {
   profiles: 'profile',
   vises: 'vise',
   collets: 'collet',
+  tools: 'tool',
 }
 
 /**

@@ -1,6 +1,6 @@
 import { profile } from '@dogleg/core/control'
 import { collet, vise } from '@dogleg/core/hold'
-import { machine } from '@dogleg/core/machine'
+import { machine, toolShape } from '@dogleg/core/machine'
 import type { Reference } from '@dogleg/core/setup'
 import { and, desc, eq } from 'drizzle-orm'
 import type { Database } from '../database/open.ts'
@@ -10,7 +10,13 @@ export type Noun = keyof Reference
 export type Row<N extends Noun> = Reference[N][number]
 
 /** The schema of each noun's rows. */
-export const ROW_SCHEMAS = { machines: machine, profiles: profile, vises: vise, collets: collet } as const
+export const ROW_SCHEMAS = {
+  machines: machine,
+  profiles: profile,
+  vises: vise,
+  collets: collet,
+  tools: toolShape,
+} as const
 export const NOUNS = Object.keys(ROW_SCHEMAS) as Noun[]
 
 /** A row as it was stored, with the defaults of what its schema has learnt since. */
@@ -43,6 +49,7 @@ export function referenceStore({ db }: Database) {
     profiles: all('profiles'),
     vises: all('vises'),
     collets: all('collets'),
+    tools: all('tools'),
   })
   return { newest, all, add, current }
 }

@@ -1,0 +1,157 @@
+import type { Layout } from '../prove/index.ts'
+
+/**
+ * Programs of the invented shop, as they are written by hand at the control, and what stands on the table while they run:
+ * one that is good, and for each kind of finding the same with one slip in it.
+ */
+
+/** The focuser housing in the six-inch vise: X and Y zero at the corner by the fixed jaw, Z zero on top. */
+export const housingLayout: Layout = {
+  unit: 'inch',
+  bodies: [
+    {
+      id: 'part',
+      name: 'part',
+      role: 'part',
+      shape: 'box',
+      at: { x: 0, y: -3, z: -1 },
+      size: { x: 4, y: 3, z: 1 },
+    },
+    {
+      id: 'fixed',
+      name: 'fixed jaw',
+      role: 'vise',
+      shape: 'box',
+      at: { x: -1, y: 0, z: -2.5 },
+      size: { x: 6, y: 1.5, z: 2.25 },
+    },
+    {
+      id: 'moving',
+      name: 'moving jaw',
+      role: 'vise',
+      shape: 'box',
+      at: { x: -1, y: -4.5, z: -2.5 },
+      size: { x: 6, y: 1.5, z: 2.25 },
+    },
+    {
+      id: 'stop',
+      name: 'stop',
+      role: 'stop',
+      shape: 'cylinder',
+      axis: 'X',
+      at: { x: -1.25, y: -1.5, z: -0.4 },
+      diameter: 0.375,
+      length: 1.25,
+    },
+    {
+      id: 'clamp',
+      name: 'clamp 1',
+      role: 'clamp',
+      shape: 'box',
+      at: { x: 3.4, y: -1.9, z: 0 },
+      size: { x: 1.4, y: 0.8, z: 0.75 },
+    },
+  ],
+}
+
+/** Slot, four drilled holes, four tapped ones. */
+export const housingProgram = `%
+O5410 (FOCUSER HOUSING, FIRST SIDE)
+(MADE UP FOR THE DEMO)
+(A QUALIFIED PERSON MUST PROVE THIS PROGRAM)
+G20 G90 G17 G40 G49 G80 G69 G94
+G53 G0 Z0.
+(T7 1/2 END MILL: SLOT)
+T7 M6
+G90 G54 G0 X1. Y-1.5
+S4500 M3
+G43 H7 Z2. M8
+Z0.1
+G1 Z-0.25 F8.
+X3. F30.
+G3 X3. Y-1.25 I0. J0.125
+G1 X1.
+G3 X1. Y-1.5 I0. J-0.125
+G0 Z1.
+(T3 NO. 7 DRILL: FOUR HOLES)
+T3 M6
+G90 G54 G0 X0.75 Y-0.6
+S2800 M3
+G43 H3 Z1. M8
+G98 G83 X0.75 Y-0.6 Z-0.9 R0.1 Q0.2 F9.
+X3.7
+Y-2.4
+X0.75
+G80
+(T12 1/4-20 TAP)
+T12 M6
+G90 G54 G0 X0.75 Y-0.6
+S600 M3
+G43 H12 Z1. M8
+G98 G84 X0.75 Y-0.6 Z-0.7 R0.2 F30. J2
+X3.7
+Y-2.4
+X0.75
+G80
+M9
+G53 G0 Z0.
+G53 G0 X-12. Y0.
+M30
+%
+`
+
+/** One slip of the hand: what it is found as, and the change of the good program that makes it. */
+export interface Slip {
+  code: string
+  title: string
+  from: string
+  to: string
+}
+
+export const housingSlips: readonly Slip[] = [
+  {
+    code: 'rapid-hits',
+    title: 'Leaves the slot too low',
+    from: 'G1 X1.\nG3 X1. Y-1.5 I0. J-0.125\nG0 Z1.',
+    to: 'G0 Z0.1\nX5.5\nZ1.',
+  },
+  { code: 'feed-hits', title: 'Slot too long', from: 'X3. F30.\nG3 X3.', to: 'X3.5 F30.\nG3 X3.5' },
+  { code: 'return-low', title: 'G99 between the holes', from: 'G98 G83', to: 'G99 G83' },
+  {
+    code: 'plunge-rapid',
+    title: 'Rapid down into the stock',
+    from: 'Z0.1\nG1 Z-0.25 F8.',
+    to: 'Z-0.2\nG1 Z-0.25 F8.',
+  },
+  { code: 'spindle-stopped', title: 'No spindle', from: 'S4500 M3\n', to: '' },
+  { code: 'length-missing', title: 'No G43', from: 'G43 H7 Z2. M8', to: 'G0 Z2. M8' },
+  { code: 'length-wrong', title: 'The length of another tool', from: 'G43 H7', to: 'G43 H3' },
+  {
+    code: 'offset-unknown',
+    title: 'An offset that nobody took',
+    from: 'T7 M6\nG90 G54',
+    to: 'T7 M6\nG90 G55',
+  },
+  { code: 'rotation-left', title: 'Rotation left on', from: 'Z0.1\nG1', to: 'Z0.1\nG68 X0. Y0. R0.5\nG1' },
+  { code: 'mapping-left', title: 'Mapping left on', from: 'G80\nM9\n', to: 'G80\nG107 A0. Y0. R0.75\nM9\n' },
+  { code: 'compensation-left', title: 'Compensation left on', from: 'Z0.1\nG1', to: 'Z0.1\nG41 D7\nG1' },
+  { code: 'distance-left', title: 'G91 left on', from: 'G80\nM9\n', to: 'G80\nG91\nM9\n' },
+  { code: 'unit-differs', title: 'Millimetres', from: 'G20 G90', to: 'G21 G90' },
+  { code: 'missing-point', title: 'A decimal point forgotten', from: 'X3. F30.', to: 'X3 F30.' },
+  { code: 'travel', title: 'Beyond the travel', from: 'G53 G0 X-12. Y0.', to: 'G53 G0 X-32. Y0.' },
+  { code: 'tap-pitch', title: 'The feed of another thread', from: 'R0.2 F30.', to: 'R0.2 F25.' },
+  { code: 'tap-fast', title: 'Out too fast', from: 'F30. J2', to: 'F30. J6' },
+  { code: 'spindle-fast', title: 'Faster than the spindle turns', from: 'S4500', to: 'S9500' },
+  {
+    code: 'home-hits',
+    title: 'Home before it is up',
+    from: 'G3 X1. Y-1.5 I0. J-0.125\nG0 Z1.',
+    to: 'G3 X1. Y-1.5 I0. J-0.125\nG53 G0 Y0.',
+  },
+  { code: 'tool-unknown', title: 'A tool without a shape', from: 'T3 M6', to: 'T9 M6' },
+  { code: 'length-unknown', title: 'A tool that was never measured', from: 'T3 M6', to: 'T9 M6' },
+  { code: 'arc-radius', title: 'An arc that does not meet its end', from: 'I0. J0.125', to: 'I0. J0.135' },
+]
+
+/** The good program with a slip made in it. */
+export const withSlip = ({ from, to }: Slip) => housingProgram.replace(from, to)

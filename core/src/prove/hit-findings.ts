@@ -1,0 +1,211 @@
+import { endOf, FLAG, type Motion, ROW } from '../program/index.ts'
+import { formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
+import { boundsOf } from './body.ts'
+import type { TextEdit } from './edit.ts'
+import type { Hit } from './hits.ts'
+import { type Mending, type ProgramFinding, programFinding } from './program-finding.ts'
+
+const THING = { cutter: 'the tool', shank: 'the shank', holder: 'the holder' } as const
+
+export interface HitCase {
+  motion: Motion
+  unit: LengthUnit
+  lathe: boolean
+  lineAt: (line: number) => string
+  /** Free height that is wanted over what stands in the way. */
+  clearance: number
+}
+
+/** The edit that makes a line's word another; none where it does not stand there. */
+function replaceWord(
+  lineAt: (line: number) => string,
+  line: number,
+  word: RegExp,
+  insert: string,
+): TextEdit | undefined {
+  const found = word.exec(lineAt(line))
+  return found ? { line, from: found.index, to: found.index + found[0].length, insert } : undefined
+}
+
+/** The line, going back, on which G99 was said. */
+function lineOf(lineAt: (line: number) => string, from: number, word: RegExp): number | undefined {
+  for (let line = from; line > Math.max(0, from - 2_000); line--) if (word.test(lineAt(line))) return line
+  return undefined
+}
+
+/** A hit between holes: what return plane clears, and whether going back to the initial level would. */
+function returnPlane(of: HitCase, hit: Hit): ProgramFinding | undefined {
+  const { motion, unit, lineAt, clearance } = of
+  const state = motion.states[motion.state[hit.row] as number]
+  const row = hit.row
+  const from = endOf(motion, row - 1)
+  const to = endOf(motion, row)
+  const level = from[2] === to[2]
+  if (of.lathe || !state || !state.cycle || state.retract !== 99 || !level) return undefined
+  if (((motion.flags[row] as number) & FLAG.CYCLE) === 0) return undefined
+  const top = boundsOf(hit.body).greatest[2]
+  const line = motion.line[row] as number
+  // The initial level of the cycle: where the tool stood when it began.
+  let first = row
+  while (first > 0 && (motion.flags[first - 1] as number) & FLAG.CYCLE) first--
+  const initial = endOf(motion, first - 1)[2]
+  const clears = top + clearance
+  const where = lineOf(lineAt, line, /G\s*99(?!\d)/i)
+  const edit = where === undefined ? undefined : replaceWord(lineAt, where, /G\s*99(?!\d)/i, 'G98')
+  const enough = initial >= top
+  const mending: Mending | undefined =
+    edit && enough
+      ? {
+          says: `Write G98: back to the initial level, ${formatLength(initial, unit)}, between holes.`,
+          edits: [edit],
+        }
+      : undefined
+  return programFinding(
+    'stop',
+    'return-low',
+    line,
+    `Between holes ${THING[hit.part]} goes through ${hit.body.name}: the return plane is too low.`,
+    `G99 comes back to R ${formatLength(from[2], unit)} only; ${hit.body.name} is ${formatLength(top, unit)} high. R ${formatLength(clears, unit)} would clear it by ${formatLength(clearance, unit)}${enough ? ', and so would G98.' : '; the initial level is too low for G98 to help.'}`,
+    { row, at: hit.at, body: hit.body.id, ...(mending ? { mending } : {}) },
+  )
+}
+
+/** A line that goes up first, before a rapid that would go through something. */
+function upFirst(of: HitCase, hit: Hit): Mending | undefined {
+  const { motion, unit, lathe, lineAt, clearance } = of
+  const row = hit.row
+  const line = motion.line[row] as number
+  const state = motion.states[motion.state[row] as number]
+  if (lathe || !state || state.rotation || (motion.flags[row] as number) & (FLAG.CYCLE | FLAG.TO_MACHINE))
+    return undefined
+  const [from, to] = [endOf(motion, row - 1), endOf(motion, row)]
+  const top = boundsOf(hit.body).greatest[2] + clearance
+  // Only a sideways move that is too low: one that comes down on something is another matter.
+  if (to[0] === from[0] && to[1] === from[1]) return undefined
+  if (!/^[^(;]*[XY]/i.test(lineAt(line)) || from[2] >= top) return undefined
+  const scale = state.inch === (unit === 'inch') ? 1 : state.inch ? 1 / 25.4 : 25.4
+  const z = Number(((top - state.shift[2]) * scale).toFixed(4))
+  const word = Number.isInteger(z) ? `${z}.` : `${z}`
+  return {
+    says: `Go up to Z${word} first, ${formatLength(clearance, unit)} over ${hit.body.name}.`,
+    edits: [{ line, from: 0, to: 0, insert: `G90 G0 Z${word}\n` }],
+  }
+}
+
+function one(of: HitCase, hit: Hit): ProgramFinding {
+  const { motion, unit, lathe } = of
+  const row = hit.row
+  const kind = motion.kind[row] as number
+  const line = motion.line[row] as number
+  const where = `The tip is then at ${lathe ? `X ${formatLength(2 * hit.at[0], unit)}` : `X ${formatLength(hit.at[0], unit)} Y ${formatLength(hit.at[1], unit)}`} Z ${formatWithUnit(hit.at[2], unit)}.`
+  const rest = { row, at: hit.at, body: hit.body.id }
+  if ((motion.flags[row] as number) & FLAG.TO_MACHINE)
+    return programFinding(
+      'stop',
+      'home-hits',
+      line,
+      `On the way home ${THING[hit.part]} goes through ${hit.body.name}.`,
+      where,
+      {
+        ...rest,
+        fix: 'Go up in Z first, then home in X and Y.',
+      },
+    )
+  if (kind === ROW.RAPID) {
+    const [from, to] = [endOf(motion, row - 1), endOf(motion, row)]
+    const plunge = hit.body.role === 'part' && (lathe ? to[0] < from[0] : to[2] < from[2])
+    if (plunge)
+      return programFinding(
+        'stop',
+        'plunge-rapid',
+        line,
+        `${capital(THING[hit.part])} goes into ${hit.body.name} at rapid.`,
+        `${where} There is material there: nothing has cut it away by then.`,
+        { ...rest, fix: 'Stop the rapid above the material and go on at feed.' },
+      )
+    const low = returnPlane(of, hit)
+    if (low) return low
+    const mending = upFirst(of, hit)
+    return programFinding(
+      'stop',
+      'rapid-hits',
+      line,
+      `Rapid: ${THING[hit.part]} goes through ${hit.body.name}.`,
+      where,
+      {
+        ...rest,
+        ...(mending ? { mending } : { fix: 'Go round it, or over it.' }),
+      },
+    )
+  }
+  return programFinding(
+    'stop',
+    'feed-hits',
+    line,
+    `At feed ${THING[hit.part]} goes into ${hit.body.name}.`,
+    where,
+    {
+      ...rest,
+      fix:
+        hit.part === 'cutter'
+          ? 'Change the path, or move what stands there.'
+          : 'Use a longer tool, or cut less deep.',
+    },
+  )
+}
+
+const capital = (text: string) => text.charAt(0).toUpperCase() + text.slice(1)
+
+/** Hits as findings: each line and body once, with how often. */
+export function hitFindings(of: HitCase, hits: readonly Hit[]): ProgramFinding[] {
+  const known = new Map<string, ProgramFinding>()
+  for (const hit of hits) {
+    const next = one(of, hit)
+    const key = `${next.code}/${next.line}/${hit.body.id}`
+    const before = known.get(key)
+    if (before) before.more = (before.more ?? 0) + 1
+    else known.set(key, next)
+  }
+  return [...known.values()]
+}
+
+/** Cutting moves into the part with the spindle standing: the first of each tool. */
+export function stoppedFindings(
+  { motion, lathe }: HitCase,
+  parts: readonly { least: readonly number[]; greatest: readonly number[]; name: string }[],
+): ProgramFinding[] {
+  const found: ProgramFinding[] = []
+  const said = new Set<number>()
+  for (let row = 0; row < motion.count; row++) {
+    const kind = motion.kind[row] as number
+    if (kind === ROW.RAPID || kind >= ROW.PROBE || (motion.flags[row] as number) & FLAG.SPINDLE) continue
+    const tool = motion.states[motion.state[row] as number]?.tool ?? 0
+    if (said.has(tool)) continue
+    const at = endOf(motion, row)
+    const part = parts.find(
+      ({ least, greatest }) =>
+        ([0, 1, 2] as const).every(
+          (axis) =>
+            at[axis] < (greatest[axis] as number) - 1e-9 &&
+            (at[axis] > (least[axis] as number) + 1e-9 || (lathe && axis === 0)),
+        ) ||
+        (lathe &&
+          at[0] < (greatest[0] as number) - 1e-9 &&
+          at[2] < (greatest[2] as number) - 1e-9 &&
+          at[2] > (least[2] as number)),
+    )
+    if (!part) continue
+    said.add(tool)
+    found.push(
+      programFinding(
+        'stop',
+        'spindle-stopped',
+        motion.line[row] as number,
+        `T${tool} goes into ${part.name} with the spindle standing.`,
+        'It is off, or no M3 or M4 stands before it since the tool was put in.',
+        { row, at, fix: 'Start the spindle before this line.' },
+      ),
+    )
+  }
+  return found
+}

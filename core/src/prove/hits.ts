@@ -1,0 +1,266 @@
+import type { ToolShape } from '../machine/index.ts'
+import { isArc, type Motion, ROW } from '../program/index.ts'
+import type { MachineSpeeds } from '../timing/index.ts'
+import { type Body, type Box, boundsOf, type Solid, solidsOf, type Triple } from './body.ts'
+import { pathOf } from './path.ts'
+import { Stock } from './stock.ts'
+import { boxesMeet, sweepBox, sweepRound } from './sweep.ts'
+import { type ToolPart, toolParts } from './tool-parts.ts'
+
+/** A piece of a tool going into something. */
+export interface Hit {
+  row: number
+  body: Body
+  part: ToolPart['name']
+  /** Where the tip stands when it first does. */
+  at: Triple
+}
+
+/** Hits beyond these are not looked for. */
+export const MOST_HITS = 400
+/** Rows that are looked at together before each by itself. */
+const TOGETHER = 32
+
+export interface CrashCase {
+  motion: Motion
+  bodies: readonly Body[]
+  /** Shapes by tool number, in the unit of the motion. */
+  tools: ReadonlyMap<number, ToolShape>
+  speeds: MachineSpeeds
+  lathe: boolean
+  /** Called now and then with the share done; stops when it gives false. */
+  onProgress?: ((share: number) => boolean) | undefined
+}
+
+interface Target {
+  body: Body
+  box: Box
+  solids: Solid[]
+}
+
+const lerp = (a: Triple, b: Triple, t: number): Triple => [
+  a[0] + (b[0] - a[0]) * t,
+  a[1] + (b[1] - a[1]) * t,
+  a[2] + (b[2] - a[2]) * t,
+]
+
+/** What the tip's box must be grown by to hold the whole tool. */
+function reachOf(parts: readonly ToolPart[], lathe: boolean): Box {
+  const radius = Math.max(...parts.map((part) => part.radius))
+  const top = Math.max(...parts.map((part) => part.to))
+  return lathe
+    ? { least: [0, 0, 0], greatest: [top, 0, 2 * radius] }
+    : { least: [-radius, -radius, 0], greatest: [radius, radius, top] }
+}
+
+/** Whether a hit of this piece in this row counts at all, before what has been cut is looked at. */
+function matters(kind: number, role: Body['role'], part: ToolPart['name']): boolean {
+  if (role !== 'part') return true
+  // Cutting is what the cutter is there for; a probe is there to touch.
+  return kind === ROW.RAPID || (part !== 'cutter' && kind !== ROW.PROBE)
+}
+
+/** First meeting of a path with a solid: tip's place, or none. */
+function firstOn(
+  path: readonly Triple[],
+  part: ToolPart,
+  target: Target,
+  lathe: boolean,
+): Triple | undefined {
+  const sweep = lathe ? sweepBox : sweepRound
+  for (let n = 1; n < path.length; n++) {
+    const [from, to] = [path[n - 1], path[n]] as [Triple, Triple]
+    let first = Number.POSITIVE_INFINITY
+    for (const solid of target.solids) first = Math.min(first, sweep(part, from, to, solid))
+    if (first <= 1) return lerp(from, to, first)
+  }
+  return undefined
+}
+
+/** Walks the motion and says which rows need a closer look: those whose box, with the tool's reach, meets a body's. */
+function suspects(
+  of: CrashCase,
+  targets: readonly Target[],
+  visit: (row: number, near: Target[]) => boolean,
+): boolean {
+  const { motion, lathe } = of
+  const { count, kind, x, y, z } = motion
+  let reach = reachOf(toolParts(undefined), lathe)
+  let tool = -1
+  const [xs, ys, zs] = motion.start
+  const near: Target[] = []
+  for (let begin = 0; begin < count; begin += TOGETHER) {
+    if (begin % (TOGETHER * 512) === 0 && of.onProgress && !of.onProgress(begin / count)) return false
+    const end = Math.min(count, begin + TOGETHER)
+    let [x0, y0, z0] =
+      begin > 0 ? [x[begin - 1] as number, y[begin - 1] as number, z[begin - 1] as number] : [xs, ys, zs]
+    let [x1, y1, z1] = [x0, y0, z0]
+    let curved = false
+    let same = true
+    for (let row = begin; row < end; row++) {
+      const px = x[row] as number
+      const py = y[row] as number
+      const pz = z[row] as number
+      if (px < x0) x0 = px
+      else if (px > x1) x1 = px
+      if (py < y0) y0 = py
+      else if (py > y1) y1 = py
+      if (pz < z0) z0 = pz
+      else if (pz > z1) z1 = pz
+      if (isArc(kind[row] as number)) curved = true
+      const now = motion.states[motion.state[row] as number]?.tool ?? 0
+      if (now !== tool) {
+        same = row === begin && same
+        tool = now
+        reach = reachOf(toolParts(of.tools.get(tool)), lathe)
+      }
+    }
+    const meets = (target: Target) =>
+      x0 + reach.least[0] < target.box.greatest[0] &&
+      x1 + reach.greatest[0] > target.box.least[0] &&
+      y0 + reach.least[1] < target.box.greatest[1] &&
+      y1 + reach.greatest[1] > target.box.least[1] &&
+      z0 + reach.least[2] < target.box.greatest[2] &&
+      z1 + reach.greatest[2] > target.box.least[2]
+    near.length = 0
+    // With arcs (which bulge) or two tools in it, the group says nothing.
+    for (const target of targets) if (curved || !same || meets(target)) near.push(target)
+    if (near.length === 0) continue
+    for (let row = begin; row < end; row++) {
+      if (kind[row] === ROW.EVENT) continue
+      if (!visit(row, near)) return true
+    }
+  }
+  return true
+}
+
+/** The box that the tip stays in during a row; an arc's is its whole circle's. */
+function tipBox(motion: Motion, row: number): Box {
+  const from: Triple =
+    row > 0
+      ? [motion.x[row - 1] as number, motion.y[row - 1] as number, motion.z[row - 1] as number]
+      : motion.start
+  const to: Triple = [motion.x[row] as number, motion.y[row] as number, motion.z[row] as number]
+  const least: [number, number, number] = [
+    Math.min(from[0], to[0]),
+    Math.min(from[1], to[1]),
+    Math.min(from[2], to[2]),
+  ]
+  const greatest: [number, number, number] = [
+    Math.max(from[0], to[0]),
+    Math.max(from[1], to[1]),
+    Math.max(from[2], to[2]),
+  ]
+  if (isArc(motion.kind[row] as number)) {
+    const base = 6 * (motion.aux[row] as number)
+    const radius = Math.max(motion.arcs[base + 4] as number, motion.arcs[base + 5] as number)
+    for (const axis of [0, 1, 2] as const) {
+      const centre = motion.arcs[base + axis] as number
+      least[axis] = Math.min(least[axis], centre - radius)
+      greatest[axis] = Math.max(greatest[axis], centre + radius)
+    }
+  }
+  return { least, greatest }
+}
+
+/**
+ * Every place where a tool or its holder goes into something: rapids along the path that they really take, feed moves and
+ * arcs along theirs. Into the part a rapid counts where there is still material, and so do shank and holder at feed.
+ */
+export function findHits(of: CrashCase): Hit[] {
+  const { motion, bodies, tools, speeds, lathe } = of
+  const targets = bodies.map((body): Target => ({ body, box: boundsOf(body), solids: solidsOf(body) }))
+  const hits: Hit[] = []
+  const boxes = new Map<number, { parts: ToolPart[]; reach: Box }>()
+  const toolOf = (row: number) => {
+    const number = motion.states[motion.state[row] as number]?.tool ?? 0
+    let known = boxes.get(number)
+    if (!known) {
+      const parts = toolParts(tools.get(number))
+      known = { parts, reach: reachOf(parts, lathe) }
+      boxes.set(number, known)
+    }
+    return known
+  }
+  /** Meetings with the part wait until it is known what has been cut by then. */
+  const waiting: { row: number; target: Target; part: ToolPart; path: Triple[] }[] = []
+  suspects(of, targets, (row, near) => {
+    const { parts, reach } = toolOf(row)
+    const tip = tipBox(motion, row)
+    const whole: Box = {
+      least: [tip.least[0] + reach.least[0], tip.least[1] + reach.least[1], tip.least[2] + reach.least[2]],
+      greatest: [
+        tip.greatest[0] + reach.greatest[0],
+        tip.greatest[1] + reach.greatest[1],
+        tip.greatest[2] + reach.greatest[2],
+      ],
+    }
+    let path: Triple[] | undefined
+    for (const target of near) {
+      if (!boxesMeet(whole, target.box)) continue
+      path ??= pathOf(motion, row, speeds)
+      for (const part of parts) {
+        if (!matters(motion.kind[row] as number, target.body.role, part.name)) continue
+        const at = firstOn(path, part, target, lathe)
+        if (!at) continue
+        if (target.body.role === 'part') {
+          waiting.push({ row, target, part, path })
+          continue
+        }
+        hits.push({ row, body: target.body, part: part.name, at })
+        break
+      }
+    }
+    return hits.length + waiting.length < MOST_HITS * 50 && hits.length < MOST_HITS
+  })
+  hits.push(...throughStock(of, waiting, targets))
+  return hits.sort((a, b) => a.row - b.row).slice(0, MOST_HITS)
+}
+
+/** Which meetings with the part are with material that is still there, cutting it away row by row up to the last of them. */
+function throughStock(
+  { motion, speeds, tools, lathe }: CrashCase,
+  waiting: readonly { row: number; target: Target; part: ToolPart; path: Triple[] }[],
+  targets: readonly Target[],
+): Hit[] {
+  if (waiting.length === 0) return []
+  const stocks = new Map<Target, Stock>()
+  for (const target of targets)
+    if (target.body.role === 'part') stocks.set(target, new Stock(target.box, lathe))
+  const hits: Hit[] = []
+  let next = 0
+  const last = waiting.at(-1)?.row ?? -1
+  for (let row = 0; row <= last && hits.length < MOST_HITS; row++) {
+    while (next < waiting.length && waiting[next]?.row === row) {
+      const { target, part, path } = waiting[next++] as (typeof waiting)[number]
+      const stock = stocks.get(target)
+      for (let n = 1; n < path.length; n++) {
+        const [from, to] = [path[n - 1], path[n]] as [Triple, Triple]
+        const share = stock?.meets(from, to, part.radius, part.from) ?? Number.POSITIVE_INFINITY
+        if (share > 1) continue
+        hits.push({ row, body: target.body, part: part.name, at: lerp(from, to, share) })
+        // The way out again is the same crash.
+        if (part.from === 0) stock?.cut(from, to, part.radius)
+        break
+      }
+    }
+    const kind = motion.kind[row] as number
+    if (kind === ROW.RAPID || kind === ROW.EVENT || kind === ROW.PROBE) continue
+    const shape = tools.get(motion.states[motion.state[row] as number]?.tool ?? 0)
+    const radius = (shape?.diameter ?? 0) / 2
+    const tip = tipBox(motion, row)
+    for (const [target, stock] of stocks) {
+      const { least, greatest } = target.box
+      const beside =
+        tip.greatest[0] + radius < least[0] ||
+        tip.least[0] - radius > greatest[0] ||
+        tip.greatest[1] + radius < least[1] ||
+        tip.least[1] - radius > greatest[1] ||
+        (lathe ? tip.least[0] > greatest[0] : tip.least[2] > greatest[2])
+      if (beside) continue
+      const path = pathOf(motion, row, speeds)
+      for (let n = 1; n < path.length; n++) stock.cut(path[n - 1] as Triple, path[n] as Triple, radius)
+    }
+  }
+  return hits
+}

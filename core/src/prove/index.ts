@@ -1,0 +1,21 @@
+export { adviseRun, type RunAdvice } from './advice.ts'
+export { type Approach, type ApproachFacts, approaches, judgeApproach } from './approach.ts'
+export {
+  type Body,
+  type BodyRole,
+  type Box,
+  body,
+  bodyRole,
+  boundsOf,
+  type Layout,
+  layout,
+  layoutIn,
+  type Triple,
+} from './body.ts'
+export { type TextEdit, withEdits } from './edit.ts'
+export { type CrashCase, findHits, type Hit, MOST_HITS } from './hits.ts'
+export { pathOf, rapidPath } from './path.ts'
+export { type Press, pressOf, rowsOfBlock } from './press.ts'
+export type { Mending, ProgramFinding } from './program-finding.ts'
+export { type Proof, type ProveCase, prove } from './prove.ts'
+export { type ToolPart, toolParts } from './tool-parts.ts'

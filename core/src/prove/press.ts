@@ -1,0 +1,175 @@
+import { endOf, FLAG, isArc, type Motion, ROW } from '../program/index.ts'
+import { formatLength, type LengthUnit } from '../quantity/index.ts'
+import type { MachineSpeeds } from '../timing/index.ts'
+import type { Body, Triple } from './body.ts'
+import { pathOf } from './path.ts'
+import type { ProgramFinding } from './program-finding.ts'
+
+/** What the next press of cycle start will do. */
+export interface Press {
+  block: number
+  line: number
+  /** Rows of the motion that it makes. */
+  rows: { from: number; to: number }
+  /** Distance to go for each axis, as the control shows it before the press; on a lathe X as a diameter. */
+  toGo: Triple
+  /** The corners of the path that it will take. */
+  path: Triple[]
+  says: string
+}
+
+/** The rows of a block. */
+export const rowsOfBlock = (motion: Motion, block: number) => ({
+  from: motion.blockRow[block] ?? motion.count,
+  to: block + 1 < motion.blocks ? (motion.blockRow[block + 1] as number) : motion.count,
+})
+
+/** Words for a distance along an axis, as the operator sees it: mills from the front, lathes with the spindle on the left. */
+const WAYS: Record<'mill' | 'lathe', readonly (readonly [string, string])[]> = {
+  mill: [
+    ['to the right', 'to the left'],
+    ['to the back', 'to the front'],
+    ['up', 'down'],
+  ],
+  lathe: [
+    ['outwards', 'inwards'],
+    ['to the back', 'to the front'],
+    ['away from the chuck', 'towards the chuck'],
+  ],
+}
+
+interface Seen {
+  motion: Motion
+  unit: LengthUnit
+  speeds: MachineSpeeds
+  lathe: boolean
+  /** Height of the part's top, where there is a part. */
+  top: number | undefined
+  /** Findings: those that hit something in these rows are said. */
+  findings?: readonly ProgramFinding[]
+  bodies?: readonly Body[]
+}
+
+/** What the rows go through, by name. */
+function hitWords({ findings = [], bodies = [] }: Seen, { from, to }: Press['rows']): string {
+  const names = findings.flatMap(({ row, body }) => {
+    const hit = row !== undefined && row >= from && row < to && bodies.find(({ id }) => id === body)
+    return hit ? [hit.name] : []
+  })
+  return names.length > 0 ? `: passes through ${[...new Set(names)].join(' and ')}` : ''
+}
+
+/** The rows of a block as words, the first that moves first. */
+function spoken(seen: Seen, rows: Press['rows']): string {
+  const { motion, unit, lathe } = seen
+  const words: string[] = []
+  let moves = 0
+  for (let row = rows.from; row < rows.to; row++) {
+    const kind = motion.kind[row] as number
+    if (kind === ROW.EVENT) {
+      words.push(eventWords(motion, row))
+      continue
+    }
+    moves++
+    if (moves === 1) words.push(moveWords(seen, row))
+  }
+  const code = motion.states[motion.state[rows.from] as number]?.cycle ?? 0
+  const cycle = moves > 1 && (motion.flags[rows.to - 1] as number) & FLAG.CYCLE
+  if (cycle) {
+    const lowest = Math.min(...rowNumbers(rows).map((row) => endOf(motion, row)[lathe ? 0 : 2]))
+    const depth = lathe ? `X ${formatLength(2 * lowest, unit)}` : `Z ${formatLength(lowest, unit)}`
+    words.push(`then the cycle${code ? ` G${code}` : ''}: ${moves} moves, to ${depth}`)
+  } else if (moves > 1) words.push(`then ${moves - 1} more ${moves === 2 ? 'move' : 'moves'}`)
+  return words.filter(Boolean).join(', ') || 'nothing moves'
+}
+
+const rowNumbers = ({ from, to }: Press['rows']) =>
+  Array.from({ length: Math.min(to - from, 5_000) }, (_, n) => from + n)
+
+function eventWords(motion: Motion, row: number): string {
+  const event = motion.events[motion.aux[row] as number]
+  switch (event?.does) {
+    case 'dwell':
+      return `waits ${Number(event.seconds.toFixed(2))} s`
+    case 'tool':
+      return `changes to T${event.tool}`
+    case 'spindle':
+      return event.turning
+        ? `spindle ${event.turning === 3 ? 'clockwise' : 'counter-clockwise'}, ${Math.round(event.rpm)} rpm`
+        : 'spindle off'
+    case 'stop':
+      return `stops${event.optional ? ' if optional stop is on' : ''}${event.says ? `: ${event.says}` : ''}`
+    case 'pallet':
+      return `calls pallet ${event.pallet}`
+    default:
+      return 'the program ends'
+  }
+}
+
+function moveWords(seen: Seen, row: number): string {
+  const { motion, unit, lathe, top } = seen
+  const kind = motion.kind[row] as number
+  const from = endOf(motion, row - 1)
+  const to = endOf(motion, row)
+  const ways = WAYS[lathe ? 'lathe' : 'mill']
+  const parts = ([0, 1, 2] as const).flatMap((axis) => {
+    const d = (to[axis] - from[axis]) * (lathe && axis === 0 ? 2 : 1)
+    return Math.abs(d) < 1e-9 ? [] : [`${formatLength(Math.abs(d), unit)} ${ways[axis]?.[d > 0 ? 0 : 1]}`]
+  })
+  const names: Record<number, string> = {
+    [ROW.RAPID]: 'rapid',
+    [ROW.LINE]: 'feed',
+    [ROW.ARC_CW]: 'clockwise arc',
+    [ROW.ARC_CCW]: 'counter-clockwise arc',
+    [ROW.IN_STEP]: lathe ? 'thread' : 'tap in',
+    [ROW.TAP_OUT]: 'tap out',
+    [ROW.PROBE]: 'protected move',
+  }
+  const name = names[kind] ?? 'move'
+  const turning =
+    motion.rotary && row > 0 ? (motion.rotary[row] as number) - (motion.rotary[row - 1] as number) : 0
+  const rotary = Math.abs(turning) > 1e-9 ? `, turning ${Number(Math.abs(turning).toFixed(3))}°` : ''
+  if (parts.length === 0)
+    return isArc(kind) ? `${name}, once round` : rotary ? `${name}${rotary}` : `${name}, no distance`
+  const height = lathe || top === undefined ? '' : heightWords(from[2], to[2], top, unit)
+  return `${name}, ${parts.join(', ')}${rotary}${height}`
+}
+
+/** Where it goes against the top of the part. */
+function heightWords(from: number, to: number, top: number, unit: LengthUnit): string {
+  const above = to - top
+  const place =
+    Math.abs(above) < 1e-9
+      ? 'level with the part'
+      : `${formatLength(Math.abs(above), unit)} ${above > 0 ? 'above' : 'below'} the top of the part`
+  return Math.abs(from - to) < 1e-9 ? ` at ${place}` : `, to ${place}`
+}
+
+/** What the press that starts a block does: distance to go, the path that it really takes, one plain sentence. */
+export function pressOf(seen: Seen, block: number): Press {
+  const { motion, speeds, lathe } = seen
+  const rows = rowsOfBlock(motion, block)
+  let first = rows.from
+  while (first < rows.to && motion.kind[first] === ROW.EVENT) first++
+  const moves = first < rows.to
+  const [from, to] = moves
+    ? [endOf(motion, first - 1), endOf(motion, first)]
+    : [
+        [0, 0, 0],
+        [0, 0, 0],
+      ]
+  const path: Triple[] = []
+  for (let row = rows.from; row < Math.min(rows.to, rows.from + 2_000); row++)
+    if (motion.kind[row] !== ROW.EVENT) path.push(...pathOf(motion, row, speeds))
+  const toGo = ([0, 1, 2] as const).map(
+    (axis) => ((to[axis] as number) - (from[axis] as number)) * (lathe && axis === 0 ? 2 : 1),
+  ) as [number, number, number]
+  return {
+    block,
+    line: motion.blockLine[block] ?? 0,
+    rows,
+    toGo,
+    path,
+    says: spoken(seen, rows) + hitWords(seen, rows),
+  }
+}

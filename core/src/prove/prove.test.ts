@@ -1,0 +1,194 @@
+import { describe, expect, it } from 'vitest'
+import { demoReference, housingLayout, housingProgram, housingSlips, withSlip } from '../demo/index.ts'
+import type { Machine } from '../machine/index.ts'
+import { adviseRun } from './advice.ts'
+import { withEdits } from './edit.ts'
+import { type ProveCase, prove } from './prove.ts'
+
+const [machine] = demoReference.machines as [Machine]
+const profile = demoReference.profiles.find(({ id }) => id === machine.profileId) ?? demoReference.profiles[0]
+
+const setup = (text: string, more: Partial<ProveCase> = {}): ProveCase => {
+  if (!profile) throw new Error('the demo has no profile')
+  return {
+    text,
+    machine,
+    profile,
+    unit: 'inch',
+    frame: 'G54',
+    offsets: [{ name: 'G54', axes: { X: -18.351, Y: -6.1205, Z: -15.346 } }],
+    lengths: [
+      { tool: 3, length: 5.0265 },
+      { tool: 7, length: 4.512 },
+      { tool: 12, length: 3.125 },
+    ],
+    tools: demoReference.tools,
+    layout: housingLayout,
+    ...more,
+  }
+}
+const codes = (of: ProveCase) => prove(of).findings.map(({ code }) => code)
+
+describe('a program in its setup', () => {
+  it('that is good has nothing said of it but that its comments are', () => {
+    const { findings, verdict, time, approaches } = prove(setup(housingProgram))
+    expect(findings).toEqual([])
+    expect(verdict).toBe('good')
+    expect(time.total).toBeGreaterThan(30)
+    expect(approaches.map(({ tool }) => tool)).toEqual([7, 3, 12])
+  })
+
+  it.each(housingSlips.map((slip) => [slip.code, slip.title, slip] as const))('%s: %s', (code, _, slip) => {
+    const text = withSlip(slip)
+    expect(text).not.toBe(housingProgram)
+    expect(codes(setup(text))).toContain(code)
+  })
+
+  it.each(housingSlips.map((slip) => [slip.code, slip] as const))(
+    '%s: where a mending is offered, it mends just that, and brings nothing new',
+    (code, slip) => {
+      const text = withSlip(slip)
+      const before = prove(setup(text)).findings
+      const mending = before.find((each) => each.code === code)?.mending
+      if (!mending) return
+      const after = codes(setup(withEdits(text, mending.edits)))
+      expect(after).not.toContain(code)
+      expect(after.filter((each) => !before.some(({ code: was }) => was === each))).toEqual([])
+    },
+  )
+
+  it('mends by itself at least these', () => {
+    const mended = housingSlips.filter(({ code, ...slip }) =>
+      prove(setup(withSlip({ code, ...slip }))).findings.some((each) => each.code === code && each.mending),
+    )
+    expect(mended.map(({ code }) => code)).toEqual(
+      expect.arrayContaining([
+        'rapid-hits',
+        'return-low',
+        'length-missing',
+        'length-wrong',
+        'rotation-left',
+        'compensation-left',
+        'distance-left',
+        'missing-point',
+        'tap-pitch',
+      ]),
+    )
+  })
+
+  it('stale offsets and lengths say stop', () => {
+    const stale = 'taken before the vise was moved'
+    const offsets = [{ name: 'G54', axes: { X: -18.351, Y: -6.1205, Z: -15.346 }, stale }]
+    expect(codes(setup(housingProgram, { offsets }))).toEqual(['offset-stale'])
+    const lengths = setup('').lengths.map((each) => (each.tool === 7 ? { ...each, stale } : each))
+    expect(codes(setup(housingProgram, { lengths }))).toEqual(['length-stale'])
+  })
+
+  it('with nothing placed says that no crash can be found', () => {
+    expect(codes(setup(housingProgram, { layout: { unit: 'inch', bodies: [] } }))).toEqual(['no-bodies'])
+  })
+
+  it('is the same setup in mm', () => {
+    const layout = {
+      unit: 'inch' as const,
+      bodies: housingLayout.bodies,
+    }
+    const offsets = [{ name: 'G54', axes: { X: -18.351 * 25.4, Y: -6.1205 * 25.4, Z: -15.346 * 25.4 } }]
+    const lengths = setup('').lengths.map(({ tool, length }) => ({ tool, length: length * 25.4 }))
+    const metric = (text: string) => codes(setup(text, { unit: 'mm', layout, offsets, lengths }))
+    expect(metric(housingProgram)).toEqual(['unit-differs'])
+    for (const slip of housingSlips.filter(({ code }) => /hits|low|plunge|tap-pitch|travel/.test(code)))
+      expect(metric(withSlip(slip))).toContain(slip.code)
+  })
+
+  it('a length that is not taken goes deeper by it: into the part', () => {
+    const slip = housingSlips.find(({ code }) => code === 'length-missing')
+    if (slip)
+      expect(codes(setup(withSlip(slip)))).toEqual(expect.arrayContaining(['length-missing', 'plunge-rapid']))
+  })
+
+  it('says where it stands and what it hits', () => {
+    const slip = housingSlips.find(({ code }) => code === 'return-low')
+    const [found] = slip ? prove(setup(withSlip(slip))).findings : []
+    expect(found).toMatchObject({
+      line: 26,
+      body: 'clamp',
+      says: 'Between holes the tool goes through clamp 1: the return plane is too low.',
+      mending: { edits: [{ line: 24, insert: 'G98' }] },
+    })
+  })
+
+  it('advises not to run what says stop', () => {
+    expect(adviseRun(prove(setup(housingProgram)).findings, true)).toMatchObject({ rapid: 25, feed: 100 })
+    expect(adviseRun(prove(setup(housingProgram.replace('G43 H7', 'G43 H3'))).findings, true).rapid).toBe(0)
+  })
+
+  it('can be stopped, and says how far it is', () => {
+    const shares: number[] = []
+    const { cancelled } = prove(
+      setup(housingProgram + 'X1.\n'.repeat(20_000)),
+      (share) => shares.push(share) > 9,
+    )
+    expect(cancelled).toBe(true)
+  })
+})
+
+describe('on a lathe', () => {
+  const [, lathe] = demoReference.machines as [Machine, Machine]
+  const turning = (text: string) =>
+    codes(
+      setup(text, {
+        machine: lathe,
+        offsets: [{ name: 'T1', axes: { X: -10, Z: -12 } }],
+        lengths: [],
+        frame: 'G54',
+        tools: demoReference.tools
+          .filter(({ number }) => number === 3)
+          .map((tool) => ({
+            ...tool,
+            number: 1,
+            kind: 'grooving' as const,
+            diameter: 0.125,
+            flute: 0.5,
+            stickOut: 1,
+            holderDiameter: 1,
+          })),
+        layout: {
+          unit: 'inch',
+          bodies: [
+            {
+              id: 'bar',
+              name: 'bar',
+              role: 'part',
+              shape: 'cylinder',
+              axis: 'Z',
+              at: { x: 0, y: 0, z: -3 },
+              diameter: 1,
+              length: 3,
+            },
+            {
+              id: 'chuck',
+              name: 'chuck',
+              role: 'chuck',
+              shape: 'cylinder',
+              axis: 'Z',
+              at: { x: 0, y: 0, z: -5 },
+              diameter: 5,
+              length: 2,
+            },
+          ],
+        },
+      }),
+    )
+  const head = 'G20 G99\nT0101\nG50 S2000\nG97 S500 M3\n'
+  it('a groove in front of the chuck is good; into the chuck, or into the bar at rapid, is not', () => {
+    expect(turning(`${head}G0 X1.1 Z-.5\nG1 X.8 F.004\nG0 X1.1\nG28 U0. W0.\nM30`)).toEqual([])
+    expect(turning(`${head}G0 X1.1 Z-.5\nG0 X.8\nG0 X1.1\nG28 U0. W0.\nM30`)).toEqual(['plunge-rapid'])
+    expect(turning(`${head}G0 X1.1 Z-3.5\nX1.2\nG28 U0. W0.\nM30`)).toContain('rapid-hits')
+    // Through the groove that was cut before, no harm.
+    expect(turning(`${head}G0 X1.1 Z-.5\nG1 X.8 F.004\nG0 X1.1\nX.85\nX1.1\nG28 U0. W0.\nM30`)).toEqual([])
+  })
+  it('a T word without its geometry says stop', () => {
+    expect(turning(`G20\nT0100\nG97 S500 M3\nG0 X2. Z1.\nM30`)).toContain('offset-unknown')
+  })
+})

@@ -1,0 +1,190 @@
+import type { Profile } from '../control/index.ts'
+import { type Verdict, verdictOf, worstFirst } from '../fact/index.ts'
+import { type LinearAxis, type Machine, type ToolShape, toolIn } from '../machine/index.ts'
+import { type Program, ROW, read } from '../program/index.ts'
+import { convertLength, type LengthUnit } from '../quantity/index.ts'
+import { type CycleTime, cycleTime, type MachineSpeeds, speedsOf } from '../timing/index.ts'
+import { type Approach, approaches } from './approach.ts'
+import { type Body, boundsOf, type Layout, layoutIn } from './body.ts'
+import { hitFindings, stoppedFindings } from './hit-findings.ts'
+import { findHits } from './hits.ts'
+import { modeFindings } from './mode-findings.ts'
+import { type ProgramFinding, programFinding } from './program-finding.ts'
+
+/** Free height that is wanted over an obstacle, in mm: common practice. */
+const CLEARANCE_MM = 2.5
+
+/** What a program is proved against. Lengths in `unit`; everything can be handed to another thread. */
+export interface ProveCase {
+  text: string
+  profile: Profile
+  machine: Machine
+  unit: LengthUnit
+  /** The offset whose part zero the layout counts from. */
+  frame: string
+  offsets: { name: string; axes: Partial<Record<LinearAxis, number>>; stale?: string }[]
+  lengths: { tool: number; length: number; stale?: string }[]
+  tools: readonly ToolShape[]
+  layout: Layout
+  skipOptional?: boolean
+}
+
+export interface Proof {
+  program: Program
+  time: CycleTime
+  speeds: MachineSpeeds
+  findings: ProgramFinding[]
+  verdict: Verdict
+  approaches: Approach[]
+  /** Bodies in the unit of the motion, and the top of the part. */
+  bodies: Body[]
+  top: number | undefined
+  /** Reading was stopped by whoever asked for it: nothing else is complete. */
+  cancelled: boolean
+}
+
+/** What share of the work has been done when reading is over, and when the hits are found. */
+const READ_SHARE = 0.5
+const HITS_SHARE = 0.9
+
+/** Diagnostics of the reader as findings. */
+function readerFindings({ diagnostics, further }: Program): ProgramFinding[] {
+  const found = diagnostics.map(({ code, severity, line, from, to, says, does, mend, times }) =>
+    programFinding(severity, code, line, says, does ?? 'The reader goes on after it.', {
+      from,
+      to,
+      ...(times > 1 ? { more: times - 1 } : {}),
+      ...(mend ? { mending: { says: mend.says, edits: [mend] } } : {}),
+    }),
+  )
+  return further === 0
+    ? found
+    : [
+        ...found,
+        programFinding(
+          'look',
+          'further',
+          1,
+          `${further} more lines are not understood.`,
+          'Only the first are listed: mend those first.',
+        ),
+      ]
+}
+
+const readOptions = (of: ProveCase, bodies: readonly Body[]) => {
+  const part = bodies.find(({ role }) => role === 'part')
+  return {
+    profile: of.profile,
+    machine: of.machine,
+    unit: of.unit,
+    frame: of.frame,
+    offsets: new Map(of.offsets.map(({ name, axes }) => [name, axes])),
+    lengths: new Map(of.lengths.map(({ tool, length }) => [tool, length])),
+    ...(part ? { standIn: boundsOf(part) } : {}),
+    ...(of.skipOptional ? { skipOptional: true } : {}),
+  }
+}
+
+/** Tools without a shape that move near something: seen as a point. */
+function shapeless({ motion }: Program, tools: ReadonlyMap<number, ToolShape>): ProgramFinding[] {
+  const found = new Map<number, number>()
+  for (const [index, { tool }] of motion.states.entries())
+    if (tool > 0 && !tools.has(tool) && !found.has(tool)) {
+      const row = motion.state.indexOf(index)
+      if (row >= 0) found.set(tool, row)
+    }
+  return [...found].map(([tool, row]) =>
+    programFinding(
+      'look',
+      'tool-unknown',
+      motion.line[row] as number,
+      `T${tool} has no shape in the tool table: it is seen as a point.`,
+      'How wide it is, and where its holder begins, is not looked at.',
+      { row, fix: `Enter T${tool} among the tools of the machine.` },
+    ),
+  )
+}
+
+/** Wherever nothing stands in the work area, no crash can be found. */
+const emptyScene = (): ProgramFinding =>
+  programFinding(
+    'look',
+    'no-bodies',
+    1,
+    'Nothing is placed in the work area: no crash can be found.',
+    'Modes, travels, lengths and offsets are looked at all the same.',
+    { fix: 'Place the part, the vise and the clamps.' },
+  )
+
+/**
+ * Proves a program for a setup: reads it as the control would, finds where a tool or holder hits something, what is wrong
+ * with its modes, and how long it takes. `onProgress` is told the share done, and stops the work by giving false.
+ */
+export function prove(of: ProveCase, onProgress?: (share: number) => boolean): Proof {
+  const { machine, unit, profile } = of
+  const { bodies } = layoutIn(of.layout, unit)
+  const lathe = machine.kind === 'lathe'
+  const speeds = speedsOf(machine, profile, unit)
+  const tools = new Map(of.tools.map((tool) => [tool.number, toolIn(tool, unit)]))
+  let cancelled = false
+  const progress = (from: number, to: number) => (share: number) => {
+    if (onProgress && !onProgress(from + (to - from) * share)) cancelled = true
+    return !cancelled
+  }
+  const program = read(of.text, { ...readOptions(of, bodies), onProgress: progress(0, READ_SHARE) })
+  const time = cycleTime(program.motion, speeds)
+  let split: string[] | undefined
+  const lineAt = (line: number) => {
+    split ??= of.text.split(/\r\n|\r|\n/)
+    return split[line - 1] ?? ''
+  }
+  const hits = cancelled
+    ? []
+    : findHits({
+        motion: program.motion,
+        bodies,
+        tools,
+        speeds,
+        lathe,
+        onProgress: progress(READ_SHARE, HITS_SHARE),
+      })
+  const clearance = convertLength(CLEARANCE_MM, 'mm', unit)
+  const hitCase = { motion: program.motion, unit, lathe, lineAt, clearance }
+  const parts = bodies.filter(({ role }) => role === 'part')
+  const facts = {
+    machine,
+    unit,
+    tools,
+    offsets: new Map(of.offsets.map(({ name, stale }) => [name, stale === undefined ? {} : { stale }])),
+    lengths: new Map(of.lengths.map(({ tool, stale }) => [tool, stale === undefined ? {} : { stale }])),
+  }
+  const moves = program.motion.kind.some((kind) => kind !== ROW.EVENT)
+  const findings = worstFirst([
+    ...readerFindings(program),
+    ...(moves
+      ? [
+          ...(bodies.length === 0 ? [emptyScene()] : []),
+          ...hitFindings(hitCase, hits),
+          ...stoppedFindings(
+            hitCase,
+            parts.map((part) => ({ ...boundsOf(part), name: part.name })),
+          ),
+          ...modeFindings(program, facts, lineAt),
+          ...shapeless(program, tools),
+        ]
+      : []),
+  ]) as ProgramFinding[]
+  const top =
+    lathe || parts.length === 0 ? undefined : Math.max(...parts.map((part) => boundsOf(part).greatest[2]))
+  return {
+    program,
+    time,
+    speeds,
+    findings,
+    verdict: verdictOf(findings),
+    approaches: top === undefined ? [] : approaches(program.motion, top),
+    bodies,
+    top,
+    cancelled,
+  }
+}

@@ -1,0 +1,121 @@
+import { describe, expect, it } from 'vitest'
+import { BUILT_IN_PROFILES } from '../control/index.ts'
+import { demoReference, housingLayout, housingProgram, housingSlips, withSlip } from '../demo/index.ts'
+import type { Machine } from '../machine/index.ts'
+import { judgeApproach } from './approach.ts'
+import { pressOf } from './press.ts'
+import { type Proof, prove } from './prove.ts'
+
+const [machine, lathe] = demoReference.machines as [Machine, Machine]
+const [profile] = BUILT_IN_PROFILES as [(typeof BUILT_IN_PROFILES)[number]]
+const lengths = [
+  { tool: 3, length: 5.0265 },
+  { tool: 7, length: 4.512 },
+  { tool: 12, length: 3.125 },
+]
+const proofOf = (text: string, on = machine) =>
+  prove({
+    text,
+    machine: on,
+    profile,
+    unit: 'inch',
+    frame: 'G54',
+    offsets: [{ name: 'G54', axes: { X: -18.351, Y: -6.1205, Z: -15.346 } }],
+    lengths,
+    tools: demoReference.tools,
+    layout: housingLayout,
+  })
+const seen = (proof: Proof, isLathe = false) => ({
+  motion: proof.program.motion,
+  unit: 'inch' as const,
+  speeds: proof.speeds,
+  lathe: isLathe,
+  top: proof.top,
+})
+const pressAt = (proof: Proof, line: number, isLathe = false) => {
+  const block = [...proof.program.motion.blockLine].indexOf(line)
+  return pressOf(seen(proof, isLathe), block)
+}
+
+describe('what the next press will do', () => {
+  const proof = proofOf(housingProgram)
+  it.each([
+    [9, 'rapid, 17.3510 to the left, 7.6205 to the front at 10.8340 above the top of the part'],
+    [10, 'spindle clockwise, 4500 rpm'],
+    [11, 'rapid, 8.8340 down, to 2.0000 above the top of the part'],
+    [13, 'feed, 0.3500 down, to 0.2500 below the top of the part'],
+    [15, 'counter-clockwise arc, 0.2500 to the back at 0.2500 below the top of the part'],
+    [20, 'rapid, 1.2500 up, to 1.0000 above the top of the part'.replace('1.2500 up, to 1.0000', '')],
+  ])('line %d', (line, says) => {
+    if (line < 20) expect(pressAt(proof, line).says).toBe(says)
+    else expect(pressAt(proof, line).says).toContain('changes to T3')
+  })
+  it('says what it passes through', () => {
+    const slip = housingSlips.find(({ code }) => code === 'return-low')
+    const crash = slip && proofOf(withSlip(slip))
+    if (!crash) throw new Error('no slip')
+    const { motion } = crash.program
+    const block = [...motion.blockLine].indexOf(26)
+    expect(pressOf({ ...seen(crash), findings: crash.findings, bodies: crash.bodies }, block).says).toMatch(
+      /: passes through clamp 1$/,
+    )
+  })
+  it('distance to go is that of the first move, axis by axis, before the press', () => {
+    expect(pressAt(proof, 12).toGo.map((each) => Number(each.toFixed(4)))).toEqual([0, 0, -1.9])
+  })
+  it('a cycle is said with its depth, and its path has every move', () => {
+    const press = pressAt(proof, 24)
+    expect(press.says).toMatch(/then the cycle G83: \d+ moves, to Z -0.9000/)
+    expect(press.path.length).toBeGreaterThan(10)
+  })
+  it('on a lathe X is a diameter, inwards and towards the chuck', () => {
+    const turned = proofOf('G20 T0101\nG0 X2. Z1.\nX1. Z-.5\nM30', lathe)
+    expect(pressAt(turned, 3, true)).toMatchObject({
+      says: 'rapid, 1.0000 inwards, 1.5000 towards the chuck',
+      toGo: [-1, 0, -1.5],
+    })
+  })
+})
+
+describe('the first approach of a tool', () => {
+  const { approaches } = proofOf(housingProgram)
+  it('is what the control should show, stop by stop, above the part', () => {
+    expect(approaches[0]).toMatchObject({
+      tool: 7,
+      stops: [
+        { line: 11, toGo: -8.834, above: 10.834, after: 2 },
+        { line: 12, toGo: -1.9, above: 2 },
+        { line: 13 },
+      ],
+    })
+  })
+  const facts = {
+    unit: 'inch' as const,
+    tool: 7,
+    lengths: new Map(lengths.map(({ tool, length }) => [tool, length])),
+    offsetsZ: new Map([
+      ['G54', -15.346],
+      ['G55', -14],
+    ]),
+    offset: 'G54',
+  }
+  it.each([
+    [-1.9, 'approach-agrees'],
+    [-1.9 - 4.512, 'approach-no-length'],
+    [-1.9 + 4.512, 'approach-length-twice'],
+    [-1.9 + (5.0265 - 4.512), 'approach-other-length'],
+    [-1.9 + 1.346, 'approach-other-offset'],
+    [-1.9 * 25.4, 'approach-unit'],
+    [-1.9 / 25.4, 'approach-unit'],
+    [1.9, 'approach-sign'],
+    [-2.4, 'approach-off'],
+  ])('%d is %s', (shown, code) => expect(judgeApproach(-1.9, shown, facts).code).toBe(code))
+
+  it('a wrong length shows at the first stop: the two agree with each other', () => {
+    const slip = housingSlips.find(({ code }) => code === 'length-wrong')
+    if (!slip) throw new Error('no slip')
+    const [wrong] = proofOf(withSlip(slip)).approaches
+    const off = (wrong?.stops[0]?.toGo ?? 0) - -8.834
+    expect(judgeApproach(-8.834, -8.834 + off, facts).code).toBe('approach-other-length')
+  })
+})

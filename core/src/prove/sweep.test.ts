@@ -1,0 +1,124 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { type Body, boundsOf, solidsOf, type Triple } from './body.ts'
+import { rapidPath } from './path.ts'
+import { sweepBox, sweepRound } from './sweep.ts'
+
+const part = { name: 'cutter' as const, radius: 0.5, from: 0, to: 2 }
+const box: Body = {
+  id: 'b',
+  name: 'b',
+  role: 'clamp',
+  shape: 'box',
+  at: { x: 0, y: 0, z: 0 },
+  size: { x: 1, y: 2, z: 1 },
+}
+const post: Body = {
+  id: 'p',
+  name: 'p',
+  role: 'stop',
+  shape: 'cylinder',
+  axis: 'Z',
+  at: { x: 0, y: 0, z: 0 },
+  diameter: 1,
+  length: 1,
+}
+const lying: Body = { ...post, axis: 'X', at: { x: -1, y: 0, z: 0 }, length: 2 }
+
+/** How far a point in the plane lies outside a rectangle (Euclid). */
+const outside = (x: number, y: number, [x0, y0]: Triple, [x1, y1]: Triple) =>
+  Math.hypot(Math.max(x0 - x, 0, x - x1), Math.max(y0 - y, 0, y - y1))
+
+/** Whether the tool, standing still, is in the body: for the body's exact shape, not its pieces. */
+function inside([x, y, z]: Triple, body: Body): boolean {
+  const { least, greatest } = boundsOf(body)
+  if (z + part.to <= least[2] || z + part.from >= greatest[2]) return false
+  if (body.shape === 'box') return outside(x, y, least, greatest) < part.radius
+  if (body.axis === 'Z') return Math.hypot(x - body.at.x, y - body.at.y) < part.radius + body.diameter / 2
+  return false
+}
+
+const number = fc.integer({ min: -400, max: 400 }).map((n) => n / 100)
+const point = fc.tuple(number, number, number)
+
+describe('a tool that is moved', () => {
+  it('meets a box or a post when, and first where, small steps along the way do', () => {
+    fc.assert(
+      fc.property(point, point, fc.constantFrom(box, post), (from, to, body) => {
+        const share = Math.min(...solidsOf(body).map((solid) => sweepRound(part, from, to, solid)))
+        const STEPS = 400
+        const at = (t: number): Triple => [
+          from[0] + (to[0] - from[0]) * t,
+          from[1] + (to[1] - from[1]) * t,
+          from[2] + (to[2] - from[2]) * t,
+        ]
+        const first = Array.from({ length: STEPS + 1 }, (_, n) => n / STEPS).find((t) => inside(at(t), body))
+        // Steps can miss a graze; what they meet the sweep must meet, no later.
+        if (first !== undefined) expect(share).toBeLessThanOrEqual(first + 1e-4)
+        // What the sweep meets is met just behind its first place.
+        if (share < 1 && first === undefined) {
+          const deep = Array.from({ length: 4000 }, (_, n) => share + (n / 4000) * (1 - share))
+          const near = deep.some((t) => {
+            const grown = { ...part, radius: part.radius + 1e-4 }
+            const [x, y, z] = at(t)
+            const { least, greatest } = boundsOf(body)
+            if (z + part.to <= least[2] || z + part.from >= greatest[2]) return false
+            return body.shape === 'box'
+              ? outside(x, y, least, greatest) < grown.radius
+              : Math.hypot(x, y) < grown.radius + 0.5
+          })
+          expect(near).toBe(true)
+        }
+      }),
+      { numRuns: 500 },
+    )
+  })
+
+  it('may slide along a face and over a top: touching is no hit', () => {
+    const [solid] = solidsOf(box)
+    if (!solid) throw new Error('a box is one solid')
+    expect(sweepRound(part, [-0.5, -3, 0], [-0.5, 3, 0], solid)).toBe(Number.POSITIVE_INFINITY)
+    expect(sweepRound(part, [-3, 1, 1], [3, 1, 1], solid)).toBe(Number.POSITIVE_INFINITY)
+    expect(sweepRound(part, [-0.499, -3, 0], [-0.499, 3, 0], solid)).toBeLessThan(1)
+    // A corner is passed by the cylinder's radius, not by a square round it.
+    expect(sweepRound(part, [-3, -0.4, 0], [0 - 0.31, -0.4, 0], solid)).toBe(Number.POSITIVE_INFINITY)
+    expect(sweepRound(part, [-3, -0.4, 0], [0 - 0.29, -0.4, 0], solid)).toBeLessThan(1)
+  })
+
+  it('a lying bar is taken no smaller than it is, and hardly larger', () => {
+    const thin = { ...part, radius: 1e-3 }
+    const down = (y: number) =>
+      Math.min(...solidsOf(lying).map((solid) => sweepRound(thin, [0, y, 2], [0, y, 0], solid)))
+    for (const y of [0, 0.2, 0.4]) {
+      const height = 2 - 2 * down(y)
+      const exact = Math.sqrt(0.25 - y * y)
+      expect(height).toBeGreaterThanOrEqual(exact - 1e-3)
+      expect(height).toBeLessThanOrEqual(exact + 1 / 16 + 1e-3)
+    }
+  })
+
+  it('of a lathe reaches outwards from its tip and along Z', () => {
+    const bar = solidsOf({ ...post, at: { x: 0, y: 0, z: -3 }, length: 3 })[0]
+    if (!bar) throw new Error('a bar is one solid')
+    const insert = { ...part, radius: 0.0625 }
+    expect(sweepBox(insert, [2, 0, -1], [0.6, 0, -1], bar)).toBe(Number.POSITIVE_INFINITY)
+    expect(sweepBox(insert, [2, 0, -1], [0.4, 0, -1], bar)).toBeLessThan(1)
+    expect(sweepBox(insert, [0.2, 0, 1], [0.2, 0, 0.01], bar)).toBe(Number.POSITIVE_INFINITY)
+  })
+})
+
+describe('the path of a rapid (trade.md 9)', () => {
+  // X 3 at 8 a second: 0.375 s. Y 2 at 8: 0.25 s. Z -1 at 4: 0.25 s. First 0.25 s together, then X alone.
+  const speeds = { rapid: [8, 8, 4] as const, straightRapids: false }
+  it('bends where an axis arrives', () => {
+    expect(rapidPath([0, 0, 0], [3, 2, -1], speeds)).toEqual([
+      [0, 0, 0],
+      [2, 2, -1],
+      [3, 2, -1],
+    ])
+    expect(rapidPath([0, 0, 0], [3, 1, -1], speeds)).toHaveLength(4)
+  })
+  it('is one straight line where the control makes it so', () => {
+    expect(rapidPath([0, 0, 0], [3, 1, -1], { ...speeds, straightRapids: true })).toHaveLength(2)
+  })
+})

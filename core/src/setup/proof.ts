@@ -1,0 +1,78 @@
+import type { Profile } from '../control/index.ts'
+import type { Freshness } from '../fact/index.ts'
+import type { Machine, ToolShape } from '../machine/index.ts'
+import type { Layout } from '../prove/index.ts'
+import { type Chain, LAYOUT } from './chain.ts'
+import type { EntryOf } from './entries.ts'
+import type { StepState } from './steps.ts'
+
+/** What stands in the work area, as it was placed. */
+export interface LayoutFact {
+  entry: EntryOf<'laid-out'>
+  freshness: Freshness
+  layout: Layout
+}
+
+/** A program that was proved: for the exact text, and the facts that it rests on. */
+export interface ProofFact {
+  entry: EntryOf<'proved'>
+  freshness: Freshness
+}
+
+export interface ProveState {
+  layout?: LayoutFact
+  proofs: ProofFact[]
+  state: StepState
+}
+
+interface Context {
+  chain: Chain
+  machine: Machine
+  profile: Profile
+  tools: readonly ToolShape[]
+}
+
+/** A proof also rests on the profile, the machine and the shapes of its tools as they were. */
+function proofFreshness(entry: EntryOf<'proved'>, { chain, machine, profile, tools }: Context): Freshness {
+  const freshness = chain.freshnessOf(entry.id)
+  if (freshness.state === 'stale') return freshness
+  const tool = entry.tools.find(
+    ({ id, version }) => tools.find((each) => each.id === id)?.version !== version,
+  )
+  const says =
+    entry.machine.version !== machine.version
+      ? `proved on version ${entry.machine.version} of ${machine.name}, which has been edited`
+      : entry.profile.id !== profile.id || entry.profile.version !== profile.version
+        ? `proved for ${entry.profile.id} version ${entry.profile.version}; the machine now speaks ${profile.name} version ${profile.version}`
+        : tool
+          ? 'proved before the shape of a tool was edited'
+          : undefined
+  return says ? { state: 'stale', cause: { entryId: entry.id, at: entry.at, says } } : freshness
+}
+
+/** The Prove step: what stands in the work area, and the proofs; stale if any is, done if all are without a stop. */
+export function deriveProve(context: Context): ProveState {
+  const { chain } = context
+  const placed = chain.standing.get(LAYOUT)?.entry
+  const proofs = [...chain.standing.values()].flatMap(({ entry }): ProofFact[] =>
+    entry.kind === 'proved' ? [{ entry, freshness: proofFreshness(entry, context) }] : [],
+  )
+  const state: StepState = proofs.some(({ freshness }) => freshness.state === 'stale')
+    ? 'stale'
+    : proofs.length > 0 && proofs.every(({ entry }) => entry.verdict !== 'stop')
+      ? 'done'
+      : 'open'
+  return {
+    proofs,
+    state,
+    ...(placed?.kind === 'laid-out'
+      ? {
+          layout: {
+            entry: placed,
+            freshness: chain.freshnessOf(placed.id),
+            layout: { unit: placed.unit, bodies: placed.bodies },
+          },
+        }
+      : {}),
+  }
+}

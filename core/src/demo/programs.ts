@@ -100,6 +100,9 @@ M30
 %
 `
 
+/** SHA-256 of it. */
+export const HOUSING_HASH = 'fd1c24545dd433159ac54a6bd7e082014bcd1bc7d3d357b39c16260e3d263d6d'
+
 /** One slip of the hand: what it is found as, and the change of the good program that makes it. */
 export interface Slip {
   code: string

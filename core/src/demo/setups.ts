@@ -2,8 +2,21 @@ import { monotonicFactory } from 'ulid'
 import type { Bolts } from '../hold/index.ts'
 import { type Machine, readyListOf } from '../machine/index.ts'
 import type { Reading } from '../pickup/index.ts'
+import { prove } from '../prove/index.ts'
 import { asTyped, type TypedLength } from '../quantity/index.ts'
-import { deriveSetup, type Entry, type EntryOf, isUnreadable, programFor, restsOf } from '../setup/index.ts'
+import {
+  deriveSetup,
+  deriveTools,
+  type Entry,
+  type EntryOf,
+  isUnreadable,
+  offsetTable,
+  programFor,
+  proofRests,
+  proveCase,
+  restsOf,
+} from '../setup/index.ts'
+import { HOUSING_HASH, housingLayout, housingProgram } from './programs.ts'
 import { demoReference } from './reference.ts'
 
 const MINUTE = 60_000
@@ -127,7 +140,38 @@ function openLog(
       masterLength: typed('4.0000'),
       machine,
     })
-  return { log, write, getReady, sweep, clear, take, takeProgram, check, measureTool }
+  /** What stands on the table, and the program proved against it. */
+  const proveHousing = (minutes: number) => {
+    write(minutes, { kind: 'laid-out', ...housingLayout })
+    const { setup } = offset()
+    const lengths = deriveTools(log, demoReference.machines[0] as Machine, 'inch')
+    const table = offsetTable(setup, log, demoReference)
+    const { tools, profiles } = demoReference
+    const proof = prove(
+      proveCase(setup, table, lengths, tools, housingLayout, { text: housingProgram, frame: 'G54' }),
+    )
+    const used = { offsets: ['G54'], tools: [3, 7, 12] }
+    write(minutes, {
+      kind: 'proved',
+      title: 'O5410 first side',
+      frame: 'G54',
+      hash: HOUSING_HASH,
+      characters: housingProgram.length,
+      text: housingProgram,
+      verdict: proof.verdict,
+      counts: { stop: 0, look: 0, note: 0 },
+      worst: proof.findings.map(({ code, line, says }) => ({ code, line, says })),
+      seconds: proof.time.total,
+      rests: proofRests(setup, lengths, used),
+      lengths: lengths.map(({ tool, length }) => ({ tool, length: length.value })),
+      tools: tools
+        .filter(({ number }) => used.tools.includes(number))
+        .map(({ id, version }) => ({ id, version })),
+      profile: { id: setup.profile.id, version: profiles[0]?.version ?? 1 },
+      machine,
+    })
+  }
+  return { log, write, proveHousing, getReady, sweep, clear, take, takeProgram, check, measureTool }
 }
 
 const opening = (title: string, machine: Machine, tolerance: number): WithoutStamp<EntryOf<'opened'>> => ({
@@ -252,6 +296,7 @@ export function demoEntries(now: number, random: () => number): Entry[] {
   finished.take(4, toolOnBlock(7, '4.5120', '-9.8340'))
   finished.takeProgram(3)
   finished.check(5, 'Point over the corner, both ways.')
+  finished.proveHousing(6)
   const sixDone = finished.write(95, {
     kind: 'note',
     text: 'Six done, all good. Deburr the tapped holes before turning the part over.',

@@ -1,5 +1,5 @@
-export { gCode, LETTERS, mCode } from './codes.ts'
 export { type Diagnostic, type Mend, MOST_DIAGNOSTICS } from './diagnose.ts'
+export { explainWord } from './explain.ts'
 export {
   alongArc,
   arcLength,

@@ -55,6 +55,8 @@ function nextOf(setup: Setup, ready: ReadyState): { step?: Step; says: string } 
   const passedOver = (step: Step) =>
     (step === 'ready' && (Boolean(begun) || zeroBegun)) ||
     (step === 'hold' && !begun && zeroBegun) ||
+    // What nobody has begun to prove is not asked for.
+    (step === 'prove' && !setup.prove.layout && setup.prove.proofs.length === 0) ||
     // A part that nobody turns needs no angle.
     (step === 'angle' && setup.offsets.every(({ angle }) => !angle))
   const step =

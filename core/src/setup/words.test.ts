@@ -44,7 +44,11 @@ describe('what an entry would change, said before it is made', () => {
         after(done, { kind: 'happened', what: 'tool-measured-again', tool: 7, note: '' }),
         demoReference,
       ),
-    ).toEqual(['G54 Z goes stale.', 'The program for G54 goes stale.'])
+    ).toEqual([
+      'The proof of O5410 first side goes stale.',
+      'G54 Z goes stale.',
+      'The program for G54 goes stale.',
+    ])
     expect(whatIf(done, after(done, { kind: 'note', text: 'x' }), demoReference)).toEqual([])
   })
 
@@ -62,6 +66,7 @@ describe('what an entry would change, said before it is made', () => {
 
   it('names what rests on an entry that is struck out, and what goes away with it', () => {
     expect(whatIf(done, strike(done, 'pickup'), demoReference)).toEqual([
+      'The proof of O5410 first side goes stale.',
       'G54 Z goes away.',
       'The program for G54 goes stale.',
     ])
@@ -128,6 +133,8 @@ describe('the words of the logbook', () => {
       'G54 Z is -15.3460 in',
       'Program for G54 downloaded',
       'G54 checked with a pointed tool: it stands over part zero',
+      'Work area laid out: 5 bodies',
+      'Proved: O5410 first side, good',
       'Note',
     ])
   })

@@ -32,6 +32,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../angle/angle-step.tsx')).AngleStep }),
           },
           {
+            path: 'prove',
+            lazy: async () => ({ Component: (await import('../prove/prove-step.tsx')).ProveStep }),
+          },
+          {
             path: 'program',
             lazy: async () => ({ Component: (await import('../program/program-view.tsx')).ProgramView }),
           },
@@ -56,6 +60,10 @@ export const router = createBrowserRouter([
       {
         path: 'profiles/:id?',
         lazy: async () => ({ Component: (await import('../pages/profiles-page.tsx')).ProfilesPage }),
+      },
+      {
+        path: 'tools/:id?',
+        lazy: async () => ({ Component: (await import('../pages/tools-page.tsx')).ToolsPage }),
       },
       { path: '*', element: <Lost says="There is no page at this address." /> },
     ],

@@ -64,6 +64,9 @@ export function Shell() {
             <NavLink to="/collets" className={linkLook}>
               Collets
             </NavLink>
+            <NavLink to="/tools" className={linkLook}>
+              Tools
+            </NavLink>
             <NavLink to="/profiles" className={linkLook}>
               Profiles
             </NavLink>

@@ -8,18 +8,25 @@ export const useRows = <N extends Noun>(noun: N) =>
   useQuery({ queryKey: [noun], queryFn: () => api.rows(noun) })
 
 export const useReference = () => {
-  const [machines, profiles, vises, collets] = [
+  const [machines, profiles, vises, collets, tools] = [
     useRows('machines'),
     useRows('profiles'),
     useRows('vises'),
     useRows('collets'),
+    useRows('tools'),
   ]
   const reference = useMemo<Reference | undefined>(
     () =>
-      machines.data && profiles.data && vises.data && collets.data
-        ? { machines: machines.data, profiles: profiles.data, vises: vises.data, collets: collets.data }
+      machines.data && profiles.data && vises.data && collets.data && tools.data
+        ? {
+            machines: machines.data,
+            profiles: profiles.data,
+            vises: vises.data,
+            collets: collets.data,
+            tools: tools.data,
+          }
         : undefined,
-    [machines.data, profiles.data, vises.data, collets.data],
+    [machines.data, profiles.data, vises.data, collets.data, tools.data],
   )
-  return { reference, error: machines.error ?? profiles.error ?? vises.error ?? collets.error }
+  return { reference, error: machines.error ?? profiles.error ?? vises.error ?? collets.error ?? tools.error }
 }

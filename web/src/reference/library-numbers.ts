@@ -16,3 +16,14 @@ export const COLLET_NUMBERS: TypedNumbers = {
   'ratio.doubt': 'number',
   ruleOfThumb: 'number',
 }
+
+/** The numbers of a tool that are typed. */
+export const TOOL_NUMBERS: TypedNumbers = {
+  number: 'number',
+  diameter: 'length',
+  flute: 'length',
+  stickOut: 'length',
+  holderDiameter: 'length',
+  holderLength: 'length',
+  pitch: 'length',
+}

@@ -1,0 +1,137 @@
+import { type ToolKind, type ToolShape, toolShape } from '@dogleg/core/machine'
+import { unitSymbol } from '@dogleg/core/quantity'
+import { FormProvider, useForm, useWatch } from 'react-hook-form'
+import { useRows } from '../log/rows.ts'
+import { ToolPreview } from '../prove/tool-preview.tsx'
+import { EditorFoot } from '../reference/editor-foot.tsx'
+import { Field, Section, SelectField } from '../reference/form-fields.tsx'
+import { TOOL_NUMBERS } from '../reference/library-numbers.ts'
+import { RowsPage } from '../reference/rows-page.tsx'
+import { type Typed, toTyped, typedResolver } from '../reference/typed-form.ts'
+import { useSave } from '../reference/use-save.ts'
+
+type ToolForm = Typed<ToolShape>
+const resolver = typedResolver<ToolShape>(toolShape, TOOL_NUMBERS, ({ unit }) => unit)
+
+const KINDS: Record<ToolKind, string> = {
+  mill: 'end mill',
+  drill: 'drill',
+  tap: 'tap',
+  engraver: 'engraver',
+  probe: 'probe',
+  turning: 'turning tool',
+  grooving: 'grooving tool',
+}
+
+/** The tools that each machine carries: their shapes, for finding where one hits. */
+export const ToolsPage = () => (
+  <RowsPage
+    noun="tools"
+    aside={
+      <p className="mt-4 text-sm text-ink-soft">
+        Measure what is in the holder. Lengths for the control are taken in the Zero step; these are shapes.
+      </p>
+    }
+    editor={(tool) => <ToolEditor key={`${tool.id}-${tool.version}`} tool={tool} />}
+  />
+)
+
+function ToolEditor({ tool }: { tool: ToolShape }) {
+  const { data: machines = [] } = useRows('machines')
+  const { save, copy, onTheirs } = useSave('tools')
+  const form = useForm<ToolForm, unknown, ToolShape>({
+    defaultValues: toTyped(tool, TOOL_NUMBERS),
+    resolver,
+    mode: 'onTouched',
+  })
+  const { register, handleSubmit, formState, control, setValue } = form
+  const { errors } = formState
+  const draft = useWatch({ control }) as ToolForm
+  const symbol = unitSymbol(draft.unit)
+  const lathe = machines.find(({ id }) => id === draft.machineId)?.kind === 'lathe'
+  return (
+    <div className="grid gap-6 xl:grid-cols-[1fr_22rem]">
+      <FormProvider {...form}>
+        <form onSubmit={handleSubmit((row) => save.mutate({ row }))} noValidate>
+          <Section title="What it is">
+            <Field label="Name" {...register('name')} wrong={errors.name?.message} className="col-span-2" />
+            <Field label="Tool number" digits {...register('number')} wrong={errors.number?.message} />
+            <SelectField
+              label="Kind"
+              {...register('kind')}
+              onChange={({ target }) => {
+                setValue('kind', target.value as ToolKind, { shouldDirty: true })
+                setValue('pitch', target.value === 'tap' ? (draft.pitch ?? '') : null, { shouldDirty: true })
+              }}
+            >
+              {Object.entries(KINDS).map(([value, says]) => (
+                <option key={value} value={value}>
+                  {says}
+                </option>
+              ))}
+            </SelectField>
+            <SelectField label="Carried by" {...register('machineId')} className="col-span-2">
+              {machines.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </SelectField>
+            <SelectField label="Lengths in" {...register('unit')} className="col-span-2">
+              <option value="inch">inch</option>
+              <option value="mm">mm</option>
+            </SelectField>
+          </Section>
+          <Section title="Its shape, from the tip up">
+            <Field
+              label={`${lathe ? 'Width along Z' : 'Diameter'}, ${symbol}`}
+              digits
+              {...register('diameter')}
+              wrong={errors.diameter?.message}
+            />
+            <Field
+              label={`Cuts up to, ${symbol}`}
+              digits
+              {...register('flute')}
+              wrong={errors.flute?.message}
+            />
+            <Field
+              label={`Out of the holder, ${symbol}`}
+              digits
+              {...register('stickOut')}
+              wrong={errors.stickOut?.message}
+            />
+            {draft.kind === 'tap' && (
+              <Field
+                label={`Pitch, ${symbol} a turn`}
+                digits
+                {...register('pitch')}
+                wrong={errors.pitch?.message}
+              />
+            )}
+            <Field
+              label={`Holder ${lathe ? 'width' : 'diameter'}, ${symbol}`}
+              digits
+              {...register('holderDiameter')}
+              wrong={errors.holderDiameter?.message}
+            />
+            <Field
+              label={`Holder length, ${symbol}`}
+              digits
+              {...register('holderLength')}
+              wrong={errors.holderLength?.message}
+            />
+          </Section>
+          <EditorFoot
+            noun="tool"
+            save={save}
+            version={tool.version}
+            onCopy={() => copy({ ...tool, number: tool.number + 1 })}
+            onTheirs={onTheirs}
+          />
+        </form>
+      </FormProvider>
+      <ToolPreview draft={draft} lathe={lathe} />
+    </div>
+  )
+}

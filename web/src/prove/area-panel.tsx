@@ -1,0 +1,269 @@
+import type { Body, BodyRole, Layout } from '@dogleg/core/prove'
+import { formatLength, type LengthUnit, readLength, unitSymbol } from '@dogleg/core/quantity'
+import { Plus, Trash2 } from 'lucide-react'
+import { useState } from 'react'
+import { Button } from '../ui/button.tsx'
+import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
+
+/** A body to begin with, in inches; in mm the same, rounded. */
+function startBody(role: BodyRole, unit: LengthUnit, count: number, lathe: boolean): Body {
+  const id = `${role}-${Date.now().toString(36)}`
+  const of = (inch: number) => (unit === 'inch' ? inch : Math.round(inch * 25))
+  const name = role === 'part' || role === 'chuck' ? role : `${role} ${count + 1}`
+  if (lathe)
+    return {
+      id,
+      name,
+      role,
+      shape: 'cylinder',
+      axis: 'Z',
+      at: { x: 0, y: 0, z: role === 'chuck' ? of(-5) : of(-3) },
+      diameter: role === 'chuck' ? of(6) : of(1),
+      length: role === 'chuck' ? of(2) : of(3),
+    }
+  const box = (at: [number, number, number], size: [number, number, number]): Body => ({
+    id,
+    name,
+    role,
+    shape: 'box',
+    at: { x: of(at[0]), y: of(at[1]), z: of(at[2]) },
+    size: { x: of(size[0]), y: of(size[1]), z: of(size[2]) },
+  })
+  if (role === 'part') return box([0, -3, -1], [4, 3, 1])
+  if (role === 'vise') return box([-1, 0, -3], [6, 1, 2])
+  if (role === 'stop') return box([-0.5, -2, -1], [0.5, 0.5, 0.5])
+  return box([4, -2, -1], [1, 1, 1])
+}
+
+const ROLES: Record<'mill' | 'lathe', readonly [BodyRole, string][]> = {
+  mill: [
+    ['part', 'Part'],
+    ['vise', 'Vise jaw'],
+    ['clamp', 'Clamp'],
+    ['stop', 'Stop'],
+  ],
+  lathe: [
+    ['part', 'Bar'],
+    ['chuck', 'Chuck'],
+    ['stop', 'Tailstock'],
+  ],
+}
+
+type Field = {
+  label: string
+  get: (body: Body) => number
+  set: (body: Body, value: number) => Body
+  size: boolean
+}
+
+const atField = (label: string, axis: 'x' | 'y' | 'z'): Field => ({
+  label,
+  get: (body) => body.at[axis],
+  set: (body, value) => ({ ...body, at: { ...body.at, [axis]: value } }),
+  size: false,
+})
+const sizeField = (label: string, axis: 'x' | 'y' | 'z'): Field => ({
+  label,
+  get: (body) => (body.shape === 'box' ? body.size[axis] : 0),
+  set: (body, value) => (body.shape === 'box' ? { ...body, size: { ...body.size, [axis]: value } } : body),
+  size: true,
+})
+const roundField = (label: string, name: 'diameter' | 'length'): Field => ({
+  label,
+  get: (body) => (body.shape === 'cylinder' ? body[name] : 0),
+  set: (body, value) => (body.shape === 'cylinder' ? { ...body, [name]: value } : body),
+  size: true,
+})
+
+const BOX_FIELDS = [
+  atField('X from', 'x'),
+  atField('Y from', 'y'),
+  atField('Z from', 'z'),
+  sizeField('X long', 'x'),
+  sizeField('Y long', 'y'),
+  sizeField('Z high', 'z'),
+]
+const ROUND_FIELDS = [
+  atField('X of its end', 'x'),
+  atField('Y of its end', 'y'),
+  atField('Z of its end', 'z'),
+  roundField('Diameter', 'diameter'),
+  roundField('Length', 'length'),
+]
+
+/** A box becomes a cylinder of the same middle, and the other way round. */
+function reshaped(body: Body, to: 'box' | 'X' | 'Y' | 'Z'): Body {
+  const { id, name, role, at } = body
+  const common = { id, name, role }
+  if (to === 'box') {
+    if (body.shape === 'box') return body
+    const d = body.diameter
+    return { ...common, shape: 'box', at, size: { x: d, y: d, z: body.axis === 'Z' ? body.length : d } }
+  }
+  if (body.shape === 'cylinder') return { ...body, axis: to }
+  return {
+    ...common,
+    shape: 'cylinder',
+    axis: to,
+    at,
+    diameter: Math.min(body.size.x, body.size.y),
+    length: body.size.z,
+  }
+}
+
+interface AreaPanelProps {
+  layout: Layout
+  lathe: boolean
+  lit: string | undefined
+  onLit: (id: string | undefined) => void
+  onChange: (layout: Layout) => void
+  /** Differs from what is in the log. */
+  changed: boolean
+  onRecord: () => void
+}
+
+/** What stands in the work area, placed by typing or by dragging it in the pictures. */
+export function AreaPanel({ layout, lathe, lit, onLit, onChange, changed, onRecord }: AreaPanelProps) {
+  const { unit, bodies } = layout
+  const body = bodies.find(({ id }) => id === lit) ?? bodies[0]
+  const put = (next: Body) =>
+    onChange({ unit, bodies: bodies.map((each) => (each.id === next.id ? next : each)) })
+  return (
+    <div className="grid gap-x-6 gap-y-2 md:grid-cols-[15rem_1fr]">
+      <div className="space-y-2">
+        <ul aria-label="Bodies" className="border-t border-rule">
+          {bodies.map(({ id, name }) => (
+            <li key={id} className="border-b border-rule">
+              <button
+                type="button"
+                aria-pressed={id === body?.id}
+                onClick={() => onLit(id)}
+                className={`min-h-11 w-full px-2 text-left font-semibold hover:bg-stock-shade ${id === body?.id ? 'bg-stock-shade' : ''}`}
+              >
+                {name}
+              </button>
+            </li>
+          ))}
+        </ul>
+        <div className="flex flex-wrap gap-2">
+          {ROLES[lathe ? 'lathe' : 'mill'].map(([role, says]) => (
+            <Button
+              key={role}
+              className="px-2!"
+              onClick={() => {
+                const next = startBody(role, unit, bodies.filter((each) => each.role === role).length, lathe)
+                onChange({ unit, bodies: [...bodies, next] })
+                onLit(next.id)
+              }}
+            >
+              <Plus aria-hidden size={18} /> {says}
+            </Button>
+          ))}
+        </div>
+        <Button
+          look={changed ? 'primary' : 'plain'}
+          disabled={!changed || bodies.length === 0}
+          onClick={onRecord}
+          className="w-full"
+        >
+          {changed || bodies.length === 0 ? 'Record the work area' : 'Recorded'}
+        </Button>
+      </div>
+      {body ? (
+        <BodyFields
+          key={body.id}
+          body={body}
+          unit={unit}
+          lathe={lathe}
+          onChange={put}
+          onRemove={() => onChange({ unit, bodies: bodies.filter(({ id }) => id !== body.id) })}
+        />
+      ) : (
+        <p className="max-w-prose text-ink-soft">
+          Nothing is placed yet. Begin with the part: its corner as it lies from part zero, and how large it
+          is. Then what stands beside it and above it.
+        </p>
+      )}
+    </div>
+  )
+}
+
+function BodyFields({
+  body,
+  unit,
+  lathe,
+  onChange,
+  onRemove,
+}: {
+  body: Body
+  unit: LengthUnit
+  lathe: boolean
+  onChange: (body: Body) => void
+  onRemove: () => void
+}) {
+  const fields = (body.shape === 'box' ? BOX_FIELDS : ROUND_FIELDS).filter(
+    ({ label }) => !lathe || !/^[XY] /.test(label),
+  )
+  /** What is being typed, by field; a field that is left alone shows the body's own value. */
+  const [typed, setTyped] = useState<Record<string, string>>({})
+  return (
+    <div>
+      <div className="grid grid-cols-2 gap-x-3 sm:grid-cols-3">
+        {fields.map(({ label, get, set, size }) => (
+          <LengthEntryField
+            key={label}
+            label={`${label}, ${unitSymbol(unit)}`}
+            unit={unit}
+            narrow
+            // Dragged meanwhile: what was typed before no longer says where it is.
+            value={
+              sameAs(typed[label], get(body), unit) ? (typed[label] as string) : formatLength(get(body), unit)
+            }
+            onChange={(text) => {
+              setTyped({ ...typed, [label]: text })
+              const read = readLength(text, unit)
+              if (read.ok && (!size || read.value > 0)) onChange(set(body, read.value))
+            }}
+            hint={size ? 'More than zero.' : undefined}
+          />
+        ))}
+      </div>
+      <div className="flex flex-wrap items-end gap-3">
+        <div className="w-44">
+          <TextEntry
+            label="Name"
+            narrow
+            value={body.name}
+            maxLength={30}
+            onChange={(name) => onChange({ ...body, name: name || ' ' })}
+          />
+        </div>
+        {!lathe && (
+          <label className="mb-5 font-semibold">
+            Shape
+            <select
+              value={body.shape === 'box' ? 'box' : body.axis}
+              onChange={({ target }) => onChange(reshaped(body, target.value as 'box' | 'X' | 'Y' | 'Z'))}
+              className="mt-0.5 block h-12 rounded-sm border border-ink-soft bg-white/60 px-2 font-normal"
+            >
+              <option value="box">box</option>
+              <option value="Z">standing cylinder</option>
+              <option value="X">cylinder along X</option>
+              <option value="Y">cylinder along Y</option>
+            </select>
+          </label>
+        )}
+        <Button onClick={onRemove} className="mb-5 min-h-12">
+          <Trash2 aria-hidden size={18} /> Take it away
+        </Button>
+      </div>
+    </div>
+  )
+}
+
+/** Whether what stands in a field still means the value. */
+function sameAs(text: string | undefined, value: number, unit: LengthUnit): boolean {
+  if (text === undefined) return false
+  const read = readLength(text, unit)
+  return !read.ok || Math.abs(read.value - value) < 1e-9 || read.value <= 0
+}

@@ -1,0 +1,84 @@
+import { unifiedMergeView } from '@codemirror/merge'
+import { EditorState } from '@codemirror/state'
+import { EditorView, lineNumbers } from '@codemirror/view'
+import { type Mending, withEdits } from '@dogleg/core/prove'
+import { useEffect, useRef } from 'react'
+import { Button } from '../ui/button.tsx'
+import { Dialog } from '../ui/dialog.tsx'
+import { ncLanguage } from './nc-language.ts'
+
+const look = EditorView.theme({
+  '&': { fontSize: '16px', maxHeight: '50dvh' },
+  '.cm-scroller': { fontFamily: 'var(--font-mono)', overflow: 'auto' },
+  '.cm-gutters': {
+    backgroundColor: 'var(--color-stock-shade)',
+    color: 'var(--color-ink-soft)',
+    border: 'none',
+  },
+  '.cm-changedLine': { backgroundColor: 'rgb(240 194 90 / 0.35) !important' },
+  '.cm-changedText': { background: 'none !important', fontWeight: '600', textDecoration: 'underline 3px' },
+  '.cm-deletedChunk': {
+    backgroundColor: 'var(--color-stock-shade) !important',
+    textDecoration: 'line-through',
+  },
+  '.cm-deletedText': { background: 'none !important', fontWeight: '600' },
+})
+
+/** A fix before it is taken: the lines that change, as they are and as they will be. */
+export function Difference({
+  text,
+  mending,
+  onTake,
+  onClose,
+}: {
+  text: string
+  mending: Mending
+  onTake: (text: string) => void
+  onClose: () => void
+}) {
+  const host = useRef<HTMLDivElement>(null)
+  const after = withEdits(text, mending.edits)
+  useEffect(() => {
+    if (!host.current) return
+    const root = host.current.shadowRoot ?? host.current.attachShadow({ mode: 'open' })
+    const editor = new EditorView({
+      root,
+      parent: root,
+      state: EditorState.create({
+        doc: after,
+        extensions: [
+          lineNumbers(),
+          EditorState.readOnly.of(true),
+          EditorView.editable.of(false),
+          ncLanguage,
+          look,
+          EditorView.contentAttributes.of({ 'aria-label': 'The change', tabindex: '0' }),
+          unifiedMergeView({
+            original: text,
+            mergeControls: false,
+            gutter: true,
+            collapseUnchanged: { margin: 3, minSize: 6 },
+          }),
+        ],
+      }),
+    })
+    return () => editor.destroy()
+  }, [text, after])
+  return (
+    <Dialog
+      open
+      onOpenChange={(open) => !open && onClose()}
+      title={mending.says}
+      says="What is struck through goes, what is marked comes. Everything else stays as it is."
+      wide
+    >
+      <div ref={host} className="overflow-hidden rounded-sm border border-rule bg-white/60" />
+      <div className="mt-4 flex gap-3">
+        <Button look="primary" onClick={() => onTake(after)}>
+          Take this change
+        </Button>
+        <Button onClick={onClose}>Leave it as it is</Button>
+      </div>
+    </Dialog>
+  )
+}

@@ -1,0 +1,67 @@
+import type { Severity } from '@dogleg/core/fact'
+import type { Mending, ProgramFinding } from '@dogleg/core/prove'
+import { Eye, Info, type LucideIcon, OctagonX, Wrench } from 'lucide-react'
+import { Button } from '../ui/button.tsx'
+
+const LOOKS: Record<Severity, { Icon: LucideIcon; look: string; word: string }> = {
+  stop: { Icon: OctagonX, look: 'text-hazard', word: 'Stop' },
+  look: { Icon: Eye, look: 'text-ink', word: 'Look again' },
+  note: { Icon: Info, look: 'text-ink-soft', word: 'Note' },
+}
+
+/** Shown at once; a program that is wrong everywhere is mended from the top. */
+const SHOWN = 60
+
+/** Everything that is said of the program, worst first: a press goes to its line and its picture. */
+export function FindingsPanel({
+  findings,
+  chosen,
+  onChoose,
+  onMend,
+}: {
+  findings: readonly ProgramFinding[]
+  chosen: ProgramFinding | undefined
+  onChoose: (finding: ProgramFinding) => void
+  onMend: (mending: Mending) => void
+}) {
+  if (findings.length === 0)
+    return <p className="py-3 text-lg">Nothing is said of this program for this setup.</p>
+  return (
+    <ul aria-label="Findings" className="space-y-1">
+      {findings.slice(0, SHOWN).map((finding) => {
+        const { severity, code, line, says, why, fix, mending, more } = finding
+        const { Icon, look, word } = LOOKS[severity]
+        return (
+          <li
+            key={`${code}-${line}-${says}`}
+            className={`flex flex-wrap items-start gap-x-3 border-t border-rule py-1 ${finding === chosen ? 'bg-stock-shade' : ''}`}
+          >
+            <button
+              type="button"
+              onClick={() => onChoose(finding)}
+              className="flex min-h-11 min-w-0 flex-1 gap-2 text-left hover:bg-stock-shade"
+            >
+              <Icon aria-label={word} size={22} className={`mt-0.5 shrink-0 ${look}`} />
+              <span className="digits w-20 shrink-0 font-semibold">line {line}</span>
+              <span className="min-w-0">
+                <span className="block font-semibold">
+                  {says}
+                  {more ? ` And ${more} more.` : ''}
+                </span>
+                <span className="block text-ink-soft">
+                  {why} {fix}
+                </span>
+              </span>
+            </button>
+            {mending && (
+              <Button onClick={() => onMend(mending)} className="shrink-0">
+                <Wrench aria-hidden size={18} /> Mend…
+              </Button>
+            )}
+          </li>
+        )
+      })}
+      {findings.length > SHOWN && <li className="py-2">and {findings.length - SHOWN} more</li>}
+    </ul>
+  )
+}

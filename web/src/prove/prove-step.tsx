@@ -1,0 +1,572 @@
+import { toolIn } from '@dogleg/core/machine'
+import {
+  blockOfFinding,
+  blockOfLine,
+  type Layout,
+  layoutIn,
+  layout as layoutSchema,
+  type Mending,
+  type ProgramFinding,
+  pressOf,
+  type Triple,
+  toolParts,
+} from '@dogleg/core/prove'
+import { unitSymbol } from '@dogleg/core/quantity'
+import {
+  deriveTools,
+  KEPT_FINDINGS,
+  LONGEST_PROGRAM,
+  nextProve,
+  offsetTable,
+  programFor,
+  proofAgainst,
+  proofRests,
+  proveCase,
+  staleLayout,
+} from '@dogleg/core/setup'
+import { CheckCheck, Copy, Download, FileUp, Hourglass } from 'lucide-react'
+import { Tabs } from 'radix-ui'
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react'
+import { useKept } from '../log/kept.ts'
+import { useOffset, useOpenSetup } from '../log/open-setup.ts'
+import { useSigned } from '../log/operator-gate.tsx'
+import { record } from '../log/record.ts'
+import { usePlace } from '../log/use-place.ts'
+import { Button } from '../ui/button.tsx'
+import { NextLine } from '../ui/next-line.tsx'
+import { StripTab } from '../ui/strip-tab.tsx'
+import { Findings, VerdictMark } from '../ui/verdict.tsx'
+import { When } from '../ui/when.tsx'
+import { ApproachPanel } from './approach-panel.tsx'
+import { AreaPanel } from './area-panel.tsx'
+import { Difference } from './difference.tsx'
+import { FindingsPanel } from './findings-panel.tsx'
+import { ProgramEditor } from './program-editor.tsx'
+import { StepPanel } from './step-panel.tsx'
+import { StraightView } from './straight-view.tsx'
+import { TimePanel } from './time-panel.tsx'
+import { type OpenProgram, useProgram } from './use-program.ts'
+import { useProver } from './use-prover.ts'
+import { useStepper } from './use-stepper.ts'
+import { PLAN, SIDE, sceneExtent, TURNING } from './view-frame.ts'
+
+const SpaceView = lazy(async () => ({ default: (await import('./space-view.tsx')).SpaceView }))
+
+const PLACES = ['step', 'findings', 'area', 'first', 'time'] as const
+/** After typing, proving waits this long. */
+const PAUSE_MS = 350
+/** Longer programs are read in pieces, a window of lines round the one that runs; they are changed elsewhere. */
+const LARGE = 2_000_000
+const WINDOW_LINES = 400
+/** Longer files are refused. */
+const LONGEST_FILE = 100_000_000
+
+/** The Prove step: the program beside the work area, stepped as single block would, and all that is said of it. */
+export function ProveStep() {
+  const open = useOpenSetup()
+  const { setup, machineEntries, reference } = open
+  const { unit, machine, profile } = setup
+  const lathe = machine.kind === 'lathe'
+  const [offset] = useOffset(setup)
+  const signed = useSigned()
+  const [place, go] = usePlace('part', PLACES, 'step')
+
+  const kept = setup.prove.proofs.findLast(({ entry }) => entry.text !== undefined)?.entry
+  const { program, change, unkept } = useProgram(
+    setup.id,
+    kept?.text === undefined ? undefined : { title: kept.title, text: kept.text },
+  )
+  const recorded = setup.prove.layout?.layout
+  const [layout, changeLayout] = useKept<Layout>(`${setup.id}.area`, layoutSchema, () =>
+    layoutIn(recorded ?? { unit, bodies: [] }, unit),
+  )
+  const areaChanged =
+    JSON.stringify(layout) !== JSON.stringify(layoutIn(recorded ?? { unit, bodies: [] }, unit))
+  const [skipOptional, setSkipOptional] = useState(false)
+
+  const lengths = useMemo(() => deriveTools(machineEntries, machine, unit), [machineEntries, machine, unit])
+  const table = useMemo(
+    () => offsetTable(setup, machineEntries, reference),
+    [setup, machineEntries, reference],
+  )
+  const text = program?.text ?? ''
+  const of = useMemo(
+    () =>
+      proveCase(setup, table, lengths, reference.tools, layout, { text, frame: offset.name, skipOptional }),
+    [setup, table, lengths, reference.tools, layout, text, offset.name, skipOptional],
+  )
+  // The log is asked again and again: only what changes the case proves it again.
+  const key = useMemo(() => JSON.stringify({ ...of, text: undefined }), [of])
+  const { now, proved, prove, stop, clear } = useProver()
+  const latest = useRef(of)
+  latest.current = of
+  const first = useRef(true)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is in the case is compared by its key
+  useEffect(() => {
+    if (text === '') {
+      clear()
+      return
+    }
+    const wait = first.current ? 0 : PAUSE_MS
+    first.current = false
+    const timer = setTimeout(() => void prove(latest.current), wait)
+    return () => clearTimeout(timer)
+  }, [text, key, prove, clear])
+
+  const proof = proved?.proof
+  const current = now.state === 'done' && proved?.of.text === text
+  const stepper = useStepper(proof)
+  const [into, setInto] = useState(true)
+  const [chosen, setChosen] = useState<ProgramFinding>()
+  const [mending, setMending] = useState<Mending>()
+  const [lit, setLit] = useState<string>()
+  const [inSpace, setInSpace] = useState(false)
+  const [told, setTold] = useState<string>()
+
+  const motion = proof?.program.motion
+  const press = useMemo(
+    () =>
+      proof
+        ? pressOf(
+            {
+              motion: proof.program.motion,
+              unit,
+              speeds: proof.speeds,
+              lathe,
+              top: proof.top,
+              findings: proof.findings,
+              bodies: proof.bodies,
+            },
+            stepper.block,
+          )
+        : undefined,
+    [proof, stepper.block, unit, lathe],
+  )
+  const here = useMemo(() => {
+    if (!proof || !press) return []
+    const { from, to } = press.rows
+    return proof.findings.filter(({ row, line }) =>
+      row === undefined ? line === press.line : row >= from && row < to,
+    )
+  }, [proof, press])
+  const tool =
+    motion?.states[motion.state[Math.min(stepper.row, Math.max(0, motion.count - 1))] ?? 0]?.tool ?? 0
+  const shape = of.tools.find(({ number }) => number === tool)
+  const parts = useMemo(() => toolParts(shape && toolIn(shape, unit)), [shape, unit])
+  const bodies = layout.bodies
+  const extent = useMemo(
+    () => sceneExtent(bodies, bodies.length === 0 ? proved?.picture : undefined),
+    [bodies, proved],
+  )
+  const hit = here.find(({ at }) => at !== undefined)?.at
+
+  const openText = (next: OpenProgram) => {
+    setTold(undefined)
+    setChosen(undefined)
+    stepper.go(0)
+    change(next)
+  }
+  const openFile = async (file: File | undefined) => {
+    if (!file) return
+    if (file.size > LONGEST_FILE) {
+      setTold(
+        `${file.name} has ${Math.round(file.size / 1e6)} million characters; at most 100 million are taken.`,
+      )
+      return
+    }
+    openText({ title: file.name.slice(0, 80), text: await file.text() })
+  }
+  const toLine = (line: number) => {
+    const block = motion && blockOfLine(motion, line, stepper.block)
+    if (block !== undefined) stepper.go(block)
+  }
+  const choose = (finding: ProgramFinding) => {
+    setChosen(finding)
+    const block = motion && blockOfFinding(motion, finding)
+    if (block !== undefined) stepper.go(block)
+    if (finding.body) setLit(finding.body)
+  }
+  const moveBody = (id: string, by: Triple) =>
+    changeLayout({
+      ...layout,
+      bodies: layout.bodies.map((body) =>
+        body.id === id
+          ? { ...body, at: { x: body.at.x + by[0], y: body.at.y + by[1], z: body.at.z + by[2] } }
+          : body,
+      ),
+    })
+  const recordArea = () =>
+    signed(() => {
+      const read = layoutSchema.safeParse(layout)
+      if (!read.success) {
+        setTold(`The work area is not recorded: ${read.error.issues[0]?.message}`)
+        return
+      }
+      record(setup.id, { kind: 'laid-out', ...read.data })
+    })
+  const recordProof = () =>
+    signed(() => {
+      if (!proof || !proved || !motion || !program || !current) return
+      const used = {
+        offsets: [...new Set(motion.states.map((state) => state.offset))],
+        tools: [...new Set(motion.states.map((state) => state.tool))],
+      }
+      const rests = proofRests(setup, lengths, used)
+      const area =
+        areaChanged && bodies.length > 0 ? record(setup.id, { kind: 'laid-out', ...layout }) : undefined
+      const count = (severity: string) => proof.findings.filter((each) => each.severity === severity).length
+      record(setup.id, {
+        kind: 'proved',
+        title: program.title.trim() || 'Program',
+        frame: offset.name,
+        hash: proved.hash,
+        characters: text.length,
+        ...(text.length <= LONGEST_PROGRAM ? { text } : {}),
+        verdict: proof.verdict,
+        counts: { stop: count('stop'), look: count('look'), note: count('note') },
+        worst: proof.findings
+          .slice(0, KEPT_FINDINGS)
+          .map(({ code, line, says }) => ({ code, line, says: says.slice(0, 300) })),
+        seconds: proof.time.total,
+        rests: [
+          ...rests.filter((id) => !area || id !== setup.prove.layout?.entry.id),
+          ...(area ? [area.id] : []),
+        ],
+        lengths: of.lengths
+          .filter((each) => used.tools.includes(each.tool))
+          .map(({ tool, length }) => ({ tool, length })),
+        tools: of.tools
+          .filter(({ number }) => used.tools.includes(number))
+          .map(({ id, version }) => ({ id, version })),
+        profile: { id: profile.id, version: profile.version },
+        machine: { id: machine.id, version: machine.version },
+      })
+    })
+  const fact = setup.prove.proofs.find(({ entry }) => entry.title === (program?.title.trim() || 'Program'))
+  const against =
+    fact?.freshness.state === 'stale'
+      ? fact.freshness.cause.says
+      : fact && proved && current
+        ? (proofAgainst(fact, { hash: proved.hash, lengths, setup }) ??
+          (areaChanged ? 'proved before the work area was changed' : undefined))
+        : undefined
+  const large = text.length > LARGE
+  const line = press && motion && press.block < motion.blocks ? press.line : 0
+  const shown = useMemo(() => {
+    if (!large) return { text, before: 0 }
+    const starts = proved?.lineStarts
+    if (!starts) return { text: text.slice(0, 20_000), before: 0 }
+    const begin = Math.max(0, Math.floor((line - WINDOW_LINES / 4) / (WINDOW_LINES / 2)) * (WINDOW_LINES / 2))
+    return { text: text.slice(starts[begin], starts[begin + WINDOW_LINES] ?? text.length), before: begin }
+  }, [large, text, proved, line])
+  const next = nextProve(setup)
+  const counts = proof && {
+    stop: proof.findings.filter(({ severity }) => severity === 'stop').length,
+    look: proof.findings.filter(({ severity }) => severity === 'look').length,
+  }
+  if (program === undefined) return <p className="py-8">Opening the program…</p>
+  const views = (
+    <>
+      {inSpace ? (
+        <Suspense fallback={<p className="p-3">Drawing…</p>}>
+          <SpaceView
+            picture={proved?.picture}
+            row={stepper.row}
+            bodies={bodies}
+            parts={parts}
+            tip={stepper.tip}
+            extent={extent}
+            lathe={lathe}
+          />
+        </Suspense>
+      ) : (
+        (lathe ? [TURNING] : [PLAN, SIDE]).map((side) => (
+          <StraightView
+            key={side.name}
+            side={side}
+            extent={extent}
+            picture={proved?.picture}
+            row={stepper.row}
+            bodies={bodies}
+            lit={place === 'area' ? (lit ?? bodies[0]?.id) : here.find(({ body }) => body)?.body}
+            onMove={
+              place === 'area'
+                ? (id, by) => {
+                    setLit(id)
+                    moveBody(id, by)
+                  }
+                : undefined
+            }
+            parts={parts}
+            tip={stepper.tip}
+            next={stepper.speed > 0 ? [] : (press?.path ?? [])}
+            crashes={here.some(({ severity, body }) => severity === 'stop' && body !== undefined)}
+            hit={hit}
+            lathe={lathe}
+            unit={unit}
+          />
+        ))
+      )}
+    </>
+  )
+  return (
+    <section
+      aria-label="Prove"
+      className="flex flex-1 flex-col"
+      onDragOver={(event) => event.preventDefault()}
+      onDrop={(event) => {
+        if (event.dataTransfer.files.length === 0) return
+        event.preventDefault()
+        void openFile(event.dataTransfer.files[0])
+      }}
+    >
+      <div className="grid flex-1 content-start gap-x-4 gap-y-2 py-2 lg:grid-cols-[23rem_1fr]">
+        <div className="order-2 flex min-w-0 flex-col gap-2 lg:order-1">
+          <div className="flex items-center gap-2">
+            <label className="min-w-0 flex-1">
+              <span className="sr-only">Name of the program</span>
+              <input
+                value={program?.title ?? ''}
+                placeholder="Name of the program"
+                maxLength={80}
+                onChange={({ target }) => change({ title: target.value, text })}
+                className="h-11 w-full rounded-sm border border-ink-soft bg-white/60 px-2 font-semibold"
+              />
+            </label>
+            <label className="inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-sm border border-ink-soft px-3 font-semibold focus-within:outline-3 hover:bg-stock-shade">
+              <FileUp aria-hidden size={20} /> Open
+              <input
+                type="file"
+                accept=".nc,.txt,.tap,.cnc,.ngc,text/plain"
+                aria-label="Open a program file"
+                onChange={({ target }) => {
+                  void openFile(target.files?.[0])
+                  target.value = ''
+                }}
+                className="sr-only"
+              />
+            </label>
+          </div>
+          {text === '' && (
+            <div className="space-y-2 rounded-sm border border-dashed border-ink-soft p-3">
+              <p>Open a file, drop one here, or paste the text below.</p>
+              {!lathe && (
+                <Button
+                  onClick={() => {
+                    const written = programFor(setup, offset)
+                    if (written.ok) openText({ title: `Load and check ${offset.name}`, text: written.text })
+                    else setTold(written.findings[0]?.says)
+                  }}
+                >
+                  The load program for {offset.name}
+                </Button>
+              )}
+            </div>
+          )}
+          {told && (
+            <p className="font-semibold" role="status">
+              {told}
+            </p>
+          )}
+          {unkept && (
+            <p className="font-semibold">This tablet has no room for the program: it is lost on a reload.</p>
+          )}
+          {large && (
+            <p className="text-sm text-ink-soft">
+              A large program: shown round the line that runs, for reading.
+            </p>
+          )}
+          <div className="h-[26rem] lg:h-[calc(100dvh-17.5rem)] lg:min-h-[20rem]">
+            <ProgramEditor
+              text={shown.text}
+              before={shown.before}
+              readOnly={large}
+              onChange={(next) => change({ title: program?.title || 'Program', text: next })}
+              findings={current ? (proof?.findings ?? []) : []}
+              line={line}
+              onLine={toLine}
+              kind={machine.kind}
+              profile={profile}
+            />
+          </div>
+          <div className="flex flex-wrap gap-2">
+            <Button onClick={() => saveFile(text, program?.title ?? '')} disabled={text === ''}>
+              <Download aria-hidden size={20} /> Save file
+            </Button>
+            <Button
+              onClick={() =>
+                navigator.clipboard.writeText(text).then(
+                  () => setTold('Copied.'),
+                  () => setTold('This browser does not let the page copy: save the file.'),
+                )
+              }
+              disabled={text === ''}
+            >
+              <Copy aria-hidden size={20} /> Copy
+            </Button>
+          </div>
+        </div>
+        <div className="order-1 flex min-w-0 flex-col gap-2 lg:order-2">
+          <div className="flex min-h-11 flex-wrap items-center gap-x-4 gap-y-1">
+            {now.state === 'proving' && (
+              <span className="flex flex-1 items-center gap-3">
+                <progress value={now.share} max={1} aria-label="Proving" className="h-5 w-40 accent-ink" />
+                <Button onClick={stop}>Stop</Button>
+              </span>
+            )}
+            {now.state === 'stopped' && (
+              <span className="flex items-center gap-3 font-semibold">
+                Stopped. <Button onClick={() => void prove(of)}>Prove it</Button>
+              </span>
+            )}
+            {now.state === 'failed' && <span className="font-semibold">{now.says}</span>}
+            {now.state === 'done' && proof && (
+              <span className="flex items-center gap-3">
+                <VerdictMark verdict={proof.verdict} />
+                <span>
+                  {counts?.stop ? `${counts.stop} stop` : ''}
+                  {counts?.stop && counts.look ? ', ' : ''}
+                  {counts?.look ? `${counts.look} to look at` : ''}
+                </span>
+              </span>
+            )}
+            {fact && (
+              <span className={`flex items-center gap-2 ${against ? 'hatched px-2' : ''}`}>
+                {against ? <Hourglass aria-hidden size={18} /> : <CheckCheck aria-hidden size={18} />}
+                {against ? `Stale: ${against}` : `Proved by ${fact.entry.by}, `}
+                {!against && <When at={fact.entry.at} />}
+              </span>
+            )}
+            <span className="ml-auto flex gap-2">
+              <Button
+                onClick={() => setInSpace(!inSpace)}
+                aria-pressed={inSpace}
+                disabled={text === '' && bodies.length === 0}
+              >
+                {inSpace ? 'Plan and side' : 'In space'}
+              </Button>
+              <Button
+                look={current && (!fact || against) ? 'primary' : 'plain'}
+                onClick={recordProof}
+                disabled={!current || !motion || motion.blocks === 0}
+              >
+                Record the proof
+              </Button>
+            </span>
+          </div>
+          <Findings findings={staleLayout(setup)} />
+          <div className={`grid h-64 gap-2 ${inSpace || lathe ? '' : 'grid-cols-2'}`}>{views}</div>
+          <Tabs.Root value={place} onValueChange={(to) => go(PLACES.find((each) => each === to))}>
+            <Tabs.List aria-label="Parts of Prove" className="flex flex-wrap border-b border-rule">
+              {(
+                [
+                  ['step', 'Step'],
+                  ['findings', 'Findings'],
+                  ['area', 'Work area'],
+                  ['first', 'First run'],
+                  ['time', 'Time'],
+                ] as const
+              ).map(([value, title]) => (
+                <StripTab
+                  key={value}
+                  value={value}
+                  title={title}
+                  isNext={value === 'area' && bodies.length === 0}
+                >
+                  {value === 'findings' && counts ? (
+                    <span className="digits">{proof.findings.length}</span>
+                  ) : null}
+                </StripTab>
+              ))}
+            </Tabs.List>
+            <Tabs.Content value={place} tabIndex={-1} className="py-2">
+              {place === 'step' &&
+                (proof && press ? (
+                  <StepPanel
+                    setup={setup}
+                    proof={proof}
+                    press={press}
+                    here={here}
+                    into={into}
+                    onInto={setInto}
+                    speed={stepper.speed}
+                    onPlay={stepper.play}
+                    onGo={stepper.go}
+                  />
+                ) : (
+                  <p className="py-3 text-lg">
+                    {text === '' ? 'No program is open.' : 'Reading the program…'}
+                  </p>
+                ))}
+              {place === 'findings' && (
+                <FindingsPanel
+                  findings={proof?.findings ?? []}
+                  chosen={chosen}
+                  onChoose={choose}
+                  onMend={setMending}
+                />
+              )}
+              {place === 'area' && (
+                <AreaPanel
+                  layout={layout}
+                  lathe={lathe}
+                  lit={lit}
+                  onLit={setLit}
+                  onChange={changeLayout}
+                  changed={areaChanged}
+                  onRecord={recordArea}
+                />
+              )}
+              {place === 'first' &&
+                (proof && proved ? (
+                  <ApproachPanel
+                    proof={proof}
+                    of={proved.of}
+                    proved={fact !== undefined && against === undefined}
+                  />
+                ) : (
+                  <p className="py-3 text-lg">No program is open.</p>
+                ))}
+              {place === 'time' &&
+                (proof ? (
+                  <TimePanel
+                    proof={proof}
+                    unit={unitSymbol(unit)}
+                    skipOptional={skipOptional}
+                    onSkipOptional={setSkipOptional}
+                  />
+                ) : (
+                  <p className="py-3 text-lg">No program is open.</p>
+                ))}
+            </Tabs.Content>
+          </Tabs.Root>
+        </div>
+      </div>
+      <NextLine says={next.says} why={next.why} />
+      {mending && (
+        <Difference
+          text={text}
+          mending={mending}
+          onClose={() => setMending(undefined)}
+          onTake={(after) => {
+            setMending(undefined)
+            setChosen(undefined)
+            change({ title: program?.title ?? 'Program', text: after })
+          }}
+        />
+      )}
+    </section>
+  )
+}
+
+/** The text as a file again. */
+function saveFile(text: string, title: string) {
+  const address = URL.createObjectURL(new Blob([text], { type: 'text/plain' }))
+  const link = document.createElement('a')
+  link.href = address
+  link.download = /\.\w{2,4}$/.test(title)
+    ? title
+    : `${title.toLowerCase().replace(/[^a-z0-9]+/g, '-') || 'program'}.nc`
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(address), 10_000)
+}

@@ -1,0 +1,50 @@
+import { type PathPicture, type Proof, type ProveCase, pathPicture, prove } from '@dogleg/core/prove'
+import { sha256 } from '@noble/hashes/sha2.js'
+import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js'
+import { expose, transfer } from 'comlink'
+
+export interface Proved {
+  proof: Proof
+  picture: PathPicture
+  /** SHA-256 of the text. */
+  hash: string
+  /** Where each line begins in the text. */
+  lineStarts: Uint32Array
+}
+
+function lineStartsOf(text: string): Uint32Array {
+  const starts = [0]
+  for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) starts.push(at + 1)
+  return Uint32Array.from(starts)
+}
+
+/** The memory behind every typed array, to be handed over instead of copied. */
+function buffersOf(value: object, found = new Set<ArrayBuffer>()): Set<ArrayBuffer> {
+  for (const part of Object.values(value))
+    if (ArrayBuffer.isView(part) && part.buffer instanceof ArrayBuffer) found.add(part.buffer)
+  return found
+}
+
+// Programs are read and proved here, so that the page does not stand still.
+const prover = {
+  prove(of: ProveCase, onProgress: (share: number) => void): Proved {
+    let last = 0
+    const proof = prove(of, (share) => {
+      const now = performance.now()
+      if (now - last > 50) {
+        last = now
+        onProgress(share)
+      }
+      return true
+    })
+    const picture = pathPicture(proof.program.motion, proof.speeds)
+    const hash = bytesToHex(sha256(utf8ToBytes(of.text)))
+    const lineStarts = lineStartsOf(of.text)
+    const arrays = [proof.program.motion, proof.time, picture, { lineStarts }]
+    const buffers = arrays.flatMap((each) => [...buffersOf(each)])
+    return transfer({ proof, picture, hash, lineStarts }, [...new Set(buffers)])
+  },
+}
+export type Prover = typeof prover
+
+expose(prover)

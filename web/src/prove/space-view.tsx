@@ -1,0 +1,161 @@
+import { type Body, boundsOf, type PathPicture, type ToolPart, type Triple } from '@dogleg/core/prove'
+import { Canvas, useThree } from '@react-three/fiber'
+import { useEffect, useMemo, useState } from 'react'
+import { BoxGeometry, CylinderGeometry, EdgesGeometry, Vector3 } from 'three'
+import { Button } from '../ui/button.tsx'
+import { PathLots } from './path-lines.tsx'
+import type { Extent } from './view-frame.ts'
+
+const LOOKS: Record<Body['role'], { color: string; opacity: number }> = {
+  part: { color: '#eef4ff', opacity: 0.22 },
+  vise: { color: '#a9bdea', opacity: 0.16 },
+  clamp: { color: '#a9bdea', opacity: 0.3 },
+  stop: { color: '#a9bdea', opacity: 0.3 },
+  chuck: { color: '#a9bdea', opacity: 0.16 },
+}
+
+/** Turns a standing cylinder of three (along Y) to lie along an axis. */
+const TURNS: Record<'X' | 'Y' | 'Z', [number, number, number]> = {
+  X: [0, 0, Math.PI / 2],
+  Y: [0, 0, 0],
+  Z: [Math.PI / 2, 0, 0],
+}
+
+function BodyShape({ body }: { body: Body }) {
+  const { least, greatest } = boundsOf(body)
+  const middle = [0, 1, 2].map((axis) => ((least[axis] as number) + (greatest[axis] as number)) / 2) as [
+    number,
+    number,
+    number,
+  ]
+  const geometry = useMemo(
+    () =>
+      body.shape === 'box'
+        ? new BoxGeometry(body.size.x, body.size.y, body.size.z)
+        : new CylinderGeometry(body.diameter / 2, body.diameter / 2, body.length, 48),
+    [body],
+  )
+  const edges = useMemo(() => new EdgesGeometry(geometry, 30), [geometry])
+  const { color, opacity } = LOOKS[body.role]
+  return (
+    <group position={middle} rotation={body.shape === 'box' ? [0, 0, 0] : TURNS[body.axis]}>
+      <mesh geometry={geometry}>
+        <meshBasicMaterial color={color} transparent opacity={opacity} depthWrite={false} />
+      </mesh>
+      <lineSegments geometry={edges}>
+        <lineBasicMaterial color={color} />
+      </lineSegments>
+    </group>
+  )
+}
+
+function ToolShape3({ parts, tip, lathe }: { parts: readonly ToolPart[]; tip: Triple; lathe: boolean }) {
+  return (
+    <group position={[tip[0], tip[1], tip[2]]}>
+      {parts.map(({ name, radius, from, to }) => {
+        const r = Math.max(radius, 0.01)
+        return lathe ? (
+          <mesh key={name} position={[(from + to) / 2, 0, r]}>
+            <boxGeometry args={[to - from, r, 2 * r]} />
+            <meshBasicMaterial color="#f5edd9" transparent opacity={0.6} />
+          </mesh>
+        ) : (
+          <mesh key={name} position={[0, 0, (from + to) / 2]} rotation={[Math.PI / 2, 0, 0]}>
+            <cylinderGeometry args={[r, r, Math.max(to - from, 0.01), 32]} />
+            <meshBasicMaterial color="#f5edd9" transparent opacity={name === 'holder' ? 0.35 : 0.7} />
+          </mesh>
+        )
+      })}
+    </group>
+  )
+}
+
+function Eye({ turn, tilt, extent, closer }: { turn: number; tilt: number; extent: Extent; closer: number }) {
+  const { camera, invalidate } = useThree()
+  useEffect(() => {
+    const middle = new Vector3(
+      (extent.least[0] + extent.greatest[0]) / 2,
+      (extent.least[1] + extent.greatest[1]) / 2,
+      (extent.least[2] + extent.greatest[2]) / 2,
+    )
+    const size = Math.hypot(...([0, 1, 2] as const).map((axis) => extent.greatest[axis] - extent.least[axis]))
+    const far = (size * 1.5) / closer
+    camera.up.set(0, 0, 1)
+    camera.position.set(
+      middle.x + far * Math.cos(tilt) * Math.sin(turn),
+      middle.y - far * Math.cos(tilt) * Math.cos(turn),
+      middle.z + far * Math.sin(tilt),
+    )
+    camera.near = far / 100
+    camera.far = far * 20
+    camera.lookAt(middle)
+    camera.updateProjectionMatrix()
+    invalidate()
+  }, [camera, invalidate, turn, tilt, extent, closer])
+  return null
+}
+
+const STEP = Math.PI / 12
+
+/** The work area in space; turned by dragging, or by its keys. */
+export function SpaceView({
+  picture,
+  row,
+  bodies,
+  parts,
+  tip,
+  extent,
+  lathe,
+}: {
+  picture: PathPicture | undefined
+  row: number
+  bodies: readonly Body[]
+  parts: readonly ToolPart[]
+  tip: Triple
+  extent: Extent
+  lathe: boolean
+}) {
+  const [turn, setTurn] = useState(0.6)
+  const [tilt, setTilt] = useState(0.55)
+  const [closer, setCloser] = useState(1)
+  const tilted = (by: number) => setTilt((now) => Math.max(-1.5, Math.min(1.5, now + by)))
+  return (
+    <section aria-label="Work area in space" className="relative h-full min-h-0">
+      <div
+        className="on-layout h-full touch-none rounded-sm bg-layout"
+        onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
+        onPointerMove={(event) => {
+          if (!event.currentTarget.hasPointerCapture(event.pointerId)) return
+          setTurn((now) => now - event.movementX / 150)
+          tilted(event.movementY / 150)
+        }}
+        onWheel={(event) =>
+          setCloser((now) => Math.max(0.3, Math.min(8, now * Math.exp(-event.deltaY / 600))))
+        }
+      >
+        <Canvas frameloop="demand" dpr={[1, 2]} aria-hidden tabIndex={-1}>
+          <Eye turn={turn} tilt={tilt} extent={extent} closer={closer} />
+          {bodies.map((body) => (
+            <BodyShape key={body.id} body={body} />
+          ))}
+          <ToolShape3 parts={parts} tip={tip} lathe={lathe} />
+          {picture && <PathLots picture={picture} row={row} />}
+        </Canvas>
+      </div>
+      <div className="absolute right-2 bottom-2 flex flex-wrap gap-1">
+        {(
+          [
+            ['Turn left', () => setTurn((now) => now - STEP)],
+            ['Turn right', () => setTurn((now) => now + STEP)],
+            ['Higher', () => tilted(STEP)],
+            ['Lower', () => tilted(-STEP)],
+          ] as const
+        ).map(([label, go]) => (
+          <Button key={label} onClick={go} className="bg-stock">
+            {label}
+          </Button>
+        ))}
+      </div>
+    </section>
+  )
+}

@@ -1,0 +1,182 @@
+import {
+  nextBlock,
+  nextFindingBlock,
+  nextToolBlock,
+  type Press,
+  type ProgramFinding,
+  type Proof,
+} from '@dogleg/core/prove'
+import { formatLength, unitSymbol } from '@dogleg/core/quantity'
+import type { Setup } from '@dogleg/core/setup'
+import { ChevronLeft, ChevronRight, Drill, Pause, Play, Search } from 'lucide-react'
+import { useEffect, useRef } from 'react'
+import { CheckField } from '../reference/form-fields.tsx'
+import { Button } from '../ui/button.tsx'
+import { VerdictMark } from '../ui/verdict.tsx'
+
+const SPEEDS = [1, 4, 16, 64]
+
+interface StepPanelProps {
+  setup: Setup
+  proof: Proof
+  press: Press
+  /** What is said of the block that runs next. */
+  here: readonly ProgramFinding[]
+  into: boolean
+  onInto: (into: boolean) => void
+  speed: number
+  onPlay: (speed: number) => void
+  onGo: (block: number) => void
+}
+
+/** Keys that belong to a field or a button are not steps. */
+const isElsewhere = (target: EventTarget | null) =>
+  target instanceof Element &&
+  target.closest(
+    'input, textarea, select, [contenteditable], [role=dialog], [role=tablist], [role=radiogroup]',
+  ) !== null
+
+/** What the next press of cycle start will do, large; and the keys that step on. */
+export function StepPanel({ setup, proof, press, here, into, onInto, speed, onPlay, onGo }: StepPanelProps) {
+  const { motion } = proof.program
+  const { unit, machine } = setup
+  const { block } = press
+  const over = block >= motion.blocks
+  const next = () => onGo(nextBlock(motion, block, 1, into))
+  const back = () => onGo(nextBlock(motion, block, -1, into))
+  const tool = () => onGo(nextToolBlock(motion, block))
+  const finding = () => {
+    const to = nextFindingBlock(motion, block, proof.findings)
+    if (to !== undefined) onGo(to)
+  }
+  const keys = useRef<Map<string, () => void>>(new Map())
+  keys.current = new Map([
+    [' ', next],
+    ['ArrowRight', next],
+    ['ArrowLeft', back],
+    ['t', tool],
+    ['f', finding],
+    ['Home', () => onGo(0)],
+    ['End', () => onGo(motion.blocks)],
+  ])
+  useEffect(() => {
+    const press = (event: KeyboardEvent) => {
+      if (
+        event.ctrlKey ||
+        event.metaKey ||
+        event.altKey ||
+        isElsewhere(event.composedPath()[0] ?? event.target)
+      )
+        return
+      // Space presses the button that has the focus.
+      if (event.key === ' ' && event.target instanceof HTMLButtonElement) return
+      const does = keys.current.get(event.key)
+      if (!does) return
+      event.preventDefault()
+      does()
+    }
+    window.addEventListener('keydown', press)
+    return () => window.removeEventListener('keydown', press)
+  }, [])
+  const axes = (['X', 'Y', 'Z'] as const).flatMap((axis, at) =>
+    machine.axes[axis] ? [{ axis, toGo: press.toGo[at as 0 | 1 | 2] }] : [],
+  )
+  const verdict = here.some(({ severity }) => severity === 'stop')
+    ? 'stop'
+    : here.some(({ severity }) => severity === 'look')
+      ? 'look'
+      : 'good'
+  return (
+    <div className="space-y-2">
+      <div className="grid grid-cols-[auto_1fr] items-start gap-x-6 gap-y-1">
+        <table>
+          <caption className="text-left text-sm font-semibold whitespace-nowrap">
+            Distance to go, {unitSymbol(unit)}
+          </caption>
+          <tbody>
+            {axes.map(({ axis, toGo }) => (
+              <tr key={axis}>
+                <th scope="row" className="pr-3 text-left text-xl">
+                  {axis}
+                </th>
+                <td className="digits text-right text-3xl leading-9 whitespace-pre">
+                  {formatLength(over ? 0 : toGo, unit)}
+                </td>
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        <div aria-live="polite" className="min-w-0">
+          <p className="flex items-center gap-3 text-sm font-semibold">
+            {over ? 'The program has ended.' : `The next press, line ${press.line}:`}
+            {!over && <VerdictMark verdict={verdict} />}
+          </p>
+          {!over && (
+            <p className="text-2xl leading-tight font-semibold first-letter:uppercase">{press.says}.</p>
+          )}
+          {here.slice(0, 2).map(({ code, says, fix }) => (
+            <p
+              key={`${code}${says}`}
+              className={code === here[0]?.code && verdict === 'stop' ? 'font-semibold text-hazard' : ''}
+            >
+              {says} {fix}
+            </p>
+          ))}
+        </div>
+      </div>
+      <input
+        type="range"
+        aria-label="Place in the program, block by block"
+        min={0}
+        max={motion.blocks}
+        value={Math.min(block, motion.blocks)}
+        onChange={({ target }) => onGo(Number(target.value))}
+        className="h-8 w-full accent-ink"
+      />
+      <div className="flex flex-wrap items-center gap-2">
+        <Button onClick={back} disabled={block === 0} aria-keyshortcuts="ArrowLeft">
+          <ChevronLeft aria-hidden size={20} /> Back
+        </Button>
+        <Button
+          onClick={next}
+          disabled={over}
+          look="primary"
+          className="min-w-32"
+          aria-keyshortcuts="Space ArrowRight"
+        >
+          Next <ChevronRight aria-hidden size={20} />
+        </Button>
+        <Button onClick={tool} disabled={over} aria-keyshortcuts="t">
+          <Drill aria-hidden size={20} /> Next tool
+        </Button>
+        <Button onClick={finding} disabled={proof.findings.length === 0} aria-keyshortcuts="f">
+          <Search aria-hidden size={20} /> Next finding
+        </Button>
+        <Button onClick={() => onPlay(speed > 0 ? 0 : 4)} disabled={over}>
+          {speed > 0 ? <Pause aria-hidden size={20} /> : <Play aria-hidden size={20} />}{' '}
+          {speed > 0 ? 'Hold' : 'Run'}
+        </Button>
+        <label className="flex items-center gap-2">
+          <span className="sr-only">Speed</span>
+          <select
+            value={speed || 4}
+            onChange={({ target }) => onPlay(Number(target.value))}
+            className="min-h-11 rounded-sm border border-ink-soft bg-transparent px-2"
+          >
+            {SPEEDS.map((each) => (
+              <option key={each} value={each}>
+                {each} times
+              </option>
+            ))}
+          </select>
+        </label>
+        <CheckField
+          label="Step into calls"
+          checked={into}
+          onChange={({ target }) => onInto(target.checked)}
+        />
+      </div>
+      <p className="text-sm text-ink-soft">Keys: space or → next, ← back, T next tool, F next finding.</p>
+    </div>
+  )
+}

@@ -1,0 +1,298 @@
+import { type Body, boundsOf, type PathPicture, type ToolPart, type Triple } from '@dogleg/core/prove'
+import type { LengthUnit } from '@dogleg/core/quantity'
+import { Maximize, ZoomIn, ZoomOut } from 'lucide-react'
+import { Component, type ReactNode, useEffect, useMemo, useRef, useState } from 'react'
+import { PathLines } from './path-lines.tsx'
+import { type Extent, fit, fromView, type Side, type Size, toView, type Window } from './view-frame.ts'
+
+/** Where there is no graphics card to draw on, bodies, tool and the next move are still drawn. */
+class WithoutGraphics extends Component<{ children: ReactNode }, { failed: boolean }> {
+  override state = { failed: false }
+  static getDerivedStateFromError = () => ({ failed: true })
+  override render() {
+    return this.state.failed ? (
+      <p className="p-2 text-sm text-scribe">
+        This browser draws no lines on the graphics card: the path is not shown, the next move is.
+      </p>
+    ) : (
+      this.props.children
+    )
+  }
+}
+
+function useSize() {
+  const ref = useRef<HTMLDivElement>(null)
+  const [size, setSize] = useState<Size>({ width: 0, height: 0 })
+  useEffect(() => {
+    const element = ref.current
+    if (!element) return
+    const observer = new ResizeObserver(([entry]) => {
+      if (entry) setSize({ width: entry.contentRect.width, height: entry.contentRect.height })
+    })
+    observer.observe(element)
+    return () => observer.disconnect()
+  }, [])
+  return [ref, size] as const
+}
+
+interface StraightViewProps {
+  side: Side
+  extent: Extent
+  picture: PathPicture | undefined
+  row: number
+  bodies: readonly Body[]
+  /** The body that is lit, and whether bodies may be dragged. */
+  lit?: string | undefined
+  onMove?: ((id: string, by: Triple) => void) | undefined
+  parts: readonly ToolPart[]
+  tip: Triple
+  /** The path of the next press. */
+  next: readonly Triple[]
+  crashes: boolean
+  hit?: Triple | undefined
+  lathe: boolean
+  unit: LengthUnit
+}
+
+/** A place that is dragged snaps to these, in the unit of the setup. */
+const SNAP: Record<LengthUnit, number> = { inch: 1 / 16, mm: 1 }
+const LETTERS = ['X', 'Y', 'Z'] as const
+
+/** The work area from one side: bodies and tool to scale, the whole path, the next move bright, the hit marked. */
+export function StraightView(props: StraightViewProps) {
+  const { side, extent, picture, row, bodies, lit, onMove, parts, tip, next, crashes, hit, lathe, unit } =
+    props
+  const [ref, size] = useSize()
+  const [moved, setMoved] = useState<Window>()
+  const whole = useMemo(() => fit(extent, side, size), [extent, side, size])
+  const window = moved ?? whole
+  const held = useRef<{ id: string | undefined; right: number; up: number; from: Window }>(undefined)
+  const at = (point: Triple) => toView(point, side, window, size)
+
+  const place = (event: React.PointerEvent) => {
+    const box = event.currentTarget.getBoundingClientRect()
+    return fromView(event.clientX - box.left, event.clientY - box.top, held.current?.from ?? window, size)
+  }
+  const bodyAt = (right: number, up: number) =>
+    [...bodies]
+      .sort((a, b) => areaOf(a, side) - areaOf(b, side))
+      .find((body) => {
+        const { least, greatest } = boundsOf(body)
+        return (
+          right >= least[side.right] &&
+          right <= greatest[side.right] &&
+          up >= least[side.up] &&
+          up <= greatest[side.up]
+        )
+      })
+  const drag = (event: React.PointerEvent) => {
+    if (!held.current) return
+    const now = place(event)
+    const [dr, du] = [now.right - held.current.right, now.up - held.current.up]
+    const { id, from } = held.current
+    if (id !== undefined && onMove) {
+      const snapped = [dr, du].map((each) => Math.round(each / SNAP[unit]) * SNAP[unit]) as [number, number]
+      if (snapped[0] === 0 && snapped[1] === 0) return
+      const by: [number, number, number] = [0, 0, 0]
+      by[side.right] = snapped[0]
+      by[side.up] = snapped[1]
+      held.current.right += snapped[0]
+      held.current.up += snapped[1]
+      onMove(id, by)
+    } else setMoved({ ...from, right: from.right - dr, up: from.up - du })
+  }
+  const zoom = (by: number) => setMoved({ ...window, scale: window.scale * by })
+  const path = next.map((point) => at(point))
+  return (
+    <figure className="relative h-full min-h-0" aria-label={side.label}>
+      <div
+        ref={ref}
+        className="on-layout absolute inset-0 touch-none overflow-hidden rounded-sm bg-layout"
+        onPointerDown={(event) => {
+          event.currentTarget.setPointerCapture(event.pointerId)
+          const { right, up } = place(event)
+          held.current = { id: onMove ? bodyAt(right, up)?.id : undefined, right, up, from: window }
+        }}
+        onPointerMove={drag}
+        onPointerUp={() => {
+          held.current = undefined
+        }}
+        onPointerCancel={() => {
+          held.current = undefined
+        }}
+        onWheel={(event) => zoom(Math.exp(-event.deltaY / 500))}
+      >
+        {picture && size.width > 0 && (
+          <div className="absolute inset-0" aria-hidden>
+            <WithoutGraphics>
+              <PathLines picture={picture} row={row} side={side} window={window} />
+            </WithoutGraphics>
+          </div>
+        )}
+        {size.width > 0 && (
+          <svg
+            width={size.width}
+            height={size.height}
+            className="pointer-events-none absolute inset-0"
+            aria-hidden
+          >
+            {bodies.map((body) => (
+              <BodyMark
+                key={body.id}
+                body={body}
+                side={side}
+                at={at}
+                scale={window.scale}
+                lit={body.id === lit}
+              />
+            ))}
+            {path.length > 1 && (
+              <polyline
+                points={path.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' ')}
+                fill="none"
+                stroke={crashes ? 'var(--color-stock)' : 'var(--color-scribe)'}
+                strokeWidth={crashes ? 5 : 3}
+                strokeDasharray={crashes ? '10 5' : undefined}
+              />
+            )}
+            <ToolMark parts={parts} tip={tip} side={side} at={at} scale={window.scale} lathe={lathe} />
+            {hit && <HitMark {...at(hit)} />}
+            <text x={8} y={size.height - 8} className="fill-scribe text-[13px]">
+              {LETTERS[side.right]} right, {LETTERS[side.up]} up
+            </text>
+          </svg>
+        )}
+      </div>
+      <figcaption className="pointer-events-none absolute top-1 left-2 text-sm font-semibold text-scribe">
+        {side.label}
+      </figcaption>
+      <div className="absolute top-1 right-1 flex gap-1">
+        {(
+          [
+            ['Closer', ZoomIn, () => zoom(1.4)],
+            ['Farther', ZoomOut, () => zoom(1 / 1.4)],
+            ['All of it', Maximize, () => setMoved(undefined)],
+          ] as const
+        ).map(([label, Icon, go]) => (
+          <button
+            key={label}
+            type="button"
+            aria-label={`${label}: ${side.label}`}
+            onClick={go}
+            className="inline-flex size-11 items-center justify-center rounded-sm text-scribe hover:bg-layout-deep"
+          >
+            <Icon aria-hidden size={20} />
+          </button>
+        ))}
+      </div>
+    </figure>
+  )
+}
+
+function areaOf(body: Body, side: Side): number {
+  const { least, greatest } = boundsOf(body)
+  return (greatest[side.right] - least[side.right]) * (greatest[side.up] - least[side.up])
+}
+
+type At = (point: Triple) => { x: number; y: number }
+
+const FILLS: Record<Body['role'], string> = {
+  part: 'fill-scribe/20',
+  vise: 'fill-scribe-dim/15',
+  clamp: 'fill-scribe-dim/35',
+  stop: 'fill-scribe-dim/35',
+  chuck: 'fill-scribe-dim/15',
+}
+
+function BodyMark({
+  body,
+  side,
+  at,
+  scale,
+  lit,
+}: {
+  body: Body
+  side: Side
+  at: At
+  scale: number
+  lit: boolean
+}) {
+  const { least, greatest } = boundsOf(body)
+  const [a, b] = [at(least), at(greatest)]
+  const [x, y, width, height] = [
+    Math.min(a.x, b.x),
+    Math.min(a.y, b.y),
+    Math.abs(b.x - a.x),
+    Math.abs(b.y - a.y),
+  ]
+  const look = `${FILLS[body.role]} ${lit ? 'stroke-brass' : body.role === 'part' ? 'stroke-scribe' : 'stroke-scribe-dim'} lights-up`
+  const endOn = body.shape === 'cylinder' && LETTERS[side.eye] === body.axis
+  return (
+    <g>
+      {endOn ? (
+        <circle
+          cx={x + width / 2}
+          cy={y + height / 2}
+          r={(body.diameter / 2) * scale}
+          className={look}
+          strokeWidth={lit ? 3 : 1.5}
+        />
+      ) : (
+        <rect x={x} y={y} width={width} height={height} className={look} strokeWidth={lit ? 3 : 1.5} />
+      )}
+      {width > 7 * body.name.length && height > 14 && (
+        <text x={x + width / 2} y={y + height - 5} textAnchor="middle" className="fill-scribe text-[13px]">
+          {body.name}
+        </text>
+      )}
+    </g>
+  )
+}
+
+/** The tool where it stands: circles from above, its outline from the side. */
+function ToolMark({
+  parts,
+  tip,
+  side,
+  at,
+  scale,
+  lathe,
+}: {
+  parts: readonly ToolPart[]
+  tip: Triple
+  side: Side
+  at: At
+  scale: number
+  lathe: boolean
+}) {
+  const { x, y } = at(tip)
+  return (
+    <g className="stroke-stock" strokeWidth={2}>
+      {[...parts].reverse().map(({ name, radius, from, to }) => {
+        const r = Math.max(radius * scale, 2)
+        const fill = name === 'cutter' ? 'fill-stock/70' : 'fill-stock/25'
+        if (side.name === 'plan') return <circle key={name} cx={x} cy={y} r={r} className={fill} />
+        const left = lathe ? x : x - r
+        return (
+          <rect
+            key={name}
+            x={left}
+            y={y - to * scale}
+            width={2 * r}
+            height={Math.max((to - from) * scale, 1)}
+            className={fill}
+          />
+        )
+      })}
+      <path d={`M${x - 7} ${y}H${x + 7}M${x} ${y - 7}V${y + 7}`} />
+    </g>
+  )
+}
+
+/** Where it hits: a cross in a ring, on a ground that it stands out from. */
+const HitMark = ({ x, y }: { x: number; y: number }) => (
+  <g>
+    <circle cx={x} cy={y} r={15} className="fill-hazard stroke-stock" strokeWidth={3} />
+    <path d={`M${x - 6} ${y - 6}l12 12M${x + 6} ${y - 6}l-12 12`} className="stroke-stock" strokeWidth={3} />
+  </g>
+)

@@ -28,6 +28,8 @@ const PROGRESS_EVERY = 8192
 /** Blocks that run beyond the lines that there are, before a loop is taken to have no end. */
 const SPARE_BLOCKS = 500_000
 
+/** Words that a block does something by. */
+const SPOKEN = ~(bit('N') | bit('O'))
 const PLAIN_WORDS = bit('N') | bit('G') | bit('X') | bit('Y') | bit('Z') | bit('F')
 const MOVES = bit('X') | bit('Y') | bit('Z')
 const [SLOT_G, SLOT_X, SLOT_Y, SLOT_Z, SLOT_F] = [place('G'), place('X'), place('Y'), place('Z'), place('F')]
@@ -159,7 +161,10 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
       furthest = run.lineIndex
       unread = next
     }
-    if (scan.count === 0 && scan.macroAt < 0 && scan.badAt < 0 && scan.openCommentAt < 0) {
+    // A program number, a line number or a comment alone is no block that the control stops at.
+    const silent = (scan.mask & SPOKEN) === 0 && scan.macroAt < 0 && scan.badAt < 0 && scan.openCommentAt < 0
+    if (silent) {
+      if ((scan.mask & bit('O')) !== 0 && endsBefore(run)) break
       run.lineIndex++
       at = next
       continue

@@ -64,6 +64,8 @@ function spoken(seen: Seen, rows: Press['rows']): string {
   const { motion, unit, lathe } = seen
   const words: string[] = []
   let moves = 0
+  /** The first row after the one that is said. */
+  let rest: number | undefined
   for (let row = rows.from; row < rows.to; row++) {
     const kind = motion.kind[row] as number
     if (kind === ROW.EVENT) {
@@ -71,15 +73,17 @@ function spoken(seen: Seen, rows: Press['rows']): string {
       continue
     }
     moves++
-    if (moves === 1) words.push(moveWords(seen, row))
+    if (moves === 1) rest = row + 1
+    if (moves === 1) words.push(moveWords(seen, row) + hitWords(seen, { from: row, to: row + 1 }))
   }
+  const later = rest === undefined ? '' : hitWords(seen, { from: rest, to: rows.to })
   const code = motion.states[motion.state[rows.from] as number]?.cycle ?? 0
   const cycle = moves > 1 && (motion.flags[rows.to - 1] as number) & FLAG.CYCLE
   if (cycle) {
     const lowest = Math.min(...rowNumbers(rows).map((row) => endOf(motion, row)[lathe ? 0 : 2]))
     const depth = lathe ? `X ${formatLength(2 * lowest, unit)}` : `Z ${formatLength(lowest, unit)}`
-    words.push(`then the cycle${code ? ` G${code}` : ''}: ${moves} moves, to ${depth}`)
-  } else if (moves > 1) words.push(`then ${moves - 1} more ${moves === 2 ? 'move' : 'moves'}`)
+    words.push(`then the cycle${code ? ` G${code}` : ''}: ${moves} moves, to ${depth}${later}`)
+  } else if (moves > 1) words.push(`then ${moves - 1} more ${moves === 2 ? 'move' : 'moves'}${later}`)
   return words.filter(Boolean).join(', ') || 'nothing moves'
 }
 
@@ -170,6 +174,6 @@ export function pressOf(seen: Seen, block: number): Press {
     rows,
     toGo,
     path,
-    says: spoken(seen, rows) + hitWords(seen, rows),
+    says: spoken(seen, rows),
   }
 }

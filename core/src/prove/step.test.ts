@@ -57,7 +57,7 @@ describe('what the next press will do', () => {
     const { motion } = crash.program
     const block = [...motion.blockLine].indexOf(26)
     expect(pressOf({ ...seen(crash), findings: crash.findings, bodies: crash.bodies }, block).says).toMatch(
-      /: passes through clamp 1$/,
+      /^rapid, 1.8000 to the front at 0.1000 above the top of the part: passes through clamp 1, then the cycle G83/,
     )
   })
   it('distance to go is that of the first move, axis by axis, before the press', () => {

@@ -9,6 +9,7 @@ import { Listing } from '../program/listing.tsx'
 import { Taken, TakeProgram } from '../program/take-program.tsx'
 import { Button } from '../ui/button.tsx'
 import { LengthEntryField } from '../ui/entry-field.tsx'
+import { Progress } from '../ui/progress.tsx'
 import { Findings } from '../ui/verdict.tsx'
 import { useTurner } from './use-turner.ts'
 
@@ -130,7 +131,7 @@ export function MovesPanel({ offset }: { offset: OffsetState }) {
         </div>
         {now.state === 'turning' ? (
           <div className="flex items-center gap-3">
-            <progress value={now.share} max={1} aria-label="Turning" className="h-6 flex-1 accent-ink" />
+            <Progress share={now.share} label="Turning" className="flex-1" />
             <Button onClick={stop}>Stop</Button>
           </div>
         ) : (

@@ -3,6 +3,7 @@ import { unitSymbol } from '@dogleg/core/quantity'
 import { FormProvider, useForm } from 'react-hook-form'
 import { useRows } from '../log/rows.ts'
 import { AroundSection } from '../reference/around-section.tsx'
+import { DynamicsSection } from '../reference/dynamics-section.tsx'
 import { EditorFoot } from '../reference/editor-foot.tsx'
 import { CheckField, Field, Section, SelectField } from '../reference/form-fields.tsx'
 import { MACHINE_NUMBERS, type MachineForm, machineResolver } from '../reference/machine-form.ts'
@@ -58,6 +59,7 @@ function MachineEditor({ machine }: { machine: Machine }) {
               setValue('axes.Y', mill ? { least: '', greatest: '0' } : null, { shouldDirty: true })
               if (rapids) setValue('rapids.Y', mill ? '' : null, { shouldDirty: true })
               if (!mill) setValue('around', null, { shouldDirty: true })
+              setValue('dynamics', null, { shouldDirty: true })
               if (!mill) setValue('probe', null, { shouldDirty: true })
               return kindField.onChange(event)
             }}
@@ -138,6 +140,7 @@ function MachineEditor({ machine }: { machine: Machine }) {
               />
             ))}
         </Section>
+        <DynamicsSection kind={kind} symbol={symbol} />
         {kind === 'mill' && (
           <Section title="Probe">
             <div className="col-span-full">

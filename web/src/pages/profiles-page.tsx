@@ -9,6 +9,7 @@ import { Listing } from '../program/listing.tsx'
 import { EditorEnd } from '../reference/editor-end.tsx'
 import { CheckField, Field, Section, SelectField, Wrong } from '../reference/form-fields.tsx'
 import { ProbingSection, USUAL_PROBING } from '../reference/probing-section.tsx'
+import { ReadingSection } from '../reference/reading-section.tsx'
 import { RowsPage } from '../reference/rows-page.tsx'
 import { useSave } from '../reference/use-save.ts'
 import { Findings } from '../ui/verdict.tsx'
@@ -69,7 +70,7 @@ function ProfileEditor({ profile }: { profile: Profile }) {
     section: { note?: FieldError } | undefined,
     name:
       | `${'numbers' | 'comments' | 'blocks' | 'program' | 'offsets' | 'clearUp'}.note`
-      | `${'loadOffset' | 'rotation' | 'probing'}.note`,
+      | `${'loadOffset' | 'rotation' | 'probing' | 'reading'}.note`,
   ) => (
     <Field
       label="Where this is set on the control, what its manual says"
@@ -215,6 +216,13 @@ function ProfileEditor({ profile }: { profile: Profile }) {
             setValue('probing', has ? USUAL_PROBING : null, { shouldDirty: true, shouldValidate: true })
           }
           note={notes(errors.probing, 'probing.note')}
+        />
+        <ReadingSection
+          reading={draft.reading}
+          errors={errors.reading}
+          register={register}
+          setValue={setValue}
+          note={notes(errors.reading, 'reading.note')}
         />
         <Section title="Blocks and comments">
           <CheckField label="Number the blocks" {...register('blocks.numbered')} />

@@ -1,5 +1,6 @@
 import { type ToolKind, type ToolShape, toolShape } from '@dogleg/core/machine'
 import { unitSymbol } from '@dogleg/core/quantity'
+import { Plus } from 'lucide-react'
 import { FormProvider, useForm, useWatch } from 'react-hook-form'
 import { useRows } from '../log/rows.ts'
 import { ToolPreview } from '../prove/tool-preview.tsx'
@@ -9,6 +10,7 @@ import { TOOL_NUMBERS } from '../reference/library-numbers.ts'
 import { RowsPage } from '../reference/rows-page.tsx'
 import { type Typed, toTyped, typedResolver } from '../reference/typed-form.ts'
 import { useSave } from '../reference/use-save.ts'
+import { Button } from '../ui/button.tsx'
 
 type ToolForm = Typed<ToolShape>
 const resolver = typedResolver<ToolShape>(toolShape, TOOL_NUMBERS, ({ unit }) => unit)
@@ -28,13 +30,53 @@ export const ToolsPage = () => (
   <RowsPage
     noun="tools"
     aside={
-      <p className="mt-4 text-sm text-ink-soft">
-        Measure what is in the holder. Lengths for the control are taken in the Zero step; these are shapes.
-      </p>
+      <>
+        <NewTool />
+        <p className="mt-4 text-sm text-ink-soft">
+          Measure what is in the holder. Lengths for the control are taken in the Zero step; these are shapes.
+        </p>
+      </>
     }
     editor={(tool) => <ToolEditor key={`${tool.id}-${tool.version}`} tool={tool} />}
   />
 )
+
+/** A tool to begin with, on the first machine; its shape is then typed over. */
+function NewTool() {
+  const { data: machines = [] } = useRows('machines')
+  const { data: tools = [] } = useRows('tools')
+  const { copy } = useSave('tools')
+  const [machine] = machines
+  if (!machine) return null
+  const number =
+    Math.max(0, ...tools.filter(({ machineId }) => machineId === machine.id).map((tool) => tool.number)) + 1
+  const scale = machine.unit === 'inch' ? 1 : 25
+  return (
+    <Button
+      className="mt-3 w-full"
+      onClick={() =>
+        copy({
+          id: 'new',
+          version: 1,
+          machineId: machine.id,
+          number,
+          name: `Tool ${number}`,
+          kind: 'mill',
+          unit: machine.unit,
+          diameter: 0.5 * scale,
+          flute: scale,
+          stickOut: 2 * scale,
+          holderDiameter: 1.75 * scale,
+          holderLength: 2.5 * scale,
+          pitch: null,
+          note: '',
+        })
+      }
+    >
+      <Plus aria-hidden size={20} /> New tool
+    </Button>
+  )
+}
 
 function ToolEditor({ tool }: { tool: ToolShape }) {
   const { data: machines = [] } = useRows('machines')

@@ -8,7 +8,7 @@ import { Findings } from '../ui/verdict.tsx'
 export function ApproachPanel({ proof, of, proved }: { proof: Proof; of: ProveCase; proved: boolean }) {
   const advice = adviseRun(proof.findings, proved)
   return (
-    <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[1fr_20rem]">
+    <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[1fr_15rem]">
       <div className="space-y-4">
         {proof.approaches.length === 0 && (
           <p>
@@ -68,16 +68,16 @@ function ApproachCard({ approach, of, proof }: { approach: Approach; of: ProveCa
       <h3 className="text-lg font-semibold">
         T{tool} {name && <span className="font-normal">{name}</span>} comes down the first time
       </h3>
-      <div className="grid gap-x-6 md:grid-cols-[1fr_15rem]">
+      <div className="grid gap-x-6 md:grid-cols-[1fr_13rem]">
         <table className="w-full">
           <thead>
             <tr className="text-left text-sm text-ink-soft">
-              <th scope="col">Stop before</th>
+              <th scope="col">Before</th>
               <th scope="col" className="text-right">
                 Z to go
               </th>
               <th scope="col" className="text-right">
-                tip stands
+                tip, over the part
               </th>
             </tr>
           </thead>
@@ -95,9 +95,9 @@ function ApproachCard({ approach, of, proof }: { approach: Approach; of: ProveCa
                   </button>
                 </th>
                 <td className="digits text-right text-2xl">{formatLength(toGo, unit)}</td>
-                <td className="text-right">
+                <td className="text-right whitespace-nowrap">
                   <span className="digits">{formatLength(Math.abs(above), unit)}</span>{' '}
-                  {above < 0 ? 'below' : 'above'} the part
+                  {above < 0 ? 'below' : 'above'}
                 </td>
               </tr>
             ))}

@@ -1,5 +1,5 @@
 import type { Body, BodyRole, Layout } from '@dogleg/core/prove'
-import { formatLength, type LengthUnit, readLength, unitSymbol } from '@dogleg/core/quantity'
+import { formatLength, type LengthUnit, readLength } from '@dogleg/core/quantity'
 import { Plus, Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { Button } from '../ui/button.tsx'
@@ -129,42 +129,39 @@ export function AreaPanel({ layout, lathe, lit, onLit, onChange, changed, onReco
   const put = (next: Body) =>
     onChange({ unit, bodies: bodies.map((each) => (each.id === next.id ? next : each)) })
   return (
-    <div className="grid gap-x-6 gap-y-2 md:grid-cols-[15rem_1fr]">
-      <div className="space-y-2">
-        <ul aria-label="Bodies" className="border-t border-rule">
-          {bodies.map(({ id, name }) => (
-            <li key={id} className="border-b border-rule">
-              <button
-                type="button"
-                aria-pressed={id === body?.id}
-                onClick={() => onLit(id)}
-                className={`min-h-11 w-full px-2 text-left font-semibold hover:bg-stock-shade ${id === body?.id ? 'bg-stock-shade' : ''}`}
-              >
-                {name}
-              </button>
-            </li>
-          ))}
-        </ul>
-        <div className="flex flex-wrap gap-2">
-          {ROLES[lathe ? 'lathe' : 'mill'].map(([role, says]) => (
-            <Button
-              key={role}
-              className="px-2!"
-              onClick={() => {
-                const next = startBody(role, unit, bodies.filter((each) => each.role === role).length, lathe)
-                onChange({ unit, bodies: [...bodies, next] })
-                onLit(next.id)
-              }}
-            >
-              <Plus aria-hidden size={18} /> {says}
-            </Button>
-          ))}
-        </div>
+    <div className="space-y-2">
+      <div className="flex flex-wrap gap-2">
+        {bodies.map(({ id, name }) => (
+          <Button
+            key={id}
+            aria-pressed={id === body?.id}
+            look={id === body?.id ? 'primary' : 'plain'}
+            onClick={() => onLit(id)}
+            className="px-3!"
+          >
+            {name}
+          </Button>
+        ))}
+        {ROLES[lathe ? 'lathe' : 'mill'].map(([role, says]) => (
+          <Button
+            key={role}
+            look="quiet"
+            className="px-2!"
+            aria-label={`Add: ${says}`}
+            onClick={() => {
+              const next = startBody(role, unit, bodies.filter((each) => each.role === role).length, lathe)
+              onChange({ unit, bodies: [...bodies, next] })
+              onLit(next.id)
+            }}
+          >
+            <Plus aria-hidden size={18} /> {says}
+          </Button>
+        ))}
         <Button
           look={changed ? 'primary' : 'plain'}
           disabled={!changed || bodies.length === 0}
           onClick={onRecord}
-          className="w-full"
+          className="ml-auto"
         >
           {changed || bodies.length === 0 ? 'Record the work area' : 'Recorded'}
         </Button>
@@ -212,7 +209,7 @@ function BodyFields({
         {fields.map(({ label, get, set, size }) => (
           <LengthEntryField
             key={label}
-            label={`${label}, ${unitSymbol(unit)}`}
+            label={label}
             unit={unit}
             narrow
             // Dragged meanwhile: what was typed before no longer says where it is.

@@ -2,7 +2,7 @@ import { unifiedMergeView } from '@codemirror/merge'
 import { EditorState } from '@codemirror/state'
 import { EditorView, lineNumbers } from '@codemirror/view'
 import { type Mending, withEdits } from '@dogleg/core/prove'
-import { useEffect, useRef } from 'react'
+import { useEffect, useState } from 'react'
 import { Button } from '../ui/button.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { ncLanguage } from './nc-language.ts'
@@ -36,11 +36,12 @@ export function Difference({
   onTake: (text: string) => void
   onClose: () => void
 }) {
-  const host = useRef<HTMLDivElement>(null)
+  // The dialog puts it on the page a moment later than this is drawn.
+  const [host, setHost] = useState<HTMLDivElement | null>(null)
   const after = withEdits(text, mending.edits)
   useEffect(() => {
-    if (!host.current) return
-    const root = host.current.shadowRoot ?? host.current.attachShadow({ mode: 'open' })
+    if (!host) return
+    const root = host.shadowRoot ?? host.attachShadow({ mode: 'open' })
     const editor = new EditorView({
       root,
       parent: root,
@@ -63,7 +64,7 @@ export function Difference({
       }),
     })
     return () => editor.destroy()
-  }, [text, after])
+  }, [host, text, after])
   return (
     <Dialog
       open
@@ -72,7 +73,7 @@ export function Difference({
       says="What is struck through goes, what is marked comes. Everything else stays as it is."
       wide
     >
-      <div ref={host} className="overflow-hidden rounded-sm border border-rule bg-white/60" />
+      <div ref={setHost} className="overflow-hidden rounded-sm border border-rule bg-white/60" />
       <div className="mt-4 flex gap-3">
         <Button look="primary" onClick={() => onTake(after)}>
           Take this change

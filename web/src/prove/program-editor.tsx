@@ -107,8 +107,9 @@ function diagnosticsOf(
 }
 
 /** What the word under the pointer does on this control. */
-const wordHover = (kind: MachineKind, profile: Profile) =>
+const wordHover = (control: () => { kind: MachineKind; profile: Profile }) =>
   hoverTooltip((view, position) => {
+    const { kind, profile } = control()
     const line = view.state.doc.lineAt(position)
     for (const found of line.text
       .replace(/\([^)]*\)?|;.*/g, (part) => ' '.repeat(part.length))
@@ -160,9 +161,10 @@ export function ProgramEditor({
 }: ProgramEditorProps) {
   const host = useRef<HTMLDivElement>(null)
   const view = useRef<EditorView>(undefined)
-  const calls = useRef({ onChange, onLine })
-  calls.current = { onChange, onLine }
+  const calls = useRef({ onChange, onLine, kind, profile })
+  calls.current = { onChange, onLine, kind, profile }
   const start = useRef(text)
+  const told = useRef(new Set<string>())
   useEffect(() => {
     if (!host.current) return
     // In a shadow root its styles come as a sheet of their own: the page's policy allows no others.
@@ -182,11 +184,14 @@ export function ProgramEditor({
           lintGutter(),
           nextField,
           theme,
-          wordHover(kind, profile),
+          wordHover(() => calls.current),
           EditorView.contentAttributes.of({ 'aria-label': 'Program text', spellcheck: 'false' }),
           EditorView.updateListener.of((update) => {
-            if (update.docChanged) calls.current.onChange(update.state.doc.toString())
-            else if (
+            if (update.docChanged) {
+              const now = update.state.doc.toString()
+              told.current.add(now)
+              calls.current.onChange(now)
+            } else if (
               update.selectionSet &&
               update.transactions.some((each) => each.isUserEvent('select.pointer'))
             )
@@ -200,10 +205,15 @@ export function ProgramEditor({
       editor.destroy()
       view.current = undefined
     }
-  }, [kind, profile, before, readOnly])
+  }, [before, readOnly])
   useEffect(() => {
     const editor = view.current
     start.current = text
+    // What was typed here comes back a moment later, when more may have been typed: it is no new text.
+    if (told.current.has(text)) {
+      if (editor?.state.doc.toString() === text) told.current.clear()
+      return
+    }
     if (editor && editor.state.doc.toString() !== text)
       editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: text } })
   }, [text])
@@ -216,13 +226,11 @@ export function ProgramEditor({
     if (!editor) return
     const own = line - before
     const within = own >= 1 && own <= editor.state.doc.lines
-    const shown = within && !editor.hasFocus
-    editor.dispatch({
-      effects: [
-        setNext.of(own),
-        ...(shown ? [EditorView.scrollIntoView(editor.state.doc.line(own).from, { y: 'center' })] : []),
-      ],
-    })
+    editor.dispatch({ effects: setNext.of(own) })
+    if (!within || editor.hasFocus) return
+    // Only the editor scrolls, never the page under it.
+    const { top } = editor.lineBlockAt(editor.state.doc.line(own).from)
+    editor.scrollDOM.scrollTop = top - editor.scrollDOM.clientHeight / 2
   }, [line, before])
   return <div ref={host} className="h-full min-h-0 overflow-hidden rounded-sm border border-ink-soft" />
 }

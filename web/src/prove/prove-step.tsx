@@ -34,6 +34,7 @@ import { record } from '../log/record.ts'
 import { usePlace } from '../log/use-place.ts'
 import { Button } from '../ui/button.tsx'
 import { NextLine } from '../ui/next-line.tsx'
+import { Progress } from '../ui/progress.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
 import { When } from '../ui/when.tsx'
@@ -259,7 +260,17 @@ export function ProveStep() {
     const begin = Math.max(0, Math.floor((line - WINDOW_LINES / 4) / (WINDOW_LINES / 2)) * (WINDOW_LINES / 2))
     return { text: text.slice(starts[begin], starts[begin + WINDOW_LINES] ?? text.length), before: begin }
   }, [large, text, proved, line])
-  const next = nextProve(setup)
+  const worst = current ? proof?.findings.find(({ severity }) => severity === 'stop') : undefined
+  const next = worst
+    ? { says: `Look at line ${worst.line}.`, why: worst.says, go: () => go('findings') }
+    : against && current
+      ? { says: 'Step through it, and record the proof again.', why: `It was ${against}.` }
+      : program && text !== '' && !fact
+        ? {
+            says: 'Step through it, and record the proof.',
+            why: 'Nobody has seen yet what it will do in this setup.',
+          }
+        : nextProve(setup)
   const counts = proof && {
     stop: proof.findings.filter(({ severity }) => severity === 'stop').length,
     look: proof.findings.filter(({ severity }) => severity === 'look').length,
@@ -376,8 +387,9 @@ export function ProveStep() {
               A large program: shown round the line that runs, for reading.
             </p>
           )}
-          <div className="h-[26rem] lg:h-[calc(100dvh-17.5rem)] lg:min-h-[20rem]">
+          <div className="h-[26rem] lg:h-[calc(100dvh-19.5rem)] lg:min-h-[20rem]">
             <ProgramEditor
+              key={large ? 'large' : 'whole'}
               text={shown.text}
               before={shown.before}
               readOnly={large}
@@ -410,7 +422,7 @@ export function ProveStep() {
           <div className="flex min-h-11 flex-wrap items-center gap-x-4 gap-y-1">
             {now.state === 'proving' && (
               <span className="flex flex-1 items-center gap-3">
-                <progress value={now.share} max={1} aria-label="Proving" className="h-5 w-40 accent-ink" />
+                <Progress share={now.share} label="Proving" className="w-40" />
                 <Button onClick={stop}>Stop</Button>
               </span>
             )}
@@ -455,7 +467,9 @@ export function ProveStep() {
             </span>
           </div>
           <Findings findings={staleLayout(setup)} />
-          <div className={`grid h-64 gap-2 ${inSpace || lathe ? '' : 'grid-cols-2'}`}>{views}</div>
+          <div className={`grid gap-2 2xl:h-96 ${inSpace ? 'h-80' : lathe ? 'h-56' : 'h-56 grid-cols-2'}`}>
+            {views}
+          </div>
           <Tabs.Root value={place} onValueChange={(to) => go(PLACES.find((each) => each === to))}>
             <Tabs.List aria-label="Parts of Prove" className="flex flex-wrap border-b border-rule">
               {(
@@ -542,7 +556,7 @@ export function ProveStep() {
           </Tabs.Root>
         </div>
       </div>
-      <NextLine says={next.says} why={next.why} />
+      <NextLine says={next.says} why={next.why} go={'go' in next ? next.go : undefined} />
       {mending && (
         <Difference
           text={text}

@@ -79,7 +79,7 @@ function Eye({ turn, tilt, extent, closer }: { turn: number; tilt: number; exten
       (extent.least[2] + extent.greatest[2]) / 2,
     )
     const size = Math.hypot(...([0, 1, 2] as const).map((axis) => extent.greatest[axis] - extent.least[axis]))
-    const far = (size * 1.5) / closer
+    const far = (size * 0.95) / closer
     camera.up.set(0, 0, 1)
     camera.position.set(
       middle.x + far * Math.cos(tilt) * Math.sin(turn),
@@ -133,7 +133,7 @@ export function SpaceView({
           setCloser((now) => Math.max(0.3, Math.min(8, now * Math.exp(-event.deltaY / 600))))
         }
       >
-        <Canvas frameloop="demand" dpr={[1, 2]} aria-hidden tabIndex={-1}>
+        <Canvas frameloop="demand" dpr={[1, 2]} camera={{ fov: 42 }} aria-hidden tabIndex={-1}>
           <Eye turn={turn} tilt={tilt} extent={extent} closer={closer} />
           {bodies.map((body) => (
             <BodyShape key={body.id} body={body} />

@@ -8,8 +8,8 @@ import {
 } from '@dogleg/core/prove'
 import { formatLength, unitSymbol } from '@dogleg/core/quantity'
 import type { Setup } from '@dogleg/core/setup'
-import { ChevronLeft, ChevronRight, Drill, Pause, Play, Search } from 'lucide-react'
-import { useEffect, useRef } from 'react'
+import { ChevronLeft, ChevronRight, Pause, Play } from 'lucide-react'
+import { type ReactNode, useEffect, useRef } from 'react'
 import { CheckField } from '../reference/form-fields.tsx'
 import { Button } from '../ui/button.tsx'
 import { VerdictMark } from '../ui/verdict.tsx'
@@ -28,6 +28,13 @@ interface StepPanelProps {
   onPlay: (speed: number) => void
   onGo: (block: number) => void
 }
+
+/** The key that does the same. */
+const Key = ({ children }: { children: ReactNode }) => (
+  <kbd aria-hidden className="digits text-sm font-normal opacity-80">
+    {children}
+  </kbd>
+)
 
 /** Keys that belong to a field or a button are not steps. */
 const isElsewhere = (target: EventTarget | null) =>
@@ -135,7 +142,7 @@ export function StepPanel({ setup, proof, press, here, into, onInto, speed, onPl
       />
       <div className="flex flex-wrap items-center gap-2">
         <Button onClick={back} disabled={block === 0} aria-keyshortcuts="ArrowLeft">
-          <ChevronLeft aria-hidden size={20} /> Back
+          <ChevronLeft aria-hidden size={20} /> Back <Key>←</Key>
         </Button>
         <Button
           onClick={next}
@@ -144,13 +151,13 @@ export function StepPanel({ setup, proof, press, here, into, onInto, speed, onPl
           className="min-w-32"
           aria-keyshortcuts="Space ArrowRight"
         >
-          Next <ChevronRight aria-hidden size={20} />
+          Next <ChevronRight aria-hidden size={20} /> <Key>space</Key>
         </Button>
         <Button onClick={tool} disabled={over} aria-keyshortcuts="t">
-          <Drill aria-hidden size={20} /> Next tool
+          Next tool <Key>T</Key>
         </Button>
         <Button onClick={finding} disabled={proof.findings.length === 0} aria-keyshortcuts="f">
-          <Search aria-hidden size={20} /> Next finding
+          Next finding <Key>F</Key>
         </Button>
         <Button onClick={() => onPlay(speed > 0 ? 0 : 4)} disabled={over}>
           {speed > 0 ? <Pause aria-hidden size={20} /> : <Play aria-hidden size={20} />}{' '}
@@ -170,13 +177,8 @@ export function StepPanel({ setup, proof, press, here, into, onInto, speed, onPl
             ))}
           </select>
         </label>
-        <CheckField
-          label="Step into calls"
-          checked={into}
-          onChange={({ target }) => onInto(target.checked)}
-        />
+        <CheckField label="Into calls" checked={into} onChange={({ target }) => onInto(target.checked)} />
       </div>
-      <p className="text-sm text-ink-soft">Keys: space or → next, ← back, T next tool, F next finding.</p>
     </div>
   )
 }

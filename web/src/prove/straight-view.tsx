@@ -103,6 +103,7 @@ export function StraightView(props: StraightViewProps) {
   }
   const zoom = (by: number) => setMoved({ ...window, scale: window.scale * by })
   const path = next.map((point) => at(point))
+  const names = namedOnes(bodies, at)
   return (
     <figure className="relative h-full min-h-0" aria-label={side.label}>
       <div
@@ -144,6 +145,7 @@ export function StraightView(props: StraightViewProps) {
                 at={at}
                 scale={window.scale}
                 lit={body.id === lit}
+                named={names.has(body.id)}
               />
             ))}
             {path.length > 1 && (
@@ -204,19 +206,8 @@ const FILLS: Record<Body['role'], string> = {
   chuck: 'fill-scribe-dim/15',
 }
 
-function BodyMark({
-  body,
-  side,
-  at,
-  scale,
-  lit,
-}: {
-  body: Body
-  side: Side
-  at: At
-  scale: number
-  lit: boolean
-}) {
+/** Where a body stands in the view, and its name in it. */
+function placeOf(body: Body, at: At) {
   const { least, greatest } = boundsOf(body)
   const [a, b] = [at(least), at(greatest)]
   const [x, y, width, height] = [
@@ -225,7 +216,45 @@ function BodyMark({
     Math.abs(b.x - a.x),
     Math.abs(b.y - a.y),
   ]
-  const look = `${FILLS[body.role]} ${lit ? 'stroke-brass' : body.role === 'part' ? 'stroke-scribe' : 'stroke-scribe-dim'} lights-up`
+  return { x, y, width, height, name: { x: x + width / 2, y: y + height - 5 } }
+}
+
+/** The bodies whose names have room, none over another. */
+function namedOnes(bodies: readonly Body[], at: At): Set<string> {
+  const taken: { x: number; y: number; half: number }[] = []
+  const named = new Set<string>()
+  for (const body of bodies) {
+    const { width, height, name } = placeOf(body, at)
+    const half = 3.6 * body.name.length
+    if (width < 2 * half || height < 15) continue
+    if (
+      taken.some((other) => Math.abs(other.x - name.x) < half + other.half && Math.abs(other.y - name.y) < 14)
+    )
+      continue
+    taken.push({ ...name, half })
+    named.add(body.id)
+  }
+  return named
+}
+
+function BodyMark({
+  body,
+  side,
+  at,
+  scale,
+  lit,
+  named,
+}: {
+  body: Body
+  side: Side
+  at: At
+  scale: number
+  lit: boolean
+  named: boolean
+}) {
+  const { x, y, width, height, name } = placeOf(body, at)
+  const edge = lit ? 'stroke-brass' : body.role === 'part' ? 'stroke-scribe' : 'stroke-scribe-dim'
+  const look = `${FILLS[body.role]} ${edge} lights-up`
   const endOn = body.shape === 'cylinder' && LETTERS[side.eye] === body.axis
   return (
     <g>
@@ -240,8 +269,8 @@ function BodyMark({
       ) : (
         <rect x={x} y={y} width={width} height={height} className={look} strokeWidth={lit ? 3 : 1.5} />
       )}
-      {width > 7 * body.name.length && height > 14 && (
-        <text x={x + width / 2} y={y + height - 5} textAnchor="middle" className="fill-scribe text-[13px]">
+      {named && (
+        <text x={name.x} y={name.y} textAnchor="middle" className="fill-scribe text-[13px]">
           {body.name}
         </text>
       )}

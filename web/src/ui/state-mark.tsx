@@ -1,5 +1,5 @@
 import type { Step, StepState } from '@dogleg/core/setup'
-import { Circle, CircleCheckBig, Hourglass, type LucideIcon, Ruler } from 'lucide-react'
+import { CheckCheck, Circle, CircleCheckBig, Hourglass, type LucideIcon, Ruler } from 'lucide-react'
 
 const STATES: Record<StepState, { word: string; Icon: LucideIcon; look: string }> = {
   open: { word: 'open', Icon: Circle, look: 'text-ink' },
@@ -10,9 +10,13 @@ const STATES: Record<StepState, { word: string; Icon: LucideIcon; look: string }
 /** An angle that is known was measured, and not looked at by a person. */
 const MEASURED = { word: 'measured', Icon: Ruler, look: 'text-ink' }
 
+/** A program is proved, by the reckoning: nobody has run it. */
+const PROVED = { word: 'proved', Icon: CheckCheck, look: 'text-ink' }
+
 /** The state of a step or an offset: a word and a shape. */
 export function StateMark({ state, step }: { state: StepState; step?: Step }) {
-  const { word, Icon, look } = step === 'angle' && state === 'done' ? MEASURED : STATES[state]
+  const { word, Icon, look } =
+    state !== 'done' ? STATES[state] : step === 'angle' ? MEASURED : step === 'prove' ? PROVED : STATES.done
   return (
     <span className={`inline-flex items-center gap-1.5 font-semibold ${look}`}>
       <Icon aria-hidden size={18} />

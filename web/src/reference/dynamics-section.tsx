@@ -1,0 +1,111 @@
+import type { MachineKind } from '@dogleg/core/machine'
+import { useFormContext, useWatch } from 'react-hook-form'
+import { CheckField, Field, Section } from './form-fields.tsx'
+import type { MachineForm } from './machine-form.ts'
+
+type DynamicsForm = NonNullable<MachineForm['dynamics']>
+
+const noDynamics = (kind: MachineKind): DynamicsForm => ({
+  acceleration: { X: '', Y: kind === 'mill' ? '' : null, Z: '' },
+  topFeed: '',
+  cornerTolerance: '',
+  spindleTop: '',
+  tapTop: '',
+  spindleAcceleration: '',
+  toolChange: '',
+  rotary: null,
+})
+
+/** How quickly a machine speeds up, for cycle times; and the tops that a program is held against. */
+export function DynamicsSection({ kind, symbol }: { kind: MachineKind; symbol: string }) {
+  const { register, setValue, control, formState } = useFormContext<MachineForm>()
+  const dynamics = useWatch({ control, name: 'dynamics' })
+  const errors = formState.errors.dynamics
+  const axes = kind === 'mill' ? (['X', 'Y', 'Z'] as const) : (['X', 'Z'] as const)
+  const dirty = { shouldDirty: true }
+  return (
+    <Section title="Accelerations, spindle and tool change">
+      <div className="col-span-full">
+        <CheckField
+          label="Known: cycle times are this machine's, and speeds are held against its tops"
+          checked={dynamics !== null}
+          onChange={({ target }) => setValue('dynamics', target.checked ? noDynamics(kind) : null, dirty)}
+        />
+      </div>
+      {dynamics && (
+        <>
+          {axes.map((axis) => (
+            <Field
+              key={axis}
+              label={`${axis} speeds up by, ${symbol}/s²`}
+              digits
+              {...register(`dynamics.acceleration.${axis}`)}
+              wrong={errors?.acceleration?.[axis]?.message}
+            />
+          ))}
+          <Field
+            label={`Highest feed, ${symbol}/min`}
+            digits
+            {...register('dynamics.topFeed')}
+            wrong={errors?.topFeed?.message}
+          />
+          <Field
+            label={`Corners rounded by, ${symbol}`}
+            digits
+            {...register('dynamics.cornerTolerance')}
+            wrong={errors?.cornerTolerance?.message}
+          />
+          <Field
+            label="Spindle top, rpm"
+            digits
+            {...register('dynamics.spindleTop')}
+            wrong={errors?.spindleTop?.message}
+          />
+          <Field
+            label="Tapping top, rpm"
+            digits
+            {...register('dynamics.tapTop')}
+            wrong={errors?.tapTop?.message}
+          />
+          <Field
+            label="Spindle speeds up by, turns/s²"
+            digits
+            {...register('dynamics.spindleAcceleration')}
+            wrong={errors?.spindleAcceleration?.message}
+          />
+          <Field
+            label="Tool change, seconds"
+            digits
+            {...register('dynamics.toolChange')}
+            wrong={errors?.toolChange?.message}
+          />
+          <div className="col-span-full">
+            <CheckField
+              label="It has a rotary axis"
+              checked={dynamics.rotary !== null}
+              onChange={({ target }) =>
+                setValue('dynamics.rotary', target.checked ? { top: '', acceleration: '' } : null, dirty)
+              }
+            />
+          </div>
+          {dynamics.rotary && (
+            <>
+              <Field
+                label="Rotary top, °/min"
+                digits
+                {...register('dynamics.rotary.top')}
+                wrong={errors?.rotary?.top?.message}
+              />
+              <Field
+                label="Rotary speeds up by, °/s²"
+                digits
+                {...register('dynamics.rotary.acceleration')}
+                wrong={errors?.rotary?.acceleration?.message}
+              />
+            </>
+          )}
+        </>
+      )}
+    </Section>
+  )
+}

@@ -1,0 +1,162 @@
+import type { Profile, profile as profileSchema } from '@dogleg/core/control'
+import type { ReactNode } from 'react'
+import type { FieldErrors, UseFormRegister, UseFormSetValue } from 'react-hook-form'
+import type { z } from 'zod'
+import { CheckField, Field, Section, SelectField } from './form-fields.tsx'
+
+type Draft = z.input<typeof profileSchema>
+
+interface ReadingSectionProps {
+  reading: Profile['reading'] | undefined
+  errors: FieldErrors<Draft>['reading']
+  register: UseFormRegister<Draft>
+  setValue: UseFormSetValue<Draft>
+  note: ReactNode
+}
+
+const CODES = [
+  ['text', 'Text cycle', 'G47'],
+  ['pathTolerance', 'Path tolerance', 'G187'],
+  ['lookAhead', 'Look-ahead limit', 'G103'],
+] as const
+
+/** How the control reads programs and moves: what the Prove step goes by. */
+export function ReadingSection({ reading, errors, register, setValue, note }: ReadingSectionProps) {
+  if (!reading) return null
+  const marks = { shouldDirty: true, shouldValidate: true }
+  const number = { valueAsNumber: true }
+  return (
+    <Section title="Reading programs">
+      <SelectField label="Rapids" {...register('reading.rapids')}>
+        <option value="dogleg">dogleg, each axis by itself</option>
+        <option value="straight">straight</option>
+      </SelectField>
+      <SelectField label="X2 without a point is" {...register('reading.noPoint')}>
+        <option value="whole">two</option>
+        <option value="least-increment">two least increments</option>
+      </SelectField>
+      <SelectField label="P500 of a dwell is" {...register('reading.dwell')}>
+        <option value="seconds">500 seconds</option>
+        <option value="milliseconds">500 milliseconds</option>
+      </SelectField>
+      <SelectField label="A cycle repeats by" {...register('reading.repeats')}>
+        <option value="L">L</option>
+        <option value="K">K</option>
+      </SelectField>
+      <Field
+        label="Calls nest up to"
+        type="number"
+        {...register('reading.levels', number)}
+        wrong={errors?.levels?.message}
+      />
+      <Field
+        label="A peck comes back, in"
+        type="number"
+        step="any"
+        {...register('reading.retreat.inch', number)}
+        wrong={errors?.retreat?.inch?.message}
+      />
+      <Field
+        label="and in mm"
+        type="number"
+        step="any"
+        {...register('reading.retreat.mm', number)}
+        wrong={errors?.retreat?.mm?.message}
+      />
+      <SelectField
+        label="Turning cycles"
+        value={reading.turningCycles ?? 'none'}
+        onChange={({ target }) =>
+          setValue(
+            'reading.turningCycles',
+            target.value === 'none' ? null : (target.value as 'one-line' | 'two-line'),
+            marks,
+          )
+        }
+      >
+        <option value="one-line">in one line</option>
+        <option value="two-line">in two lines</option>
+        <option value="none">none</option>
+      </SelectField>
+      <CheckField
+        label="Taps come out faster by a word"
+        checked={reading.tapRetract !== null}
+        onChange={({ target }) =>
+          setValue('reading.tapRetract', target.checked ? { address: 'J', usual: 1 } : null, marks)
+        }
+      />
+      {reading.tapRetract && (
+        <>
+          <Field
+            label="Word"
+            {...register('reading.tapRetract.address')}
+            wrong={errors?.tapRetract?.address?.message}
+          />
+          <Field
+            label="Multiple without it"
+            type="number"
+            step="any"
+            {...register('reading.tapRetract.usual', number)}
+            wrong={errors?.tapRetract?.usual?.message}
+          />
+        </>
+      )}
+      <CheckField
+        label="Rigid tapping is announced"
+        checked={reading.rigidTap !== null}
+        onChange={({ target }) => setValue('reading.rigidTap', target.checked ? 29 : null, marks)}
+      />
+      {reading.rigidTap !== null && (
+        <Field
+          label="by M"
+          type="number"
+          {...register('reading.rigidTap', number)}
+          wrong={errors?.rigidTap?.message}
+        />
+      )}
+      <CheckField
+        label="Wraps Y on the rotary axis"
+        checked={reading.mapping !== null}
+        onChange={({ target }) =>
+          setValue('reading.mapping', target.checked ? { code: 'G107', by: 'radius' } : null, marks)
+        }
+      />
+      {reading.mapping && (
+        <>
+          <Field label="by" {...register('reading.mapping.code')} wrong={errors?.mapping?.code?.message} />
+          <SelectField label="Its radius stands in" {...register('reading.mapping.by')}>
+            <option value="radius">R</option>
+            <option value="rotary-word">the rotary word</option>
+          </SelectField>
+        </>
+      )}
+      {CODES.map(([name, label, usual]) => (
+        <Field
+          key={name}
+          label={`${label}, or nothing`}
+          placeholder={usual}
+          {...register(`reading.${name}`, {
+            setValueAs: (text: string | null) => text?.trim().toUpperCase() || null,
+          })}
+          wrong={errors?.[name]?.message}
+        />
+      ))}
+      <Field
+        label="Pallets are called by M"
+        defaultValue={reading.pallets.join(' ')}
+        onChange={({ target }) =>
+          setValue(
+            'reading.pallets',
+            target.value
+              .split(/[ ,]+/)
+              .filter(Boolean)
+              .map((text) => Number(text.replace(/^M/i, ''))),
+            marks,
+          )
+        }
+        wrong={errors?.pallets?.message ?? errors?.pallets?.find?.((each) => each)?.message}
+      />
+      {note}
+    </Section>
+  )
+}

@@ -1,4 +1,4 @@
-import { type ToolKind, type ToolShape, toolShape } from '@dogleg/core/machine'
+import { type Machine, type ToolKind, type ToolShape, toolShape } from '@dogleg/core/machine'
 import { unitSymbol } from '@dogleg/core/quantity'
 import { Plus } from 'lucide-react'
 import { FormProvider, useForm, useWatch } from 'react-hook-form'
@@ -37,7 +37,8 @@ export const ToolsPage = () => (
         </p>
       </>
     }
-    editor={(tool) => <ToolEditor key={`${tool.id}-${tool.version}`} tool={tool} />}
+    titleOf={({ number, name }) => `T${number} ${name}`}
+    editor={(tool) => <ToolWhenKnown key={`${tool.id}-${tool.version}`} tool={tool} />}
   />
 )
 
@@ -78,8 +79,17 @@ function NewTool() {
   )
 }
 
-function ToolEditor({ tool }: { tool: ToolShape }) {
-  const { data: machines = [] } = useRows('machines')
+/** A list of machines that came later than its field would show another one than the tool's. */
+function ToolWhenKnown({ tool }: { tool: ToolShape }) {
+  const { data: machines } = useRows('machines')
+  return machines ? (
+    <ToolEditor tool={tool} machines={machines} />
+  ) : (
+    <p className="py-8">Reading the machines…</p>
+  )
+}
+
+function ToolEditor({ tool, machines }: { tool: ToolShape; machines: readonly Machine[] }) {
   const { save, copy, onTheirs } = useSave('tools')
   const form = useForm<ToolForm, unknown, ToolShape>({
     defaultValues: toTyped(tool, TOOL_NUMBERS),

@@ -22,7 +22,7 @@ export function ApproachPanel({ proof, of, proved }: { proof: Proof; of: ProveCa
         ))}
       </div>
       <section aria-label="First run" className="space-y-2">
-        <h3 className="text-lg font-semibold">First run</h3>
+        <h2 className="text-lg font-semibold">First run</h2>
         {advice.rapid > 0 && (
           <p className="text-xl">
             Rapid <span className="digits text-3xl">{advice.rapid}</span> %, feed{' '}
@@ -65,9 +65,9 @@ function ApproachCard({ approach, of, proof }: { approach: Approach; of: ProveCa
       : undefined
   return (
     <section aria-label={`T${tool} comes down`} className="border-t border-rule pt-2">
-      <h3 className="text-lg font-semibold">
+      <h2 className="text-lg font-semibold">
         T{tool} {name && <span className="font-normal">{name}</span>} comes down the first time
-      </h3>
+      </h2>
       <div className="grid gap-x-6 md:grid-cols-[1fr_13rem]">
         <table className="w-full">
           <thead>

@@ -157,14 +157,6 @@ export function AreaPanel({ layout, lathe, lit, onLit, onChange, changed, onReco
             <Plus aria-hidden size={18} /> {says}
           </Button>
         ))}
-        <Button
-          look={changed ? 'primary' : 'plain'}
-          disabled={!changed || bodies.length === 0}
-          onClick={onRecord}
-          className="ml-auto"
-        >
-          {changed || bodies.length === 0 ? 'Record the work area' : 'Recorded'}
-        </Button>
       </div>
       {body ? (
         <BodyFields
@@ -174,6 +166,8 @@ export function AreaPanel({ layout, lathe, lit, onLit, onChange, changed, onReco
           lathe={lathe}
           onChange={put}
           onRemove={() => onChange({ unit, bodies: bodies.filter(({ id }) => id !== body.id) })}
+          changed={changed}
+          onRecord={onRecord}
         />
       ) : (
         <p className="max-w-prose text-ink-soft">
@@ -191,12 +185,16 @@ function BodyFields({
   lathe,
   onChange,
   onRemove,
+  changed,
+  onRecord,
 }: {
   body: Body
   unit: LengthUnit
   lathe: boolean
   onChange: (body: Body) => void
   onRemove: () => void
+  changed: boolean
+  onRecord: () => void
 }) {
   const fields = (body.shape === 'box' ? BOX_FIELDS : ROUND_FIELDS).filter(
     ({ label }) => !lathe || !/^[XY] /.test(label),
@@ -252,6 +250,14 @@ function BodyFields({
         )}
         <Button onClick={onRemove} className="mb-5 min-h-12">
           <Trash2 aria-hidden size={18} /> Take it away
+        </Button>
+        <Button
+          look={changed ? 'primary' : 'plain'}
+          disabled={!changed}
+          onClick={onRecord}
+          className="mb-5 ml-auto min-h-12"
+        >
+          {changed ? 'Record the work area' : 'Recorded'}
         </Button>
       </div>
     </div>

@@ -21,6 +21,14 @@ const look = EditorView.theme({
     backgroundColor: 'var(--color-stock-shade) !important',
     textDecoration: 'line-through',
   },
+  '.cm-changedLineGutter': { backgroundColor: 'var(--color-ink)' },
+  '.cm-deletedLineGutter': { backgroundColor: 'var(--color-ink-soft)' },
+  '.cm-collapsedLines': {
+    background: 'var(--color-stock-shade)',
+    color: 'var(--color-ink-soft)',
+    fontFamily: 'var(--font-sans)',
+  },
+  '.cm-collapsedLines:before, .cm-collapsedLines:after': { content: 'none' },
   '.cm-deletedText': { background: 'none !important', fontWeight: '600' },
 })
 

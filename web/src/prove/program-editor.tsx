@@ -1,6 +1,6 @@
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands'
 import { type Diagnostic, lintGutter, setDiagnostics } from '@codemirror/lint'
-import { EditorState, RangeSetBuilder, StateEffect, StateField } from '@codemirror/state'
+import { Annotation, EditorState, RangeSetBuilder, StateEffect, StateField } from '@codemirror/state'
 import {
   Decoration,
   type DecorationSet,
@@ -66,6 +66,9 @@ const theme = EditorView.theme({
     transform: 'scale(0.5)',
   },
 })
+
+/** A text that was put in from outside: opened, mended, another piece of a large one. It is no typing. */
+const outside = Annotation.define<boolean>()
 
 const setNext = StateEffect.define<number>()
 const nextLine = Decoration.line({ class: 'cm-next' })
@@ -185,9 +188,14 @@ export function ProgramEditor({
           nextField,
           theme,
           wordHover(() => calls.current),
-          EditorView.contentAttributes.of({ 'aria-label': 'Program text', spellcheck: 'false' }),
+          EditorView.contentAttributes.of({
+            'aria-label': 'Program text',
+            spellcheck: 'false',
+            tabindex: '0',
+          }),
           EditorView.updateListener.of((update) => {
-            if (update.docChanged) {
+            const fromOutside = update.transactions.some((each) => each.annotation(outside))
+            if (update.docChanged && !fromOutside) {
               const now = update.state.doc.toString()
               told.current.add(now)
               calls.current.onChange(now)
@@ -215,7 +223,10 @@ export function ProgramEditor({
       return
     }
     if (editor && editor.state.doc.toString() !== text)
-      editor.dispatch({ changes: { from: 0, to: editor.state.doc.length, insert: text } })
+      editor.dispatch({
+        changes: { from: 0, to: editor.state.doc.length, insert: text },
+        annotations: outside.of(true),
+      })
   }, [text])
   useEffect(() => {
     const editor = view.current

@@ -123,6 +123,7 @@ export function ProveStep() {
   const [lit, setLit] = useState<string>()
   const [inSpace, setInSpace] = useState(false)
   const [told, setTold] = useState<string>()
+  const panel = useRef<HTMLDivElement>(null)
 
   const motion = proof?.program.motion
   const press = useMemo(
@@ -471,7 +472,12 @@ export function ProveStep() {
             {views}
           </div>
           <Tabs.Root value={place} onValueChange={(to) => go(PLACES.find((each) => each === to))}>
-            <Tabs.List aria-label="Parts of Prove" className="flex flex-wrap border-b border-rule">
+            <Tabs.List
+              aria-label="Parts of Prove"
+              // After a touch or a click the keys step on; after a key they go on moving among the tabs.
+              onClick={({ detail }) => detail > 0 && panel.current?.focus()}
+              className="flex flex-wrap border-b border-rule"
+            >
               {(
                 [
                   ['step', 'Step'],
@@ -493,7 +499,7 @@ export function ProveStep() {
                 </StripTab>
               ))}
             </Tabs.List>
-            <Tabs.Content value={place} tabIndex={-1} className="py-2">
+            <Tabs.Content ref={panel} value={place} tabIndex={-1} className="py-2 outline-none">
               {place === 'step' &&
                 (proof && press ? (
                   <StepPanel

@@ -79,7 +79,7 @@ function Eye({ turn, tilt, extent, closer }: { turn: number; tilt: number; exten
       (extent.least[2] + extent.greatest[2]) / 2,
     )
     const size = Math.hypot(...([0, 1, 2] as const).map((axis) => extent.greatest[axis] - extent.least[axis]))
-    const far = (size * 0.95) / closer
+    const far = (size * 1.2) / closer
     camera.up.set(0, 0, 1)
     camera.position.set(
       middle.x + far * Math.cos(tilt) * Math.sin(turn),

@@ -9,11 +9,13 @@ interface RowsPageProps<N extends Noun> {
   noun: N
   /** Said under the list. */
   aside?: ReactNode
+  /** What a row is called in the list, where its name alone is not enough. */
+  titleOf?: (row: Row<N>) => string
   editor: (row: Row<N>) => ReactNode
 }
 
 /** One kind of reference data: the names of all rows, and the editor of the one in the address. */
-export function RowsPage<N extends Noun>({ noun, aside, editor }: RowsPageProps<N>) {
+export function RowsPage<N extends Noun>({ noun, aside, titleOf, editor }: RowsPageProps<N>) {
   const { id } = useParams()
   const { data, error } = useRows(noun)
   const rows: readonly Row<N>[] | undefined = data
@@ -25,7 +27,7 @@ export function RowsPage<N extends Noun>({ noun, aside, editor }: RowsPageProps<
     <div className="grid gap-6 py-5 md:grid-cols-[14rem_1fr]">
       <div>
         <h1 className="mb-3 text-3xl font-semibold capitalize">{noun}</h1>
-        <RowList noun={noun} rows={rows} />
+        <RowList noun={noun} rows={titleOf ? rows.map((each) => ({ ...each, name: titleOf(each) })) : rows} />
         {aside}
       </div>
       {row ? editor(row) : <p>Nothing in the list has this address.</p>}

@@ -2,6 +2,7 @@ import { benchDerive } from './derive.ts'
 import { benchFirstLoad } from './first-load.ts'
 import { benchHold } from './hold.ts'
 import { benchProgram } from './program.ts'
+import { benchProvePage } from './prove-page.ts'
 import { anyMissed } from './report.ts'
 import { benchZero } from './zero.ts'
 
@@ -10,4 +11,5 @@ benchHold()
 benchZero()
 benchProgram()
 await benchFirstLoad()
+await benchProvePage()
 process.exitCode = anyMissed() ? 1 : 0

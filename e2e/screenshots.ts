@@ -1,4 +1,5 @@
 import { join } from 'node:path'
+import { housingProgram } from '@dogleg/core/demo'
 import { chromium } from '@playwright/test'
 import { openAt, toStep } from './dogleg.ts'
 import { launchOptions, Server } from './harness.ts'
@@ -42,14 +43,6 @@ await shot('hold-clear')
 await open(/Drawtube/, 'Hold')
 await page.getByRole('tab', { name: 'Collet, stop' }).click()
 await shot('hold-collet')
-await page.getByRole('tab', { name: 'All pairs' }).click()
-await shot('hold-pairs')
-await page.getByRole('tab', { name: 'True ratio' }).click()
-await page
-  .getByLabel('Diameter and length, a bar to a line')
-  .fill('1.248 .0000\n1.249 .0042\n1.250 .0079\n1.251 .0121\n1.252 .0160')
-await page.locator('.recharts-line').first().waitFor()
-await shot('hold-ratio')
 
 await open(/second side/, 'Zero')
 await page.getByLabel('Found with').selectOption('corner')
@@ -97,10 +90,28 @@ await shot('program')
 await page.getByRole('link', { name: 'Logbook' }).click()
 await page.locator('tr[data-kind=pickup]').first().waitFor()
 await shot('logbook')
+await toStep(page, 'Prove')
+await page.getByText('Proved by').waitFor()
+await page.getByRole('tab', { name: 'First run' }).click()
+await page.getByLabel('What the control shows').first().fill('-13.3460')
+await shot('prove-first')
+// The same program with one slip: G99 for G98 where a clamp stands between the holes.
+await page.getByLabel('Open a program file').setInputFiles({
+  name: 'O5410 first side',
+  mimeType: 'text/plain',
+  buffer: Buffer.from(housingProgram.replace('G98 G83', 'G99 G83')),
+})
+await page.getByText('1 stop').waitFor()
+await page.getByRole('tab', { name: 'Step' }).click()
+await page.getByRole('button', { name: 'Next finding' }).click()
+await page.getByText('passes through clamp 1').waitFor()
+await page.waitForTimeout(1000)
+await shot('prove')
 await page.goto('/machines/mill-1')
 await shot('machines')
-await page.goto('/collets/16c')
-await shot('collets')
+await page.goto('/tools/mill-1-t7')
+await page.getByText('Its shape').waitFor()
+await shot('shapes')
 await page.goto('/profiles/two-line')
 await shot('profiles')
 

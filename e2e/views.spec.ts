@@ -85,7 +85,7 @@ for (const size of [
 
     test('program, logbook and the library', async ({ page }) => {
       await openAt(page, /serial number/, 'Ready')
-      for (const view of ['Program', 'Logbook', 'Machines', 'Vises', 'Collets', 'Profiles']) {
+      for (const view of ['Program', 'Logbook', 'Machines', 'Vises', 'Collets', 'Tools', 'Profiles']) {
         const link = page.getByRole('link', { name: view, exact: true })
         await link.click()
         await expect(link).toHaveAttribute('aria-current', 'page')

@@ -191,7 +191,7 @@ export function AnglePanel({ offset }: { offset: OffsetState }) {
     />
   )
   return (
-    <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[19rem_1fr] xl:grid-cols-[21rem_1fr_22rem]">
+    <div className="grid flex-1 content-start gap-x-6 gap-y-4 pt-1 md:grid-cols-[19rem_1fr] xl:grid-cols-[21rem_1fr_22rem]">
       <form
         aria-label={`Angle of ${offset.name}`}
         className="space-y-1"

@@ -43,7 +43,7 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
   return (
     <>
       <div className="flex flex-wrap items-center gap-x-3 border-b border-rule">
-        <h1 className="order-1 text-base leading-[1.1] font-semibold xl:max-w-40">
+        <h1 className="order-1 text-[15px] leading-4 font-semibold xl:max-w-40">
           {setup.opened.title}
           <span className="block text-sm leading-4 font-normal text-ink-soft">
             {setup.machine.name}, {setup.unit}

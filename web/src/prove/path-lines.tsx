@@ -42,6 +42,11 @@ export function PathLots({ picture, row }: { picture: PathPicture; row: number }
   feed.done.setDrawRange(0, feedDone)
   feed.toCome.setDrawRange(feedDone, feeds - feedDone)
   useEffect(() => invalidate())
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once a picture, when it has been drawn
+  useEffect(() => {
+    const frame = requestAnimationFrame(() => performance.mark('dogleg.pictured'))
+    return () => cancelAnimationFrame(frame)
+  }, [picture])
   return (
     <>
       <lineSegments geometry={rapid.toCome} frustumCulled={false}>

@@ -19,7 +19,15 @@ export function RowsPage<N extends Noun>({ noun, aside, titleOf, editor }: RowsP
   const { id } = useParams()
   const { data, error } = useRows(noun)
   const rows: readonly Row<N>[] | undefined = data
-  if (!rows) return error ? <Lost says={error.message} /> : <p className="py-8">Reading the {noun}…</p>
+  if (!rows)
+    return error ? (
+      <Lost says={error.message} />
+    ) : (
+      <div className="py-5">
+        <h1 className="mb-3 text-3xl font-semibold capitalize">{noun}</h1>
+        <p>Reading the {noun}…</p>
+      </div>
+    )
   const first = rows[0]
   if (!id && first) return <Navigate to={`/${noun}/${first.id}`} replace />
   const row = rows.find((each) => each.id === id)

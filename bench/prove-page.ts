@@ -1,0 +1,135 @@
+import { chromium, type Page } from '@playwright/test'
+import { openAt } from '../e2e/dogleg.ts'
+import { launchOptions, Server } from '../e2e/harness.ts'
+import { report } from './report.ts'
+
+const FIRST_PICTURE_MS = 300
+const STALL_MS = 50
+const FRAME_MS = 1000 / 60
+
+/** A surface that stays above the part: as many moves as asked for. */
+function surface(moves: number): Buffer {
+  const lines = [
+    'G20 G90 G17 G40 G49 G80 G69 G94',
+    'T7 M6',
+    'G90 G54 G0 X0. Y0.',
+    'S3000 M3',
+    'G43 H7 Z1.',
+    'G1 F30.',
+  ]
+  for (let n = 0; n < moves; n++)
+    lines.push(
+      `X${((n % 300) / 100).toFixed(3)} Y-${(((n * 7) % 250) / 100).toFixed(3)} Z${(1 + (n % 40) / 100).toFixed(3)}`,
+    )
+  return Buffer.from([...lines, 'M30', ''].join('\n'))
+}
+
+const choose = (page: Page, name: string, buffer: Buffer) =>
+  page.getByLabel('Open a program file').setInputFiles({ name, mimeType: 'text/plain', buffer })
+
+const proved = (page: Page) =>
+  page.getByRole('button', { name: 'Stop', exact: true }).waitFor({ state: 'hidden', timeout: 120_000 })
+
+/** The longest time that the page did nothing else since the last call. */
+const longestStall = (page: Page) =>
+  page.evaluate(() => {
+    const kept = window as unknown as { stalls?: number[] }
+    const longest = Math.max(0, ...(kept.stalls ?? []))
+    kept.stalls = []
+    return longest
+  })
+
+/** Opening, stepping and stopping in the page: times of the main thread, against what is allowed. */
+export async function benchProvePage() {
+  const server = new Server()
+  await server.start()
+  const browser = await chromium.launch(launchOptions)
+  try {
+    const page = await browser.newPage({ baseURL: server.address })
+    await page.addInitScript(() => {
+      localStorage.setItem('dogleg.operator', 'RT')
+      const kept = window as unknown as { stalls: number[] }
+      kept.stalls = []
+      new PerformanceObserver((list) => {
+        for (const { duration } of list.getEntries()) kept.stalls.push(duration)
+      }).observe({ type: 'longtask', buffered: true })
+    })
+    await page.goto(server.address)
+    await openAt(page, /first side/, 'Prove')
+    await page.getByText('The next press').waitFor()
+
+    await page.evaluate(() => performance.clearMarks())
+    await choose(page, 'twenty.nc', surface(20_000))
+    await page.getByText(/The next press/).waitFor()
+    await page.waitForFunction(() => performance.getEntriesByName('dogleg.pictured').length > 0)
+    await page.waitForTimeout(1_000)
+    const picture = await page.evaluate(() => {
+      const read = performance.getEntriesByName('dogleg.proved').at(-1)?.startTime ?? Number.NaN
+      const drawn = performance.getEntriesByName('dogleg.pictured').find(({ startTime }) => startTime > read)
+      return (drawn?.startTime ?? Number.NaN) - read
+    })
+    report({
+      name: 'a program of 20,000 lines: from read to its first picture',
+      baseline: 'what is allowed',
+      measured: `${picture.toFixed(0)} ms`,
+      against: `${FIRST_PICTURE_MS} ms`,
+      ratio: picture / FIRST_PICTURE_MS,
+      limit: 1,
+    })
+
+    const step = await page.evaluate(async () => {
+      const took: number[] = []
+      for (let n = 0; n < 60; n++) {
+        const start = performance.now()
+        document.body.dispatchEvent(new KeyboardEvent('keydown', { key: 'ArrowRight', bubbles: true }))
+        // React works a key off at the end of its task.
+        await new Promise((resolve) => setTimeout(resolve, 0))
+        took.push(performance.now() - start)
+        await new Promise((resolve) => requestAnimationFrame(resolve))
+      }
+      return took.toSorted((a, b) => a - b)[30] as number
+    })
+    report({
+      name: 'one step through it, the work of the page (this machine has no graphics card: drawing is not in it)',
+      baseline: 'one frame at 60 a second',
+      measured: `${step.toFixed(1)} ms`,
+      against: `${FRAME_MS.toFixed(1)} ms`,
+      ratio: step / FRAME_MS,
+      limit: 1,
+    })
+
+    await longestStall(page)
+    await choose(page, 'million.nc', surface(1_000_000))
+    const stop = page.getByRole('button', { name: 'Stop', exact: true })
+    await stop.waitFor()
+    await page.waitForTimeout(1_500)
+    const before = Date.now()
+    await stop.click()
+    await page.getByText('Stopped.').waitFor()
+    const stopping = Date.now() - before
+    await page.getByRole('button', { name: 'Prove it' }).click()
+    const reading = await longestStall(page)
+    await proved(page)
+    await page.waitForTimeout(2_000)
+    const shown = await longestStall(page)
+    report({
+      name: `a program of 1,000,000 blocks, opened and read: the longest stall of the page (stopped ${stopping} ms after the key)`,
+      baseline: 'what is allowed',
+      measured: `${reading.toFixed(0)} ms`,
+      against: `${STALL_MS} ms`,
+      ratio: reading / STALL_MS,
+      limit: 1,
+    })
+    report({
+      name: 'and until it is drawn and the first press is said',
+      baseline: 'what is allowed',
+      measured: `${shown.toFixed(0)} ms`,
+      against: `${STALL_MS} ms`,
+      ratio: shown / STALL_MS,
+      limit: 1,
+    })
+  } finally {
+    await browser.close()
+    await server.stop()
+  }
+}

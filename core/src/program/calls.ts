@@ -84,8 +84,10 @@ export function macroCall(block: Block, modal: boolean): void {
     if (probeCall(run, p, lengths)) return
   }
   const locals = argumentsOf(words, newLocals())
-  if (modal) run.modalMacro = { program: p, args: locals }
-  else callMacro(block, p, locals)
+  if (modal) {
+    run.modalMacro = { program: p, args: locals, level: run.frames.length }
+    run.changed()
+  } else callMacro(block, p, locals)
 }
 
 export function subprogram(block: Block, code: 97 | 98): void {

@@ -49,6 +49,7 @@ function move(block: Block): void {
   if (MILL_CYCLES.has(run.motion) && !run.lathe) {
     if (cycle !== undefined) run.changed()
     const { tapRetract, repeats } = run.options.profile.reading
+    const taps = run.motion === 74 || run.motion === 84
     const normal = run.plane === 17 ? 'Z' : run.plane === 18 ? 'Y' : 'X'
     const often = wordValue(run, repeats)
     millCycle(
@@ -61,9 +62,9 @@ function move(block: Block): void {
         q: lengthOf(run, 'Q'),
         p: has(run, 'P') ? dwellOf(run) : undefined,
         i: lengthOf(run, 'I'),
-        j: tapRetract?.address === 'J' ? undefined : lengthOf(run, 'J'),
+        j: taps ? undefined : lengthOf(run, 'J'),
         repeats: often === undefined ? 1 : Math.max(0, Math.floor(often)),
-        multiple: tapRetract ? wordValue(run, tapRetract.address) : undefined,
+        multiple: taps && tapRetract ? wordValue(run, tapRetract.address) : undefined,
       },
       cycle !== undefined,
     )
@@ -86,7 +87,8 @@ function move(block: Block): void {
     const value = wordValue(run, rotary) as number
     run.goTurning(kind, ...to, run.absolute ? value : run.rotary + value)
   } else run.go(kind, ...to)
-  if (run.modalMacro) callMacro(block, run.modalMacro.program, run.modalMacro.args.slice())
+  if (run.modalMacro?.level === run.frames.length)
+    callMacro(block, run.modalMacro.program, run.modalMacro.args.slice())
 }
 
 /** What the block does after its move: stops, the spindle off, calls and returns, the end. */

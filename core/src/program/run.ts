@@ -86,7 +86,10 @@ export class Run {
   /** What a tool change or stop leaves of the canned cycle: its words, in lengths of the setup. */
   sticky = { z: Number.NaN, r: Number.NaN, q: 0, p: 0, i: 0, j: 0, initial: 0, multiple: Number.NaN }
   rigidAnnounced = false
-  modalMacro: { program: number; args: Float64Array } | null = null
+  /** Called after every move of the level that it was set in. */
+  modalMacro: { program: number; args: Float64Array; level: number } | null = null
+  /** Where the box of G90, G92 or G94 goes, until another block says otherwise. */
+  box = { x: 0, z: 0, taper: 0 }
   turningCycle = { depth: 0, retreat: 0, passes: 1, q: 0, angle: 0, least: 0, finish: 0, x: 0, z: 0 }
   /** Line of the first half of a two-line cycle, or -1. */
   firstLineAt = -1

@@ -248,7 +248,10 @@ export function turningBlock(block: Block): boolean {
       cycle(block, code)
       return true
     }
-    if (code === 90 || code === 92 || code === 94) run.motion = code
+    if (code === 90 || code === 92 || code === 94) {
+      run.motion = code
+      run.box = { x: run.wx, z: run.wz, taper: 0 }
+    }
     if (code === 32 || code === 33) run.motion = 32
     if (code === 83 || code === 84) run.motion = code
   }
@@ -257,6 +260,12 @@ export function turningBlock(block: Block): boolean {
   const [x, , z] = turningTarget(run)
   if (run.motion === 32) threadMove(run, x, z, run.feed)
   else if (run.motion === 83 || run.motion === 84) centreCycle(run, run.motion)
-  else boxCycle(run, run.motion, x, z, lengthOf(run, 'R') ?? lengthOf(run, 'I') ?? 0)
+  else {
+    const { box } = run
+    if (has(run, 'X') || has(run, 'U')) box.x = x
+    if (has(run, 'Z') || has(run, 'W')) box.z = z
+    box.taper = lengthOf(run, 'R') ?? lengthOf(run, 'I') ?? box.taper
+    boxCycle(run, run.motion, box.x, box.z, box.taper)
+  }
   return true
 }

@@ -1,0 +1,116 @@
+import { describe, expect, it } from 'vitest'
+import { demoEntries, demoReference } from '../demo/index.ts'
+import type { Machine } from '../machine/index.ts'
+import { deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
+import type { Entry } from './entries.ts'
+import { nextProve, proofAgainst, staleLayout } from './prove-case.ts'
+import { deriveTools } from './tools.ts'
+
+let seed = 7
+const random = () => {
+  seed = (seed * 16807) % 2147483647
+  return seed / 2147483647
+}
+const NOW = Date.UTC(2026, 10, 25, 9)
+const all = demoEntries(NOW, random)
+const id = all.find((entry) => entry.kind === 'opened' && /first side/.test(entry.title))?.setup ?? ''
+const log = all.filter((entry) => entry.setup === id)
+const at = new Date(NOW).toISOString()
+let count = 0
+const stamped = (entry: object): Entry =>
+  ({ id: `01KB${String(++count).padStart(22, '0')}`, setup: id, at, by: 'RT', ...entry }) as Entry
+const setupOf = (more: Entry[] = [], reference: Reference = demoReference): Setup => {
+  const setup = deriveSetup([...log, ...more], reference)
+  if (isUnreadable(setup)) throw new Error(setup.unreadable)
+  return setup
+}
+const cause = (setup: Setup) => {
+  const freshness = setup.prove.proofs[0]?.freshness
+  return freshness?.state === 'stale' ? freshness.cause.says : 'fresh'
+}
+
+describe('a proof', () => {
+  it('holds while nothing changes, and the step is done', () => {
+    const setup = setupOf()
+    expect(cause(setup)).toBe('fresh')
+    expect(setup.prove.state).toBe('done')
+    expect(nextProve(setup).says).toBe('The program is proved.')
+  })
+
+  it.each([
+    [
+      'the vise is moved',
+      { kind: 'happened', what: 'vise-moved', note: '' },
+      'proved before the vise was moved',
+    ],
+    [
+      'the part is clamped again',
+      { kind: 'happened', what: 'part-reclamped', note: '' },
+      'proved before the part was clamped again',
+    ],
+    [
+      'a tool is measured again at the control',
+      { kind: 'happened', what: 'tool-measured-again', tool: 12, note: '' },
+      'proved before its tool was measured again',
+    ],
+    [
+      'the work area is laid out again',
+      { kind: 'laid-out', unit: 'inch', bodies: [] },
+      'proved before what stands in the work area was taken again',
+    ],
+  ])('goes stale when %s', (_, entry, says) => {
+    const setup = setupOf([stamped(entry)])
+    expect(cause(setup)).toBe(says)
+    expect(setup.prove.state).toBe('stale')
+    expect(nextProve(setup).says).toBe('Prove O5410 first side again.')
+  })
+
+  it('goes stale with the machine, the profile or the shape of a tool that it used', () => {
+    const edited = <T extends { id: string; version: number }>(rows: readonly T[], which: string) =>
+      rows.map((row) => (row.id === which ? { ...row, version: row.version + 1 } : row))
+    const { machines, profiles, tools } = demoReference
+    const withThese = (more: Partial<Reference>) => cause(setupOf([], { ...demoReference, ...more }))
+    expect(withThese({ machines: edited(machines, 'mill-1') })).toContain('Mill 1, which has been edited')
+    expect(withThese({ profiles: edited(profiles, 'compact') })).toContain(
+      'the machine now speaks Compact version 2',
+    )
+    expect(withThese({ tools: edited(tools, 'mill-1-t7') })).toBe(
+      'proved before the shape of a tool was edited',
+    )
+    expect(withThese({ tools: edited(tools, 'mill-1-t20') })).toBe('fresh')
+  })
+
+  it('is for its exact text, and for the lengths that other setups may change', () => {
+    const setup = setupOf()
+    const [proof] = setup.prove.proofs
+    if (!proof) throw new Error('the demo has a proof')
+    const lengths = deriveTools(log, setup.machine as Machine, 'inch')
+    const against = (hash: string, of = lengths) => proofAgainst(proof, { hash, lengths: of, setup })
+    expect(against(proof.entry.hash)).toBeUndefined()
+    expect(against('0'.repeat(64))).toBe('proved before the text was changed')
+    const other = lengths.map((each) =>
+      each.tool === 3 ? { ...each, length: { ...each.length, value: each.length.value + 0.01 } } : each,
+    )
+    expect(against(proof.entry.hash, other)).toBe('proved before the length of T3 was changed')
+    expect(against(proof.entry.hash, [])).toContain('proved before the length of')
+  })
+
+  it('with a stop in it does not make the step done', () => {
+    const [proof] = setupOf().prove.proofs
+    const worse = stamped({
+      ...proof?.entry,
+      id: undefined,
+      verdict: 'stop',
+      worst: [{ code: 'x', line: 3, says: 'It hits.' }],
+    })
+    const setup = setupOf([{ ...worse, id: `01KB${String(++count).padStart(22, '0')}`, at }])
+    expect(setup.prove.state).toBe('open')
+    expect(nextProve(setup)).toMatchObject({ why: 'It hits.' })
+  })
+
+  it('a layout that is stale is said, by what made it so', () => {
+    expect(staleLayout(setupOf())).toEqual([])
+    const [said] = staleLayout(setupOf([stamped({ kind: 'happened', what: 'vise-moved', note: '' })]))
+    expect(said).toMatchObject({ code: 'layout-stale', why: 'It was placed before the vise was moved.' })
+  })
+})

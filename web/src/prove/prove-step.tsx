@@ -12,21 +12,10 @@ import {
   toolParts,
 } from '@dogleg/core/prove'
 import { unitSymbol } from '@dogleg/core/quantity'
-import {
-  deriveTools,
-  KEPT_FINDINGS,
-  LONGEST_PROGRAM,
-  nextProve,
-  offsetTable,
-  programFor,
-  proofAgainst,
-  proofRests,
-  proveCase,
-  staleLayout,
-} from '@dogleg/core/setup'
-import { CheckCheck, Copy, Download, FileUp, Hourglass } from 'lucide-react'
+import { nextProve, staleLayout } from '@dogleg/core/setup'
+import { CheckCheck, Hourglass } from 'lucide-react'
 import { Tabs } from 'radix-ui'
-import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react'
+import { lazy, Suspense, useMemo, useRef, useState } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOffset, useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
@@ -42,31 +31,26 @@ import { ApproachPanel } from './approach-panel.tsx'
 import { AreaPanel } from './area-panel.tsx'
 import { Difference } from './difference.tsx'
 import { FindingsPanel } from './findings-panel.tsx'
-import { ProgramEditor } from './program-editor.tsx'
+import { ProgramColumn } from './program-column.tsx'
 import { StepPanel } from './step-panel.tsx'
 import { StraightView } from './straight-view.tsx'
 import { TimePanel } from './time-panel.tsx'
 import { type OpenProgram, useProgram } from './use-program.ts'
-import { useProver } from './use-prover.ts'
+import { useProof } from './use-proof.ts'
 import { useStepper } from './use-stepper.ts'
 import { PLAN, SIDE, sceneExtent, TURNING } from './view-frame.ts'
 
 const SpaceView = lazy(async () => ({ default: (await import('./space-view.tsx')).SpaceView }))
 
 const PLACES = ['step', 'findings', 'area', 'first', 'time'] as const
-/** After typing, proving waits this long. */
-const PAUSE_MS = 350
-/** Longer programs are read in pieces, a window of lines round the one that runs; they are changed elsewhere. */
-const LARGE = 2_000_000
-const WINDOW_LINES = 400
 /** Longer files are refused. */
 const LONGEST_FILE = 100_000_000
 
 /** The Prove step: the program beside the work area, stepped as single block would, and all that is said of it. */
 export function ProveStep() {
   const open = useOpenSetup()
-  const { setup, machineEntries, reference } = open
-  const { unit, machine, profile } = setup
+  const { setup } = open
+  const { unit, machine } = setup
   const lathe = machine.kind === 'lathe'
   const [offset] = useOffset(setup)
   const signed = useSigned()
@@ -85,37 +69,16 @@ export function ProveStep() {
     JSON.stringify(layout) !== JSON.stringify(layoutIn(recorded ?? { unit, bodies: [] }, unit))
   const [skipOptional, setSkipOptional] = useState(false)
 
-  const lengths = useMemo(() => deriveTools(machineEntries, machine, unit), [machineEntries, machine, unit])
-  const table = useMemo(
-    () => offsetTable(setup, machineEntries, reference),
-    [setup, machineEntries, reference],
-  )
   const text = program?.text ?? ''
-  const of = useMemo(
-    () =>
-      proveCase(setup, table, lengths, reference.tools, layout, { text, frame: offset.name, skipOptional }),
-    [setup, table, lengths, reference.tools, layout, text, offset.name, skipOptional],
-  )
-  // The log is asked again and again: only what changes the case proves it again.
-  const key = useMemo(() => JSON.stringify({ ...of, text: undefined }), [of])
-  const { now, proved, prove, stop, clear } = useProver()
-  const latest = useRef(of)
-  latest.current = of
-  const first = useRef(true)
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what is in the case is compared by its key
-  useEffect(() => {
-    if (text === '') {
-      clear()
-      return
-    }
-    const wait = first.current ? 0 : PAUSE_MS
-    first.current = false
-    const timer = setTimeout(() => void prove(latest.current), wait)
-    return () => clearTimeout(timer)
-  }, [text, key, prove, clear])
-
+  const { of, now, proved, current, prove, stop, fact, against, recordProof } = useProof({
+    open,
+    program,
+    frame: offset.name,
+    layout,
+    areaChanged,
+    skipOptional,
+  })
   const proof = proved?.proof
-  const current = now.state === 'done' && proved?.of.text === text
   const stepper = useStepper(proof)
   const [into, setInto] = useState(true)
   const [chosen, setChosen] = useState<ProgramFinding>()
@@ -206,61 +169,7 @@ export function ProveStep() {
       }
       record(setup.id, { kind: 'laid-out', ...read.data })
     })
-  const recordProof = () =>
-    signed(() => {
-      if (!proof || !proved || !motion || !program || !current) return
-      const used = {
-        offsets: [...new Set(motion.states.map((state) => state.offset))],
-        tools: [...new Set(motion.states.map((state) => state.tool))],
-      }
-      const rests = proofRests(setup, lengths, used)
-      const area =
-        areaChanged && bodies.length > 0 ? record(setup.id, { kind: 'laid-out', ...layout }) : undefined
-      const count = (severity: string) => proof.findings.filter((each) => each.severity === severity).length
-      record(setup.id, {
-        kind: 'proved',
-        title: program.title.trim() || 'Program',
-        frame: offset.name,
-        hash: proved.hash,
-        characters: text.length,
-        ...(text.length <= LONGEST_PROGRAM ? { text } : {}),
-        verdict: proof.verdict,
-        counts: { stop: count('stop'), look: count('look'), note: count('note') },
-        worst: proof.findings
-          .slice(0, KEPT_FINDINGS)
-          .map(({ code, line, says }) => ({ code, line, says: says.slice(0, 300) })),
-        seconds: proof.time.total,
-        rests: [
-          ...rests.filter((id) => !area || id !== setup.prove.layout?.entry.id),
-          ...(area ? [area.id] : []),
-        ],
-        lengths: of.lengths
-          .filter((each) => used.tools.includes(each.tool))
-          .map(({ tool, length }) => ({ tool, length })),
-        tools: of.tools
-          .filter(({ number }) => used.tools.includes(number))
-          .map(({ id, version }) => ({ id, version })),
-        profile: { id: profile.id, version: profile.version },
-        machine: { id: machine.id, version: machine.version },
-      })
-    })
-  const fact = setup.prove.proofs.find(({ entry }) => entry.title === (program?.title.trim() || 'Program'))
-  const against =
-    fact?.freshness.state === 'stale'
-      ? fact.freshness.cause.says
-      : fact && proved && current
-        ? (proofAgainst(fact, { hash: proved.hash, lengths, setup }) ??
-          (areaChanged ? 'proved before the work area was changed' : undefined))
-        : undefined
-  const large = text.length > LARGE
   const line = press && motion && press.block < motion.blocks ? press.line : 0
-  const shown = useMemo(() => {
-    if (!large) return { text, before: 0 }
-    const starts = proved?.lineStarts
-    if (!starts) return { text: text.slice(0, 20_000), before: 0 }
-    const begin = Math.max(0, Math.floor((line - WINDOW_LINES / 4) / (WINDOW_LINES / 2)) * (WINDOW_LINES / 2))
-    return { text: text.slice(starts[begin], starts[begin + WINDOW_LINES] ?? text.length), before: begin }
-  }, [large, text, proved, line])
   const worst = current ? proof?.findings.find(({ severity }) => severity === 'stop') : undefined
   const next = worst
     ? { says: `Look at line ${worst.line}.`, why: worst.says, go: () => go('findings') }
@@ -333,92 +242,21 @@ export function ProveStep() {
       }}
     >
       <div className="grid flex-1 content-start gap-x-4 gap-y-2 py-2 lg:grid-cols-[23rem_1fr]">
-        <div className="order-2 flex min-w-0 flex-col gap-2 lg:order-1">
-          <div className="flex items-center gap-2">
-            <label className="min-w-0 flex-1">
-              <span className="sr-only">Name of the program</span>
-              <input
-                value={program?.title ?? ''}
-                placeholder="Name of the program"
-                maxLength={80}
-                onChange={({ target }) => change({ title: target.value, text })}
-                className="h-11 w-full rounded-sm border border-ink-soft bg-white/60 px-2 font-semibold"
-              />
-            </label>
-            <label className="inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-sm border border-ink-soft px-3 font-semibold focus-within:outline-3 hover:bg-stock-shade">
-              <FileUp aria-hidden size={20} /> Open
-              <input
-                type="file"
-                accept=".nc,.txt,.tap,.cnc,.ngc,text/plain"
-                aria-label="Open a program file"
-                onChange={({ target }) => {
-                  void openFile(target.files?.[0])
-                  target.value = ''
-                }}
-                className="sr-only"
-              />
-            </label>
-          </div>
-          {text === '' && (
-            <div className="space-y-2 rounded-sm border border-dashed border-ink-soft p-3">
-              <p>Open a file, drop one here, or paste the text below.</p>
-              {!lathe && (
-                <Button
-                  onClick={() => {
-                    const written = programFor(setup, offset)
-                    if (written.ok) openText({ title: `Load and check ${offset.name}`, text: written.text })
-                    else setTold(written.findings[0]?.says)
-                  }}
-                >
-                  The load program for {offset.name}
-                </Button>
-              )}
-            </div>
-          )}
-          {told && (
-            <p className="font-semibold" role="status">
-              {told}
-            </p>
-          )}
-          {unkept && (
-            <p className="font-semibold">This tablet has no room for the program: it is lost on a reload.</p>
-          )}
-          {large && (
-            <p className="text-sm text-ink-soft">
-              A large program: shown round the line that runs, for reading.
-            </p>
-          )}
-          <div className="h-[26rem] lg:h-[calc(100dvh-19.5rem)] lg:min-h-[20rem]">
-            <ProgramEditor
-              key={large ? 'large' : 'whole'}
-              text={shown.text}
-              before={shown.before}
-              readOnly={large}
-              onChange={(next) => change({ title: program?.title || 'Program', text: next })}
-              findings={current ? (proof?.findings ?? []) : []}
-              line={line}
-              onLine={toLine}
-              kind={machine.kind}
-              profile={profile}
-            />
-          </div>
-          <div className="flex flex-wrap gap-2">
-            <Button onClick={() => saveFile(text, program?.title ?? '')} disabled={text === ''}>
-              <Download aria-hidden size={20} /> Save file
-            </Button>
-            <Button
-              onClick={() =>
-                navigator.clipboard.writeText(text).then(
-                  () => setTold('Copied.'),
-                  () => setTold('This browser does not let the page copy: save the file.'),
-                )
-              }
-              disabled={text === ''}
-            >
-              <Copy aria-hidden size={20} /> Copy
-            </Button>
-          </div>
-        </div>
+        <ProgramColumn
+          setup={setup}
+          offset={offset}
+          program={program}
+          told={told}
+          unkept={unkept}
+          findings={current ? (proof?.findings ?? []) : []}
+          lineStarts={proved?.lineStarts}
+          line={line}
+          onLine={toLine}
+          onFile={openFile}
+          onOpen={openText}
+          onChange={change}
+          onTold={setTold}
+        />
         <div className="order-1 flex min-w-0 flex-col gap-2 lg:order-2">
           <div className="flex min-h-11 flex-wrap items-center gap-x-4 gap-y-1">
             {now.state === 'proving' && (
@@ -577,16 +415,4 @@ export function ProveStep() {
       )}
     </section>
   )
-}
-
-/** The text as a file again. */
-function saveFile(text: string, title: string) {
-  const address = URL.createObjectURL(new Blob([text], { type: 'text/plain' }))
-  const link = document.createElement('a')
-  link.href = address
-  link.download = /\.\w{2,4}$/.test(title)
-    ? title
-    : `${title.toLowerCase().replace(/[^a-z0-9]+/g, '-') || 'program'}.nc`
-  link.click()
-  setTimeout(() => URL.revokeObjectURL(address), 10_000)
 }

@@ -1,0 +1,157 @@
+import type { ProgramFinding } from '@dogleg/core/prove'
+import { type OffsetState, programFor, type Setup } from '@dogleg/core/setup'
+import { Copy, Download, FileUp } from 'lucide-react'
+import { useMemo } from 'react'
+import { Button } from '../ui/button.tsx'
+import { ProgramEditor } from './program-editor.tsx'
+import type { OpenProgram } from './use-program.ts'
+
+/** Longer programs are read in pieces, a window of lines round the one that runs; they are changed elsewhere. */
+const LARGE = 2_000_000
+const WINDOW_LINES = 400
+
+interface ProgramColumnProps {
+  setup: Setup
+  offset: OffsetState
+  program: OpenProgram | null
+  /** What the last key came to. */
+  told: string | undefined
+  /** The tablet could not keep it. */
+  unkept: boolean
+  findings: readonly ProgramFinding[]
+  lineStarts: Uint32Array | undefined
+  /** The line that the next press runs, or 0. */
+  line: number
+  onLine: (line: number) => void
+  onFile: (file: File | undefined) => Promise<void>
+  onOpen: (program: OpenProgram) => void
+  onChange: (program: OpenProgram) => void
+  onTold: (says: string | undefined) => void
+}
+
+/** The program as text: opened, named, edited, taken away again. */
+export function ProgramColumn({
+  setup,
+  offset,
+  program,
+  told,
+  unkept,
+  findings,
+  lineStarts,
+  line,
+  onLine,
+  onFile,
+  onOpen,
+  onChange,
+  onTold,
+}: ProgramColumnProps) {
+  const { machine, profile } = setup
+  const lathe = machine.kind === 'lathe'
+  const text = program?.text ?? ''
+  const large = text.length > LARGE
+  const shown = useMemo(() => {
+    if (!large) return { text, before: 0 }
+    const starts = lineStarts
+    if (!starts) return { text: text.slice(0, 20_000), before: 0 }
+    const begin = Math.max(0, Math.floor((line - WINDOW_LINES / 4) / (WINDOW_LINES / 2)) * (WINDOW_LINES / 2))
+    return { text: text.slice(starts[begin], starts[begin + WINDOW_LINES] ?? text.length), before: begin }
+  }, [large, text, lineStarts, line])
+  return (
+    <div className="order-2 flex min-w-0 flex-col gap-2 lg:order-1">
+      <div className="flex items-center gap-2">
+        <label className="min-w-0 flex-1">
+          <span className="sr-only">Name of the program</span>
+          <input
+            value={program?.title ?? ''}
+            placeholder="Name of the program"
+            maxLength={80}
+            onChange={({ target }) => onChange({ title: target.value, text })}
+            className="h-11 w-full rounded-sm border border-ink-soft bg-white/60 px-2 font-semibold"
+          />
+        </label>
+        <label className="inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-sm border border-ink-soft px-3 font-semibold focus-within:outline-3 hover:bg-stock-shade">
+          <FileUp aria-hidden size={20} /> Open
+          <input
+            type="file"
+            accept=".nc,.txt,.tap,.cnc,.ngc,text/plain"
+            aria-label="Open a program file"
+            onChange={({ target }) => {
+              void onFile(target.files?.[0])
+              target.value = ''
+            }}
+            className="sr-only"
+          />
+        </label>
+      </div>
+      {text === '' && (
+        <div className="space-y-2 rounded-sm border border-dashed border-ink-soft p-3">
+          <p>Open a file, drop one here, or paste the text below.</p>
+          {!lathe && (
+            <Button
+              onClick={() => {
+                const written = programFor(setup, offset)
+                if (written.ok) onOpen({ title: `Load and check ${offset.name}`, text: written.text })
+                else onTold(written.findings[0]?.says)
+              }}
+            >
+              The load program for {offset.name}
+            </Button>
+          )}
+        </div>
+      )}
+      {told && (
+        <p className="font-semibold" role="status">
+          {told}
+        </p>
+      )}
+      {unkept && (
+        <p className="font-semibold">This tablet has no room for the program: it is lost on a reload.</p>
+      )}
+      {large && (
+        <p className="text-sm text-ink-soft">A large program: shown round the line that runs, for reading.</p>
+      )}
+      <div className="h-[26rem] lg:h-[calc(100dvh-19.5rem)] lg:min-h-[20rem]">
+        <ProgramEditor
+          key={large ? 'large' : 'whole'}
+          text={shown.text}
+          before={shown.before}
+          readOnly={large}
+          onChange={(next) => onChange({ title: program?.title || 'Program', text: next })}
+          findings={findings}
+          line={line}
+          onLine={onLine}
+          kind={machine.kind}
+          profile={profile}
+        />
+      </div>
+      <div className="flex flex-wrap gap-2">
+        <Button onClick={() => saveFile(text, program?.title ?? '')} disabled={text === ''}>
+          <Download aria-hidden size={20} /> Save file
+        </Button>
+        <Button
+          onClick={() =>
+            navigator.clipboard.writeText(text).then(
+              () => onTold('Copied.'),
+              () => onTold('This browser does not let the page copy: save the file.'),
+            )
+          }
+          disabled={text === ''}
+        >
+          <Copy aria-hidden size={20} /> Copy
+        </Button>
+      </div>
+    </div>
+  )
+}
+
+/** The text as a file again. */
+function saveFile(text: string, title: string) {
+  const address = URL.createObjectURL(new Blob([text], { type: 'text/plain' }))
+  const link = document.createElement('a')
+  link.href = address
+  link.download = /\.\w{2,4}$/.test(title)
+    ? title
+    : `${title.toLowerCase().replace(/[^a-z0-9]+/g, '-') || 'program'}.nc`
+  link.click()
+  setTimeout(() => URL.revokeObjectURL(address), 10_000)
+}

@@ -1,0 +1,121 @@
+import { type Layout, layout as layoutSchema } from '@dogleg/core/prove'
+import {
+  deriveTools,
+  KEPT_FINDINGS,
+  LONGEST_PROGRAM,
+  offsetTable,
+  proofAgainst,
+  proofRests,
+  proveCase,
+} from '@dogleg/core/setup'
+import { useEffect, useMemo, useRef } from 'react'
+import type { OpenSetup } from '../log/open-setup.ts'
+import { useSigned } from '../log/operator-gate.tsx'
+import { record } from '../log/record.ts'
+import type { OpenProgram } from './use-program.ts'
+import { useProver } from './use-prover.ts'
+
+/** After typing, proving waits this long. */
+const PAUSE_MS = 350
+
+const keyOf = (of: object) => JSON.stringify({ ...of, text: undefined })
+
+interface ProofOf {
+  open: OpenSetup
+  program: OpenProgram | null | undefined
+  /** The offset whose part zero the layout counts from. */
+  frame: string
+  layout: Layout
+  /** The layout is not the one in the log. */
+  areaChanged: boolean
+  skipOptional: boolean
+}
+
+/** The program proved as it stands, again whenever the text or a fact changes; and the proof that the log has of it. */
+export function useProof({ open, program, frame, layout, areaChanged, skipOptional }: ProofOf) {
+  const { setup, machineEntries, reference } = open
+  const { unit, machine, profile } = setup
+  const signed = useSigned()
+  const text = program?.text ?? ''
+  const { bodies } = layout
+  const lengths = useMemo(() => deriveTools(machineEntries, machine, unit), [machineEntries, machine, unit])
+  const table = useMemo(
+    () => offsetTable(setup, machineEntries, reference),
+    [setup, machineEntries, reference],
+  )
+  const of = useMemo(
+    () => proveCase(setup, table, lengths, reference.tools, layout, { text, frame, skipOptional }),
+    [setup, table, lengths, reference.tools, layout, text, frame, skipOptional],
+  )
+  // The log is asked again and again: only what changes the case proves it again.
+  const key = useMemo(() => keyOf(of), [of])
+  const { now, proved, prove, stop, clear } = useProver()
+  const latest = useRef(of)
+  latest.current = of
+  const first = useRef(true)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: what is in the case is compared by its key
+  useEffect(() => {
+    if (text === '') {
+      clear()
+      return
+    }
+    const wait = first.current ? 0 : PAUSE_MS
+    first.current = false
+    const timer = setTimeout(() => void prove(latest.current), wait)
+    return () => clearTimeout(timer)
+  }, [text, key, prove, clear])
+
+  const proof = proved?.proof
+  const motion = proof?.program.motion
+  const provedKey = useMemo(() => proved && keyOf(proved.of), [proved])
+  /** What is on screen is the proof of what stands there now, to the last fact. */
+  const current = now.state === 'done' && proved?.of.text === text && provedKey === key
+  const recordProof = () =>
+    signed(() => {
+      if (!proof || !proved || !motion || !program || !current || !layoutSchema.safeParse(layout).success)
+        return
+      const used = {
+        offsets: [...new Set(motion.states.map((state) => state.offset))],
+        tools: [...new Set(motion.states.map((state) => state.tool))],
+      }
+      const rests = proofRests(setup, lengths, used)
+      const area =
+        areaChanged && bodies.length > 0 ? record(setup.id, { kind: 'laid-out', ...layout }) : undefined
+      const count = (severity: string) => proof.findings.filter((each) => each.severity === severity).length
+      record(setup.id, {
+        kind: 'proved',
+        title: program.title.trim() || 'Program',
+        frame,
+        hash: proved.hash,
+        characters: text.length,
+        ...(text.length <= LONGEST_PROGRAM ? { text } : {}),
+        verdict: proof.verdict,
+        counts: { stop: count('stop'), look: count('look'), note: count('note') },
+        worst: proof.findings
+          .slice(0, KEPT_FINDINGS)
+          .map(({ code, line, says }) => ({ code, line, says: says.slice(0, 300) })),
+        seconds: proof.time.total,
+        rests: [
+          ...rests.filter((id) => !area || id !== setup.prove.layout?.entry.id),
+          ...(area ? [area.id] : []),
+        ],
+        lengths: of.lengths
+          .filter((each) => used.tools.includes(each.tool))
+          .map(({ tool, length }) => ({ tool, length })),
+        tools: of.tools
+          .filter(({ number }) => used.tools.includes(number))
+          .map(({ id, version }) => ({ id, version })),
+        profile: { id: profile.id, version: profile.version },
+        machine: { id: machine.id, version: machine.version },
+      })
+    })
+  const fact = setup.prove.proofs.find(({ entry }) => entry.title === (program?.title.trim() || 'Program'))
+  const against =
+    fact?.freshness.state === 'stale'
+      ? fact.freshness.cause.says
+      : fact && proved && current
+        ? (proofAgainst(fact, { hash: proved.hash, lengths, setup }) ??
+          (areaChanged ? 'proved before the work area was changed' : undefined))
+        : undefined
+  return { of, now, proved, current, prove, stop, fact, against, recordProof }
+}

@@ -41,9 +41,7 @@ export function PathLots({ picture, row }: { picture: PathPicture; row: number }
   rapid.toCome.setDrawRange(rapidDone, rapids - rapidDone)
   feed.done.setDrawRange(0, feedDone)
   feed.toCome.setDrawRange(feedDone, feeds - feedDone)
-  // Only a new picture or another row is drawn again; the window is the camera's.
-  // biome-ignore lint/correctness/useExhaustiveDependencies: what is drawn depends on them by the ranges above
-  useEffect(() => invalidate(), [invalidate, picture, row])
+  useEffect(() => invalidate())
   // biome-ignore lint/correctness/useExhaustiveDependencies: once a picture, when it has been drawn
   useEffect(() => {
     const frame = requestAnimationFrame(() => performance.mark('dogleg.pictured'))

@@ -14,8 +14,13 @@ import { OpenSetupDialog } from './open-setup-dialog.tsx'
 /** The start page: every machine of the shop, what is on it, in which step, what is stale, what note waits. */
 export function ShopPage() {
   const [opening, setOpening] = useState<string>()
-  const { reference } = useReference()
-  const { data, error } = useQuery({ queryKey: ['setups'], queryFn: api.board, refetchInterval: 5000 })
+  const { reference, error: referenceError } = useReference()
+  const { data, error: boardError } = useQuery({
+    queryKey: ['setups'],
+    queryFn: api.board,
+    refetchInterval: 5000,
+  })
+  const error = boardError ?? referenceError
   return (
     <div className="py-3">
       <h1 className="sr-only">Shop</h1>
@@ -31,11 +36,7 @@ export function ShopPage() {
       )}
       <RefusedEntries />
       {data?.board.machines.map((machine) => (
-        <MachineSection
-          key={machine.id}
-          machine={machine}
-          onOpen={reference ? () => setOpening(machine.id) : undefined}
-        />
+        <MachineSection key={machine.id} machine={machine} onOpen={() => setOpening(machine.id)} />
       ))}
       {data?.board.unreadable.map(({ id, says }) => (
         <p key={id} className="border-t border-rule py-3">
@@ -55,7 +56,7 @@ export function ShopPage() {
 /** Setups of a machine that are shown at once; the others are one press away. */
 const SHOWN = 4
 
-function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: (() => void) | undefined }) {
+function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: () => void }) {
   const { id, name, setups, notes, ready } = machine
   return (
     <section aria-labelledby={`machine-${id}`} className="mb-5">
@@ -67,12 +68,7 @@ function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: (
           {STEP_NAMES.ready} <StateMark state={ready} />
         </p>
         {setups.length === 0 && <p className="text-ink-soft">Nothing on it yet.</p>}
-        <Button
-          className="my-1 ml-auto"
-          disabled={!onOpen}
-          onClick={onOpen}
-          aria-label={`Open a setup on ${name}`}
-        >
+        <Button className="my-1 ml-auto" onClick={onOpen} aria-label={`Open a setup on ${name}`}>
           <Plus aria-hidden size={20} /> Open a setup
         </Button>
       </div>

@@ -13,9 +13,8 @@ import {
 } from '@dogleg/core/prove'
 import { unitSymbol } from '@dogleg/core/quantity'
 import { nextProve, staleLayout } from '@dogleg/core/setup'
-import { CheckCheck, Hourglass } from 'lucide-react'
 import { Tabs } from 'radix-ui'
-import { lazy, Suspense, useMemo, useRef, useState } from 'react'
+import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOffset, useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
@@ -23,24 +22,24 @@ import { record } from '../log/record.ts'
 import { usePlace } from '../log/use-place.ts'
 import { Button } from '../ui/button.tsx'
 import { NextLine } from '../ui/next-line.tsx'
-import { Progress } from '../ui/progress.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
-import { Findings, VerdictMark } from '../ui/verdict.tsx'
-import { When } from '../ui/when.tsx'
+import { Findings } from '../ui/verdict.tsx'
 import { ApproachPanel } from './approach-panel.tsx'
 import { AreaPanel } from './area-panel.tsx'
 import { Difference } from './difference.tsx'
 import { FindingsPanel } from './findings-panel.tsx'
 import { ProgramColumn } from './program-column.tsx'
+import { ProofStatus } from './proof-status.tsx'
 import { StepPanel } from './step-panel.tsx'
-import { StraightView } from './straight-view.tsx'
 import { TimePanel } from './time-panel.tsx'
 import { type OpenProgram, useProgram } from './use-program.ts'
 import { useProof } from './use-proof.ts'
 import { useStepper } from './use-stepper.ts'
-import { PLAN, SIDE, sceneExtent, TURNING } from './view-frame.ts'
+import { Drawing } from './view/drawing.ts'
+import { StraightView } from './view/straight-view.tsx'
+import { PLAN, SIDE, sceneExtent, TURNING } from './view/view-frame.ts'
 
-const SpaceView = lazy(async () => ({ default: (await import('./space-view.tsx')).SpaceView }))
+const SpaceView = lazy(async () => ({ default: (await import('./view/space-view.tsx')).SpaceView }))
 
 const PLACES = ['step', 'findings', 'area', 'first', 'time'] as const
 /** Longer files are refused. */
@@ -70,16 +69,20 @@ export function ProveStep() {
   const [skipOptional, setSkipOptional] = useState(false)
 
   const text = program?.text ?? ''
-  const { of, now, proved, current, prove, stop, fact, against, recordProof } = useProof({
+  const [drawing] = useState(() => new Drawing())
+  useEffect(() => () => drawing.end(), [drawing])
+  const { of, now, share, proved, current, prove, stop, fact, against, recordProof } = useProof({
     open,
     program,
     frame: offset.name,
     layout,
     areaChanged,
     skipOptional,
+    drawing,
   })
   const proof = proved?.proof
   const stepper = useStepper(proof)
+  useEffect(() => drawing.at(stepper.row), [drawing, stepper.row])
   const [into, setInto] = useState(true)
   const [chosen, setChosen] = useState<ProgramFinding>()
   const [mending, setMending] = useState<Mending>()
@@ -119,10 +122,7 @@ export function ProveStep() {
   const shape = of.tools.find(({ number }) => number === tool)
   const parts = useMemo(() => toolParts(shape && toolIn(shape, unit)), [shape, unit])
   const bodies = layout.bodies
-  const extent = useMemo(
-    () => sceneExtent(bodies, bodies.length === 0 ? proved?.picture : undefined),
-    [bodies, proved],
-  )
+  const extent = useMemo(() => sceneExtent(bodies, proved?.extent), [bodies, proved?.extent])
   const hit = here.find(({ at }) => at !== undefined)?.at
 
   const openText = (next: OpenProgram) => {
@@ -191,8 +191,7 @@ export function ProveStep() {
       {inSpace ? (
         <Suspense fallback={<p className="p-3">Drawing…</p>}>
           <SpaceView
-            picture={proved?.picture}
-            row={stepper.row}
+            drawing={drawing}
             bodies={bodies}
             parts={parts}
             tip={stepper.tip}
@@ -206,8 +205,7 @@ export function ProveStep() {
             key={side.name}
             side={side}
             extent={extent}
-            picture={proved?.picture}
-            row={stepper.row}
+            drawing={drawing}
             bodies={bodies}
             lit={place === 'area' ? (lit ?? bodies[0]?.id) : here.find(({ body }) => body)?.body}
             onMove={
@@ -259,35 +257,16 @@ export function ProveStep() {
         />
         <div className="order-1 flex min-w-0 flex-col gap-2 lg:order-2">
           <div className="flex min-h-11 flex-wrap items-center gap-x-4 gap-y-1">
-            {now.state === 'proving' && (
-              <span className="flex flex-1 items-center gap-3">
-                <Progress share={now.share} label="Proving" className="w-40" />
-                <Button onClick={stop}>Stop</Button>
-              </span>
-            )}
-            {now.state === 'stopped' && (
-              <span className="flex items-center gap-3 font-semibold">
-                Stopped. <Button onClick={() => void prove(of)}>Prove it</Button>
-              </span>
-            )}
-            {now.state === 'failed' && <span className="font-semibold">{now.says}</span>}
-            {now.state === 'done' && proof && (
-              <span className="flex items-center gap-3">
-                <VerdictMark verdict={proof.verdict} />
-                <span>
-                  {counts?.stop ? `${counts.stop} stop` : ''}
-                  {counts?.stop && counts.look ? ', ' : ''}
-                  {counts?.look ? `${counts.look} to look at` : ''}
-                </span>
-              </span>
-            )}
-            {fact && (
-              <span className={`flex items-center gap-2 ${against ? 'hatched px-2' : ''}`}>
-                {against ? <Hourglass aria-hidden size={18} /> : <CheckCheck aria-hidden size={18} />}
-                {against ? `Stale: ${against}` : `Proved by ${fact.entry.by}, `}
-                {!against && <When at={fact.entry.at} />}
-              </span>
-            )}
+            <ProofStatus
+              now={now}
+              share={share}
+              onStop={stop}
+              onProve={() => void prove(of)}
+              verdict={proof?.verdict}
+              counts={counts}
+              fact={fact}
+              against={against}
+            />
             <span className="ml-auto flex gap-2">
               <Button
                 onClick={() => setInSpace(!inSpace)}

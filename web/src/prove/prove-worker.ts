@@ -2,10 +2,13 @@ import { type PathPicture, type Proof, type ProveCase, pathPicture, prove } from
 import { sha256 } from '@noble/hashes/sha2.js'
 import { bytesToHex, utf8ToBytes } from '@noble/hashes/utils.js'
 import { expose, transfer } from 'comlink'
+import { type Extent, pathExtent } from './view/view-frame.ts'
 
 export interface Proved {
   proof: Proof
   picture: PathPicture
+  /** Where it feeds; undefined where it does not. */
+  extent: Extent | undefined
   /** SHA-256 of the text. */
   hash: string
   /** Where each line begins in the text. */
@@ -42,7 +45,7 @@ const prover = {
     const lineStarts = lineStartsOf(of.text)
     const arrays = [proof.program.motion, proof.time, picture, { lineStarts }]
     const buffers = arrays.flatMap((each) => [...buffersOf(each)])
-    return transfer({ proof, picture, hash, lineStarts }, [...new Set(buffers)])
+    return transfer({ proof, picture, extent: pathExtent(picture), hash, lineStarts }, [...new Set(buffers)])
   },
 }
 export type Prover = typeof prover

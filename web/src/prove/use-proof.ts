@@ -14,6 +14,7 @@ import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
 import type { OpenProgram } from './use-program.ts'
 import { useProver } from './use-prover.ts'
+import type { Drawing } from './view/drawing.ts'
 
 /** After typing, proving waits this long. */
 const PAUSE_MS = 350
@@ -29,10 +30,11 @@ interface ProofOf {
   /** The layout is not the one in the log. */
   areaChanged: boolean
   skipOptional: boolean
+  drawing: Drawing
 }
 
 /** The program proved as it stands, again whenever the text or a fact changes; and the proof that the log has of it. */
-export function useProof({ open, program, frame, layout, areaChanged, skipOptional }: ProofOf) {
+export function useProof({ open, program, frame, layout, areaChanged, skipOptional, drawing }: ProofOf) {
   const { setup, machineEntries, reference } = open
   const { unit, machine, profile } = setup
   const signed = useSigned()
@@ -49,7 +51,7 @@ export function useProof({ open, program, frame, layout, areaChanged, skipOption
   )
   // The log is asked again and again: only what changes the case proves it again.
   const key = useMemo(() => keyOf(of), [of])
-  const { now, proved, prove, stop, clear } = useProver()
+  const { now, share, proved, prove, stop, clear } = useProver(drawing)
   const latest = useRef(of)
   latest.current = of
   const first = useRef(true)
@@ -117,5 +119,5 @@ export function useProof({ open, program, frame, layout, areaChanged, skipOption
         ? (proofAgainst(fact, { hash: proved.hash, lengths, setup }) ??
           (areaChanged ? 'proved before the work area was changed' : undefined))
         : undefined
-  return { of, now, proved, current, prove, stop, fact, against, recordProof }
+  return { of, now, share, proved, current, prove, stop, fact, against, recordProof }
 }

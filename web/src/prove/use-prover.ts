@@ -1,20 +1,45 @@
 import type { ProveCase } from '@dogleg/core/prove'
 import { proxy, wrap } from 'comlink'
 import { useCallback, useEffect, useRef, useState } from 'react'
+import { listenerSet } from '../log/listeners.ts'
 import type { Proved, Prover } from './prove-worker.ts'
+import type { Drawing } from './view/drawing.ts'
 
 export type Proving =
   | { state: 'idle' }
   /** The last proof stays on screen while the next one is made. */
-  | { state: 'proving'; share: number }
+  | { state: 'proving' }
   | { state: 'done' }
   | { state: 'stopped' }
   | { state: 'failed'; says: string }
 
-/** Proves a program in a worker, with its progress; `stop` ends it at once. `proved` is the last that was finished, with its case. */
-export function useProver() {
+/** How far it is, 0 to 1: of use only to what shows it, so that nothing else is rendered for it. */
+export interface ShareDone {
+  get: () => number
+  subscribe: (listener: () => void) => () => void
+}
+
+function shareDone() {
+  const { notify, subscribe } = listenerSet()
+  let share = 0
+  return {
+    get: () => share,
+    subscribe,
+    set: (next: number) => {
+      share = next
+      notify()
+    },
+  }
+}
+
+/**
+ * Proves a program in a worker, with its progress; `stop` ends it at once. `proved` is the last that was finished, with
+ * its case; its picture goes to the drawing.
+ */
+export function useProver(drawing: Drawing) {
   const [now, setNow] = useState<Proving>({ state: 'idle' })
-  const [proved, setProved] = useState<Proved & { of: ProveCase }>()
+  const [proved, setProved] = useState<Omit<Proved, 'picture'> & { of: ProveCase }>()
+  const [share] = useState(shareDone)
   const worker = useRef<Worker>(undefined)
   useEffect(() => () => worker.current?.terminate(), [])
   const stop = useCallback(() => {
@@ -26,44 +51,54 @@ export function useProver() {
     worker.current?.terminate()
     worker.current = undefined
     setProved(undefined)
+    void drawing.show(undefined)
     setNow({ state: 'idle' })
-  }, [])
-  const prove = useCallback(async (of: ProveCase) => {
-    worker.current?.terminate()
-    const own = new Worker(new URL('./prove-worker.ts', import.meta.url), { type: 'module' })
-    worker.current = own
-    setNow({ state: 'proving', share: 0 })
-    // Progress comes by a port of its own, and may come after the result.
-    let ended = false
-    const failed = new Promise<never>((_, reject) => {
-      own.onerror = () => reject(new Error('the worker ended'))
-    })
-    try {
-      const result = await Promise.race([
-        wrap<Prover>(own).prove(
-          of,
-          proxy((share: number) => {
-            if (worker.current === own && !ended) setNow({ state: 'proving', share })
-          }),
-        ),
-        failed,
-      ])
-      ended = true
-      if (worker.current !== own) return
-      // For the benchmarks: from here to the picture.
-      performance.mark('dogleg.proved')
-      setProved({ ...result, of })
-      setNow({ state: 'done' })
-    } catch {
-      ended = true
-      if (worker.current === own)
-        setNow({
-          state: 'failed',
-          says: 'Proving broke off: the program may be too large for this tablet. Nothing is lost; try a shorter piece.',
-        })
-    } finally {
-      own.terminate()
-    }
-  }, [])
-  return { now, proved, prove, stop, clear }
+  }, [drawing])
+  const prove = useCallback(
+    async (of: ProveCase) => {
+      worker.current?.terminate()
+      const own = new Worker(new URL('./prove-worker.ts', import.meta.url), { type: 'module' })
+      worker.current = own
+      share.set(0)
+      setNow({ state: 'proving' })
+      // Progress comes by a port of its own, and may come after the result.
+      let ended = false
+      const failed = new Promise<never>((_, reject) => {
+        own.onerror = () => reject(new Error('the worker ended'))
+      })
+      try {
+        const result = await Promise.race([
+          wrap<Prover>(own).prove(
+            of,
+            proxy((done: number) => {
+              if (worker.current === own && !ended) share.set(done)
+            }),
+          ),
+          failed,
+        ])
+        ended = true
+        if (worker.current !== own) return
+        const { picture, ...rest } = result
+        // For the benchmarks: from here to the picture.
+        performance.mark('dogleg.proved')
+        drawing.show(picture).then(
+          () => performance.mark('dogleg.pictured'),
+          () => undefined,
+        )
+        setProved({ ...rest, of })
+        setNow({ state: 'done' })
+      } catch {
+        ended = true
+        if (worker.current === own)
+          setNow({
+            state: 'failed',
+            says: 'Proving broke off: the program may be too large for this tablet. Nothing is lost; try a shorter piece.',
+          })
+      } finally {
+        own.terminate()
+      }
+    },
+    [drawing, share],
+  )
+  return { now, share: share as ShareDone, proved, prove, stop, clear }
 }

@@ -1,10 +1,13 @@
-import { type Body, boundsOf, type PathPicture, type ToolPart, type Triple } from '@dogleg/core/prove'
+import { type Body, boundsOf, type ToolPart, type Triple } from '@dogleg/core/prove'
 import { Canvas, useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useState } from 'react'
-import { BoxGeometry, CylinderGeometry, EdgesGeometry, Vector3 } from 'three'
-import { Button } from '../ui/button.tsx'
-import { PathLots } from './path-lines.tsx'
-import type { Extent } from './view-frame.ts'
+import { BoxGeometry, CylinderGeometry, EdgesGeometry, PerspectiveCamera } from 'three'
+import { Button } from '../../ui/button.tsx'
+import { FIELD_OF_VIEW, placeInSpace } from './cameras.ts'
+import type { Drawing } from './drawing.ts'
+import { PathCanvas } from './path-canvas.tsx'
+import { useSize } from './use-size.ts'
+import type { Extent, SpaceEye } from './view-frame.ts'
 
 const LOOKS: Record<Body['role'], { color: string; opacity: number }> = {
   part: { color: '#eef4ff', opacity: 0.22 },
@@ -70,28 +73,12 @@ function ToolShape3({ parts, tip, lathe }: { parts: readonly ToolPart[]; tip: Tr
   )
 }
 
-function Eye({ turn, tilt, extent, closer }: { turn: number; tilt: number; extent: Extent; closer: number }) {
+function Camera({ eye }: { eye: SpaceEye }) {
   const { camera, invalidate } = useThree()
   useEffect(() => {
-    const middle = new Vector3(
-      (extent.least[0] + extent.greatest[0]) / 2,
-      (extent.least[1] + extent.greatest[1]) / 2,
-      (extent.least[2] + extent.greatest[2]) / 2,
-    )
-    const size = Math.hypot(...([0, 1, 2] as const).map((axis) => extent.greatest[axis] - extent.least[axis]))
-    const far = (size * 1.2) / closer
-    camera.up.set(0, 0, 1)
-    camera.position.set(
-      middle.x + far * Math.cos(tilt) * Math.sin(turn),
-      middle.y - far * Math.cos(tilt) * Math.cos(turn),
-      middle.z + far * Math.sin(tilt),
-    )
-    camera.near = far / 100
-    camera.far = far * 20
-    camera.lookAt(middle)
-    camera.updateProjectionMatrix()
+    if (camera instanceof PerspectiveCamera) placeInSpace(camera, eye)
     invalidate()
-  }, [camera, invalidate, turn, tilt, extent, closer])
+  }, [camera, invalidate, eye])
   return null
 }
 
@@ -99,16 +86,14 @@ const STEP = Math.PI / 12
 
 /** The work area in space; turned by dragging, or by its keys. */
 export function SpaceView({
-  picture,
-  row,
+  drawing,
   bodies,
   parts,
   tip,
   extent,
   lathe,
 }: {
-  picture: PathPicture | undefined
-  row: number
+  drawing: Drawing
   bodies: readonly Body[]
   parts: readonly ToolPart[]
   tip: Triple
@@ -118,11 +103,14 @@ export function SpaceView({
   const [turn, setTurn] = useState(0.6)
   const [tilt, setTilt] = useState(0.55)
   const [closer, setCloser] = useState(1)
+  const [ref, size] = useSize()
+  const eye = useMemo(() => ({ turn, tilt, closer, extent }), [turn, tilt, closer, extent])
   const tilted = (by: number) => setTilt((now) => Math.max(-1.5, Math.min(1.5, now + by)))
   return (
     <section aria-label="Work area in space" className="relative h-full min-h-0">
       <div
-        className="on-layout h-full touch-none rounded-sm bg-layout"
+        ref={ref}
+        className="on-layout relative h-full touch-none rounded-sm bg-layout"
         onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
         onPointerMove={(event) => {
           if (!event.currentTarget.hasPointerCapture(event.pointerId)) return
@@ -133,13 +121,20 @@ export function SpaceView({
           setCloser((now) => Math.max(0.3, Math.min(8, now * Math.exp(-event.deltaY / 600))))
         }
       >
-        <Canvas frameloop="demand" dpr={[1, 2]} camera={{ fov: 42 }} aria-hidden tabIndex={-1}>
-          <Eye turn={turn} tilt={tilt} extent={extent} closer={closer} />
+        {size.width > 0 && <PathCanvas drawing={drawing} eye={eye} size={size} />}
+        <Canvas
+          frameloop="demand"
+          dpr={[1, 2]}
+          camera={{ fov: FIELD_OF_VIEW }}
+          className="absolute inset-0"
+          aria-hidden
+          tabIndex={-1}
+        >
+          <Camera eye={eye} />
           {bodies.map((body) => (
             <BodyShape key={body.id} body={body} />
           ))}
           <ToolShape3 parts={parts} tip={tip} lathe={lathe} />
-          {picture && <PathLots picture={picture} row={row} />}
         </Canvas>
       </div>
       <div className="absolute right-2 bottom-2 flex flex-wrap gap-1">

@@ -38,28 +38,48 @@ export interface Size {
 
 export type Extent = { least: [number, number, number]; greatest: [number, number, number] }
 
+/** Straight on, through a window. */
+export interface StraightEye {
+  side: Side
+  window: Window
+}
+
+/** From somewhere round the work area: radians about Z and above the table. */
+export interface SpaceEye {
+  turn: number
+  tilt: number
+  closer: number
+  extent: Extent
+}
+
+/** From where a view is looked at. */
+export type Eye = StraightEye | SpaceEye
+
+const nothing = (): Extent => ({
+  least: [Infinity, Infinity, Infinity],
+  greatest: [-Infinity, -Infinity, -Infinity],
+})
+
+function put({ least, greatest }: Extent, axis: 0 | 1 | 2, value: number) {
+  if (value < least[axis]) least[axis] = value
+  if (value > greatest[axis]) greatest[axis] = value
+}
+
+/** Where the feed moves are; undefined where there are none. */
+export function pathExtent({ feed }: PathPicture): Extent | undefined {
+  const extent = nothing()
+  for (let at = 0; at < feed.length; at++) put(extent, (at % 3) as 0 | 1 | 2, feed[at] as number)
+  return feed.length > 0 ? extent : undefined
+}
+
 /** All that should be in sight: the bodies, or the feed moves where there are none. */
-export function sceneExtent(bodies: readonly Body[], picture: PathPicture | undefined): Extent {
-  const least: [number, number, number] = [Infinity, Infinity, Infinity]
-  const greatest: [number, number, number] = [-Infinity, -Infinity, -Infinity]
-  const put = (point: readonly number[]) => {
-    for (const axis of [0, 1, 2] as const) {
-      least[axis] = Math.min(least[axis], point[axis] as number)
-      greatest[axis] = Math.max(greatest[axis], point[axis] as number)
-    }
-  }
-  for (const body of bodies) {
-    const box = boundsOf(body)
-    put(box.least)
-    put(box.greatest)
-  }
-  if (bodies.length === 0 && picture) {
-    const { feed } = picture
-    // A sample is enough to know where it is.
-    const step = 3 * Math.max(1, Math.floor(feed.length / 3 / 20_000))
-    for (let at = 0; at + 2 < feed.length; at += step) put([feed[at], feed[at + 1], feed[at + 2]] as number[])
-  }
-  return least[0] > greatest[0] ? { least: [-1, -1, -1], greatest: [1, 1, 1] } : { least, greatest }
+export function sceneExtent(bodies: readonly Body[], path: Extent | undefined): Extent {
+  if (bodies.length === 0) return path ?? { least: [-1, -1, -1], greatest: [1, 1, 1] }
+  const extent = nothing()
+  for (const body of bodies)
+    for (const corner of Object.values(boundsOf(body)))
+      for (const axis of [0, 1, 2] as const) put(extent, axis, corner[axis])
+  return extent
 }
 
 /** A window that shows an extent whole, with room round it. */

@@ -1,7 +1,7 @@
 import { housingLayout } from '@dogleg/core/demo'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { fit, fromView, PLAN, SIDE, sceneExtent, TURNING, toView } from './view-frame.ts'
+import { fit, fromView, PLAN, pathExtent, SIDE, sceneExtent, TURNING, toView } from './view-frame.ts'
 
 const size = { width: 420, height: 224 }
 const extent = sceneExtent(housingLayout.bodies, undefined)
@@ -48,7 +48,8 @@ describe('a straight view', () => {
     const empty = new Uint32Array(1)
     const feed = Float32Array.from([0, 0, 0, 2, 1, -1])
     const picture = { feed, rapid: new Float32Array(0), feedBefore: empty, rapidBefore: empty }
-    expect(sceneExtent([], picture)).toEqual({ least: [0, 0, -1], greatest: [2, 1, 0] })
+    expect(sceneExtent([], pathExtent(picture))).toEqual({ least: [0, 0, -1], greatest: [2, 1, 0] })
+    expect(pathExtent({ ...picture, feed: new Float32Array(0) })).toBeUndefined()
     expect(sceneExtent([], undefined).greatest).toEqual([1, 1, 1])
   })
 })

@@ -1,45 +1,17 @@
-import { type Body, boundsOf, type PathPicture, type ToolPart, type Triple } from '@dogleg/core/prove'
+import { type Body, boundsOf, type ToolPart, type Triple } from '@dogleg/core/prove'
 import type { LengthUnit } from '@dogleg/core/quantity'
 import { Maximize, ZoomIn, ZoomOut } from 'lucide-react'
-import { Component, type ReactNode, useEffect, useMemo, useRef, useState } from 'react'
-import { PathLines } from './path-lines.tsx'
-import { type Extent, fit, fromView, type Side, type Size, toView, type Window } from './view-frame.ts'
-
-/** Where there is no graphics card to draw on, bodies, tool and the next move are still drawn. */
-class WithoutGraphics extends Component<{ children: ReactNode }, { failed: boolean }> {
-  override state = { failed: false }
-  static getDerivedStateFromError = () => ({ failed: true })
-  override render() {
-    return this.state.failed ? (
-      <p className="p-2 text-sm text-scribe">
-        This browser draws no lines on the graphics card: the path is not shown, the next move is.
-      </p>
-    ) : (
-      this.props.children
-    )
-  }
-}
-
-function useSize() {
-  const ref = useRef<HTMLDivElement>(null)
-  const [size, setSize] = useState<Size>({ width: 0, height: 0 })
-  useEffect(() => {
-    const element = ref.current
-    if (!element) return
-    const observer = new ResizeObserver(([entry]) => {
-      if (entry) setSize({ width: entry.contentRect.width, height: entry.contentRect.height })
-    })
-    observer.observe(element)
-    return () => observer.disconnect()
-  }, [])
-  return [ref, size] as const
-}
+import { useMemo, useRef, useState } from 'react'
+import type { Drawing } from './drawing.ts'
+import { PathCanvas } from './path-canvas.tsx'
+import { useSize } from './use-size.ts'
+import { type Extent, fit, fromView, type Side, toView, type Window } from './view-frame.ts'
 
 interface StraightViewProps {
   side: Side
   extent: Extent
-  picture: PathPicture | undefined
-  row: number
+  /** The path, and how far it is done. */
+  drawing: Drawing
   bodies: readonly Body[]
   /** The body that is lit, and whether bodies may be dragged. */
   lit?: string | undefined
@@ -60,12 +32,12 @@ const LETTERS = ['X', 'Y', 'Z'] as const
 
 /** The work area from one side: bodies and tool to scale, the whole path, the next move bright, the hit marked. */
 export function StraightView(props: StraightViewProps) {
-  const { side, extent, picture, row, bodies, lit, onMove, parts, tip, next, crashes, hit, lathe, unit } =
-    props
+  const { side, extent, drawing, bodies, lit, onMove, parts, tip, next, crashes, hit, lathe, unit } = props
   const [ref, size] = useSize()
   const [moved, setMoved] = useState<Window>()
   const whole = useMemo(() => fit(extent, side, size), [extent, side, size])
   const window = moved ?? whole
+  const eye = useMemo(() => ({ side, window }), [side, window])
   const held = useRef<{ id: string | undefined; right: number; up: number; from: Window }>(undefined)
   const at = (point: Triple) => toView(point, side, window, size)
 
@@ -123,13 +95,7 @@ export function StraightView(props: StraightViewProps) {
         }}
         onWheel={(event) => zoom(Math.exp(-event.deltaY / 500))}
       >
-        {picture && size.width > 0 && (
-          <div className="absolute inset-0" aria-hidden>
-            <WithoutGraphics>
-              <PathLines picture={picture} row={row} side={side} window={window} />
-            </WithoutGraphics>
-          </div>
-        )}
+        {size.width > 0 && <PathCanvas drawing={drawing} eye={eye} size={size} />}
         {size.width > 0 && (
           <svg
             width={size.width}

@@ -1,0 +1,168 @@
+import type { PathPicture } from '@dogleg/core/prove'
+import { BufferAttribute, BufferGeometry, LineBasicMaterial, LineSegments, WebGLRenderer } from 'three'
+import { cameraOf } from './cameras.ts'
+import { cutLots, type Lot, stepLots, wholeLots } from './lots.ts'
+import type { Eye, Size } from './view-frame.ts'
+
+/** Nothing shines through, so that a step can be painted over what stands. */
+const COLOURS = {
+  rapid: { done: '#6787d5', toCome: '#4162b2' },
+  feed: { done: '#eef4ff', toCome: '#6c88cc' },
+} as const
+
+/** Pieces painted at once: as many as the graphics card does in a part of a frame, found out as it goes. */
+const FIRST_BUDGET = 20_000
+const LEAST_BUDGET = 4_000
+const QUICK_MS = 6
+const SLOW_MS = 16
+/** After steps back in a large path, it is painted anew: what is done stands over what is to come again. */
+const SETTLE_MS = 200
+
+/** A picture as the graphics card takes it; shared by all the views. */
+export interface PathGeometry {
+  picture: PathPicture
+  rapid: BufferGeometry
+  feed: BufferGeometry
+}
+
+export function geometryOf(picture: PathPicture): PathGeometry {
+  const of = (points: Float32Array) =>
+    new BufferGeometry().setAttribute('position', new BufferAttribute(points, 3))
+  return { picture, rapid: of(picture.rapid), feed: of(picture.feed) }
+}
+
+const sleep = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
+
+/**
+ * One view of the path, in a canvas that is not the page's to paint. A large path is painted in pieces, each waited
+ * for, so that the graphics card has time for the page between them; a step paints only what it changes.
+ */
+export class PathPainter {
+  private readonly renderer: WebGLRenderer
+  private readonly line = new LineSegments()
+  private readonly material = new LineBasicMaterial({ depthTest: false })
+  private geometry: PathGeometry | undefined
+  private seen: { eye: Eye; size: Size; ratio: number } | undefined
+  private row = 0
+  private lots: Lot[] = []
+  private fresh = true
+  private budget = FIRST_BUDGET
+  private painting: Promise<void> | undefined
+  private settle: ReturnType<typeof setTimeout> | undefined
+  private ended = false
+
+  /** Throws where there is no graphics card, nor anything that does its work. */
+  constructor(canvas: OffscreenCanvas) {
+    this.renderer = new WebGLRenderer({
+      canvas,
+      antialias: true,
+      alpha: true,
+      depth: false,
+      preserveDrawingBuffer: true,
+    })
+    this.renderer.autoClear = false
+    this.line.frustumCulled = false
+    this.line.material = this.material
+    canvas.addEventListener('webglcontextrestored', () => this.whole())
+  }
+
+  show(geometry: PathGeometry | undefined, row: number): void {
+    this.geometry = geometry
+    this.row = row
+    this.whole()
+  }
+
+  look(eye: Eye, size: Size, ratio: number): void {
+    this.seen = { eye, size, ratio }
+    this.whole()
+  }
+
+  /** Goes to a row. */
+  at(row: number): void {
+    const before = this.row
+    this.row = row
+    if (!this.geometry || row === before) return
+    const { picture } = this.geometry
+    const pieces = (picture.rapid.length + picture.feed.length) / 6
+    if (pieces <= this.budget) {
+      this.whole()
+      return
+    }
+    this.lots.push(...stepLots(picture, before, row))
+    if (row < before) {
+      clearTimeout(this.settle)
+      this.settle = setTimeout(() => this.whole(), SETTLE_MS)
+    }
+    this.paint()
+  }
+
+  /** Ends when everything that was asked for stands on screen. */
+  async idle(): Promise<void> {
+    while (this.painting) await this.painting
+  }
+
+  end(): void {
+    this.ended = true
+    clearTimeout(this.settle)
+    this.material.dispose()
+    this.renderer.dispose()
+    this.renderer.forceContextLoss()
+  }
+
+  private whole(): void {
+    clearTimeout(this.settle)
+    this.fresh = true
+    this.lots = this.geometry ? wholeLots(this.geometry.picture, this.row) : []
+    this.paint()
+  }
+
+  private paint(): void {
+    this.painting ??= this.paintAll().finally(() => {
+      this.painting = undefined
+    })
+  }
+
+  private async paintAll(): Promise<void> {
+    // What is asked for in the same turn is painted at once.
+    await Promise.resolve()
+    while (!this.ended && this.seen && (this.fresh || this.lots.length > 0)) {
+      const began = performance.now()
+      const { now, rest } = cutLots(this.lots, this.budget)
+      this.lots = rest
+      this.paintLots(now, this.seen)
+      await this.finished()
+      const took = performance.now() - began
+      if (took > SLOW_MS) this.budget = Math.max(LEAST_BUDGET, this.budget / 2)
+      else if (took < QUICK_MS && rest.length > 0) this.budget *= 2
+    }
+  }
+
+  private paintLots(lots: readonly Lot[], { eye, size, ratio }: NonNullable<PathPainter['seen']>): void {
+    const camera = cameraOf(eye, size)
+    if (this.fresh) {
+      this.renderer.setPixelRatio(ratio)
+      this.renderer.setSize(size.width, size.height, false)
+      this.renderer.clear()
+      this.fresh = false
+    }
+    for (const { of, done, from, to } of lots) {
+      const geometry = this.geometry?.[of]
+      if (!geometry) continue
+      geometry.setDrawRange(2 * from, 2 * (to - from))
+      this.material.color.set(COLOURS[of][done ? 'done' : 'toCome'])
+      this.line.geometry = geometry
+      this.renderer.render(this.line, camera)
+    }
+  }
+
+  /** Waits until the graphics card has done what it was given. */
+  private async finished(): Promise<void> {
+    const gl = this.renderer.getContext()
+    if (!(gl instanceof WebGL2RenderingContext)) return
+    const fence = gl.fenceSync(gl.SYNC_GPU_COMMANDS_COMPLETE, 0)
+    gl.flush()
+    if (!fence) return
+    while (!this.ended && gl.clientWaitSync(fence, 0, 0) === gl.TIMEOUT_EXPIRED) await sleep(1)
+    gl.deleteSync(fence)
+  }
+}

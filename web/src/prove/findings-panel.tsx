@@ -22,7 +22,8 @@ export function FindingsPanel({
   findings: readonly ProgramFinding[]
   chosen: ProgramFinding | undefined
   onChoose: (finding: ProgramFinding) => void
-  onMend: (mending: Mending) => void
+  /** Undefined where the text cannot be changed here. */
+  onMend: ((mending: Mending) => void) | undefined
 }) {
   if (findings.length === 0)
     return <p className="py-3 text-lg">Nothing is said of this program for this setup.</p>
@@ -53,7 +54,7 @@ export function FindingsPanel({
                 </span>
               </span>
             </button>
-            {mending && (
+            {mending && onMend && (
               <Button onClick={() => onMend(mending)} className="shrink-0">
                 <Wrench aria-hidden size={18} /> Mend…
               </Button>

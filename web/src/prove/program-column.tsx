@@ -3,11 +3,12 @@ import { type OffsetState, programFor, type Setup } from '@dogleg/core/setup'
 import { Copy, Download, FileUp } from 'lucide-react'
 import { useMemo } from 'react'
 import { Button } from '../ui/button.tsx'
+import { type ProgramText, programText } from './large-text.ts'
 import { ProgramEditor } from './program-editor.tsx'
+import type { Stepper } from './stepper.ts'
 import type { OpenProgram } from './use-program.ts'
+import { useStanding } from './use-standing.ts'
 
-/** Longer programs are read in pieces, a window of lines round the one that runs; they are changed elsewhere. */
-const LARGE = 2_000_000
 const WINDOW_LINES = 400
 
 interface ProgramColumnProps {
@@ -20,8 +21,7 @@ interface ProgramColumnProps {
   unkept: boolean
   findings: readonly ProgramFinding[]
   lineStarts: Uint32Array | undefined
-  /** The line that the next press runs, or 0. */
-  line: number
+  stepper: Stepper
   onLine: (line: number) => void
   onFile: (file: File | undefined) => Promise<void>
   onOpen: (program: OpenProgram) => void
@@ -38,24 +38,16 @@ export function ProgramColumn({
   unkept,
   findings,
   lineStarts,
-  line,
+  stepper,
   onLine,
   onFile,
   onOpen,
   onChange,
   onTold,
 }: ProgramColumnProps) {
-  const { machine, profile } = setup
-  const lathe = machine.kind === 'lathe'
+  const lathe = setup.machine.kind === 'lathe'
   const text = program?.text ?? ''
-  const large = text.length > LARGE
-  const shown = useMemo(() => {
-    if (!large) return { text, before: 0 }
-    const starts = lineStarts
-    if (!starts) return { text: text.slice(0, 20_000), before: 0 }
-    const begin = Math.max(0, Math.floor((line - WINDOW_LINES / 4) / (WINDOW_LINES / 2)) * (WINDOW_LINES / 2))
-    return { text: text.slice(starts[begin], starts[begin + WINDOW_LINES] ?? text.length), before: begin }
-  }, [large, text, lineStarts, line])
+  const large = typeof text !== 'string'
   return (
     <div className="order-2 flex min-w-0 flex-col gap-2 lg:order-1">
       <div className="flex items-center gap-2">
@@ -83,7 +75,7 @@ export function ProgramColumn({
           />
         </label>
       </div>
-      {text === '' && (
+      {text.length === 0 && (
         <div className="space-y-2 rounded-sm border border-dashed border-ink-soft p-3">
           <p>Open a file, drop one here, or paste the text below.</p>
           {!lathe && (
@@ -111,31 +103,34 @@ export function ProgramColumn({
         <p className="text-sm text-ink-soft">A large program: shown round the line that runs, for reading.</p>
       )}
       <div className="h-[26rem] lg:h-[calc(100dvh-19.5rem)] lg:min-h-[20rem]">
-        <ProgramEditor
+        <EditorAtLine
           key={large ? 'large' : 'whole'}
-          text={shown.text}
-          before={shown.before}
-          readOnly={large}
-          onChange={(next) => onChange({ title: program?.title || 'Program', text: next })}
+          setup={setup}
+          stepper={stepper}
+          text={text}
+          lineStarts={lineStarts}
           findings={findings}
-          line={line}
           onLine={onLine}
-          kind={machine.kind}
-          profile={profile}
+          onChange={(next) => onChange({ title: program?.title || 'Program', text: programText(next) })}
         />
       </div>
       <div className="flex flex-wrap gap-2">
-        <Button onClick={() => saveFile(text, program?.title ?? '')} disabled={text === ''}>
+        <Button
+          onClick={() =>
+            saveFile(large ? text.file : new Blob([text], { type: 'text/plain' }), program?.title ?? '')
+          }
+          disabled={text.length === 0}
+        >
           <Download aria-hidden size={20} /> Save file
         </Button>
         <Button
           onClick={() =>
-            navigator.clipboard.writeText(text).then(
+            navigator.clipboard.writeText(text.slice(0)).then(
               () => onTold('Copied.'),
               () => onTold('This browser does not let the page copy: save the file.'),
             )
           }
-          disabled={text === ''}
+          disabled={text.length === 0}
         >
           <Copy aria-hidden size={20} /> Copy
         </Button>
@@ -144,9 +139,49 @@ export function ProgramColumn({
   )
 }
 
+interface EditorAtLineProps {
+  setup: Setup
+  stepper: Stepper
+  text: ProgramText
+  lineStarts: Uint32Array | undefined
+  findings: readonly ProgramFinding[]
+  onLine: (line: number) => void
+  onChange: (text: string) => void
+}
+
+/** The editor, at the line that the next press runs; of a large text the piece round it. */
+function EditorAtLine({ setup, stepper, text, lineStarts, ...rest }: EditorAtLineProps) {
+  const { line } = useStanding(stepper, setup)
+  const begin = Math.max(0, Math.floor((line - WINDOW_LINES / 4) / (WINDOW_LINES / 2)) * (WINDOW_LINES / 2))
+  const shown = useMemo(() => {
+    if (typeof text === 'string') return { text, before: 0 }
+    if (!lineStarts) return { text: firstLines(text.slice(0, 40 * WINDOW_LINES)), before: 0 }
+    const end = lineStarts[begin + WINDOW_LINES] ?? text.length
+    return { text: text.slice(lineStarts[begin] ?? text.length, end), before: begin }
+  }, [text, lineStarts, begin])
+  return (
+    <ProgramEditor
+      text={shown.text}
+      before={shown.before}
+      readOnly={typeof text !== 'string'}
+      line={line}
+      kind={setup.machine.kind}
+      profile={setup.profile}
+      {...rest}
+    />
+  )
+}
+
+/** What stands there until it is known where each line begins. */
+const firstLines = (text: string) =>
+  text
+    .split(/(?<=\n)/)
+    .slice(0, WINDOW_LINES)
+    .join('')
+
 /** The text as a file again. */
-function saveFile(text: string, title: string) {
-  const address = URL.createObjectURL(new Blob([text], { type: 'text/plain' }))
+function saveFile(file: Blob, title: string) {
+  const address = URL.createObjectURL(file)
   const link = document.createElement('a')
   link.href = address
   link.download = /\.\w{2,4}$/.test(title)

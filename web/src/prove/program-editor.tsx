@@ -1,14 +1,15 @@
 import { defaultKeymap, history, historyKeymap } from '@codemirror/commands'
 import { type Diagnostic, lintGutter, setDiagnostics } from '@codemirror/lint'
-import { Annotation, EditorState, RangeSetBuilder, StateEffect, StateField } from '@codemirror/state'
+import { Annotation, EditorState } from '@codemirror/state'
 import {
-  Decoration,
-  type DecorationSet,
   drawSelection,
   EditorView,
   hoverTooltip,
   keymap,
   lineNumbers,
+  type PluginValue,
+  ViewPlugin,
+  type ViewUpdate,
 } from '@codemirror/view'
 import type { Profile } from '@dogleg/core/control'
 import type { MachineKind } from '@dogleg/core/machine'
@@ -32,7 +33,13 @@ const theme = EditorView.theme({
     border: 'none',
   },
   '&.cm-focused': { outline: '3px solid var(--color-ink)', outlineOffset: '-3px' },
-  '.cm-next': { backgroundColor: 'rgb(240 194 90 / 0.55)', boxShadow: 'inset 4px 0 0 var(--color-ink)' },
+  '.cm-next': {
+    position: 'absolute',
+    inset: '0 0 auto',
+    zIndex: '-1',
+    backgroundColor: 'rgb(240 194 90 / 0.55)',
+    boxShadow: 'inset 0 2px 0 var(--color-ink), inset 0 -2px 0 var(--color-ink)',
+  },
   '.cm-selectionBackground, &.cm-focused .cm-selectionBackground': {
     backgroundColor: 'rgb(27 61 143 / 0.22) !important',
   },
@@ -70,26 +77,47 @@ const theme = EditorView.theme({
 /** A text that was put in from outside: opened, mended, another piece of a large one. It is no typing. */
 const outside = Annotation.define<boolean>()
 
-const setNext = StateEffect.define<number>()
-const nextLine = Decoration.line({ class: 'cm-next' })
-/** The line that the next press runs. */
-const nextField = StateField.define<DecorationSet>({
-  create: () => Decoration.none,
-  update(marks, transaction) {
-    let now = marks.map(transaction.changes)
-    for (const effect of transaction.effects)
-      if (effect.is(setNext)) {
-        const builder = new RangeSetBuilder<Decoration>()
-        if (effect.value >= 1 && effect.value <= transaction.state.doc.lines) {
-          const { from } = transaction.state.doc.line(effect.value)
-          builder.add(from, from, nextLine)
-        }
-        now = builder.finish()
-      }
-    return now
-  },
-  provide: (field) => EditorView.decorations.from(field),
-})
+/**
+ * The mark behind the line that the next press runs: an element of its own instead of a decoration, because a step
+ * would have the editor measure all that it shows.
+ */
+class NextMark implements PluginValue {
+  private readonly dom = document.createElement('div')
+  private readonly view: EditorView
+  private line = 0
+
+  constructor(view: EditorView) {
+    this.view = view
+    this.dom.className = 'cm-next'
+    view.scrollDOM.append(this.dom)
+    this.place()
+  }
+
+  update({ geometryChanged }: ViewUpdate) {
+    if (geometryChanged) this.place()
+  }
+
+  destroy() {
+    this.dom.remove()
+  }
+
+  go(line: number) {
+    this.line = line
+    this.place()
+  }
+
+  private place() {
+    const { state, documentPadding } = this.view
+    const shown = this.line >= 1 && this.line <= state.doc.lines
+    this.dom.hidden = !shown
+    if (!shown) return
+    const { top, height } = this.view.lineBlockAt(state.doc.line(this.line).from)
+    this.dom.style.transform = `translateY(${top + documentPadding.top}px)`
+    this.dom.style.height = `${height}px`
+  }
+}
+
+const nextMark = ViewPlugin.fromClass(NextMark)
 
 const SEVERITIES = { stop: 'error', look: 'warning', note: 'info' } as const
 
@@ -168,6 +196,8 @@ export function ProgramEditor({
   calls.current = { onChange, onLine, kind, profile }
   const start = useRef(text)
   const told = useRef(new Set<string>())
+  /** How many findings are marked in it. */
+  const marked = useRef(0)
   useEffect(() => {
     if (!host.current) return
     // In a shadow root its styles come as a sheet of their own: the page's policy allows no others.
@@ -185,7 +215,7 @@ export function ProgramEditor({
           keymap.of([...defaultKeymap, ...historyKeymap]),
           ncLanguage,
           lintGutter(),
-          nextField,
+          nextMark,
           theme,
           wordHover(() => calls.current),
           EditorView.contentAttributes.of({
@@ -209,6 +239,7 @@ export function ProgramEditor({
       }),
     })
     view.current = editor
+    marked.current = 0
     return () => {
       editor.destroy()
       view.current = undefined
@@ -230,18 +261,28 @@ export function ProgramEditor({
   }, [text])
   useEffect(() => {
     const editor = view.current
-    if (editor) editor.dispatch(setDiagnostics(editor.state, diagnosticsOf(editor.state, findings, before)))
+    if (!editor || (findings.length === 0 && marked.current === 0)) return
+    marked.current = findings.length
+    editor.dispatch(setDiagnostics(editor.state, diagnosticsOf(editor.state, findings, before)))
   }, [findings, before])
   useEffect(() => {
     const editor = view.current
     if (!editor) return
     const own = line - before
     const within = own >= 1 && own <= editor.state.doc.lines
-    editor.dispatch({ effects: setNext.of(own) })
+    editor.plugin(nextMark)?.go(own)
     if (!within || editor.hasFocus) return
     // Only the editor scrolls, never the page under it.
-    const { top } = editor.lineBlockAt(editor.state.doc.line(own).from)
-    editor.scrollDOM.scrollTop = top - editor.scrollDOM.clientHeight / 2
+    // It turns the page when the line comes near the edge: one that crept along would be hard to read.
+    const { scrollDOM } = editor
+    const { top, bottom, height } = editor.lineBlockAt(editor.state.doc.line(own).from)
+    const [first, last] = [scrollDOM.scrollTop, scrollDOM.scrollTop + scrollDOM.clientHeight]
+    if (top < first + height || bottom > last - height) scrollDOM.scrollTop = top - scrollDOM.clientHeight / 3
   }, [line, before])
-  return <div ref={host} className="h-full min-h-0 overflow-hidden rounded-sm border border-ink-soft" />
+  return (
+    <div
+      ref={host}
+      className="h-full min-h-0 overflow-hidden rounded-sm border border-ink-soft contain-strict"
+    />
+  )
 }

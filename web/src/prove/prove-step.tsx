@@ -1,4 +1,3 @@
-import { toolIn } from '@dogleg/core/machine'
 import {
   blockOfFinding,
   blockOfLine,
@@ -7,14 +6,12 @@ import {
   layout as layoutSchema,
   type Mending,
   type ProgramFinding,
-  pressOf,
   type Triple,
-  toolParts,
 } from '@dogleg/core/prove'
 import { unitSymbol } from '@dogleg/core/quantity'
 import { nextProve, staleLayout } from '@dogleg/core/setup'
 import { Tabs } from 'radix-ui'
-import { lazy, Suspense, useEffect, useMemo, useRef, useState } from 'react'
+import { startTransition, useEffect, useRef, useState } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOffset, useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
@@ -28,20 +25,19 @@ import { ApproachPanel } from './approach-panel.tsx'
 import { AreaPanel } from './area-panel.tsx'
 import { Difference } from './difference.tsx'
 import { FindingsPanel } from './findings-panel.tsx'
+import { textOf } from './large-text.ts'
 import { ProgramColumn } from './program-column.tsx'
 import { ProofStatus } from './proof-status.tsx'
 import { StepPanel } from './step-panel.tsx'
+import { Stepper } from './stepper.ts'
 import { TimePanel } from './time-panel.tsx'
 import { type OpenProgram, useProgram } from './use-program.ts'
 import { useProof } from './use-proof.ts'
-import { useStepper } from './use-stepper.ts'
 import { Drawing } from './view/drawing.ts'
-import { StraightView } from './view/straight-view.tsx'
-import { PLAN, SIDE, sceneExtent, TURNING } from './view/view-frame.ts'
-
-const SpaceView = lazy(async () => ({ default: (await import('./view/space-view.tsx')).SpaceView }))
+import { Views } from './view/views.tsx'
 
 const PLACES = ['step', 'findings', 'area', 'first', 'time'] as const
+const NONE: readonly ProgramFinding[] = []
 /** Longer files are refused. */
 const LONGEST_FILE = 100_000_000
 
@@ -71,7 +67,7 @@ export function ProveStep() {
   const text = program?.text ?? ''
   const [drawing] = useState(() => new Drawing())
   useEffect(() => () => drawing.end(), [drawing])
-  const { of, now, share, proved, current, prove, stop, fact, against, recordProof } = useProof({
+  const { of, now, share, proved, current, proveAgain, stop, fact, against, recordProof } = useProof({
     open,
     program,
     frame: offset.name,
@@ -81,8 +77,9 @@ export function ProveStep() {
     drawing,
   })
   const proof = proved?.proof
-  const stepper = useStepper(proof)
-  useEffect(() => drawing.at(stepper.row), [drawing, stepper.row])
+  const [stepper] = useState(() => new Stepper())
+  useEffect(() => stepper.load(proof), [stepper, proof])
+  useEffect(() => () => stepper.end(), [stepper])
   const [into, setInto] = useState(true)
   const [chosen, setChosen] = useState<ProgramFinding>()
   const [mending, setMending] = useState<Mending>()
@@ -92,44 +89,14 @@ export function ProveStep() {
   const panel = useRef<HTMLDivElement>(null)
 
   const motion = proof?.program.motion
-  const press = useMemo(
-    () =>
-      proof
-        ? pressOf(
-            {
-              motion: proof.program.motion,
-              unit,
-              speeds: proof.speeds,
-              lathe,
-              top: proof.top,
-              findings: proof.findings,
-              bodies: proof.bodies,
-            },
-            stepper.block,
-          )
-        : undefined,
-    [proof, stepper.block, unit, lathe],
-  )
-  const here = useMemo(() => {
-    if (!proof || !press) return []
-    const { from, to } = press.rows
-    return proof.findings.filter(({ row, line }) =>
-      row === undefined ? line === press.line : row >= from && row < to,
-    )
-  }, [proof, press])
-  const tool =
-    motion?.states[motion.state[Math.min(stepper.row, Math.max(0, motion.count - 1))] ?? 0]?.tool ?? 0
-  const shape = of.tools.find(({ number }) => number === tool)
-  const parts = useMemo(() => toolParts(shape && toolIn(shape, unit)), [shape, unit])
-  const bodies = layout.bodies
-  const extent = useMemo(() => sceneExtent(bodies, proved?.extent), [bodies, proved?.extent])
-  const hit = here.find(({ at }) => at !== undefined)?.at
+  const { bodies } = layout
 
   const openText = (next: OpenProgram) => {
     setTold(undefined)
     setChosen(undefined)
     stepper.go(0)
-    change(next)
+    // In slices: a large program is much to set out at once.
+    startTransition(() => change(next))
   }
   const openFile = async (file: File | undefined) => {
     if (!file) return
@@ -139,10 +106,10 @@ export function ProveStep() {
       )
       return
     }
-    openText({ title: file.name.slice(0, 80), text: await file.text() })
+    openText({ title: file.name.slice(0, 80), text: await textOf(file) })
   }
   const toLine = (line: number) => {
-    const block = motion && blockOfLine(motion, line, stepper.block)
+    const block = motion && blockOfLine(motion, line, stepper.get().block)
     if (block !== undefined) stepper.go(block)
   }
   const choose = (finding: ProgramFinding) => {
@@ -169,13 +136,12 @@ export function ProveStep() {
       }
       record(setup.id, { kind: 'laid-out', ...read.data })
     })
-  const line = press && motion && press.block < motion.blocks ? press.line : 0
   const worst = current ? proof?.findings.find(({ severity }) => severity === 'stop') : undefined
   const next = worst
     ? { says: `Look at line ${worst.line}.`, why: worst.says, go: () => go('findings') }
     : against && current
       ? { says: 'Step through it, and record the proof again.', why: `It was ${against}.` }
-      : program && text !== '' && !fact
+      : program && text.length > 0 && !fact
         ? {
             says: 'Step through it, and record the proof.',
             why: 'Nobody has seen yet what it will do in this setup.',
@@ -186,48 +152,6 @@ export function ProveStep() {
     look: proof.findings.filter(({ severity }) => severity === 'look').length,
   }
   if (program === undefined) return <p className="py-8">Opening the program…</p>
-  const views = (
-    <>
-      {inSpace ? (
-        <Suspense fallback={<p className="p-3">Drawing…</p>}>
-          <SpaceView
-            drawing={drawing}
-            bodies={bodies}
-            parts={parts}
-            tip={stepper.tip}
-            extent={extent}
-            lathe={lathe}
-          />
-        </Suspense>
-      ) : (
-        (lathe ? [TURNING] : [PLAN, SIDE]).map((side) => (
-          <StraightView
-            key={side.name}
-            side={side}
-            extent={extent}
-            drawing={drawing}
-            bodies={bodies}
-            lit={place === 'area' ? (lit ?? bodies[0]?.id) : here.find(({ body }) => body)?.body}
-            onMove={
-              place === 'area'
-                ? (id, by) => {
-                    setLit(id)
-                    moveBody(id, by)
-                  }
-                : undefined
-            }
-            parts={parts}
-            tip={stepper.tip}
-            next={stepper.speed > 0 ? [] : (press?.path ?? [])}
-            crashes={here.some(({ severity, body }) => severity === 'stop' && body !== undefined)}
-            hit={hit}
-            lathe={lathe}
-            unit={unit}
-          />
-        ))
-      )}
-    </>
-  )
   return (
     <section
       aria-label="Prove"
@@ -246,9 +170,9 @@ export function ProveStep() {
           program={program}
           told={told}
           unkept={unkept}
-          findings={current ? (proof?.findings ?? []) : []}
-          lineStarts={proved?.lineStarts}
-          line={line}
+          findings={current && proof ? proof.findings : NONE}
+          lineStarts={proved?.text === text ? proved.lineStarts : undefined}
+          stepper={stepper}
           onLine={toLine}
           onFile={openFile}
           onOpen={openText}
@@ -261,7 +185,7 @@ export function ProveStep() {
               now={now}
               share={share}
               onStop={stop}
-              onProve={() => void prove(of)}
+              onProve={proveAgain}
               verdict={proof?.verdict}
               counts={counts}
               fact={fact}
@@ -271,7 +195,7 @@ export function ProveStep() {
               <Button
                 onClick={() => setInSpace(!inSpace)}
                 aria-pressed={inSpace}
-                disabled={text === '' && bodies.length === 0}
+                disabled={text.length === 0 && bodies.length === 0}
               >
                 {inSpace ? 'Plan and side' : 'In space'}
               </Button>
@@ -286,7 +210,26 @@ export function ProveStep() {
           </div>
           <Findings findings={staleLayout(setup)} />
           <div className={`grid gap-2 2xl:h-96 ${inSpace ? 'h-80' : lathe ? 'h-56' : 'h-56 grid-cols-2'}`}>
-            {views}
+            <Views
+              setup={setup}
+              stepper={stepper}
+              drawing={drawing}
+              bodies={bodies}
+              path={proved?.extent}
+              tools={of.tools}
+              inSpace={inSpace}
+              placing={
+                place === 'area'
+                  ? {
+                      lit: lit ?? bodies[0]?.id,
+                      onMove: (id, by) => {
+                        setLit(id)
+                        moveBody(id, by)
+                      },
+                    }
+                  : undefined
+              }
+            />
           </div>
           <Tabs.Root value={place} onValueChange={(to) => go(PLACES.find((each) => each === to))}>
             <Tabs.List
@@ -317,30 +260,21 @@ export function ProveStep() {
               ))}
             </Tabs.List>
             <Tabs.Content ref={panel} value={place} tabIndex={-1} className="py-2 outline-none">
-              {place === 'step' &&
-                (proof && press ? (
-                  <StepPanel
-                    setup={setup}
-                    proof={proof}
-                    press={press}
-                    here={here}
-                    into={into}
-                    onInto={setInto}
-                    speed={stepper.speed}
-                    onPlay={stepper.play}
-                    onGo={stepper.go}
-                  />
-                ) : (
-                  <p className="py-3 text-lg">
-                    {text === '' ? 'No program is open.' : 'Reading the program…'}
-                  </p>
-                ))}
+              {place === 'step' && (
+                <StepPanel
+                  setup={setup}
+                  stepper={stepper}
+                  otherwise={text.length === 0 ? 'No program is open.' : 'Reading the program…'}
+                  into={into}
+                  onInto={setInto}
+                />
+              )}
               {place === 'findings' && (
                 <FindingsPanel
-                  findings={proof?.findings ?? []}
+                  findings={proof?.findings ?? NONE}
                   chosen={chosen}
                   onChoose={choose}
-                  onMend={setMending}
+                  onMend={typeof text === 'string' ? setMending : undefined}
                 />
               )}
               {place === 'area' && (
@@ -380,7 +314,7 @@ export function ProveStep() {
         </div>
       </div>
       <NextLine says={next.says} why={next.why} go={'go' in next ? next.go : undefined} />
-      {mending && (
+      {mending && program && typeof text === 'string' && (
         <Difference
           text={text}
           mending={mending}
@@ -388,7 +322,7 @@ export function ProveStep() {
           onTake={(after) => {
             setMending(undefined)
             setChosen(undefined)
-            change({ title: program?.title ?? 'Program', text: after })
+            change({ title: program.title, text: after })
           }}
         />
       )}

@@ -30,7 +30,9 @@ function buffersOf(value: object, found = new Set<ArrayBuffer>()): Set<ArrayBuff
 
 // Programs are read and proved here, so that the page does not stand still.
 const prover = {
-  prove(of: ProveCase, onProgress: (share: number) => void): Proved {
+  /** A case with a text, which comes as a file where it is large. */
+  async prove(asked: ProveCase, from: string | Blob, onProgress: (share: number) => void): Promise<Proved> {
+    const of = { ...asked, text: typeof from === 'string' ? from : await from.text() }
     let last = 0
     const proof = prove(of, (share) => {
       const now = performance.now()

@@ -13,20 +13,25 @@ import { type ReactNode, useEffect, useRef } from 'react'
 import { CheckField } from '../reference/form-fields.tsx'
 import { Button } from '../ui/button.tsx'
 import { VerdictMark } from '../ui/verdict.tsx'
+import type { Stepper } from './stepper.ts'
+import { useStanding } from './use-standing.ts'
 
 const SPEEDS = [1, 4, 16, 64]
 
 interface StepPanelProps {
   setup: Setup
-  proof: Proof
-  press: Press
-  /** What is said of the block that runs next. */
-  here: readonly ProgramFinding[]
+  stepper: Stepper
+  /** What is shown while there is nothing to step through. */
+  otherwise: string
   into: boolean
   onInto: (into: boolean) => void
-  speed: number
-  onPlay: (speed: number) => void
-  onGo: (block: number) => void
+}
+
+/** What the next press of cycle start will do, large; and the keys that step on. */
+export function StepPanel({ otherwise, ...props }: StepPanelProps) {
+  const { proof, press, here, speed } = useStanding(props.stepper, props.setup)
+  if (!proof || !press) return <p className="py-3 text-lg">{otherwise}</p>
+  return <Steps {...props} proof={proof} press={press} here={here} speed={speed} />
 }
 
 /** The key that does the same. */
@@ -43,18 +48,25 @@ const isElsewhere = (target: EventTarget | null) =>
     'input, textarea, select, [contenteditable], [role=dialog], [role=tablist], [role=radiogroup]',
   ) !== null
 
-/** What the next press of cycle start will do, large; and the keys that step on. */
-export function StepPanel({ setup, proof, press, here, into, onInto, speed, onPlay, onGo }: StepPanelProps) {
+interface StepsProps extends Omit<StepPanelProps, 'otherwise'> {
+  proof: Proof
+  press: Press
+  /** What is said of the block that runs next. */
+  here: readonly ProgramFinding[]
+  speed: number
+}
+
+function Steps({ setup, stepper, proof, press, here, speed, into, onInto }: StepsProps) {
   const { motion } = proof.program
   const { unit, machine } = setup
   const { block } = press
   const over = block >= motion.blocks
-  const next = () => onGo(nextBlock(motion, block, 1, into))
-  const back = () => onGo(nextBlock(motion, block, -1, into))
-  const tool = () => onGo(nextToolBlock(motion, block))
+  const next = () => stepper.go(nextBlock(motion, block, 1, into))
+  const back = () => stepper.go(nextBlock(motion, block, -1, into))
+  const tool = () => stepper.go(nextToolBlock(motion, block))
   const finding = () => {
     const to = nextFindingBlock(motion, block, proof.findings)
-    if (to !== undefined) onGo(to)
+    if (to !== undefined) stepper.go(to)
   }
   const keys = useRef<Map<string, () => void>>(new Map())
   keys.current = new Map([
@@ -63,8 +75,8 @@ export function StepPanel({ setup, proof, press, here, into, onInto, speed, onPl
     ['ArrowLeft', back],
     ['t', tool],
     ['f', finding],
-    ['Home', () => onGo(0)],
-    ['End', () => onGo(motion.blocks)],
+    ['Home', () => stepper.go(0)],
+    ['End', () => stepper.go(motion.blocks)],
   ])
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
@@ -137,7 +149,7 @@ export function StepPanel({ setup, proof, press, here, into, onInto, speed, onPl
         min={0}
         max={motion.blocks}
         value={Math.min(block, motion.blocks)}
-        onChange={({ target }) => onGo(Number(target.value))}
+        onChange={({ target }) => stepper.go(Number(target.value))}
         className="h-8 w-full accent-ink"
       />
       <div className="flex flex-wrap items-center gap-2">
@@ -159,7 +171,7 @@ export function StepPanel({ setup, proof, press, here, into, onInto, speed, onPl
         <Button onClick={finding} disabled={proof.findings.length === 0} aria-keyshortcuts="f">
           Next finding <Key>F</Key>
         </Button>
-        <Button onClick={() => onPlay(speed > 0 ? 0 : 4)} disabled={over}>
+        <Button onClick={() => stepper.play(speed > 0 ? 0 : 4)} disabled={over}>
           {speed > 0 ? <Pause aria-hidden size={20} /> : <Play aria-hidden size={20} />}{' '}
           {speed > 0 ? 'Hold' : 'Run'}
         </Button>
@@ -167,7 +179,7 @@ export function StepPanel({ setup, proof, press, here, into, onInto, speed, onPl
           <span className="sr-only">Speed</span>
           <select
             value={speed || 4}
-            onChange={({ target }) => onPlay(Number(target.value))}
+            onChange={({ target }) => stepper.play(Number(target.value))}
             className="min-h-11 rounded-sm border border-ink-soft bg-transparent px-2"
           >
             {SPEEDS.map((each) => (

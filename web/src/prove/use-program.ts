@@ -1,14 +1,28 @@
 import { get, set } from 'idb-keyval'
 import { useCallback, useEffect, useRef, useState } from 'react'
+import { type ProgramText, programText, textOf } from './large-text.ts'
 
 /** A program that is open: its name and its text. */
 export interface OpenProgram {
   title: string
-  text: string
+  text: ProgramText
 }
 
-const isProgram = (value: unknown): value is OpenProgram =>
-  typeof value === 'object' && value !== null && 'title' in value && 'text' in value
+/** What is kept of it; a large one as a file, which the tablet's database copies by itself. */
+const keptOf = ({ title, text }: OpenProgram) => ({
+  title,
+  text: typeof text === 'string' ? text : text.file,
+})
+
+/** A program as it was kept; undefined where it is none. */
+async function programKept(value: unknown): Promise<OpenProgram | undefined> {
+  if (typeof value !== 'object' || value === null || !('title' in value && 'text' in value)) return undefined
+  const { title, text } = value
+  return {
+    title: String(title),
+    text: text instanceof Blob ? await textOf(text) : programText(String(text)),
+  }
+}
 
 /** Typing pauses this long before it is kept on the tablet. */
 const KEEP_AFTER_MS = 400
@@ -26,7 +40,8 @@ export function useProgram(setup: string, start: OpenProgram | undefined) {
   useEffect(() => {
     let live = true
     get(key)
-      .then((found: unknown) => live && setProgram(isProgram(found) ? found : (first.current ?? null)))
+      .then(programKept)
+      .then((found) => live && setProgram(found ?? first.current ?? null))
       .catch(() => live && setProgram(first.current ?? null))
     return () => {
       live = false
@@ -38,7 +53,7 @@ export function useProgram(setup: string, start: OpenProgram | undefined) {
       setProgram(next)
       window.clearTimeout(timer.current)
       timer.current = window.setTimeout(() => {
-        set(key, next).then(
+        set(key, keptOf(next)).then(
           () => setUnkept(false),
           () => setUnkept(true),
         )

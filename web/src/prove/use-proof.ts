@@ -8,7 +8,7 @@ import {
   proofRests,
   proveCase,
 } from '@dogleg/core/setup'
-import { useEffect, useMemo, useRef } from 'react'
+import { useCallback, useEffect, useMemo, useRef } from 'react'
 import type { OpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
@@ -19,7 +19,8 @@ import type { Drawing } from './view/drawing.ts'
 /** After typing, proving waits this long. */
 const PAUSE_MS = 350
 
-const keyOf = (of: object) => JSON.stringify({ ...of, text: undefined })
+/** A case as a whole; its text is kept apart. */
+const keyOf = (of: object) => JSON.stringify(of)
 
 interface ProofOf {
   open: OpenSetup
@@ -46,32 +47,33 @@ export function useProof({ open, program, frame, layout, areaChanged, skipOption
     [setup, machineEntries, reference],
   )
   const of = useMemo(
-    () => proveCase(setup, table, lengths, reference.tools, layout, { text, frame, skipOptional }),
-    [setup, table, lengths, reference.tools, layout, text, frame, skipOptional],
+    () => proveCase(setup, table, lengths, reference.tools, layout, { text: '', frame, skipOptional }),
+    [setup, table, lengths, reference.tools, layout, frame, skipOptional],
   )
   // The log is asked again and again: only what changes the case proves it again.
   const key = useMemo(() => keyOf(of), [of])
   const { now, share, proved, prove, stop, clear } = useProver(drawing)
-  const latest = useRef(of)
-  latest.current = of
+  const latest = useRef({ of, text })
+  latest.current = { of, text }
+  const proveAgain = useCallback(() => void prove(latest.current.of, latest.current.text), [prove])
   const first = useRef(true)
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is in the case is compared by its key
   useEffect(() => {
-    if (text === '') {
+    if (text.length === 0) {
       clear()
       return
     }
     const wait = first.current ? 0 : PAUSE_MS
     first.current = false
-    const timer = setTimeout(() => void prove(latest.current), wait)
+    const timer = setTimeout(proveAgain, wait)
     return () => clearTimeout(timer)
-  }, [text, key, prove, clear])
+  }, [text, key, proveAgain, clear])
 
   const proof = proved?.proof
   const motion = proof?.program.motion
   const provedKey = useMemo(() => proved && keyOf(proved.of), [proved])
   /** What is on screen is the proof of what stands there now, to the last fact. */
-  const current = now.state === 'done' && proved?.of.text === text && provedKey === key
+  const current = now.state === 'done' && proved?.text === text && provedKey === key
   const recordProof = () =>
     signed(() => {
       if (!proof || !proved || !motion || !program || !current || !layoutSchema.safeParse(layout).success)
@@ -90,7 +92,7 @@ export function useProof({ open, program, frame, layout, areaChanged, skipOption
         frame,
         hash: proved.hash,
         characters: text.length,
-        ...(text.length <= LONGEST_PROGRAM ? { text } : {}),
+        ...(typeof text === 'string' && text.length <= LONGEST_PROGRAM ? { text } : {}),
         verdict: proof.verdict,
         counts: { stop: count('stop'), look: count('look'), note: count('note') },
         worst: proof.findings
@@ -119,5 +121,5 @@ export function useProof({ open, program, frame, layout, areaChanged, skipOption
         ? (proofAgainst(fact, { hash: proved.hash, lengths, setup }) ??
           (areaChanged ? 'proved before the work area was changed' : undefined))
         : undefined
-  return { of, now, share, proved, current, prove, stop, fact, against, recordProof }
+  return { of, now, share, proved, current, proveAgain, stop, fact, against, recordProof }
 }

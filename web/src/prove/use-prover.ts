@@ -1,7 +1,8 @@
 import type { ProveCase } from '@dogleg/core/prove'
 import { proxy, wrap } from 'comlink'
-import { useCallback, useEffect, useRef, useState } from 'react'
+import { startTransition, useCallback, useEffect, useRef, useState } from 'react'
 import { listenerSet } from '../log/listeners.ts'
+import type { ProgramText } from './large-text.ts'
 import type { Proved, Prover } from './prove-worker.ts'
 import type { Drawing } from './view/drawing.ts'
 
@@ -12,6 +13,8 @@ export type Proving =
   | { state: 'done' }
   | { state: 'stopped' }
   | { state: 'failed'; says: string }
+
+const isUnreadable = (error: unknown) => error instanceof Error && error.name === 'NotReadableError'
 
 /** How far it is, 0 to 1: of use only to what shows it, so that nothing else is rendered for it. */
 export interface ShareDone {
@@ -34,11 +37,11 @@ function shareDone() {
 
 /**
  * Proves a program in a worker, with its progress; `stop` ends it at once. `proved` is the last that was finished, with
- * its case; its picture goes to the drawing.
+ * its case and its text; its picture goes to the drawing.
  */
 export function useProver(drawing: Drawing) {
   const [now, setNow] = useState<Proving>({ state: 'idle' })
-  const [proved, setProved] = useState<Omit<Proved, 'picture'> & { of: ProveCase }>()
+  const [proved, setProved] = useState<Omit<Proved, 'picture'> & { of: ProveCase; text: ProgramText }>()
   const [share] = useState(shareDone)
   const worker = useRef<Worker>(undefined)
   useEffect(() => () => worker.current?.terminate(), [])
@@ -55,7 +58,7 @@ export function useProver(drawing: Drawing) {
     setNow({ state: 'idle' })
   }, [drawing])
   const prove = useCallback(
-    async (of: ProveCase) => {
+    async (of: ProveCase, text: ProgramText) => {
       worker.current?.terminate()
       const own = new Worker(new URL('./prove-worker.ts', import.meta.url), { type: 'module' })
       worker.current = own
@@ -66,14 +69,23 @@ export function useProver(drawing: Drawing) {
       const failed = new Promise<never>((_, reject) => {
         own.onerror = () => reject(new Error('the worker ended'))
       })
+      // A large text goes as the file that it came from: it need not be copied.
+      const run = (from: string | Blob) =>
+        wrap<Prover>(own).prove(
+          of,
+          from,
+          proxy((done: number) => {
+            if (worker.current === own && !ended) share.set(done)
+          }),
+        )
       try {
         const result = await Promise.race([
-          wrap<Prover>(own).prove(
-            of,
-            proxy((done: number) => {
-              if (worker.current === own && !ended) share.set(done)
-            }),
-          ),
+          // Where the file was changed meanwhile, what was opened still stands here.
+          typeof text === 'string'
+            ? run(text)
+            : run(text.file).catch((error: unknown) =>
+                isUnreadable(error) ? run(text.slice(0)) : Promise.reject(error),
+              ),
           failed,
         ])
         ended = true
@@ -85,8 +97,10 @@ export function useProver(drawing: Drawing) {
           () => performance.mark('dogleg.pictured'),
           () => undefined,
         )
-        setProved({ ...rest, of })
-        setNow({ state: 'done' })
+        startTransition(() => {
+          setProved({ ...rest, of, text })
+          setNow({ state: 'done' })
+        })
       } catch {
         ended = true
         if (worker.current === own)

@@ -15,7 +15,9 @@ const FIRST_BUDGET = 20_000
 const LEAST_BUDGET = 4_000
 const QUICK_MS = 6
 const SLOW_MS = 16
-/** After steps back in a large path, it is painted anew: what is done stands over what is to come again. */
+/** A path of no more pieces is painted whole at each step. */
+const SMALL = 1_000
+/** After steps back in a larger one, it is painted anew: what is done stands over what is to come again. */
 const SETTLE_MS = 200
 
 /** A picture as the graphics card takes it; shared by all the views. */
@@ -84,7 +86,7 @@ export class PathPainter {
     if (!this.geometry || row === before) return
     const { picture } = this.geometry
     const pieces = (picture.rapid.length + picture.feed.length) / 6
-    if (pieces <= this.budget) {
+    if (pieces <= SMALL) {
       this.whole()
       return
     }
@@ -127,13 +129,16 @@ export class PathPainter {
     await Promise.resolve()
     while (!this.ended && this.seen && (this.fresh || this.lots.length > 0)) {
       const began = performance.now()
+      const first = this.fresh
       const { now, rest } = cutLots(this.lots, this.budget)
       this.lots = rest
       this.paintLots(now, this.seen)
       await this.finished()
       const took = performance.now() - began
+      // The first pieces of a picture carry the whole of it to the graphics card: they say nothing of the others.
+      if (first || rest.length === 0) continue
       if (took > SLOW_MS) this.budget = Math.max(LEAST_BUDGET, this.budget / 2)
-      else if (took < QUICK_MS && rest.length > 0) this.budget *= 2
+      else if (took < QUICK_MS) this.budget *= 2
     }
   }
 

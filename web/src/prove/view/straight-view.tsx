@@ -77,7 +77,7 @@ export function StraightView(props: StraightViewProps) {
   const path = next.map((point) => at(point))
   const names = namedOnes(bodies, at)
   return (
-    <figure className="relative h-full min-h-0" aria-label={side.label}>
+    <figure className="relative h-full min-h-0 contain-strict" aria-label={side.label}>
       <div
         ref={ref}
         className="on-layout absolute inset-0 touch-none overflow-hidden rounded-sm bg-layout"

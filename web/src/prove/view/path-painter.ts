@@ -4,9 +4,12 @@ import { cameraOf } from './cameras.ts'
 import { cutLots, type Lot, stepLots, wholeLots } from './lots.ts'
 import type { Eye, Size } from './view-frame.ts'
 
+/** The ground of every drawing, as in the page's style: the lines stand on it, bodies and tool over them. */
+const GROUND = '#1b3d8f'
+
 /** Nothing shines through, so that a step can be painted over what stands. */
 const COLOURS = {
-  rapid: { done: '#6787d5', toCome: '#4162b2' },
+  rapid: { done: '#84a2e8', toCome: '#587bcb' },
   feed: { done: '#eef4ff', toCome: '#6c88cc' },
 } as const
 
@@ -58,11 +61,11 @@ export class PathPainter {
     this.renderer = new WebGLRenderer({
       canvas,
       antialias: true,
-      alpha: true,
       depth: false,
       preserveDrawingBuffer: true,
     })
     this.renderer.autoClear = false
+    this.renderer.setClearColor(GROUND)
     this.line.frustumCulled = false
     this.line.material = this.material
     canvas.addEventListener('webglcontextrestored', () => this.whole())

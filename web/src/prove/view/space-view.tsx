@@ -110,7 +110,7 @@ export function SpaceView({
     <section aria-label="Work area in space" className="relative h-full min-h-0">
       <div
         ref={ref}
-        className="on-layout relative h-full touch-none rounded-sm bg-layout"
+        className="on-layout relative h-full touch-none overflow-hidden rounded-sm bg-layout"
         onPointerDown={(event) => event.currentTarget.setPointerCapture(event.pointerId)}
         onPointerMove={(event) => {
           if (!event.currentTarget.hasPointerCapture(event.pointerId)) return

@@ -238,7 +238,7 @@ export function describeEntry(
       }
     case 'proved':
       return {
-        says: `Proved: ${entry.title}, ${VERDICT_WORDS[entry.verdict]}`,
+        says: `Proved: ${entry.title}${entry.blockDelete ? ' with block delete on' : ''}, ${VERDICT_WORDS[entry.verdict]}`,
         detail: [
           `${entry.characters} characters, ${Math.floor(entry.seconds / 60)} min ${Math.round(entry.seconds % 60)} s`,
           ...entry.worst.slice(0, 3).map(({ line, says }) => `line ${line}: ${says}`),

@@ -201,6 +201,7 @@ const proved = z.object({
     .max(LONGEST_PROGRAM)
     .optional()
     .describe('the text itself, unless it is too long for the log'),
+  blockDelete: z.boolean().optional().describe('it was on: lines with a slash were skipped'),
   verdict: z.enum(['good', 'look', 'stop']),
   counts: z.object({ stop: z.int().min(0), look: z.int().min(0), note: z.int().min(0) }),
   worst: z

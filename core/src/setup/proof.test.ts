@@ -85,9 +85,15 @@ describe('a proof', () => {
     const [proof] = setup.prove.proofs
     if (!proof) throw new Error('the demo has a proof')
     const lengths = deriveTools(log, setup.machine as Machine, 'inch')
-    const against = (hash: string, of = lengths) => proofAgainst(proof, { hash, lengths: of, setup })
+    const against = (hash: string, of = lengths, blockDelete = false) =>
+      proofAgainst(proof, { hash, blockDelete, lengths: of, setup })
     expect(against(proof.entry.hash)).toBeUndefined()
     expect(against('0'.repeat(64))).toBe('proved before the text was changed')
+    expect(against(proof.entry.hash, lengths, true)).toBe('proved with block delete off')
+    const skipped = { ...proof, entry: { ...proof.entry, blockDelete: true } }
+    const now = { hash: proof.entry.hash, lengths, setup }
+    expect(proofAgainst(skipped, { ...now, blockDelete: false })).toBe('proved with block delete on')
+    expect(proofAgainst(skipped, { ...now, blockDelete: true })).toBeUndefined()
     const other = lengths.map((each) =>
       each.tool === 3 ? { ...each, length: { ...each.length, value: each.length.value + 0.01 } } : each,
     )

@@ -64,12 +64,17 @@ export function proofRests(
   return [...pickups, ...measured, ...(setup.prove.layout ? [setup.prove.layout.entry.id] : [])]
 }
 
-/** Why a proof does not hold although nothing in this log says so: another text, or a length that another setup has changed. */
+/**
+ * Why a proof does not hold although nothing in this log says so: another text, block delete the other way, or a length
+ * that another setup has changed.
+ */
 export function proofAgainst(
   { entry }: ProofFact,
-  now: { hash: string; lengths: readonly ToolFact[]; setup: Setup },
+  now: { hash: string; blockDelete: boolean; lengths: readonly ToolFact[]; setup: Setup },
 ): string | undefined {
   if (entry.hash !== now.hash) return 'proved before the text was changed'
+  const wasOn = entry.blockDelete ?? false
+  if (wasOn !== now.blockDelete) return `proved with block delete ${wasOn ? 'on' : 'off'}`
   const same = (a: number, b: number) => Math.abs(a - b) < convertLength(0.0005, 'mm', now.setup.unit)
   const other = entry.lengths.find(({ tool, length }) => {
     const known = now.lengths.find((each) => each.tool === tool)

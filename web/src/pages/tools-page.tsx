@@ -38,6 +38,7 @@ export const ToolsPage = () => (
       </>
     }
     titleOf={({ number, name }) => `T${number} ${name}`}
+    order={(a, b) => a.machineId.localeCompare(b.machineId) || a.number - b.number}
     editor={(tool) => <ToolWhenKnown key={`${tool.id}-${tool.version}`} tool={tool} />}
   />
 )

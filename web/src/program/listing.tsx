@@ -20,11 +20,11 @@ export function Listing({ text }: { text: string }) {
             <span className="w-7 shrink-0 text-right text-ink-soft select-none" aria-hidden>
               {index + 1}
             </span>
-            <code className="font-mono break-words whitespace-pre-wrap">
+            <code className="min-w-0 font-mono break-words whitespace-pre-wrap">
               <span className="font-semibold">
                 {words.split(/(?<= )/).map((word, place) => (
                   // biome-ignore lint/suspicious/noArrayIndexKey: so is a word of a line; it never breaks at its minus sign
-                  <span key={place} className="whitespace-pre">
+                  <span key={place} className="inline-block whitespace-pre">
                     {word}
                   </span>
                 ))}

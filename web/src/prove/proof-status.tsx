@@ -58,7 +58,9 @@ export function ProofStatus({
       {fact && (
         <span className={`flex items-center gap-2 ${against ? 'hatched px-2' : ''}`}>
           {against ? <Hourglass aria-hidden size={18} /> : <CheckCheck aria-hidden size={18} />}
-          {against ? `Stale: ${against}` : `Proved by ${fact.entry.by}, `}
+          {against
+            ? `Stale: ${against}`
+            : `Proved by ${fact.entry.by}${fact.entry.blockDelete ? ' with block delete on' : ''}, `}
           {!against && <When at={fact.entry.at} />}
         </span>
       )}

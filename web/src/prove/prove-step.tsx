@@ -62,7 +62,7 @@ export function ProveStep() {
   )
   const areaChanged =
     JSON.stringify(layout) !== JSON.stringify(layoutIn(recorded ?? { unit, bodies: [] }, unit))
-  const [skipOptional, setSkipOptional] = useState(false)
+  const [skipOptional, setSkipOptional] = useState(setup.prove.proofs.at(-1)?.entry.blockDelete ?? false)
 
   const text = program?.text ?? ''
   const [drawing] = useState(() => new Drawing())

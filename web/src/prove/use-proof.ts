@@ -93,6 +93,7 @@ export function useProof({ open, program, frame, layout, areaChanged, skipOption
         hash: proved.hash,
         characters: text.length,
         ...(typeof text === 'string' && text.length <= LONGEST_PROGRAM ? { text } : {}),
+        ...(skipOptional ? { blockDelete: true } : {}),
         verdict: proof.verdict,
         counts: { stop: count('stop'), look: count('look'), note: count('note') },
         worst: proof.findings
@@ -118,7 +119,7 @@ export function useProof({ open, program, frame, layout, areaChanged, skipOption
     fact?.freshness.state === 'stale'
       ? fact.freshness.cause.says
       : fact && proved && current
-        ? (proofAgainst(fact, { hash: proved.hash, lengths, setup }) ??
+        ? (proofAgainst(fact, { hash: proved.hash, blockDelete: skipOptional, lengths, setup }) ??
           (areaChanged ? 'proved before the work area was changed' : undefined))
         : undefined
   return { of, now, share, proved, current, proveAgain, stop, fact, against, recordProof }

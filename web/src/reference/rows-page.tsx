@@ -11,14 +11,16 @@ interface RowsPageProps<N extends Noun> {
   aside?: ReactNode
   /** What a row is called in the list, where its name alone is not enough. */
   titleOf?: (row: Row<N>) => string
+  /** In which order the list has them, where it is not that of the server. */
+  order?: (a: Row<N>, b: Row<N>) => number
   editor: (row: Row<N>) => ReactNode
 }
 
 /** One kind of reference data: the names of all rows, and the editor of the one in the address. */
-export function RowsPage<N extends Noun>({ noun, aside, titleOf, editor }: RowsPageProps<N>) {
+export function RowsPage<N extends Noun>({ noun, aside, titleOf, order, editor }: RowsPageProps<N>) {
   const { id } = useParams()
   const { data, error } = useRows(noun)
-  const rows: readonly Row<N>[] | undefined = data
+  const rows: readonly Row<N>[] | undefined = data && order ? [...data].sort(order) : data
   if (!rows)
     return error ? (
       <Lost says={error.message} />

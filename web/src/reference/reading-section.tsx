@@ -27,15 +27,15 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
   const number = { valueAsNumber: true }
   return (
     <Section title="Reading programs">
-      <SelectField label="Rapids" {...register('reading.rapids')}>
+      <SelectField label="Rapids" className="col-span-2" {...register('reading.rapids')}>
         <option value="dogleg">dogleg, each axis by itself</option>
         <option value="straight">straight</option>
       </SelectField>
-      <SelectField label="X2 without a point is" {...register('reading.noPoint')}>
+      <SelectField label="X2 without a point is" className="col-span-2" {...register('reading.noPoint')}>
         <option value="whole">two</option>
         <option value="least-increment">two least increments</option>
       </SelectField>
-      <SelectField label="P500 of a dwell is" {...register('reading.dwell')}>
+      <SelectField label="P500 of a dwell is" className="col-span-2" {...register('reading.dwell')}>
         <option value="seconds">500 seconds</option>
         <option value="milliseconds">500 milliseconds</option>
       </SelectField>
@@ -50,14 +50,14 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
         wrong={errors?.levels?.message}
       />
       <Field
-        label="A peck comes back, in"
+        label="Peck retreat, in"
         type="number"
         step="any"
         {...register('reading.retreat.inch', number)}
         wrong={errors?.retreat?.inch?.message}
       />
       <Field
-        label="and in mm"
+        label="Peck retreat, mm"
         type="number"
         step="any"
         {...register('reading.retreat.mm', number)}
@@ -65,6 +65,7 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
       />
       <SelectField
         label="Turning cycles"
+        className="col-span-2"
         value={reading.turningCycles ?? 'none'}
         onChange={({ target }) =>
           setValue(
@@ -88,12 +89,12 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
       {reading.tapRetract && (
         <>
           <Field
-            label="Word"
+            label="By the word"
             {...register('reading.tapRetract.address')}
             wrong={errors?.tapRetract?.address?.message}
           />
           <Field
-            label="Multiple without it"
+            label="Usual multiple"
             type="number"
             step="any"
             {...register('reading.tapRetract.usual', number)}
@@ -123,8 +124,12 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
       />
       {reading.mapping && (
         <>
-          <Field label="by" {...register('reading.mapping.code')} wrong={errors?.mapping?.code?.message} />
-          <SelectField label="Its radius stands in" {...register('reading.mapping.by')}>
+          <Field
+            label="Wraps by"
+            {...register('reading.mapping.code')}
+            wrong={errors?.mapping?.code?.message}
+          />
+          <SelectField label="Radius in" {...register('reading.mapping.by')}>
             <option value="radius">R</option>
             <option value="rotary-word">the rotary word</option>
           </SelectField>
@@ -133,8 +138,8 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
       {CODES.map(([name, label, usual]) => (
         <Field
           key={name}
-          label={`${label}, or nothing`}
-          placeholder={usual}
+          label={label}
+          placeholder={`none, or ${usual}`}
           {...register(`reading.${name}`, {
             setValueAs: (text: string | null) => text?.trim().toUpperCase() || null,
           })}
@@ -142,7 +147,7 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
         />
       ))}
       <Field
-        label="Pallets are called by M"
+        label="Pallet M codes"
         defaultValue={reading.pallets.join(' ')}
         onChange={({ target }) =>
           setValue(

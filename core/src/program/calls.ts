@@ -1,7 +1,7 @@
 import { type Block, wordValue } from './block.ts'
+import { type Frame, newLocals } from './control-state.ts'
 import { argumentsOf } from './macro-flow.ts'
 import { probeCall } from './probe-calls.ts'
-import { type Frame, newLocals } from './run.ts'
 import { bit } from './scan.ts'
 
 /** Calls nest no deeper than this, whatever the profile allows. */

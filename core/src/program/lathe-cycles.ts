@@ -1,5 +1,6 @@
+import type { ContourPoint } from './control-state.ts'
 import { FLAG, ROW } from './motion.ts'
-import type { ContourPoint, Run } from './run.ts'
+import type { Run } from './run.ts'
 
 /** Passes and plunges beyond this are not followed: a word is wrong. */
 const MOST_PASSES = 5_000

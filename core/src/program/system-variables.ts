@@ -1,5 +1,5 @@
+import { LOCALS } from './control-state.ts'
 import type { Run } from './run.ts'
-import { LOCALS } from './run.ts'
 
 /**
  * The system variables that matter, as they are commonly numbered (common practice, from memory; a control's manual comes

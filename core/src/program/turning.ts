@@ -1,4 +1,5 @@
 import { type Block, dwellOf, has, lengthOf, turningTarget, wordValue } from './block.ts'
+import type { ContourPoint } from './control-state.ts'
 import {
   boxCycle,
   finishCycle,
@@ -10,7 +11,7 @@ import {
   threadMove,
 } from './lathe-cycles.ts'
 import { FLAG, ROW } from './motion.ts'
-import type { ContourPoint, Run } from './run.ts'
+import type { Run } from './run.ts'
 
 /** Lines of a contour beyond this are not gathered. */
 const MOST_CONTOUR_LINES = 2_000

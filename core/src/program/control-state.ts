@@ -1,0 +1,354 @@
+import type { LengthUnit } from '../quantity/index.ts'
+import { Diagnoser, type Mend } from './diagnose.ts'
+import { FLAG, type ModalState, MotionBuilder, type Turning } from './motion.ts'
+import type { ReadOptions } from './read-options.ts'
+import { Scanner } from './scan.ts'
+
+export const RADIAN = Math.PI / 180
+
+/** Local variables #1 to #33. */
+export const LOCALS = 34
+
+/** One level of calls: where it goes back to, and what is its own. */
+export interface Frame {
+  kind: 'main' | 'M97' | 'M98' | 'G65'
+  /** Line (from 0) that runs after it, and the line that it begins with. */
+  back: number
+  begins: number
+  repeats: number
+  locals: Float64Array
+  /** WHILE loops that it stands in. */
+  loops: { number: number; line: number }[]
+}
+
+export const newLocals = () => new Float64Array(LOCALS).fill(Number.NaN)
+
+/** A point that a lathe's roughing cycle gathers instead of cutting; X is a radius. */
+export interface ContourPoint {
+  x: number
+  z: number
+  feed: number
+  rapid: boolean
+}
+
+/**
+ * The state of a control while it reads a program: its modes, and where it stands. Lengths in the unit of the setup; `w`
+ * is the position in the program's own coordinates, `s` that of the motion.
+ */
+export class ControlState {
+  readonly scan: Scanner
+  readonly out: MotionBuilder
+  readonly say = new Diagnoser()
+  readonly options: ReadOptions
+  readonly lathe: boolean
+  readonly unit: LengthUnit
+
+  // Where it reads.
+  /** Line from 0. */
+  lineIndex = 0
+  /** Where the line begins in the text. */
+  lineAt = 0
+  ended = false
+  frames: Frame[]
+  common = new Map<number, number>()
+
+  // Modes.
+  inch: boolean
+  unitSaid = false
+  /** From the program's unit to that of the setup. */
+  scale = 1
+  motion = 0
+  lastPlain = 0
+  absolute = true
+  plane: 17 | 18 | 19
+  feedMode: 93 | 94 | 95
+  retract: 98 | 99 = 98
+  compensation: 40 | 41 | 42 = 40
+  d = 0
+  lengthCode: 43 | 44 | 49 = 49
+  h = 0
+  offset: string
+  rotation: { x: number; y: number; degrees: number; cos: number; sin: number } | null = null
+  mapping: { radius: number; y: number; rotary: number } | null = null
+  tool = 0
+  nextTool = -1
+  feed = 0
+  speed = 0
+  /** Constant surface speed: length a minute of the program's own kind (feet or metres), or 0. */
+  surfaceSpeed = 0
+  topSpeed = Number.POSITIVE_INFINITY
+  turning: Turning = 0
+  coolant = false
+  exactStop = false
+  pathTolerance: number | null = null
+  local: [number, number, number] = [0, 0, 0]
+  /** What a tool change or stop leaves of the canned cycle: its words, in lengths of the setup. */
+  sticky = { z: Number.NaN, r: Number.NaN, q: 0, p: 0, i: 0, j: 0, initial: 0, multiple: Number.NaN }
+  rigidAnnounced = false
+  /** Called after every move of the level that it was set in. */
+  modalMacro: { program: number; args: Float64Array; level: number } | null = null
+  /** Where the box of G90, G92 or G94 goes, until another block says otherwise. */
+  box = { x: 0, z: 0, taper: 0 }
+  turningCycle = { depth: 0, retreat: 0, passes: 1, q: 0, angle: 0, least: 0, finish: 0, x: 0, z: 0 }
+  /** Line of the first half of a two-line cycle, or -1. */
+  firstLineAt = -1
+  /** Letters whose word was taken out of the block: its variable was never set. */
+  unset = 0
+  /** The meaning of a missing decimal point has been said. */
+  saidPoint = false
+  /** Lathe contours are gathered here while P to Q is read. */
+  gathers: ContourPoint[] | null = null
+
+  // Where it stands.
+  wx = 0
+  wy = 0
+  wz = 0
+  sx = 0
+  sy = 0
+  sz = 0
+  /** Degrees as they are written, also beyond one turn. */
+  rotary = 0
+  shiftX = 0
+  shiftY = 0
+  shiftZ = 0
+  flags = 0
+  stateIndex = 0
+  /** Somebody is told of every block: nothing goes the quick way. */
+  listened = false
+  /** A plain straight move in absolute lengths a minute needs no care: the quick way is open. */
+  plain = false
+  private readonly stateKeys = new Map<string, number>()
+  readonly start: readonly [number, number, number]
+  readonly offsetOfCode: ReadonlyMap<number, string>
+
+  constructor(text: string, options: ReadOptions) {
+    const { machine, profile, unit } = options
+    this.options = options
+    this.unit = unit
+    this.lathe = machine.kind === 'lathe'
+    this.scan = new Scanner(text)
+    this.out = new MotionBuilder(Math.min(text.length / 16, 4_000_000))
+    this.inch = unit === 'inch'
+    this.plane = this.lathe ? 18 : 17
+    this.feedMode = this.lathe ? 95 : 94
+    this.offsetOfCode = new Map(profile.offsets.standard.map((name) => [Number(name.slice(1)), name]))
+    this.offset = options.frame ?? profile.offsets.standard[0] ?? 'G54'
+    this.frames = [{ kind: 'main', back: -1, begins: 0, repeats: 1, locals: newLocals(), loops: [] }]
+    this.reshift()
+    const [hx, hy, hz] = this.home()
+    this.sx = hx
+    this.sy = hy
+    this.sz = hz
+    this.start = [hx, hy, hz]
+    this.rework()
+    this.changed()
+  }
+
+  get line(): number {
+    return this.lineIndex + 1
+  }
+
+  /** The level that runs. */
+  get frame(): Frame {
+    return this.frames[this.frames.length - 1] as Frame
+  }
+
+  /** Says what is wrong with a word, or with the whole line. */
+  wrong(
+    code: string,
+    severity: 'stop' | 'look' | 'note',
+    says: string,
+    more: {
+      does?: string
+      word?: number
+      at?: [number, number]
+      mend?: Omit<Mend, 'line'>
+      once?: string
+    } = {},
+  ): void {
+    const { scan } = this
+    const [from, to] =
+      more.at ??
+      (more.word === undefined
+        ? [this.lineAt, scan.count > 0 ? (scan.to[scan.count - 1] as number) : this.lineAt + 1]
+        : [scan.from[more.word] as number, scan.to[more.word] as number])
+    this.say.add(
+      {
+        code,
+        severity,
+        line: this.line,
+        from: Math.max(0, from - this.lineAt),
+        to: Math.max(0, to - this.lineAt),
+        says,
+        ...(more.does ? { does: more.does } : {}),
+        ...(more.mend ? { mend: { ...more.mend, line: this.line } } : {}),
+      },
+      more.once ?? this.line,
+    )
+  }
+
+  // Frames.
+
+  /** A tool's true length, if the table has it. */
+  trueLength(): number | undefined {
+    return this.tool > 0 ? this.options.lengths?.get(this.tool) : undefined
+  }
+
+  /** What the motion's Z is off by for the length offset: H that is added, less the length that is there. */
+  private lengthShift(): number {
+    if (this.lathe) return 0
+    const own = this.trueLength()
+    if (this.lengthCode === 49 || this.h === 0) return own === undefined ? 0 : -own
+    const table = this.options.lengths?.get(this.h)
+    if (own === undefined || table === undefined) return 0
+    return (this.lengthCode === 44 ? -table : table) - own
+  }
+
+  /** To be added to a position of the motion to get a machine position (on a lathe a radius); NaN where it is not known. */
+  toMachine(): [number, number, number] {
+    const known = (name: string | undefined, axis: 'X' | 'Y' | 'Z') =>
+      (name === undefined ? undefined : this.options.offsets?.get(name)?.[axis]) ?? Number.NaN
+    if (this.lathe) {
+      const name = this.offset.startsWith('T') ? this.offset : undefined
+      return [known(name, 'X') / 2, 0, known(name, 'Z')]
+    }
+    const frame = this.options.frame ?? this.options.profile.offsets.standard[0]
+    const length = this.tool === 0 ? 0 : (this.trueLength() ?? Number.NaN)
+    return [known(frame, 'X'), known(frame, 'Y'), known(frame, 'Z') + length]
+  }
+
+  /** Takes the shift between program and motion again, and where the tool stands in the program. */
+  reshift(): void {
+    const { options } = this
+    const frame = options.frame ?? options.profile.offsets.standard[0] ?? 'G54'
+    const delta = (axis: 'X' | 'Y' | 'Z') => {
+      if (this.lathe || this.offset === frame) return 0
+      const [own, main] = [options.offsets?.get(this.offset)?.[axis], options.offsets?.get(frame)?.[axis]]
+      return own === undefined || main === undefined ? 0 : own - main
+    }
+    this.shiftX = delta('X') + this.local[0]
+    this.shiftY = delta('Y') + this.local[1]
+    this.shiftZ = delta('Z') + this.local[2] + this.lengthShift()
+    this.rework()
+  }
+
+  /** The position in the program's coordinates, from that of the motion. */
+  rework(): void {
+    const [x, y] = [this.sx - this.shiftX, this.sy - this.shiftY]
+    const turn = this.rotation
+    if (turn) {
+      const [dx, dy] = [x - turn.x, y - turn.y]
+      this.wx = turn.x + dx * turn.cos + dy * turn.sin
+      this.wy = turn.y - dx * turn.sin + dy * turn.cos
+    } else {
+      this.wx = x
+      this.wy = y
+    }
+    this.wz = this.sz - this.shiftZ
+    if (this.mapping) this.wy = (this.rotary - this.mapping.rotary) * RADIAN * this.mapping.radius
+  }
+
+  turn(x: number, y: number, degrees: number): void {
+    this.rotation = { x, y, degrees, cos: Math.cos(degrees * RADIAN), sin: Math.sin(degrees * RADIAN) }
+    this.rework()
+    this.changed()
+  }
+
+  /** A point of the program in the motion. */
+  sceneOf(x: number, y: number, z: number): [number, number, number] {
+    const turn = this.rotation
+    if (!turn) return [x + this.shiftX, y + this.shiftY, z + this.shiftZ]
+    const [dx, dy] = [x - turn.x, y - turn.y]
+    return [
+      turn.x + dx * turn.cos - dy * turn.sin + this.shiftX,
+      turn.y + dx * turn.sin + dy * turn.cos + this.shiftY,
+      z + this.shiftZ,
+    ]
+  }
+
+  /** Home in the motion's frame. Where the offset is not known, half a travel away: drawn, not measured. */
+  home(): [number, number, number] {
+    const { machine, unit } = this.options
+    const scale = machine.unit === unit ? 1 : unit === 'mm' ? 25.4 : 1 / 25.4
+    const to = this.toMachine()
+    return (['X', 'Y', 'Z'] as const).map((axis, at) => {
+      const travel = machine.axes[axis]
+      if (!travel) return 0
+      const radius = this.lathe && axis === 'X' ? 0.5 : 1
+      const half = ((travel.greatest - travel.least) * scale * radius) / 2
+      const shift = to[at] as number
+      return Number.isNaN(shift) ? half : machine.home[axis] * scale * radius - shift
+    }) as [number, number, number]
+  }
+
+  // Modes.
+
+  /** Takes the modes again after a change: the flags of rows to come, the state that they point at, the quick way. */
+  changed(): void {
+    this.flags =
+      (this.turning ? FLAG.SPINDLE : 0) |
+      (this.compensation === 40 ? 0 : FLAG.COMPENSATED) |
+      (this.rotation ? FLAG.TURNED : 0) |
+      (this.mapping ? FLAG.MAPPED : 0)
+    const state: ModalState = {
+      tool: this.tool,
+      offset: this.offset,
+      length:
+        this.lengthCode === 49 || this.h === 0 ? null : { h: this.h, sign: this.lengthCode === 43 ? 1 : -1 },
+      compensation: this.compensation,
+      d: this.d,
+      rpm: this.rpm(),
+      turning: this.turning,
+      coolant: this.coolant,
+      inch: this.inch,
+      absolute: this.absolute,
+      plane: this.plane,
+      feedMode: this.feedMode,
+      exactStop: this.exactStop,
+      pathTolerance: this.pathTolerance,
+      retract: this.retract,
+      cycle: this.motion > 3 && this.motion !== 33 ? this.motion : 0,
+      rotation: this.rotation
+        ? { x: this.rotation.x, y: this.rotation.y, degrees: this.rotation.degrees }
+        : null,
+      mapping: this.mapping?.radius ?? null,
+      shift: [this.shiftX, this.shiftY, this.shiftZ],
+      toMachine: this.toMachine(),
+    }
+    const key = JSON.stringify(state)
+    let index = this.stateKeys.get(key)
+    if (index === undefined) {
+      index = this.out.states.push(state) - 1
+      this.stateKeys.set(key, index)
+    }
+    this.stateIndex = index
+    this.plain =
+      !this.lathe &&
+      !this.listened &&
+      this.absolute &&
+      this.rotation === null &&
+      this.mapping === null &&
+      this.motion <= 1 &&
+      this.feedMode === 94 &&
+      this.rotary === 0 &&
+      this.modalMacro === null
+  }
+
+  /** Turns a minute where the tool stands. */
+  rpm(): number {
+    if (this.surfaceSpeed === 0) return Math.min(this.speed, this.topSpeed)
+    const diameter = 2 * Math.abs(this.sx) * (this.unit === 'mm' ? 1 / 25.4 : 1)
+    // 12 V / (pi D) with V in feet a minute, D in inches; metres a minute through feet (trade.md 7).
+    const feet = this.inch ? this.surfaceSpeed : this.surfaceSpeed / 0.3048
+    const rpm = diameter < 1e-9 ? Number.POSITIVE_INFINITY : (12 * feet) / (Math.PI * diameter)
+    const top = Math.min(this.topSpeed, this.options.machine.dynamics?.spindleTop ?? Number.POSITIVE_INFINITY)
+    return Math.min(rpm, Number.isFinite(top) ? top : 1e4)
+  }
+
+  /** Feed as length a minute in the setup's unit, for a move of this length. */
+  feedFor(length: number): number {
+    if (this.feedMode === 94) return this.feed
+    if (this.feedMode === 95) return this.feed * this.rpm()
+    return this.feed * length
+  }
+}

@@ -2,7 +2,7 @@ import { endOf, FLAG, type Motion, ROW } from '../program/index.ts'
 import { formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
 import { boundsOf } from './body.ts'
 import type { TextEdit } from './edit.ts'
-import type { Hit } from './hits.ts'
+import { type Hit, MOST_HITS } from './hits.ts'
 import { type Mending, type ProgramFinding, programFinding } from './program-finding.ts'
 
 const THING = { cutter: 'the tool', shank: 'the shank', holder: 'the holder' } as const
@@ -166,6 +166,19 @@ export function hitFindings(of: HitCase, hits: readonly Hit[]): ProgramFinding[]
     if (before) before.more = (before.more ?? 0) + 1
     else known.set(key, next)
   }
+  const last = hits.at(-1)
+  if (last && hits.length >= MOST_HITS)
+    known.set(
+      'further',
+      programFinding(
+        'look',
+        'hits-further',
+        of.motion.line[last.row] as number,
+        `After this line no further crash was looked for: ${MOST_HITS} were found.`,
+        'What comes later may hit as well.',
+        { row: last.row, fix: 'Mend those first.' },
+      ),
+    )
   return [...known.values()]
 }
 

@@ -60,19 +60,25 @@ function matters(kind: number, role: Body['role'], part: ToolPart['name']): bool
   return kind === ROW.RAPID || (part !== 'cutter' && kind !== ROW.PROBE)
 }
 
-/** First meeting of a path with a solid: tip's place, or none. */
+/** A place on the way of a row: the tip's, and how far along it is, counted in pieces of the path. */
+interface Meeting {
+  at: Triple
+  along: number
+}
+
+/** First meeting of a path with a solid, or none. */
 function firstOn(
   path: readonly Triple[],
   part: ToolPart,
   target: Target,
   lathe: boolean,
-): Triple | undefined {
+): Meeting | undefined {
   const sweep = lathe ? sweepBox : sweepRound
   for (let n = 1; n < path.length; n++) {
     const [from, to] = [path[n - 1], path[n]] as [Triple, Triple]
     let first = Number.POSITIVE_INFINITY
     for (const solid of target.solids) first = Math.min(first, sweep(part, from, to, solid))
-    if (first <= 1) return lerp(from, to, first)
+    if (first <= 1) return { at: lerp(from, to, first), along: n - 1 + first }
   }
   return undefined
 }
@@ -182,8 +188,7 @@ export function findHits(of: CrashCase): Hit[] {
     }
     return known
   }
-  /** Meetings with the part wait until it is known what has been cut by then. */
-  const waiting: { row: number; target: Target; part: ToolPart; path: Triple[] }[] = []
+  const material = new Material(of, targets)
   suspects(of, targets, (row, near) => {
     const { parts, reach } = toolOf(row)
     const tip = tipBox(motion, row)
@@ -199,68 +204,76 @@ export function findHits(of: CrashCase): Hit[] {
     for (const target of near) {
       if (!boxesMeet(whole, target.box)) continue
       path ??= pathOf(motion, row, speeds)
+      /** The piece of the tool that is there first. */
+      let first: { part: ToolPart; meeting: Meeting } | undefined
       for (const part of parts) {
         if (!matters(motion.kind[row] as number, target.body.role, part.name)) continue
-        const at = firstOn(path, part, target, lathe)
-        if (!at) continue
-        if (target.body.role === 'part') {
-          waiting.push({ row, target, part, path })
-          continue
-        }
-        hits.push({ row, body: target.body, part: part.name, at })
-        break
+        let meeting = firstOn(path, part, target, lathe)
+        if (meeting && target.body.role === 'part') meeting = material.firstOn(row, path, part, target)
+        if (meeting && (!first || meeting.along < first.meeting.along)) first = { part, meeting }
       }
+      if (!first) continue
+      hits.push({ row, body: target.body, part: first.part.name, at: first.meeting.at })
+      // The way out again is the same crash.
+      if (target.body.role === 'part' && first.part.name === 'cutter')
+        material.cutAlong(path, first.part, target)
     }
-    return hits.length + waiting.length < MOST_HITS * 50 && hits.length < MOST_HITS
+    return hits.length < MOST_HITS
   })
-  hits.push(...throughStock(of, waiting, targets))
-  return hits.sort((a, b) => a.row - b.row).slice(0, MOST_HITS)
+  return hits.slice(0, MOST_HITS)
 }
 
-/** Which meetings with the part are with material that is still there, cutting it away row by row up to the last of them. */
-function throughStock(
-  { motion, speeds, tools, lathe }: CrashCase,
-  waiting: readonly { row: number; target: Target; part: ToolPart; path: Triple[] }[],
-  targets: readonly Target[],
-): Hit[] {
-  if (waiting.length === 0) return []
-  const stocks = new Map<Target, Stock>()
-  for (const target of targets)
-    if (target.body.role === 'part') stocks.set(target, new Stock(target.box, lathe))
-  const hits: Hit[] = []
-  let next = 0
-  const last = waiting.at(-1)?.row ?? -1
-  for (let row = 0; row <= last && hits.length < MOST_HITS; row++) {
-    while (next < waiting.length && waiting[next]?.row === row) {
-      const { target, part, path } = waiting[next++] as (typeof waiting)[number]
-      const stock = stocks.get(target)
-      for (let n = 1; n < path.length; n++) {
-        const [from, to] = [path[n - 1], path[n]] as [Triple, Triple]
-        const share = stock?.meets(from, to, part.radius, part.from) ?? Number.POSITIVE_INFINITY
-        if (share > 1) continue
-        hits.push({ row, body: target.body, part: part.name, at: lerp(from, to, share) })
-        // The way out again is the same crash.
-        if (part.from === 0) stock?.cut(from, to, part.radius)
-        break
+/** What is left of the parts while the program cuts them, row by row, as far as somebody asks. */
+class Material {
+  private readonly of: CrashCase
+  private readonly stocks = new Map<Target, Stock>()
+  /** The first row that has not cut yet. */
+  private next = 0
+
+  constructor(of: CrashCase, targets: readonly Target[]) {
+    this.of = of
+    for (const target of targets)
+      if (target.body.role === 'part') this.stocks.set(target, new Stock(target.box, of.lathe))
+  }
+
+  /** Where a piece of a tool first meets what is left when a row begins. */
+  firstOn(row: number, path: readonly Triple[], part: ToolPart, target: Target): Meeting | undefined {
+    this.cutUpTo(row)
+    const stock = this.stocks.get(target)
+    for (let n = 1; n < path.length; n++) {
+      const [from, to] = [path[n - 1], path[n]] as [Triple, Triple]
+      const share = stock?.meets(from, to, part.radius, part.from) ?? Number.POSITIVE_INFINITY
+      if (share <= 1) return { at: lerp(from, to, share), along: n - 1 + share }
+    }
+    return undefined
+  }
+
+  cutAlong(path: readonly Triple[], { radius }: ToolPart, target: Target): void {
+    const stock = this.stocks.get(target)
+    for (let n = 1; n < path.length; n++) stock?.cut(path[n - 1] as Triple, path[n] as Triple, radius)
+  }
+
+  /** Rows at feed cut; a rapid and a probe do not. */
+  private cutUpTo(row: number): void {
+    const { motion, tools, speeds, lathe } = this.of
+    for (; this.next < row; this.next++) {
+      const kind = motion.kind[this.next] as number
+      if (kind === ROW.RAPID || kind === ROW.EVENT || kind === ROW.PROBE) continue
+      const shape = tools.get(motion.states[motion.state[this.next] as number]?.tool ?? 0)
+      const radius = (shape?.diameter ?? 0) / 2
+      const tip = tipBox(motion, this.next)
+      for (const [target, stock] of this.stocks) {
+        const { least, greatest } = target.box
+        const beside =
+          tip.greatest[0] + radius < least[0] ||
+          tip.least[0] - radius > greatest[0] ||
+          tip.greatest[1] + radius < least[1] ||
+          tip.least[1] - radius > greatest[1] ||
+          (lathe ? tip.least[0] > greatest[0] : tip.least[2] > greatest[2])
+        if (beside) continue
+        const path = pathOf(motion, this.next, speeds)
+        for (let n = 1; n < path.length; n++) stock.cut(path[n - 1] as Triple, path[n] as Triple, radius)
       }
     }
-    const kind = motion.kind[row] as number
-    if (kind === ROW.RAPID || kind === ROW.EVENT || kind === ROW.PROBE) continue
-    const shape = tools.get(motion.states[motion.state[row] as number]?.tool ?? 0)
-    const radius = (shape?.diameter ?? 0) / 2
-    const tip = tipBox(motion, row)
-    for (const [target, stock] of stocks) {
-      const { least, greatest } = target.box
-      const beside =
-        tip.greatest[0] + radius < least[0] ||
-        tip.least[0] - radius > greatest[0] ||
-        tip.greatest[1] + radius < least[1] ||
-        tip.least[1] - radius > greatest[1] ||
-        (lathe ? tip.least[0] > greatest[0] : tip.least[2] > greatest[2])
-      if (beside) continue
-      const path = pathOf(motion, row, speeds)
-      for (let n = 1; n < path.length; n++) stock.cut(path[n - 1] as Triple, path[n] as Triple, radius)
-    }
   }
-  return hits
 }

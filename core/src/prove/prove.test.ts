@@ -107,6 +107,16 @@ describe('a program in its setup', () => {
       expect(codes(setup(withSlip(slip)))).toEqual(expect.arrayContaining(['length-missing', 'plunge-rapid']))
   })
 
+  it('that hits everywhere says where it stopped looking', () => {
+    const through = 'G0 Z.1\nX4. Y-1.5\nX2.\n'
+    const said = (times: number) =>
+      prove(setup(housingProgram.replace('(T3', `${through.repeat(times)}(T3`))).findings.filter(
+        ({ code }) => code === 'hits-further',
+      )
+    expect(said(10)).toEqual([])
+    expect(said(500)).toMatchObject([{ severity: 'look', says: expect.stringContaining('400 were found') }])
+  })
+
   it('says where it stands and what it hits', () => {
     const slip = housingSlips.find(({ code }) => code === 'return-low')
     const [found] = slip ? prove(setup(withSlip(slip))).findings : []

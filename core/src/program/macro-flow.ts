@@ -1,6 +1,7 @@
 import { type Evaluated, evaluate } from './expression.ts'
+import { loadsOffset } from './loads-offset.ts'
 import type { Run } from './run.ts'
-import { getVariable, setVariable } from './system-variables.ts'
+import { getVariable, isOffsetVariable, setVariable } from './system-variables.ts'
 import type { TextIndex } from './text-index.ts'
 
 /** Where reading goes on: a line from 0, or the next one. */
@@ -46,6 +47,7 @@ function assignments(run: Run, source: string, from: number, column: number, com
     else {
       const wrong = setVariable(run, number, value.value)
       if (wrong) run.wrong('statement', 'stop', wrong, { at: [column + at, column + value.end] })
+      else if (isOffsetVariable(number)) loadsOffset(run, { at: [column + at, column + value.end] })
     }
     at = value.end
     while (at < source.length && source.charCodeAt(at) <= 32) at++

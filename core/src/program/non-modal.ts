@@ -1,5 +1,6 @@
 import { type Block, dwellOf, has, lengthOf, ROTARY, target, turningTarget, wordValue } from './block.ts'
 import { macroCall } from './calls.ts'
+import { loadsOffset } from './loads-offset.ts'
 import { FLAG, ROW } from './motion.ts'
 import { bit } from './scan.ts'
 
@@ -116,7 +117,7 @@ export function nonModal(block: Block): boolean {
     if (code === 4) run.dwell(dwellOf(run))
     else if (code === 28 || code === 30 || code === 53) toMachine(block, code)
     else if (code === 52 || (code === 92 && !run.lathe)) localShift(block, code)
-    else if (code === codes.load) loadOffset(block)
+    else if (code === codes.load) loadsOffset(run)
     else if (code === codes.rotationOn) turnOn(block, code)
     else if (code === codes.rotationOff) {
       run.rotation = null
@@ -152,15 +153,4 @@ function turnOn({ run }: Block, code: number): void {
   }
   const [x, y] = [lengthOf(run, 'X') ?? run.wx, lengthOf(run, 'Y') ?? run.wy]
   run.turn(x, y, wordValue(run, 'R') as number)
-}
-
-function loadOffset({ run }: Block): void {
-  run.wrong(
-    'loads-offset',
-    'look',
-    'The program writes an offset: what the setup knows of it is used as it was before.',
-    {
-      does: 'From here on the control uses what this line writes.',
-    },
-  )
 }

@@ -61,6 +61,12 @@ export function getVariable(run: Run, number: number): number {
   return run.common.get(number) ?? system(run, number) ?? Number.NaN
 }
 
+/** Whether a variable holds a tool's length or wear, or a work offset: setting it changes where everything goes. */
+export const isOffsetVariable = (number: number) =>
+  (number >= 2001 && number <= 2800) ||
+  (number >= 5201 && number <= 5333) ||
+  (number >= 7001 && number <= 7999)
+
 /** Sets a local or common variable; gives what is wrong, if anything. */
 export function setVariable(run: Run, number: number, value: number): string | undefined {
   if (!(number > 0) || number > 99_999) return `#${number} can't be set.`

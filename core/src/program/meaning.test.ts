@@ -1,0 +1,162 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { explainWord } from './explain.ts'
+import { endOf, ROW } from './motion.ts'
+import { read } from './read.ts'
+import { compact, complaints, moves, onLathe, onMill, plain, twoLine } from './testing.ts'
+
+const tenths = fc.integer({ min: 1, max: 40 }).map((value) => value / 10)
+
+describe('arcs that the motion cannot keep as arcs are chords within 0.0005 in of them', () => {
+  /** Points of the straight moves after the first. */
+  const pointsOf = (text: string, options = onMill()) => {
+    const { motion } = read(text, options)
+    return [...motion.kind].flatMap((kind, row) => (kind === ROW.LINE ? [endOf(motion, row)] : []))
+  }
+
+  it('wrapped round the rotary axis: the flat circle, Y as an angle', () => {
+    fc.assert(
+      fc.property(tenths, tenths, (radius, cylinder) => {
+        const text = `G20 G90 G0 X0. Y0. Z0.\nF10.\nG107 A0. Y0. R${cylinder}\nG3 X${2 * radius} Y0. I${radius} J0.\nG107\nM30`
+        const { motion } = read(text, onMill())
+        const rows = [...motion.kind].flatMap((kind, row) => (kind === ROW.LINE ? [row] : []))
+        expect(rows.length).toBeGreaterThan(2)
+        let before = [0, 0]
+        for (const row of rows) {
+          const flat = [endOf(motion, row)[0], ((motion.rotary?.[row] as number) * Math.PI * cylinder) / 180]
+          // On the circle about (R, 0), and the chord's middle no farther inside than it may be.
+          expect(Math.hypot((flat[0] as number) - radius, flat[1] as number)).toBeCloseTo(radius, 9)
+          const middle = [
+            ((flat[0] as number) + (before[0] as number)) / 2,
+            ((flat[1] as number) + (before[1] as number)) / 2,
+          ]
+          expect(radius - Math.hypot((middle[0] as number) - radius, middle[1] as number)).toBeLessThan(
+            0.0005,
+          )
+          before = flat as number[]
+        }
+        // Counter-clockwise from the left end: through the lower half.
+        const [first] = rows
+        expect(motion.rotary?.[first as number]).toBeLessThan(0)
+        expect(before[0]).toBeCloseTo(2 * radius, 9)
+      }),
+      { numRuns: 40 },
+    )
+  })
+
+  it('in another plane while the program is turned: on the sphere that the turned circle lies on', () => {
+    const text = 'G20 G90 G0 X0. Y0. Z0.\nF10.\nG68 X0. Y0. R30.\nG18 G2 X2. Z0. I1. K0.\nG69\nM30'
+    const points = pointsOf(text)
+    const [cos, sin] = [Math.cos(Math.PI / 6), Math.sin(Math.PI / 6)]
+    for (const [x, y, z] of points) {
+      expect(Math.hypot(x - cos, y - sin, z)).toBeCloseTo(1, 9)
+      // In the plane that the turning makes of Z X.
+      expect(x * sin - y * cos).toBeCloseTo(0, 9)
+    }
+    // Clockwise seen from the positive end of Y, where Z counts before X: downwards first (RS274/NGC, 3.5.3).
+    expect(Math.min(...points.map(([, , z]) => z))).toBeCloseTo(-1, 3)
+  })
+
+  it('in the contour of a turning cycle: the finish runs on the radius', () => {
+    const text =
+      'G20 T0101\nG97 S500 M3\nG99 F.01\nG0 X2.2 Z.1\nG70 P10 Q20\nN10 G0 X1.\nG1 Z-.5\nG2 X2. Z-1. R.5\nN20 G1 Z-1.5\nM30'
+    const round = pointsOf(text, onLathe()).filter(([, , z]) => z < -0.5 - 1e-9 && z > -1 + 1e-9)
+    expect(round.length).toBeGreaterThan(8)
+    // G2 with Z to the right and X up: the centre stands outside, at X 2 (radius 1), Z -0.5.
+    for (const [x, , z] of round) expect(Math.hypot(x - 1, z + 0.5)).toBeCloseTo(0.5, 9)
+  })
+})
+
+describe('system variables, as they are commonly numbered (common practice)', () => {
+  const known = onMill({
+    offsets: new Map([
+      ['G54', { X: -10, Y: -5, Z: -15 }],
+      ['G55', { X: -12, Y: -6, Z: -14 }],
+    ]),
+    lengths: new Map([[5, 3.25]]),
+  })
+  const valueAfter = (variable: string, modes: string, options = known) => {
+    const text = `G20 G90 G54\nT5 M6\nG0 X1.5 Y1. Z2.\n${modes}\n#1=${variable}\nG90 G0 X#1\nM30`
+    const ends = moves(text, options)
+    return Number(ends.at(-1)?.split(' ')[1])
+  }
+  it.each([
+    ['#4001', 'G1 F10.', 1],
+    ['#4002', 'G18', 18],
+    ['#4003', 'G91', 91],
+    ['#4006', '', 20],
+    ['#4010', 'G99', 99],
+    ['#4014', '', 54],
+    ['#4107', 'D7', 7],
+    ['#4109', 'F12.5', 12.5],
+    ['#4111', 'G43 H5', 5],
+    ['#4119', 'S800', 800],
+    ['#4120', '', 5],
+    ['#5001', '', 1.5],
+    ['#5042', '', 1],
+    ['#5021', '', -8.5],
+    ['#5241', '', -12],
+    ['#2005', '', 3.25],
+    ['#2006', '', 0],
+  ])('%s after %s is %d', (variable, modes, value) => {
+    expect(valueAfter(variable, modes)).toBeCloseTo(value, 9)
+  })
+
+  it('in the unit of the program, whatever the setup counts in', () => {
+    const { motion } = read('G21 G90 G54\nG0 X25.4\n#1=#5041\n#2=#5241\nG0 X#1 Y#2\nM30', known)
+    const [x, y] = endOf(motion, motion.count - 2)
+    expect(x).toBeCloseTo(1, 12)
+    expect(y).toBeCloseTo(-12, 12)
+  })
+
+  it('that hold offsets or lengths may be set, and it is said', () => {
+    expect(complaints('G20\n#5221=-10.5\nM30')).toEqual(['loads-offset 2'])
+    expect(complaints('G20\n#2003=4.\nM30')).toEqual(['loads-offset 2'])
+    expect(complaints('G20\n#100=4.\n#500=1.\nM30')).toEqual([])
+  })
+})
+
+describe('the text cycle, until its module stands', () => {
+  const HEAD = 'G20 G90 G0 X0. Y0. Z1.\nF10.\n'
+  it('goes to its place, down, along as far as the text may reach, and up to R', () => {
+    expect(moves(`${HEAD}G47 P0 (AB) X1. Y2. I90. J.25 R.1 Z-.01 E5.`).slice(1)).toEqual([
+      'rapid 1 2 1',
+      'rapid 1 2 0.1',
+      'line 1 2 -0.01',
+      'line 1 2.4 -0.01',
+      'rapid 1 2.4 0.1',
+    ])
+    const { motion } = read(`${HEAD}G47 P0 (AB) X1. Y2. J.25 R.1 Z-.01 E5.\nM30`, onMill())
+    expect([...motion.feed].slice(3, 5)).toEqual([5, 10])
+  })
+  it('without its words says so, and is none on a control that has none', () => {
+    expect(complaints(`${HEAD}G47 P0 (AB) X1. Y2. R.1 Z-.01`)).toEqual(['cycle-words 3'])
+    expect(complaints(`${HEAD}G47 P0 (AB) X1. J.25 R.1 Z-.01`, onMill({ profile: plain }))[0]).toMatch(
+      /^unknown-code/,
+    )
+  })
+})
+
+describe('what a word does', () => {
+  it.each([
+    ['G', 43, compact, /length/i],
+    ['G', 68, compact, /turns the program/i],
+    ['G', 154, compact, /P1 to P99/],
+    ['G', 54.1, twoLine, /P1 to P48/],
+    ['G', 107, compact, /wraps Y/i],
+    ['G', 7.1, twoLine, /wraps Y/i],
+    ['G', 187, compact, /corners/],
+    ['M', 3, compact, /clockwise/i],
+    ['M', 62, compact, /pallet 2/],
+    ['M', 29, twoLine, /rigid tapping/i],
+    ['J', 2, compact, /how many times faster/],
+  ] as const)('%s%d', (letter, value, profile, says) => {
+    expect(explainWord(letter, value, 'mill', profile)).toMatch(says)
+  })
+  it('on a lathe as a lathe means it, and nothing where nothing is known', () => {
+    expect(explainWord('G', 96, 'lathe', compact)).toMatch(/surface speed/i)
+    expect(explainWord('G', 98, 'lathe', compact)).not.toBe(explainWord('G', 98, 'mill', compact))
+    expect(explainWord('G', 47, 'mill', plain)).toBeUndefined()
+    expect(explainWord('G', 999, 'mill', compact)).toBeUndefined()
+  })
+})

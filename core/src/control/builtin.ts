@@ -1,4 +1,4 @@
-import type { Profile } from './profile.ts'
+import { type Profile, USUAL_READING } from './profile.ts'
 
 const SIX_OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59']
 
@@ -116,23 +116,7 @@ const plain: Profile = {
   clearUp: { way: 'machine-position', note: '' },
   rotation: null,
   probing: null,
-  reading: {
-    rapids: 'straight',
-    noPoint: 'whole',
-    dwell: 'seconds',
-    levels: 4,
-    repeats: 'L',
-    retreat: { inch: 0.05, mm: 1 },
-    tapRetract: null,
-    rigidTap: null,
-    text: null,
-    mapping: null,
-    pathTolerance: null,
-    lookAhead: null,
-    turningCycles: null,
-    pallets: [],
-    note: '',
-  },
+  reading: { ...USUAL_READING, rapids: 'straight', retreat: { inch: 0.05, mm: 1 } },
 }
 
 export const BUILT_IN_PROFILES: readonly Profile[] = [compact, twoLine, plain]

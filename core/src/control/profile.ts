@@ -135,8 +135,8 @@ const reading = z.object({
 })
 export type Reading = z.infer<typeof reading>
 
-/** What a profile that is older than the program reader reads like. */
-const USUAL_READING: Reading = {
+/** A control with nothing of its own: also what a profile that is older than the program reader reads like. */
+export const USUAL_READING: Reading = {
   rapids: 'dogleg',
   noPoint: 'whole',
   dwell: 'seconds',

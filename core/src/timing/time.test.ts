@@ -100,6 +100,66 @@ describe('feed', () => {
   })
 })
 
+describe('feed along a path, whatever it is', () => {
+  const places = fc.array(fc.tuple(fc.integer({ min: -40, max: 40 }), fc.integer({ min: -40, max: 40 })), {
+    minLength: 2,
+    maxLength: 12,
+  })
+  type Places = readonly (readonly [number, number])[]
+  const say = (value: number) => (value / 10).toFixed(2)
+  /** Seconds of cutting along the places, which are tenths of an inch; the way to the first of them is a rapid. */
+  const along = (all: Places, feed = 120, before = '', on = mill) => {
+    const [[x, y] = [0, 0], ...rest] = all
+    const lines = rest.map(([nx, ny]) => `X${say(nx)} Y${say(ny)}`).join('\n')
+    const text = `G20 G90 G0 X${say(x)} Y${say(y)} Z0.\n${before}\nG1 F${feed}.\n${lines}\nM30`
+    const options = { profile: compact, machine: on, unit: 'inch' as const }
+    return cycleTime(read(text, options).motion, speedsOf(on, compact, 'inch')).parts.cutting
+  }
+  const holds = (property: (all: Places) => void) => fc.assert(fc.property(places, property), { numRuns: 60 })
+
+  it('takes as long backwards, and mirrored', () =>
+    holds((all) => {
+      const once = along(all)
+      expect(along([...all].reverse())).toBeCloseTo(once, 3)
+      expect(along(all.map(([x, y]) => [-x, y]))).toBeCloseTo(once, 3)
+      expect(along(all.map(([x, y]) => [y, x]))).toBeCloseTo(once, 3)
+    }))
+  it('takes as long in pieces', () =>
+    holds((all) => {
+      const halved = all.flatMap(([x, y], n): Places => {
+        const next = all[n + 1]
+        return next
+          ? [
+              [x, y],
+              [(x + next[0]) / 2, (y + next[1]) / 2],
+            ]
+          : [[x, y]]
+      })
+      expect(along(halved)).toBeCloseTo(along(all), 3)
+    }))
+  it('is never slower with more feed, a wider tolerance or stronger axes', () =>
+    holds((all) => {
+      const once = along(all)
+      expect(along(all, 240)).toBeLessThanOrEqual(once + 1e-4)
+      expect(along(all, 120, 'G187 E.01')).toBeLessThanOrEqual(along(all, 120, 'G187 E.002') + 1e-4)
+      if (!mill.dynamics) throw new Error('the mill has its dynamics')
+      const strong = { ...mill.dynamics, acceleration: { X: 100, Y: 100, Z: 50 } }
+      expect(along(all, 120, '', { ...mill, dynamics: strong })).toBeLessThanOrEqual(once + 1e-4)
+    }))
+  it('with a stop at every corner is the sum of its moves, each from rest to rest', () =>
+    holds((all) => {
+      const sum = all.slice(1).reduce((seconds, [x, y], n) => {
+        const [px, py] = all[n] as readonly [number, number]
+        const [dx, dy] = [(x - px) / 10, (y - py) / 10]
+        const length = Math.hypot(dx, dy)
+        if (length === 0) return seconds
+        // The axis that reaches its 50 in/s2 first holds the path.
+        return seconds + restToRest(length, 2, (50 * length) / Math.max(Math.abs(dx), Math.abs(dy)))
+      }, 0)
+      expect(along(all, 120, 'G61')).toBeCloseTo(sum, 3)
+    }))
+})
+
 describe('what is not a move', () => {
   it('tapping: t = N/S + S/A, or 2 sqrt(N/A) where the spindle never gets there (trade.md 7, derived)', () => {
     // 0.5 in of 1/4-20 at 600: 10 turns at 10 turns/s with 20 turns/s2.

@@ -179,6 +179,11 @@ test('a large program: progress, stopped at once, then read whole', async ({ pag
     page.getByRole('button', { name: 'Save file' }).click(),
   ])
   expect((await readFile(await download.path(), 'utf8')).length).toBe(text.length)
+  // The tablet has kept it as a file; it is there again after a reload.
+  await page.reload()
+  await expect(page.getByPlaceholder('Name of the program')).toHaveValue('large.nc')
+  await expect(page.getByText('A large program')).toBeVisible()
+  await expect(page.getByText('The next press, line 1:')).toBeVisible({ timeout: 60_000 })
 })
 
 test('on a lathe: one view, diameters, towards the chuck', async ({ page }) => {

@@ -116,6 +116,18 @@ describe('system variables, as they are commonly numbered (common practice)', ()
   })
 })
 
+describe('home', () => {
+  it('by way of the point that is named; the second one is said to be unknown, once', () => {
+    const at = onMill({ offsets: new Map([['G54', { X: -10, Y: -5, Z: -15 }]]) })
+    const text = 'G20 G90 G54 G0 X1. Y1. Z1.\nG91 G28 Z0.5\nG28 X0. Y0.\nM30'
+    expect(moves(text, at).slice(1)).toEqual(['rapid 1 1 1.5', 'rapid 1 1 15', 'rapid 10 5 15'])
+    expect(complaints(text, at)).toEqual([])
+    const second = text.replaceAll('G28', 'G30')
+    expect(moves(second, at)).toEqual(moves(text, at))
+    expect(complaints(second, at)).toEqual(['second-home 2'])
+  })
+})
+
 describe('the text cycle, until its module stands', () => {
   const HEAD = 'G20 G90 G0 X0. Y0. Z1.\nF10.\n'
   it('goes to its place, down, along as far as the text may reach, and up to R', () => {

@@ -30,6 +30,11 @@ function toMachine(block: Block, code: 28 | 30 | 53): void {
     run.rework()
     return
   }
+  if (code === 30)
+    run.wrong('second-home', 'note', 'G30 is drawn to where G28 goes.', {
+      does: 'The control goes to its second home, which the setup does not know.',
+      once: 'all',
+    })
   if (!named.some(Boolean)) named.fill(true)
   const via = run.lathe ? turningTarget(run) : target(run, { machine: false })
   if (via[0] !== run.wx || via[1] !== run.wy || via[2] !== run.wz) run.go(ROW.RAPID, ...via)

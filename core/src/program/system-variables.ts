@@ -61,7 +61,10 @@ export function getVariable(run: Run, number: number): number {
   return run.common.get(number) ?? system(run, number) ?? Number.NaN
 }
 
-/** Whether a variable holds a tool's length or wear, or a work offset: setting it changes where everything goes. */
+/**
+ * Whether a variable holds a tool's length or wear, or a work offset: setting it changes where everything goes. Common
+ * practice, from memory.
+ */
 export const isOffsetVariable = (number: number) =>
   (number >= 2001 && number <= 2800) ||
   (number >= 5201 && number <= 5333) ||

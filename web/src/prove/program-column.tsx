@@ -1,7 +1,7 @@
 import type { ProgramFinding } from '@dogleg/core/prove'
 import { type OffsetState, programFor, type Setup } from '@dogleg/core/setup'
 import { Copy, Download, FileUp } from 'lucide-react'
-import { useMemo } from 'react'
+import { useMemo, useRef } from 'react'
 import { Button } from '../ui/button.tsx'
 import { type ProgramText, programText } from './large-text.ts'
 import { ProgramEditor } from './program-editor.tsx'
@@ -152,7 +152,11 @@ interface EditorAtLineProps {
 /** The editor, at the line that the next press runs; of a large text the piece round it. */
 function EditorAtLine({ setup, stepper, text, lineStarts, ...rest }: EditorAtLineProps) {
   const { line } = useStanding(stepper, setup)
-  const begin = Math.max(0, Math.floor((line - WINDOW_LINES / 4) / (WINDOW_LINES / 2)) * (WINDOW_LINES / 2))
+  // Where the program has ended, what was shown last stays.
+  const last = useRef(0)
+  if (line > 0) last.current = line
+  const half = WINDOW_LINES / 2
+  const begin = Math.max(0, Math.floor((last.current - half / 2) / half) * half)
   const shown = useMemo(() => {
     if (typeof text === 'string') return { text, before: 0 }
     if (!lineStarts) return { text: firstLines(text.slice(0, 40 * WINDOW_LINES)), before: 0 }

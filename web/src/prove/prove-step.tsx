@@ -25,7 +25,7 @@ import { ApproachPanel } from './approach-panel.tsx'
 import { AreaPanel } from './area-panel.tsx'
 import { Difference } from './difference.tsx'
 import { FindingsPanel } from './findings-panel.tsx'
-import { textOf } from './large-text.ts'
+import { LARGE, textOf } from './large-text.ts'
 import { ProgramColumn } from './program-column.tsx'
 import { ProofStatus } from './proof-status.tsx'
 import { StepPanel } from './step-panel.tsx'
@@ -87,6 +87,8 @@ export function ProveStep() {
   const [inSpace, setInSpace] = useState(false)
   const [told, setTold] = useState<string>()
   const panel = useRef<HTMLDivElement>(null)
+  /** How many files have been chosen. */
+  const opened = useRef(0)
 
   const motion = proof?.program.motion
   const { bodies } = layout
@@ -106,7 +108,16 @@ export function ProveStep() {
       )
       return
     }
-    openText({ title: file.name.slice(0, 80), text: await textOf(file) })
+    const asked = ++opened.current
+    if (file.size > LARGE) setTold(`Opening ${file.name}…`)
+    try {
+      const text = await textOf(file)
+      // Another file may have been chosen meanwhile.
+      if (asked === opened.current) openText({ title: file.name.slice(0, 80), text })
+    } catch {
+      if (asked === opened.current)
+        setTold(`${file.name} can't be read: it was moved or changed, or is no file. Choose it again.`)
+    }
   }
   const toLine = (line: number) => {
     const block = motion && blockOfLine(motion, line, stepper.get().block)

@@ -1,3 +1,11 @@
-export { housingLayout, housingProgram, housingSlips, type Slip, withSlip } from './programs.ts'
+export {
+  housingLayout,
+  housingProgram,
+  housingSlips,
+  ringProgram,
+  type Slip,
+  turnedProgram,
+  withSlip,
+} from './programs.ts'
 export { demoReference } from './reference.ts'
 export { demoEntries } from './setups.ts'

@@ -103,6 +103,83 @@ M30
 /** SHA-256 of it. */
 export const HOUSING_HASH = 'fd1c24545dd433159ac54a6bd7e082014bcd1bc7d3d357b39c16260e3d263d6d'
 
+/** Twelve holes on a circle by a loop, and an edge run round twice by a subprogram: on the same part, in the same vise. */
+export const ringProgram = `%
+O5411 (FOCUSER HOUSING, RING OF HOLES)
+(MADE UP FOR THE DEMO)
+(A QUALIFIED PERSON MUST PROVE THIS PROGRAM)
+G20 G90 G17 G40 G49 G80 G69 G94
+G53 G0 Z0.
+(T3 NO. 7 DRILL: 12 HOLES ON 1.8)
+T3 M6
+G90 G54 G0 X2.1 Y-1.5
+S2800 M3
+G43 H3 Z1. M8
+#100=0 (HOLE)
+WHILE [#100 LT 12] DO1
+#101=1.2+0.9*COS[30*#100]
+#102=-1.5+0.9*SIN[30*#100]
+G98 G81 X#101 Y#102 Z-0.4 R0.1 F9.
+#100=#100+1
+END1
+G80
+(T7 1/2 END MILL: STEP ALONG THE LEFT EDGE)
+T7 M6
+G90 G54 G0 X-0.5 Y0.5
+S4500 M3
+G43 H7 Z1. M8
+Z0.1
+G1 Z0. F20.
+M97 P200 L2
+G0 Z1.
+M9
+G53 G0 Z0.
+M30
+N200 (ONE LEVEL LOWER, ALONG THE EDGE, AND BACK)
+G91 G1 Z-0.1 F8.
+G90 X0.05 F30.
+Y-0.9
+X-0.5
+Y0.5
+M99
+%
+`
+
+/** A shoulder and a groove on a bar of one inch: roughed, finished, grooved. */
+export const turnedProgram = `%
+O5420 (DRAWTUBE, SHOULDER AND GROOVE)
+(MADE UP FOR THE DEMO)
+(A QUALIFIED PERSON MUST PROVE THIS PROGRAM)
+G20 G40 G80 G99
+G28 U0. W0.
+(T1 TURNING TOOL)
+T0101
+G50 S2500
+G96 S300 M3
+G0 X1.1 Z0.1 M8
+G71 P10 Q20 U0.02 W0.005 D0.05 F0.01
+N10 G0 X0.6
+G1 Z0. F0.006
+X0.7 Z-0.05
+Z-1.
+X0.9
+N20 X1.1
+G70 P10 Q20
+G97 S800
+G28 U0. W0.
+M1
+(T4 GROOVING TOOL, 0.125)
+T0404
+G97 S700 M3
+G0 X0.8 Z-0.5
+G75 X0.55 Z-0.6 I0.05 K0.08 F0.003
+G0 X1.2
+M9
+G28 U0. W0.
+M30
+%
+`
+
 /** One slip of the hand: what it is found as, and the change of the good program that makes it. */
 export interface Slip {
   code: string

@@ -1,6 +1,15 @@
 import { describe, expect, it } from 'vitest'
-import { demoReference, housingLayout, housingProgram, housingSlips, withSlip } from '../demo/index.ts'
+import {
+  demoReference,
+  housingLayout,
+  housingProgram,
+  housingSlips,
+  ringProgram,
+  turnedProgram,
+  withSlip,
+} from '../demo/index.ts'
 import type { Machine } from '../machine/index.ts'
+import { endOf } from '../program/index.ts'
 import { adviseRun } from './advice.ts'
 import { withEdits } from './edit.ts'
 import { type ProveCase, prove } from './prove.ts'
@@ -36,6 +45,21 @@ describe('a program in its setup', () => {
     expect(verdict).toBe('good')
     expect(time.total).toBeGreaterThan(30)
     expect(approaches.map(({ tool }) => tool)).toEqual([7, 3, 12])
+  })
+
+  it('may count its holes in a loop and cut its levels by a subprogram', () => {
+    const { findings, program } = prove(setup(ringProgram))
+    expect(findings).toEqual([])
+    const { motion } = program
+    // Twelve bottoms at Z -0.4, each 0.9 from the middle; two levels.
+    const ends = Array.from({ length: motion.count }, (_, row) => endOf(motion, row))
+    const bottoms = ends.filter(([, , z]) => Math.abs(z + 0.4) < 1e-9)
+    expect(bottoms).toHaveLength(12)
+    for (const [x, y] of bottoms) expect(Math.hypot(x - 1.2, y + 1.5)).toBeCloseTo(0.9, 9)
+    expect(ends.filter(([x, y, z]) => x === 0.05 && y === -0.9 && z < 0).map(([, , z]) => z)).toEqual([
+      expect.closeTo(-0.1, 9),
+      expect.closeTo(-0.2, 9),
+    ])
   })
 
   it.each(housingSlips.map((slip) => [slip.code, slip.title, slip] as const))('%s: %s', (code, _, slip) => {
@@ -145,52 +169,65 @@ describe('a program in its setup', () => {
 
 describe('on a lathe', () => {
   const [, lathe] = demoReference.machines as [Machine, Machine]
-  const turning = (text: string) =>
-    codes(
-      setup(text, {
-        machine: lathe,
-        offsets: [{ name: 'T1', axes: { X: -10, Z: -12 } }],
-        lengths: [],
-        frame: 'G54',
-        tools: demoReference.tools
-          .filter(({ number }) => number === 3)
-          .map((tool) => ({
+  const turningCase = (text: string) =>
+    setup(text, {
+      machine: lathe,
+      offsets: [
+        { name: 'T1', axes: { X: -10, Z: -12 } },
+        { name: 'T4', axes: { X: -10, Z: -12 } },
+      ],
+      lengths: [],
+      frame: 'G54',
+      tools: demoReference.tools
+        .filter(({ number }) => number === 3)
+        .flatMap((tool) =>
+          [1, 4].map((number) => ({
             ...tool,
-            number: 1,
+            number,
             kind: 'grooving' as const,
             diameter: 0.125,
             flute: 0.5,
             stickOut: 1,
             holderDiameter: 1,
           })),
-        layout: {
-          unit: 'inch',
-          bodies: [
-            {
-              id: 'bar',
-              name: 'bar',
-              role: 'part',
-              shape: 'cylinder',
-              axis: 'Z',
-              at: { x: 0, y: 0, z: -3 },
-              diameter: 1,
-              length: 3,
-            },
-            {
-              id: 'chuck',
-              name: 'chuck',
-              role: 'chuck',
-              shape: 'cylinder',
-              axis: 'Z',
-              at: { x: 0, y: 0, z: -5 },
-              diameter: 5,
-              length: 2,
-            },
-          ],
-        },
-      }),
-    )
+        ),
+      layout: {
+        unit: 'inch',
+        bodies: [
+          {
+            id: 'bar',
+            name: 'bar',
+            role: 'part',
+            shape: 'cylinder',
+            axis: 'Z',
+            at: { x: 0, y: 0, z: -3 },
+            diameter: 1,
+            length: 3,
+          },
+          {
+            id: 'chuck',
+            name: 'chuck',
+            role: 'chuck',
+            shape: 'cylinder',
+            axis: 'Z',
+            at: { x: 0, y: 0, z: -5 },
+            diameter: 5,
+            length: 2,
+          },
+        ],
+      },
+    })
+  const turning = (text: string) => codes(turningCase(text))
   const head = 'G20 G99\nT0101\nG50 S2000\nG97 S500 M3\n'
+  it('a shoulder is roughed, finished and grooved', () => {
+    const { findings, program } = prove(turningCase(turnedProgram))
+    expect(findings).toEqual([])
+    const { motion } = program
+    const ends = Array.from({ length: motion.count }, (_, row) => endOf(motion, row))
+    // The groove's last plunge stands at Z -0.6 and radius 0.275; nothing goes behind the shoulder's 1 in.
+    expect(ends.some(([x, , z]) => Math.abs(x - 0.275) < 1e-9 && Math.abs(z + 0.6) < 1e-9)).toBe(true)
+    expect(Math.min(...ends.map(([, , z]) => z))).toBeCloseTo(-1, 9)
+  })
   it('a groove in front of the chuck is good; into the chuck, or into the bar at rapid, is not', () => {
     expect(turning(`${head}G0 X1.1 Z-.5\nG1 X.8 F.004\nG0 X1.1\nG28 U0. W0.\nM30`)).toEqual([])
     expect(turning(`${head}G0 X1.1 Z-.5\nG0 X.8\nG0 X1.1\nG28 U0. W0.\nM30`)).toEqual(['plunge-rapid'])

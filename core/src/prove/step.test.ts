@@ -1,3 +1,4 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { BUILT_IN_PROFILES } from '../control/index.ts'
 import { demoReference, housingLayout, housingProgram, housingSlips, withSlip } from '../demo/index.ts'
@@ -111,6 +112,53 @@ describe('the first approach of a tool', () => {
     [1.9, 'approach-sign'],
     [-2.4, 'approach-off'],
   ])('%d is %s', (shown, code) => expect(judgeApproach(-1.9, shown, facts).code).toBe(code))
+
+  it('names the one slip that was made at the control, whatever the numbers', () => {
+    /** Thousandths; the machine comes from home, Z 0, to a height above part zero. */
+    const length = fc.integer({ min: 2000, max: 9000 }).map((value) => value / 1000)
+    const zero = fc.integer({ min: -18_000, max: -12_000 }).map((value) => value / 1000)
+    const slip = fc.constantFrom('none', 'no-length', 'other-length', 'other-offset', 'mm' as const)
+    fc.assert(
+      fc.property(length, length, zero, zero, slip, (own, other, z, otherZ, made) => {
+        const height = 1
+        /** What a control shows as distance to go, with these in its tables. */
+        const toGo = (offset: number, used: number) => offset + used + height
+        const expected = toGo(z, own)
+        const shown = {
+          none: expected,
+          'no-length': toGo(z, 0),
+          'other-length': toGo(z, other),
+          'other-offset': toGo(otherZ, own),
+          mm: expected * 25.4,
+        }[made]
+        // Where two slips come to the same number, either may be named.
+        const numbers = [own, -own, other - own, otherZ - z, 0, expected * 24.4, -2 * expected]
+        const far = numbers.every((a, n) => numbers.every((b, m) => n === m || Math.abs(a - b) > 0.05))
+        fc.pre(far && Math.abs(expected) > 0.1)
+        const judged = judgeApproach(expected, shown, {
+          unit: 'inch',
+          tool: 1,
+          lengths: new Map([
+            [1, own],
+            [2, other],
+          ]),
+          offsetsZ: new Map([
+            ['G54', z],
+            ['G55', otherZ],
+          ]),
+          offset: 'G54',
+        })
+        const codes = {
+          none: 'approach-agrees',
+          'no-length': 'approach-no-length',
+          'other-length': 'approach-other-length',
+          'other-offset': 'approach-other-offset',
+          mm: 'approach-unit',
+        }
+        expect(judged.code).toBe(codes[made])
+      }),
+    )
+  })
 
   it('a wrong length shows at the first stop: the two agree with each other', () => {
     const slip = housingSlips.find(({ code }) => code === 'length-wrong')

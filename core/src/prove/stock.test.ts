@@ -1,0 +1,136 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { type Body, boundsOf, layoutIn, type Triple } from './body.ts'
+import { withEdits } from './edit.ts'
+import { Stock } from './stock.ts'
+
+/** A part of 4 by 3 by 1, its top at Z 0. */
+const part = { least: [0, -3, -1] as Triple, greatest: [4, 0, 0] as Triple }
+/** Two cells of the grid: how far a place may be from where the grid puts it. */
+const MARGIN = (2 * 4) / 192
+
+const hundredths = (least: number, greatest: number) =>
+  fc.integer({ min: least, max: greatest }).map((value) => value / 100)
+const place = fc.tuple(hundredths(-50, 450), hundredths(-350, 50))
+const slots = fc.array(
+  fc.record({ from: place, to: place, z: hundredths(-80, -10), radius: hundredths(10, 60) }),
+  { maxLength: 5 },
+)
+
+/** How far a point is from a piece of a line (Euclid). */
+function distance(
+  [x, y]: readonly [number, number],
+  a: readonly [number, number],
+  b: readonly [number, number],
+) {
+  const [dx, dy] = [b[0] - a[0], b[1] - a[1]]
+  const length = dx * dx + dy * dy
+  const t = length === 0 ? 0 : Math.max(0, Math.min(1, ((x - a[0]) * dx + (y - a[1]) * dy) / length))
+  return Math.hypot(x - a[0] - t * dx, y - a[1] - t * dy)
+}
+
+describe('what is left of a part', () => {
+  it('is met by a plunge where some of the tool stands over ground that no slot has taken away', () => {
+    fc.assert(
+      fc.property(slots, place, hundredths(5, 30), hundredths(-70, -5), (cuts, at, radius, depth) => {
+        const stock = new Stock(part, false)
+        for (const { from, to, z, radius: own } of cuts) stock.cut([...from, z], [...to, z], own)
+        const met = stock.meets([...at, 1], [...at, depth], radius, 0) <= 1
+        // Points all over the tool's end: which of them stand in material, surely or perhaps.
+        const points = Array.from({ length: 400 }, (_, n) => {
+          const r = radius * Math.sqrt((n + 0.5) / 400)
+          return [at[0] + r * Math.cos(2.4 * n), at[1] + r * Math.sin(2.4 * n)] as const
+        })
+        const stands = (margin: number) =>
+          points.some(
+            ([x, y]) =>
+              x > margin &&
+              x < 4 - margin &&
+              y > -3 + margin &&
+              y < -margin &&
+              cuts.every(
+                ({ from, to, z, radius: own }) =>
+                  z > depth + 0.011 || distance([x, y], from, to) > own + margin,
+              ),
+          )
+        if (stands(MARGIN)) expect(met).toBe(true)
+        if (!stands(-MARGIN)) expect(met).toBe(false)
+      }),
+      { numRuns: 200 },
+    )
+  })
+
+  it('never grows back: what one more cut takes away is met no sooner', () => {
+    fc.assert(
+      fc.property(slots, slots, place, place, hundredths(-70, -5), (cuts, more, from, to, z) => {
+        const share = (all: typeof cuts) => {
+          const stock = new Stock(part, false)
+          for (const { from: a, to: b, z: depth, radius } of all)
+            stock.cut([...a, depth], [...b, depth], radius)
+          return stock.meets([...from, z], [...to, z], 0.25, 0)
+        }
+        expect(share([...cuts, ...more])).toBeGreaterThanOrEqual(share(cuts))
+      }),
+      { numRuns: 40 },
+    )
+  })
+
+  it('on a lathe is a radius along Z: a groove takes away its own width', () => {
+    const bar = { least: [0, -0.5, -3] as Triple, greatest: [0.5, 0.5, 0] as Triple }
+    const stock = new Stock(bar, true)
+    // An insert 0.25 wide, tip at its left corner, in to a radius of 0.3 at Z -1.
+    stock.cut([0.6, 0, -1], [0.3, 0, -1], 0.125)
+    const inTo = (x: number, z: number, half = 0.1) => stock.meets([0.6, 0, z], [x, 0, z], half, 0) <= 1
+    expect(inTo(0.32, -0.99)).toBe(false)
+    expect(inTo(0.25, -0.99)).toBe(true)
+    expect(inTo(0.45, -0.7)).toBe(true)
+    expect(inTo(0.45, -1.4)).toBe(true)
+    expect(inTo(0.45, 0.1)).toBe(false)
+  })
+})
+
+describe('a layout in the other unit', () => {
+  const size = fc.double({ min: 0.01, max: 50, noNaN: true })
+  const at = fc.record({ x: size, y: size, z: size })
+  const common = { id: fc.constant('b'), name: fc.constant('b'), role: fc.constant('stop' as const) }
+  const body: fc.Arbitrary<Body> = fc.oneof(
+    fc.record({ ...common, shape: fc.constant('box' as const), at, size: at }),
+    fc.record({
+      ...common,
+      shape: fc.constant('cylinder' as const),
+      axis: fc.constantFrom('X' as const, 'Y' as const, 'Z' as const),
+      at,
+      diameter: size,
+      length: size,
+    }),
+  )
+  it('has every bound at 25.4 times the number', () => {
+    fc.assert(
+      fc.property(body, (of) => {
+        const [mm] = layoutIn({ unit: 'inch', bodies: [of] }, 'mm').bodies
+        const [a, b] = [boundsOf(of), boundsOf(mm as Body)]
+        for (const axis of [0, 1, 2] as const) {
+          expect(b.least[axis] / 25.4).toBeCloseTo(a.least[axis], 9)
+          expect(b.greatest[axis] / 25.4).toBeCloseTo(a.greatest[axis], 9)
+        }
+      }),
+    )
+  })
+})
+
+describe('edits of a text', () => {
+  it('are made where they stand, whatever their order', () => {
+    const edits = [
+      { line: 1, from: 3, to: 6, insert: 'X2.' },
+      { line: 2, from: 0, to: 0, insert: 'G90 ' },
+      { line: 2, from: 8, to: 11, insert: 'F10.' },
+    ]
+    const text = 'G0 X1.\nG1 Z-1. F5.\nM30'
+    const after = 'G0 X2.\nG90 G1 Z-1. F10.\nM30'
+    expect(withEdits(text, edits)).toBe(after)
+    expect(withEdits(text, [...edits].reverse())).toBe(after)
+  })
+  it('of lines that are not there change nothing', () => {
+    expect(withEdits('M30', [{ line: 7, from: 0, to: 0, insert: 'X' }])).toBe('M30')
+  })
+})

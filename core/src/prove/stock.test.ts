@@ -13,32 +13,51 @@ const hundredths = (least: number, greatest: number) =>
   fc.integer({ min: least, max: greatest }).map((value) => value / 100)
 const place = fc.tuple(hundredths(-50, 450), hundredths(-350, 50))
 const slots = fc.array(
-  fc.record({ from: place, to: place, z: hundredths(-80, -10), radius: hundredths(10, 60) }),
+  fc.record({
+    from: place,
+    to: place,
+    z: hundredths(-80, -10),
+    /** How much lower or higher it ends. */
+    slope: fc.oneof(fc.constant(0), hundredths(-30, 30)),
+    radius: hundredths(10, 60),
+  }),
   { maxLength: 5 },
 )
 
-/** How far a point is from a piece of a line (Euclid). */
-function distance(
-  [x, y]: readonly [number, number],
-  a: readonly [number, number],
-  b: readonly [number, number],
-) {
-  const [dx, dy] = [b[0] - a[0], b[1] - a[1]]
-  const length = dx * dx + dy * dy
-  const t = length === 0 ? 0 : Math.max(0, Math.min(1, ((x - a[0]) * dx + (y - a[1]) * dy) / length))
-  return Math.hypot(x - a[0] - t * dx, y - a[1] - t * dy)
+interface Cut {
+  from: readonly [number, number]
+  to: readonly [number, number]
+  z: number
+  slope: number
+  radius: number
 }
+
+const make = (stock: Stock, { from, to, z, slope, radius }: Cut) =>
+  stock.cut([...from, z], [...to, z + slope], radius)
+
+/** Whether a cutter that is set down at many places of its way ever stands over a point, so deep (Euclid). */
+const clears = (
+  { from, to, z, slope, radius }: Cut,
+  [x, y]: readonly [number, number],
+  depth: number,
+  less: number,
+) =>
+  Array.from({ length: 301 }, (_, n) => n / 300).some(
+    (t) =>
+      z + slope * t <= depth &&
+      Math.hypot(x - from[0] - (to[0] - from[0]) * t, y - from[1] - (to[1] - from[1]) * t) < radius - less,
+  )
 
 describe('what is left of a part', () => {
   it('is met by a plunge where some of the tool stands over ground that no slot has taken away', () => {
     fc.assert(
       fc.property(slots, place, hundredths(5, 30), hundredths(-70, -5), (cuts, at, radius, depth) => {
         const stock = new Stock(part, false)
-        for (const { from, to, z, radius: own } of cuts) stock.cut([...from, z], [...to, z], own)
+        for (const each of cuts) make(stock, each)
         const met = stock.meets([...at, 1], [...at, depth], radius, 0) <= 1
         // Points all over the tool's end: which of them stand in material, surely or perhaps.
-        const points = Array.from({ length: 400 }, (_, n) => {
-          const r = radius * Math.sqrt((n + 0.5) / 400)
+        const points = Array.from({ length: 200 }, (_, n) => {
+          const r = radius * Math.sqrt((n + 0.5) / 200)
           return [at[0] + r * Math.cos(2.4 * n), at[1] + r * Math.sin(2.4 * n)] as const
         })
         const stands = (margin: number) =>
@@ -48,10 +67,7 @@ describe('what is left of a part', () => {
               x < 4 - margin &&
               y > -3 + margin &&
               y < -margin &&
-              cuts.every(
-                ({ from, to, z, radius: own }) =>
-                  z > depth + 0.011 || distance([x, y], from, to) > own + margin,
-              ),
+              cuts.every((each) => !clears(each, [x, y], depth + Math.sign(margin) * 0.03, -margin)),
           )
         if (stands(MARGIN)) expect(met).toBe(true)
         if (!stands(-MARGIN)) expect(met).toBe(false)
@@ -65,8 +81,7 @@ describe('what is left of a part', () => {
       fc.property(slots, slots, place, place, hundredths(-70, -5), (cuts, more, from, to, z) => {
         const share = (all: typeof cuts) => {
           const stock = new Stock(part, false)
-          for (const { from: a, to: b, z: depth, radius } of all)
-            stock.cut([...a, depth], [...b, depth], radius)
+          for (const each of all) make(stock, each)
           return stock.meets([...from, z], [...to, z], 0.25, 0)
         }
         expect(share([...cuts, ...more])).toBeGreaterThanOrEqual(share(cuts))

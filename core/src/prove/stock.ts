@@ -90,10 +90,75 @@ export class Stock {
 
   /** Takes away what a cutter sweeps. */
   cut(from: Triple, to: Triple, radius: number): void {
-    this.each(from, to, radius, (cell, height, inside) => {
-      if (inside && height < (this.height[cell] as number)) this.height[cell] = height
+    if (!this.lathe) {
+      this.cutAcross(from, to, radius)
+      return
+    }
+    this.each(from, to, radius, (cell, height) => {
+      if (height < (this.height[cell] as number)) this.height[cell] = height
       return false
     })
+  }
+
+  /** On a mill a cutter sweeps two discs and the band between them: row by row, every cell in it once. */
+  private cutAcross([x0, y0, z0]: Triple, [x1, y1, z1]: Triple, radius: number): void {
+    const { cell, nu, nv } = this
+    // What is only touched is not cut.
+    const r = radius - 1e-9 * cell
+    if (r <= 0) return
+    const [dx, dy, dz] = [x1 - x0, y1 - y0, z1 - z0]
+    const square = dx * dx + dy * dy
+    const length = Math.sqrt(square)
+    const first = Math.max(0, Math.ceil((Math.min(y0, y1) - r - this.v0) / cell - 0.5))
+    const last = Math.min(nv - 1, Math.floor((Math.max(y0, y1) + r - this.v0) / cell - 0.5))
+    for (let j = first; j <= last; j++) {
+      const y = this.v0 + (j + 0.5) * cell
+      let low = Number.POSITIVE_INFINITY
+      let high = Number.NEGATIVE_INFINITY
+      const ends = [x0, y0, x1, y1]
+      for (let n = 0; n < 4; n += 2) {
+        const off = y - (ends[n + 1] as number)
+        if (Math.abs(off) > r) continue
+        const half = Math.sqrt(r * r - off * off)
+        low = Math.min(low, (ends[n] as number) - half)
+        high = Math.max(high, (ends[n] as number) + half)
+      }
+      if (length > 0) {
+        // The band: within r of the line, and beside the piece of it that is run through.
+        const off = y - y0
+        let [a, b] = [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY]
+        if (dy !== 0) {
+          const [p, q] = [(off * dx - r * length) / dy, (off * dx + r * length) / dy]
+          a = Math.min(p, q)
+          b = Math.max(p, q)
+        } else if (Math.abs(off) > r) b = Number.NEGATIVE_INFINITY
+        if (dx !== 0) {
+          const [p, q] = [(-off * dy) / dx, (square - off * dy) / dx]
+          a = Math.max(a, Math.min(p, q))
+          b = Math.min(b, Math.max(p, q))
+        } else if (off * dy < 0 || off * dy > square) b = Number.NEGATIVE_INFINITY
+        if (a <= b) {
+          low = Math.min(low, x0 + a)
+          high = Math.max(high, x0 + b)
+        }
+      }
+      const begin = Math.max(0, Math.ceil((low - this.u0) / cell - 0.5))
+      const end = Math.min(nu - 1, Math.floor((high - this.u0) / cell - 0.5))
+      for (let i = begin; i <= end; i++) {
+        let height = z0
+        if (dz !== 0) {
+          // The tool stands over the cell from one share of the way to another: the lower end counts.
+          const [cx, cy] = [x0 - this.u0 - (i + 0.5) * cell, y0 - y]
+          const half = cx * dx + cy * dy
+          const root =
+            square > 0 ? Math.sqrt(Math.max(0, half * half - square * (cx * cx + cy * cy - r * r))) : 0
+          const share = square > 0 ? (-half + (dz < 0 ? root : -root)) / square : dz < 0 ? 1 : 0
+          height = z0 + dz * Math.max(0, Math.min(1, share))
+        }
+        const at = j * nu + i
+        if (height < (this.height[at] as number)) this.height[at] = height
+      }
+    }
   }
 
   /** When a tool that moves in a straight line, `above` its tip, first meets what is left: a share of the move, or Infinity. */

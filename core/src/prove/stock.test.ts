@@ -76,6 +76,44 @@ describe('what is left of a part', () => {
     )
   })
 
+  it('along a cut, also a ramp, has the height of the lowest place from which the cutter reaches it', () => {
+    const within = (least: number, greatest: number) => fc.double({ min: least, max: greatest, noNaN: true })
+    const cut = slots.filter((all) => all.length > 0).map(([first]) => first as Cut)
+    fc.assert(
+      fc.property(cut, within(-0.3, 1.3), within(-1.4, 1.4), (each, along, aside) => {
+        const { from, to, radius } = each
+        const [dx, dy] = [to[0] - from[0], to[1] - from[1]]
+        const length = Math.hypot(dx, dy) || 1
+        const x = from[0] + dx * along - (dy / length) * aside * radius
+        const y = from[1] + dy * along + (dx / length) * aside * radius
+        fc.pre(x > 0.1 && x < 3.9 && y > -2.9 && y < -0.1)
+        const stock = new Stock(part, false)
+        make(stock, each)
+        /** The deepest that a needle of one cell gets without meeting anything, by halves. */
+        let [free, met] = [0.01, -1]
+        for (let n = 0; n < 20; n++) {
+          const middle = (free + met) / 2
+          if (stock.meets([x, y, 1], [x, y, middle], 4 / 192, 0) <= 1) met = middle
+          else free = middle
+        }
+        const steep = Math.abs(each.slope) / length
+        const lowest = (less: number) =>
+          Math.min(
+            0,
+            ...Array.from({ length: 1001 }, (_, n) => n / 1000).flatMap((t) =>
+              Math.hypot(x - from[0] - dx * t, y - from[1] - dy * t) < radius - less
+                ? [each.z + each.slope * t]
+                : [],
+            ),
+          )
+        // Between what is reached with two cells to spare, and with two cells more.
+        expect(free).toBeLessThanOrEqual(lowest(MARGIN) + MARGIN * steep + 0.01 + 1e-6)
+        expect(free).toBeGreaterThanOrEqual(lowest(-MARGIN) - MARGIN * steep - 0.01)
+      }),
+      { numRuns: 300 },
+    )
+  })
+
   it('never grows back: what one more cut takes away is met no sooner', () => {
     fc.assert(
       fc.property(slots, slots, place, place, hundredths(-70, -5), (cuts, more, from, to, z) => {

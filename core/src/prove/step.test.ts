@@ -132,7 +132,8 @@ describe('the first approach of a tool', () => {
           mm: expected * 25.4,
         }[made]
         // Where two slips come to the same number, either may be named.
-        const numbers = [own, -own, other - own, otherZ - z, 0, expected * 24.4, -2 * expected]
+        const scale = [expected * 24.4, expected * (1 / 25.4 - 1), -2 * expected]
+        const numbers = [own, -own, other - own, otherZ - z, 0, ...scale]
         const far = numbers.every((a, n) => numbers.every((b, m) => n === m || Math.abs(a - b) > 0.05))
         fc.pre(far && Math.abs(expected) > 0.1)
         const judged = judgeApproach(expected, shown, {

@@ -48,7 +48,10 @@ const compact: Profile = {
     levels: 9,
     repeats: 'L',
     retreat: { inch: 0.1, mm: 2.5 },
-    tapRetract: { address: 'J', usual: 1 },
+    tapRetract: { address: 'J', usual: 1, most: 9, decimal: true },
+    peckTap: 'again',
+    drilling: true,
+    chipBreak: true,
     rigidTap: null,
     text: 'G47',
     mapping: { code: 'G107', by: 'radius' },
@@ -91,6 +94,9 @@ const twoLine: Profile = {
     repeats: 'K',
     retreat: { inch: 0.04, mm: 1 },
     tapRetract: null,
+    peckTap: 'depth-word',
+    drilling: true,
+    chipBreak: true,
     rigidTap: 29,
     text: null,
     mapping: { code: 'G7.1', by: 'rotary-word' },
@@ -116,7 +122,7 @@ const plain: Profile = {
   clearUp: { way: 'machine-position', note: '' },
   rotation: null,
   probing: null,
-  reading: { ...USUAL_READING, rapids: 'straight', retreat: { inch: 0.05, mm: 1 } },
+  reading: { ...USUAL_READING, rapids: 'straight', chipBreak: false, retreat: { inch: 0.05, mm: 1 } },
 }
 
 export const BUILT_IN_PROFILES: readonly Profile[] = [compact, twoLine, plain]

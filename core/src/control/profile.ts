@@ -118,9 +118,20 @@ const reading = z.object({
       'how far a chip-breaking peck comes back, and how far above the last depth a peck starts again',
     ),
   tapRetract: z
-    .object({ address: z.string().regex(/^[A-Z]$/, 'One letter.'), usual: z.number().min(1).max(9) })
+    .object({
+      address: z.string().regex(/^[A-Z]$/, 'One letter.'),
+      usual: z.number().min(1).max(9),
+      most: z.number().min(1).max(9).default(9).describe('highest multiple that the control takes'),
+      decimal: z.boolean().default(true).describe('it takes 2.5 as well as 2'),
+    })
     .nullable()
     .describe('word on the tapping line that multiplies the speed out, and the multiple without it'),
+  peckTap: z
+    .enum(['depth-word', 'again'])
+    .default('again')
+    .describe('peck tapping: a Q word on the tapping line, or the cycle again and again, deeper each time'),
+  drilling: z.boolean().default(true).describe('it has drilling cycles; else each hole is written out'),
+  chipBreak: z.boolean().default(true).describe('it has chip-breaking drilling (G73)'),
   rigidTap: mCode.nullable().describe('the M code that announces rigid tapping; null where it needs none'),
   text: wordCode.nullable().describe('the text engraving cycle'),
   mapping: z
@@ -144,6 +155,9 @@ export const USUAL_READING: Reading = {
   repeats: 'L',
   retreat: { inch: 0.1, mm: 2.5 },
   tapRetract: null,
+  peckTap: 'again',
+  drilling: true,
+  chipBreak: true,
   rigidTap: null,
   text: null,
   mapping: null,

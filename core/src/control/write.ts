@@ -52,9 +52,15 @@ export function writeCommentLines(text: string, profile: Profile): string[] {
   return lines.map((each) => writeComment(each, profile))
 }
 
+/** A word of a program, and the field of a form that it comes from. */
+export interface Word {
+  text: string
+  field?: string
+}
+
 /** One block of a program: its words, and what it does. */
 export interface Block {
-  words: string
+  words: string | readonly Word[]
   does?: string
 }
 
@@ -68,14 +74,30 @@ export interface ProgramText {
   /** Lines under the caution: the setup, its log, what the values rest on. */
   about: string[]
   unit: LengthUnit
-  blocks: Block[]
+  blocks: readonly Block[]
+  /** Said on the line of the program number instead of the profile's own. */
+  number?: number
+  /** Codes that a mill knows and a lathe reads otherwise are left out of the start. */
+  lathe?: boolean
+}
+
+/** One line of a program as it is written. */
+export interface ProgramLine {
+  /** All of it. */
+  text: string
+  /** The block that it is of; undefined for the heading and the frame. */
+  block?: number
+  /** Its block number, its words and its comment, in order; together with spaces between they are the text. */
+  parts: readonly Word[]
 }
 
 /** Cancels what an earlier program may have left on, and states the unit. */
-export const safeStart = (unit: LengthUnit): Block => ({
-  words: `${unit === 'inch' ? 'G20' : 'G21'} G90 G17 G40 G49 G80 G69 G94`,
-  does: `${unit}, absolute, modes cancelled`,
-})
+export function safeStart(unit: LengthUnit, lathe = false): Block {
+  const code = unit === 'inch' ? 'G20' : 'G21'
+  return lathe
+    ? { words: `${code} G18 G40 G80 G97 G99`, does: `${unit}, diameters, feed a turn, modes cancelled` }
+    : { words: `${code} G90 G17 G40 G49 G80 G69 G94`, does: `${unit}, absolute, modes cancelled` }
+}
 
 /** The spindle to the top before anything moves sideways: to a machine position, or by a home return. */
 export function clearUpBlocks(top: number | 'home', unit: LengthUnit, profile: Profile): Block[] {
@@ -88,23 +110,47 @@ export function clearUpBlocks(top: number | 'home', unit: LengthUnit, profile: P
     : [{ words: `G53 G0 Z${number(top)}`, does: 'spindle to the top before anything moves sideways' }]
 }
 
-/** Writes a whole program in the profile's style: number, caution, heading, safe start, blocks, end. */
-export function writeProgram({ title, about, unit, blocks }: ProgramText, profile: Profile): string {
+const partsOf = (words: Block['words']): readonly Word[] =>
+  typeof words === 'string' ? [{ text: words }] : words
+
+const asLine = (parts: readonly Word[], block?: number): ProgramLine => ({
+  text: parts.map(({ text }) => text).join(' '),
+  parts,
+  ...(block === undefined ? {} : { block }),
+})
+
+/**
+ * A whole program in the profile's style, line by line: number, caution, heading, safe start, blocks, end. A line says
+ * which block it is of (the safe start is none), and each word which field it comes from.
+ */
+export function programLines(of: ProgramText, profile: Profile): ProgramLine[] {
+  const { title, about, unit, blocks, lathe } = of
   const { comments, program, blocks: numbering } = profile
-  const number = String(program.number).padStart(program.digits, '0')
-  const body = [safeStart(unit), ...blocks].flatMap(({ words, does }, index) => {
-    const n = numbering.numbered ? `N${(index + 1) * numbering.step} ` : ''
-    if (!does || comments.amount !== 'every-block') return [`${n}${words}`]
+  const number = String(of.number ?? program.number).padStart(program.digits, '0')
+  const body = [safeStart(unit, lathe), ...blocks].flatMap(({ words, does }, index): ProgramLine[] => {
+    const block = index === 0 ? undefined : index - 1
+    const n: Word[] = numbering.numbered ? [{ text: `N${(index + 1) * numbering.step}` }] : []
+    const parts = [...n, ...partsOf(words)]
+    if (!does || comments.amount !== 'every-block') return [asLine(parts, block)]
     const lines = writeCommentLines(does, profile)
-    return lines.length === 1 ? [`${n}${words} ${lines[0]}`] : [...lines, `${n}${words}`]
+    return lines.length === 1
+      ? [asLine([...parts, { text: lines[0] as string }], block)]
+      : [...lines.map((text) => asLine([{ text }], block)), asLine(parts, block)]
   })
-  const percent = program.percentSigns ? ['%'] : []
+  const percent = program.percentSigns ? [asLine([{ text: '%' }])] : []
   return [
     ...percent,
-    `O${number} ${writeComment(title, profile)}`,
-    ...[CAUTION, ...about].flatMap((line) => writeCommentLines(line, profile)),
+    asLine([{ text: `O${number}` }, { text: writeComment(title, profile) }]),
+    ...[CAUTION, ...about].flatMap((line) =>
+      writeCommentLines(line, profile).map((text) => asLine([{ text }])),
+    ),
     ...body,
     ...percent,
-    '',
-  ].join('\n')
+  ]
 }
+
+/** The text of a whole program in the profile's style. */
+export const writeProgram = (of: ProgramText, profile: Profile): string =>
+  programLines(of, profile)
+    .map(({ text }) => `${text}\n`)
+    .join('')

@@ -68,7 +68,9 @@ function peck(hole: Hole, breaking: boolean): void {
     feed(hole, bottom)
     return
   }
-  for (let depth = r - q; depth > bottom; depth -= q) {
+  const pecks = Math.ceil((r - bottom) / q - 1e-9)
+  for (let n = 1; n < pecks; n++) {
+    const depth = r - n * q
     feed(hole, depth)
     if (breaking) rapid(hole, Math.min(r, depth + back))
     else {
@@ -104,13 +106,11 @@ function tap(hole: Hole): void {
     go(run, ROW.TAP_OUT, hole.at, r, aux, rate * multiple)
     return
   }
-  let depth = r
-  while (depth > bottom) {
-    depth = Math.max(bottom, depth - step)
-    go(run, ROW.IN_STEP, hole.at, depth, aux, rate)
-    if (depth === bottom) run.dwell(run.sticky.p)
+  const pecks = Math.ceil((r - bottom) / step - 1e-9)
+  for (let n = 1; n <= pecks; n++) {
+    go(run, ROW.IN_STEP, hole.at, n === pecks ? bottom : r - n * step, aux, rate)
+    if (n === pecks) run.dwell(run.sticky.p)
     go(run, ROW.TAP_OUT, hole.at, r, aux, rate * multiple)
-    if (depth > bottom) go(run, ROW.IN_STEP, hole.at, depth, aux, rate)
   }
 }
 

@@ -29,6 +29,7 @@ export const testMill: Machine = {
     rotary: { top: 3600, acceleration: 360 },
   },
   around: null,
+  costs: null,
   readyList: null,
   leastStep: 0.0001,
   toolLengths: 'gauge-line',

@@ -1,0 +1,27 @@
+export {
+  CYCLE_NAMES,
+  type CycleName,
+  cyclesOf,
+  draftOfSheet,
+  holesOf,
+  type Item,
+  type ItemDraft,
+  newItem,
+  newSheet,
+  readItem,
+  readSheet,
+  type Sheet,
+  type SheetDraft,
+  type SheetRead,
+  sheet,
+  sheetDraft,
+  toolsOf,
+} from './sheet.ts'
+export {
+  type CodeLine,
+  homeBlocks,
+  type SheetCase,
+  type WrittenItem,
+  type WrittenSheet,
+  writeSheet,
+} from './write-sheet.ts'

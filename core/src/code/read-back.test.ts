@@ -1,0 +1,144 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { GrooveDraft } from '../cycles/grooving/index.ts'
+import { type TapDraft, THREADS } from '../cycles/tapping/index.ts'
+import type { LengthUnit } from '../quantity/index.ts'
+import { caseOf, compact, machineOf, plain, sheetOf, twoLine } from './testing.ts'
+import { type WrittenSheet, writeSheet } from './write-sheet.ts'
+
+const profiles = fc.constantFrom(compact, twoLine, plain)
+const units = fc.constantFrom<LengthUnit>('inch', 'mm')
+/** Thousandths, as they are typed. */
+const thou = (least: number, most: number, unit: LengthUnit) =>
+  fc.integer({ min: least, max: most }).map((n) => ((n / 1000) * (unit === 'mm' ? 25 : 1)).toFixed(4))
+const place = fc.integer({ min: -9000, max: 9000 }).map((n) => n / 1000)
+
+/** Written, or refused for what the form says; never for what the reader found. */
+function isMeant(written: WrittenSheet): boolean {
+  const codes = [...written.findings, ...written.items.flatMap(({ findings }) => findings)]
+  expect(codes.filter(({ code }) => code === 'not-read-back')).toEqual([])
+  const stopped = codes.some(({ severity }) => severity === 'stop')
+  expect(written.code === undefined).toBe(stopped)
+  return !stopped
+}
+
+const tapDraft = (unit: LengthUnit): fc.Arbitrary<Partial<TapDraft>> =>
+  fc.record({
+    thread: fc.constantFrom(...THREADS.filter(({ taper }) => !taper).map(({ id }) => id)),
+    hand: fc.constantFrom('right', 'left'),
+    tap: fc.constantFrom('cut', 'form'),
+    lead: fc.constantFrom('taper', 'plug', 'bottoming'),
+    holder: fc.constantFrom('rigid', 'floating'),
+    hole: fc.constantFrom('blind', 'through'),
+    top: fc.constantFrom('0', '-.25', '1'),
+    thickness: thou(100, 2000, unit),
+    threadDepth: thou(100, 2000, unit),
+    chamfer: fc.boolean(),
+    drillWay: fc.constantFrom('peck', 'break', 'plain'),
+    tapPeck: fc.boolean(),
+    tapPeckDepth: fc.oneof(fc.constant(''), thou(50, 400, unit)),
+    clearance: thou(1000, 3000, unit),
+    returns: fc.constantFrom('initial', 'r'),
+    feedMode: fc.constantFrom('minute', 'turn'),
+    coolant: fc.boolean(),
+    multiple: fc.constantFrom('best', 'left'),
+    list: fc
+      .uniqueArray(fc.tuple(place, place), { minLength: 1, maxLength: 6 })
+      .map((points) => points.map((point) => point.join(' ')).join('\n')),
+    pattern: fc.constantFrom('list', 'row', 'grid', 'circle', 'arc'),
+    angle: fc.integer({ min: -90, max: 90 }).map(String),
+  })
+
+describe('what is written does what was planned, in every control', () => {
+  it('tapped holes on a mill, also where the part lies askew', () => {
+    let written = 0
+    fc.assert(
+      fc.property(
+        units.chain((unit) => fc.tuple(fc.constant(unit), tapDraft(unit))),
+        profiles,
+        fc.oneof(fc.constant(0), fc.double({ min: -5, max: 5, noNaN: true })),
+        ([unit, tap], profile, angle) => {
+          const on = caseOf('mill', profile, { unit, angle, machine: machineOf('mill', unit) })
+          if (isMeant(writeSheet(sheetOf({ tap }, unit), on))) written++
+        },
+      ),
+      { numRuns: 250 },
+    )
+    expect(written).toBeGreaterThan(150)
+  })
+
+  it('tapped holes on the centre line of a lathe', () => {
+    let written = 0
+    fc.assert(
+      fc.property(
+        units.chain((unit) => fc.tuple(fc.constant(unit), tapDraft(unit))),
+        profiles,
+        ([unit, tap], profile) => {
+          const on = caseOf('lathe', profile, { unit, machine: machineOf('lathe', unit) })
+          if (isMeant(writeSheet(sheetOf({ tap: { ...tap, pattern: 'list', list: '0 0' } }, unit), on)))
+            written++
+        },
+      ),
+      { numRuns: 120 },
+    )
+    expect(written).toBeGreaterThan(60)
+  })
+
+  it('grooves outside, inside and in a face', () => {
+    const groove = (unit: LengthUnit): fc.Arbitrary<Partial<GrooveDraft>> =>
+      fc
+        .record({
+          where: fc.constantFrom('outside' as const, 'inside' as const, 'face' as const),
+          insertWidth: fc.constantFrom(62, 94, 125, 250),
+          extra: fc.integer({ min: 0, max: 1200 }),
+          depth: fc.integer({ min: 40, max: 400 }),
+          corner: fc.integer({ min: 0, max: 20 }),
+          insertCorner: fc.integer({ min: 0, max: 15 }),
+          edge: fc.constantFrom('none' as const, 'chamfer' as const, 'round' as const),
+          edgeSize: fc.integer({ min: 3, max: 15 }),
+          programmed: fc.constantFrom('low' as const, 'high' as const),
+          pecking: fc.boolean(),
+          finish: fc.boolean(),
+          count: fc.integer({ min: 1, max: 3 }).map(String),
+          speed: fc.constantFrom('surface' as const, 'turns' as const),
+          share: fc.integer({ min: 20, max: 95 }),
+        })
+        .map(({ where, insertWidth, extra, depth, corner, insertCorner, edgeSize, share, ...rest }) => {
+          const write = (n: number) => ((n / 1000) * (unit === 'mm' ? 25 : 1)).toFixed(4)
+          const width = insertWidth + extra
+          const surface = where === 'face' ? 0 : 2000
+          return {
+            ...rest,
+            where,
+            surface: write(surface),
+            near: write(where === 'face' ? 2 * (1000 + width) : -300),
+            far: write(where === 'face' ? 2000 : -300 - width),
+            bottom: write(
+              where === 'face' ? -depth : where === 'inside' ? 2000 + 2 * depth : 2000 - 2 * depth,
+            ),
+            corner: write(corner),
+            insertCorner: write(Math.min(corner, insertCorner)),
+            edgeSize: write(edgeSize),
+            insertWidth: write(insertWidth),
+            stepover: write((insertWidth * share) / 100),
+            pitch: write(width + 100),
+            reach: write(1000),
+            floorStock: write(corner),
+            wallStock: write(corner),
+          }
+        })
+    let written = 0
+    fc.assert(
+      fc.property(
+        units.chain((unit) => fc.tuple(fc.constant(unit), groove(unit))),
+        profiles,
+        ([unit, of], profile) => {
+          const on = caseOf('lathe', profile, { unit, machine: machineOf('lathe', unit) })
+          if (isMeant(writeSheet(sheetOf({ groove: of }, unit), on))) written++
+        },
+      ),
+      { numRuns: 250 },
+    )
+    expect(written).toBeGreaterThan(120)
+  })
+})

@@ -1,0 +1,149 @@
+import { z } from 'zod'
+import { type GrooveDraft, grooveForm, newGroove } from '../cycles/grooving/index.ts'
+import { newTap, type TapDraft, tapForm } from '../cycles/tapping/index.ts'
+import type { LengthUnit } from '../quantity/index.ts'
+
+/** The cycles that a program can be built from. */
+export type CycleName = 'tap' | 'groove'
+
+export const CYCLE_NAMES: Record<CycleName, string> = { tap: 'Tapped holes', groove: 'Groove' }
+
+/** Cycles that there are for a kind of machine. */
+export const cyclesOf = (kind: 'mill' | 'lathe'): readonly CycleName[] =>
+  kind === 'mill' ? ['tap'] : ['groove', 'tap']
+
+const MOST_ITEMS = 40
+
+const itemOf = <Name extends CycleName, P extends z.ZodType>(cycle: Name, params: P) =>
+  z.object({ cycle: z.literal(cycle), id: z.string().min(1).max(40), off: z.boolean(), params })
+
+const head = {
+  title: z.string().trim().min(1, 'Give the program a name.').max(60, 'Keep the name under 60 characters.'),
+  number: z
+    .int('Write a whole number.')
+    .min(1, 'A program number is 1 or more.')
+    .max(99999, 'A program number has at most five digits.')
+    .describe('of the O word'),
+  material: z.string().min(1).max(40),
+  turned: z.boolean().describe('turned as the part was measured to lie'),
+  partsAShift: z
+    .number('Write a number, or nothing.')
+    .positive('More than zero, or nothing.')
+    .max(1_000_000, 'At most a million parts.')
+    .nullable()
+    .describe('for what a faster way out is worth'),
+}
+
+/** A program as it is kept: cycles in the order in which they run. */
+export const sheet = z.object({
+  ...head,
+  items: z
+    .array(
+      z.discriminatedUnion('cycle', [itemOf('tap', tapForm.params), itemOf('groove', grooveForm.params)]),
+    )
+    .max(MOST_ITEMS, `At most ${MOST_ITEMS} cycles.`),
+})
+export type Sheet = z.infer<typeof sheet>
+export type Item = Sheet['items'][number]
+
+/** A program as it stands in the form: everything as typed. */
+export const sheetDraft = z.object({
+  title: z.string().max(60),
+  number: z.string().max(6),
+  material: z.string().max(40),
+  turned: z.boolean(),
+  partsAShift: z.string().max(20),
+  items: z
+    .array(z.discriminatedUnion('cycle', [itemOf('tap', tapForm.draft), itemOf('groove', grooveForm.draft)]))
+    .max(MOST_ITEMS),
+})
+export type SheetDraft = z.infer<typeof sheetDraft>
+export type ItemDraft = SheetDraft['items'][number]
+
+/** A new cycle at the end of a program. */
+export const newItem = (cycle: CycleName, id: string, unit: LengthUnit, lathe: boolean): ItemDraft =>
+  cycle === 'tap'
+    ? { cycle, id, off: false, params: { ...newTap(unit, lathe), ...(lathe ? { list: '0 0' } : {}) } }
+    : { cycle, id, off: false, params: newGroove(unit) }
+
+/** The form of a program that was kept. */
+export const draftOfSheet = ({ title, number, material, turned, partsAShift, items }: Sheet): SheetDraft => ({
+  title,
+  number: String(number),
+  material,
+  turned,
+  partsAShift: partsAShift === null ? '' : String(partsAShift),
+  items: items.map((item) =>
+    item.cycle === 'tap'
+      ? { ...item, params: tapForm.write(item.params) }
+      : { ...item, params: grooveForm.write(item.params) },
+  ),
+})
+
+/** A new program without cycles. */
+export const newSheet = (title: string, number: number, material: string): SheetDraft => ({
+  title,
+  number: String(number),
+  material,
+  turned: true,
+  partsAShift: '',
+  items: [],
+})
+
+/** The tools that a cycle uses. */
+export function toolsOf({ cycle, params }: Item): number[] {
+  if (cycle === 'groove') return [params.tool]
+  return [
+    ...(params.chamfer ? [params.chamferTool] : []),
+    ...(params.drill ? [params.drillTool] : []),
+    ...(params.tapping ? [params.tapTool] : []),
+  ]
+}
+
+/** How many holes a program makes, counted once each. */
+export const holesOf = ({ items }: Pick<Sheet, 'items'>) =>
+  items.reduce((sum, { cycle, off, params }) => {
+    if (off || cycle !== 'tap') return sum
+    return (
+      sum +
+      (params.pattern === 'list'
+        ? params.list.points.length
+        : params.count * (params.pattern === 'grid' ? params.rows : 1))
+    )
+  }, 0)
+
+/** What one cycle's form comes to, or what its fields still need. */
+export const readItem = (item: ItemDraft, unit: LengthUnit) =>
+  item.cycle === 'tap'
+    ? tapForm.read(item.params as TapDraft, unit)
+    : grooveForm.read(item.params as GrooveDraft, unit)
+
+export type SheetRead =
+  | { ok: true; sheet: Sheet }
+  /** Cycles that are not complete, by id; and what is wrong with the heading. */
+  | { ok: false; items: string[]; says: string }
+
+/** What the form of a program comes to. Cycles that are off need not be complete, and are left out where they are not. */
+export function readSheet(draft: SheetDraft, unit: LengthUnit): SheetRead {
+  const items: unknown[] = []
+  const incomplete: string[] = []
+  for (const item of draft.items) {
+    const read = readItem(item, unit)
+    if (read.ok) items.push({ ...item, params: read.value })
+    else if (!item.off) incomplete.push(item.id)
+  }
+  const { title, material, turned } = draft
+  const parts = draft.partsAShift.trim()
+  const read = sheet.safeParse({
+    title,
+    material,
+    turned,
+    number: Number(draft.number),
+    partsAShift: parts === '' ? null : Number(parts),
+    items,
+  })
+  if (incomplete.length > 0) return { ok: false, items: incomplete, says: 'A cycle still needs something.' }
+  return read.success
+    ? { ok: true, sheet: read.data }
+    : { ok: false, items: [], says: read.error.issues[0]?.message ?? 'The program is not complete.' }
+}

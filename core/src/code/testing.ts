@@ -1,0 +1,85 @@
+import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
+import { USUAL_MATERIALS } from '../cutting/index.ts'
+import type { GrooveDraft } from '../cycles/grooving/index.ts'
+import { grooveForm, newGroove } from '../cycles/grooving/index.ts'
+import { newTap, type TapDraft, tapForm } from '../cycles/tapping/index.ts'
+import type { Machine } from '../machine/index.ts'
+import type { LengthUnit } from '../quantity/index.ts'
+import type { Sheet } from './sheet.ts'
+import type { SheetCase } from './write-sheet.ts'
+
+export const [compact, twoLine, plain] = BUILT_IN_PROFILES as [Profile, Profile, Profile]
+
+/** A machine of middling size, for tests. */
+export const machineOf = (kind: 'mill' | 'lathe', unit: LengthUnit = 'inch'): Machine => {
+  const own = unit === 'mm' ? 25.4 : 1
+  return {
+    id: 'm',
+    version: 1,
+    name: 'Machine',
+    kind,
+    unit,
+    axes: {
+      X: { least: -40 * own, greatest: 0 },
+      Y: kind === 'mill' ? { least: -20 * own, greatest: 0 } : null,
+      Z: { least: -30 * own, greatest: 0 },
+    },
+    tableMoves: { X: false, Y: false },
+    home: { X: 0, Y: 0, Z: 0 },
+    rapids: { X: 1000 * own, Y: kind === 'mill' ? 1000 * own : null, Z: 1000 * own },
+    dynamics: {
+      acceleration: { X: 60 * own, Y: kind === 'mill' ? 60 * own : null, Z: 60 * own },
+      topFeed: 500 * own,
+      cornerTolerance: 0.001 * own,
+      spindleTop: 8000,
+      tapTop: 3000,
+      spindleAcceleration: 40,
+      toolChange: 4,
+      rotary: null,
+    },
+    around: null,
+    costs: null,
+    readyList: null,
+    leastStep: unit === 'inch' ? 0.0001 : 0.001,
+    toolLengths: 'gauge-line',
+    probe: null,
+    profileId: 'compact',
+    note: '',
+  }
+}
+
+export const caseOf = (
+  kind: 'mill' | 'lathe',
+  profile: Profile,
+  more: Partial<SheetCase> = {},
+): SheetCase => ({
+  profile,
+  machine: machineOf(kind),
+  unit: 'inch',
+  tools: [],
+  angle: 0,
+  offset: 'G54',
+  materials: USUAL_MATERIALS,
+  about: [],
+  ...more,
+})
+
+/** A program of one cycle; what is not said is as in a new form. */
+export function sheetOf(
+  item: { tap: Partial<TapDraft> } | { groove: Partial<GrooveDraft> },
+  unit: LengthUnit = 'inch',
+): Sheet {
+  const head = { title: 'test', number: 1234, material: 'mild-steel', turned: true, partsAShift: null }
+  if ('tap' in item) {
+    const draft = { ...newTap(unit, false), chamferTool: '1', drillTool: '2', tapTool: '3', ...item.tap }
+    const read = tapForm.read(draft, unit)
+    if (!read.ok) throw new Error(JSON.stringify(read.problems))
+    return { ...head, items: [{ cycle: 'tap', id: 'a', off: false, params: read.value }] }
+  }
+  const read = grooveForm.read(
+    { ...newGroove(unit), tool: '4', insertWidth: '.125', reach: '1', ...item.groove },
+    unit,
+  )
+  if (!read.ok) throw new Error(JSON.stringify(read.problems))
+  return { ...head, items: [{ cycle: 'groove', id: 'a', off: false, params: read.value }] }
+}

@@ -1,0 +1,37 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { material, materialIn, USUAL_MATERIALS } from './material.ts'
+import { roundTurns, surfaceFor, turnsFor } from './speed.ts'
+
+describe('speeds', () => {
+  it('are those of the handbook: 100 ft a minute on 1 in is 382 rpm, 30 m a minute on 10 mm is 955 (common practice)', () => {
+    expect(turnsFor(100, 1, 'inch')).toBeCloseTo(381.97, 2)
+    expect(turnsFor(30, 10, 'mm')).toBeCloseTo(954.93, 2)
+  })
+
+  it('are the same cut in either unit, and the other way round', () => {
+    const speeds = fc.double({ min: 5, max: 2000, noNaN: true })
+    const diameters = fc.double({ min: 0.02, max: 20, noNaN: true })
+    fc.assert(
+      fc.property(speeds, diameters, (feet, inches) => {
+        const turns = turnsFor(feet, inches, 'inch')
+        expect(turnsFor(feet * 0.3048, inches * 25.4, 'mm') / turns).toBeCloseTo(1, 12)
+        expect(surfaceFor(turns, inches, 'inch') / feet).toBeCloseTo(1, 12)
+      }),
+    )
+  })
+
+  it('are set in steps that a spindle is set in, never faster than asked for', () => {
+    expect([38, 97.3, 381.97, 1234, 2].map(roundTurns)).toEqual([35, 95, 380, 1200, 5])
+  })
+
+  it('of a material are the same in the other unit and back', () => {
+    for (const of of USUAL_MATERIALS) {
+      expect(material.safeParse(of).success).toBe(true)
+      const back = materialIn(materialIn(of, 'mm'), 'inch')
+      expect(back.tapping).toBeCloseTo(of.tapping, 9)
+      expect(back.grooveFeed).toBeCloseTo(of.grooveFeed, 9)
+      expect(materialIn(of, 'mm').drilling).toBeCloseTo(of.drilling * 0.3048, 9)
+    }
+  })
+})

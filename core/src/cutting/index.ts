@@ -1,0 +1,2 @@
+export { type Material, material, materialIn, type SpeedOf, USUAL_MATERIALS } from './material.ts'
+export { roundTurns, surfaceFor, turnsFor } from './speed.ts'

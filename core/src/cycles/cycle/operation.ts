@@ -1,0 +1,83 @@
+import { type Block, type Profile, printedDigits, writeNumber } from '../../control/index.ts'
+import type { Finding } from '../../fact/index.ts'
+import type { Machine, ToolShape } from '../../machine/index.ts'
+import { type LengthUnit, roundTo } from '../../quantity/index.ts'
+import type { HolePlace } from './places.ts'
+import type { PlannedRow } from './planned.ts'
+
+/** What a cycle is written for. Lengths in `unit`. */
+export interface CycleCase {
+  profile: Profile
+  machine: Machine
+  unit: LengthUnit
+  /** The tools of the machine, in `unit`. */
+  tools: readonly ToolShape[]
+  /** How the part lies, degrees counter-clockwise; 0 where it lies straight or nobody measured. */
+  angle: number
+}
+
+/** How the spindle turns: at a speed, or at a speed over the surface that is held down to a clamp (turns a minute). */
+export type Spindle =
+  | { turning: 3 | 4; rpm: number; field?: string; announces?: boolean }
+  | { turning: 3 | 4; surface: number; clamp: number | null; field?: string; clampField?: string }
+
+/** One tool's work: what is written once it is in the spindle and stands over its start, and what that does. */
+export interface Operation {
+  tool: number
+  toolField: string
+  /** For the comment at the tool change, and the list. */
+  says: string
+  spindle: Spindle
+  /** Where it stands before the first block: X and Y (on a lathe a radius), and the height it comes down to. */
+  start: HolePlace & { z: number; zField?: string }
+  coolant: boolean
+  blocks: readonly Block[]
+  planned: readonly PlannedRow[]
+  /** On a lathe: the radius and Z that are clear of the part, from where it may go home; null on a mill. */
+  clear?: { x: number; z: number }
+}
+
+/** What a cycle comes to: its operations in order, and what its checks say. With a stop there are none. */
+export interface WrittenCycle {
+  operations: Operation[]
+  findings: Finding[]
+}
+
+/** A value as the control will print it. */
+export const printed = (value: number, { profile, unit }: Pick<CycleCase, 'profile' | 'unit'>) =>
+  roundTo(value, printedDigits(profile, unit))
+
+/** Degrees as they are printed. */
+export const ANGLE_DIGITS = 4
+
+/** Whether the angle is written as a code, or worked into the places. */
+export const turnsByCode = ({ profile, angle }: CycleCase) => angle !== 0 && profile.rotation !== null
+
+function rotate({ x, y }: HolePlace, degrees: number): HolePlace {
+  const [cos, sin] = [Math.cos((degrees * Math.PI) / 180), Math.sin((degrees * Math.PI) / 180)]
+  return { x: x * cos - y * sin, y: x * sin + y * cos }
+}
+
+/** A place as it is written, digit by digit, and where the tip then stands. */
+export interface PlacedHole {
+  x: string
+  y: string
+  meant: HolePlace
+}
+
+/**
+ * A place as the program says it, and where the tip then really stands: about part zero the part's angle is turned to,
+ * by the code where the control has one, else in the numbers.
+ */
+export function placed(of: HolePlace, on: CycleCase): PlacedHole {
+  const angle = roundTo(on.angle, ANGLE_DIGITS)
+  const byCode = turnsByCode(on)
+  const at = angle === 0 || byCode ? of : rotate(of, angle)
+  const x = writeNumber(at.x, on.unit, on.profile)
+  const y = writeNumber(at.y, on.unit, on.profile)
+  const said = { x: Number(x), y: Number(y) }
+  return { x, y, meant: byCode && angle !== 0 ? rotate(said, angle) : said }
+}
+
+/** The tool of a number, if the table has it. */
+export const toolOf = ({ tools }: CycleCase, number: number) => tools.find((tool) => tool.number === number)

@@ -1,0 +1,142 @@
+import { endOf, FLAG, isArc, type Motion, ROW, type Turning } from '../../program/index.ts'
+
+/** A place of the tip in the frame of the offset (on a lathe X is a radius); null where an axis stays where it is. */
+export type Place = readonly [x: number | null, y: number | null, z: number | null]
+
+/** One thing that is meant to happen. Lengths in the setup's unit; feeds are length a minute where the row begins. */
+export type PlannedRow =
+  | { does: 'rapid'; to: Place }
+  | { does: 'feed'; to: Place; feed: number }
+  | { does: 'arc'; to: Place; centre: readonly [number, number]; clockwise: boolean; feed: number }
+  /** A tap going in or out in step with the spindle: length a turn, and how many times the speed. */
+  | { does: 'tap-in'; to: Place; rpm: number; lead: number }
+  | { does: 'tap-out'; to: Place; rpm: number; lead: number; multiple: number }
+  | { does: 'dwell'; seconds: number }
+  | { does: 'tool'; tool: number }
+  | { does: 'spindle'; turning: Turning; rpm?: number }
+  /** To the machine's own top or home: where that is, the machine knows. */
+  | { does: 'up' }
+  | { does: 'end' }
+
+const NEAR = 1e-9
+
+const same = (a: number, b: number, scale = 1) => Math.abs(a - b) <= NEAR * Math.max(1, Math.abs(scale))
+
+/** Whether a row that moves is of the kind that is planned. */
+function ofKind(does: PlannedRow['does'], kind: number): boolean {
+  switch (does) {
+    case 'rapid':
+      return kind === ROW.RAPID
+    case 'feed':
+      return kind === ROW.LINE
+    case 'arc':
+      return isArc(kind)
+    case 'tap-in':
+      return kind === ROW.IN_STEP
+    case 'tap-out':
+      return kind === ROW.TAP_OUT
+    default:
+      return false
+  }
+}
+
+const at = (place: Place) => place.map((value) => (value === null ? '-' : Number(value.toFixed(6)))).join(' ')
+
+const toMachine = (motion: Motion, row: number) => ((motion.flags[row] as number) & FLAG.TO_MACHINE) !== 0
+
+/** The stream holds feeds in single precision. */
+const sameFeed = (read: number, planned: number) => Math.abs(read - planned) <= 1e-6 * Math.max(1, planned)
+
+/** Whether a row ends at a place; row -1 is where the tip stands at the start. */
+function endsAt(motion: Motion, row: number, [x, y, z]: Place): boolean {
+  const [ax, ay, az] =
+    row < 0 ? motion.start : [motion.x[row] as number, motion.y[row] as number, motion.z[row] as number]
+  return (x === null || same(x, ax, x)) && (y === null || same(y, ay, y)) && (z === null || same(z, az, z))
+}
+
+/** A straight row that goes nowhere: no control makes it. */
+function standsStill({ kind, x, y, z, start }: Motion, row: number): boolean {
+  const of = kind[row] as number
+  if (of === ROW.EVENT || isArc(of)) return false
+  const [px, py, pz] = row === 0 ? start : [x[row - 1] as number, y[row - 1] as number, z[row - 1] as number]
+  const [nx, ny, nz] = [x[row] as number, y[row] as number, z[row] as number]
+  return same(px, nx, nx) && same(py, ny, ny) && same(pz, nz, nz)
+}
+
+function rowDiffers(motion: Motion, row: number, planned: PlannedRow): string | undefined {
+  const kind = motion.kind[row] as number
+  if (planned.does === 'up') return toMachine(motion, row) ? undefined : 'does not go to the top'
+  if (kind === ROW.EVENT) {
+    const event = motion.events[motion.aux[row] as number]
+    if (event?.does !== planned.does) return `does ${event?.does ?? 'nothing'}, not ${planned.does}`
+    if (event.does === 'tool' && planned.does === 'tool' && event.tool !== planned.tool)
+      return `takes T${event.tool}`
+    if (event.does === 'dwell' && planned.does === 'dwell' && !same(event.seconds, planned.seconds))
+      return `dwells ${event.seconds} s`
+    if (event.does === 'spindle' && planned.does === 'spindle') {
+      if (event.turning !== planned.turning) return `turns M${event.turning || 5}`
+      if (planned.rpm !== undefined && !same(event.rpm, planned.rpm)) return `turns ${event.rpm} rpm`
+    }
+    return undefined
+  }
+  if (!ofKind(planned.does, kind)) return `is a row of kind ${kind}, not ${planned.does}`
+  if (!('to' in planned)) return undefined
+  if (!endsAt(motion, row, planned.to)) return `goes to ${at(endOf(motion, row))}, not to ${at(planned.to)}`
+  if (toMachine(motion, row)) return 'goes to a machine position'
+  if ('feed' in planned && !sameFeed(motion.feed[row] as number, planned.feed))
+    return `feeds ${motion.feed[row]}, not ${planned.feed}`
+  if (planned.does === 'arc') {
+    if ((kind === ROW.ARC_CW) !== planned.clockwise) return 'goes round the other way'
+    const base = 6 * (motion.aux[row] as number)
+    const [first, second] = motion.states[motion.state[row] as number]?.plane === 18 ? [0, 2] : [0, 1]
+    if (
+      !same(motion.arcs[base + (first as number)] as number, planned.centre[0]) ||
+      !same(motion.arcs[base + (second as number)] as number, planned.centre[1])
+    )
+      return 'goes round another centre'
+  }
+  if (planned.does === 'tap-in' || planned.does === 'tap-out') {
+    const step = motion.inStep[motion.aux[row] as number]
+    if (!step?.tap || !same(step.rpm, planned.rpm)) return `taps at ${step?.rpm} rpm`
+    if (Math.abs(step.lead - planned.lead) > 1e-9) return `taps with a lead of ${step.lead}`
+    if (planned.does === 'tap-out' && !same(step.multiple, planned.multiple))
+      return `comes out at ${step.multiple}`
+  }
+  return undefined
+}
+
+/**
+ * What a motion that was read does otherwise than was planned: the first difference, with its line; undefined where it
+ * does just that, in that order, to a billionth of the unit. The way to the machine's own top counts once.
+ */
+export function plannedDiffers(
+  motion: Motion,
+  planned: readonly PlannedRow[],
+): { line: number; says: string } | undefined {
+  let next = 0
+  let here = -1
+  let up = false
+  const skipIdle = () => {
+    for (let row = planned[next]; row; row = planned[++next]) {
+      if ((row.does !== 'rapid' && row.does !== 'feed') || !endsAt(motion, here, row.to)) return
+    }
+  }
+  for (let row = 0; row < motion.count; row++) {
+    const home = toMachine(motion, row)
+    if (home ? up : standsStill(motion, row)) continue
+    up = home
+    skipIdle()
+    const want = planned[next]
+    const line = motion.line[row] as number
+    if (!want) return { line, says: 'does more than was planned' }
+    const says = rowDiffers(motion, row, want)
+    if (says) return { line, says }
+    here = row
+    next++
+  }
+  skipIdle()
+  const left = planned[next]
+  return left
+    ? { line: motion.line.at(-1) ?? 1, says: `does not do all that was planned: ${left.does} is missing` }
+    : undefined
+}

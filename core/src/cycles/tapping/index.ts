@@ -1,0 +1,33 @@
+export { checkTap } from './check.ts'
+export { newTap, type TapDraft, type TapField, type TapParams, tapFieldAsked, tapForm } from './params.ts'
+export {
+  bestMultiple,
+  type FittedAcceleration,
+  fitAcceleration,
+  holeSeconds,
+  kneeOf,
+  mostMultiple,
+  type RetractLimits,
+  retractCurve,
+  type Saving,
+  type ShopRates,
+  savingOf,
+  type TapStroke,
+  type TimedHoles,
+} from './retract.ts'
+export { retractLimits, type TapSizes, tapSizes, threadOf } from './sizes.ts'
+export { type Below, type HoleSketch, holeSketch } from './sketch.ts'
+export {
+  findThread,
+  formHole,
+  percentFormed,
+  percentOfThread,
+  TAP_LEADS,
+  THREADS,
+  type Thread,
+  type ThreadSeries,
+  tapDrill,
+  threadIn,
+} from './threads.ts'
+export { tapWorking } from './working.ts'
+export { tapOperations, writeTap } from './write.ts'

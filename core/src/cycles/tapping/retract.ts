@@ -1,0 +1,151 @@
+/** One tapped hole and the spindle that taps it: turns, turns a second, turns a second squared. */
+export interface TapStroke {
+  /** Turns of each stroke from the R plane down, travel over pitch: one, or one a peck. */
+  strokes: readonly number[]
+  /** Turns a second going in. */
+  speed: number
+  /** Turns a second squared. */
+  acceleration: number
+}
+
+/** Seconds of `turns` from rest to rest: N/S + S/A, or 2 sqrt(N/A) where the spindle never gets to speed (trade.md 7). */
+const legSeconds = (turns: number, speed: number, acceleration: number) =>
+  turns >= (speed * speed) / acceleration
+    ? turns / speed + speed / acceleration
+    : 2 * Math.sqrt(turns / acceleration)
+
+/** Seconds in and out of one hole that comes out at `multiple` times the speed. */
+export const holeSeconds = ({ strokes, speed, acceleration }: TapStroke, multiple: number) =>
+  strokes.reduce(
+    (sum, turns) =>
+      sum + legSeconds(turns, speed, acceleration) + legSeconds(turns, speed * multiple, acceleration),
+    0,
+  )
+
+/** The multiple beyond which nothing is saved: sqrt(N A) / S (trade.md 7); at least 1. */
+export const kneeOf = ({ strokes, speed, acceleration }: TapStroke) =>
+  Math.max(1, Math.sqrt(Math.max(...strokes) * acceleration) / speed)
+
+/** What a control and a machine allow: the highest multiple, whether 2.5 can be written, the highest tapping speed (turns a second). */
+export interface RetractLimits {
+  most: number
+  decimal: boolean
+  topSpeed: number
+}
+
+/** A multiple as this control takes it, not above the value. */
+const writable = (value: number, decimal: boolean) =>
+  decimal ? Math.floor(value * 10 + 1e-9) / 10 : Math.floor(value + 1e-9)
+
+/** The highest multiple that speed and control allow. */
+export const mostMultiple = (
+  { speed }: Pick<TapStroke, 'speed'>,
+  { most, decimal, topSpeed }: RetractLimits,
+) => Math.max(1, writable(Math.min(most, topSpeed / speed), decimal))
+
+/** The multiple to recommend: the knee, under the cap. */
+export const bestMultiple = (of: TapStroke, limits: RetractLimits) =>
+  Math.max(
+    1,
+    Math.min(
+      mostMultiple(of, limits),
+      writable(kneeOf(of) + (limits.decimal ? 0.0999 : 0.999), limits.decimal),
+    ),
+  )
+
+/** Time of one hole over the multiple, from 1 to `most`, for a chart. */
+export function retractCurve(of: TapStroke, most: number): { multiple: number; seconds: number }[] {
+  const steps = Math.round((most - 1) * 10)
+  return Array.from({ length: steps + 1 }, (_, n) => {
+    const multiple = 1 + n / 10
+    return { multiple, seconds: holeSeconds(of, multiple) }
+  })
+}
+
+/** How the shop runs the part. */
+export interface ShopRates {
+  holes: number
+  /** Parts a shift, shifts a month; null where nobody said. */
+  partsAShift: number | null
+  shiftsAMonth: number | null
+  /** Money a machine hour. */
+  anHour: number | null
+}
+
+export interface Saving {
+  perHole: number
+  perPart: number
+  perShift: number | null
+  perMonth: number | null
+  moneyAMonth: number | null
+}
+
+/** What coming out at one multiple saves against another, in seconds; (t1 - tk) x holes x parts (trade.md 7). */
+export function savingOf(of: TapStroke, from: number, to: number, rates: ShopRates): Saving {
+  const perHole = holeSeconds(of, from) - holeSeconds(of, to)
+  const perPart = perHole * rates.holes
+  const perShift = rates.partsAShift === null ? null : perPart * rates.partsAShift
+  const perMonth = perShift === null || rates.shiftsAMonth === null ? null : perShift * rates.shiftsAMonth
+  return {
+    perHole,
+    perPart,
+    perShift,
+    perMonth,
+    moneyAMonth: perMonth === null || rates.anHour === null ? null : (perMonth / 3600) * rates.anHour,
+  }
+}
+
+/** Two holes that were timed at the machine, the same but for the multiple. */
+export interface TimedHoles {
+  turns: number
+  /** Turns a second. */
+  speed: number
+  /** Seconds at multiple 1, and at `multiple`. */
+  slow: number
+  fast: number
+  multiple: number
+  /** How far off each time may be, seconds. */
+  timingDoubt: number
+}
+
+export type FittedAcceleration =
+  | { ok: true; value: number; doubt: number; reached: boolean }
+  | { ok: false; says: string }
+
+/**
+ * The spindle's acceleration from two timed holes. Their difference s = t(1) - t(k) holds only the way out, so that what
+ * both holes have in common (the approach, a hand on the watch) falls out. With N turns and S turns a second:
+ * reaching kS, s = N/S (1 - 1/k) - S (k - 1)/A; not reaching it, s = N/S + S/A - 2 sqrt(N/A), which is
+ * (sqrt(N/S) - sqrt(S/A))^2. Derived from trade.md 7. Doubt: both times off, in quadrature, through the slope.
+ */
+export function fitAcceleration(of: TimedHoles): FittedAcceleration {
+  const { turns, speed, slow, fast, multiple, timingDoubt } = of
+  if (!(multiple > 1)) return { ok: false, says: 'The second hole must come out faster than the first.' }
+  const saved = slow - fast
+  const most = (turns / speed) * (1 - 1 / multiple)
+  if (saved <= 0)
+    return {
+      ok: false,
+      says: 'The faster hole was not faster: time both again, with a longer thread if you can.',
+    }
+  if (saved >= turns / speed)
+    return { ok: false, says: 'It saved more than the whole way out takes: the two holes were not the same.' }
+  const at = (s: number): { value: number; reached: boolean } => {
+    const reached = most - s > 0 ? (speed * (multiple - 1)) / (most - s) : Number.POSITIVE_INFINITY
+    // It gets to k S where the way out is long enough for it.
+    if (turns >= (multiple * speed) ** 2 / reached && Number.isFinite(reached))
+      return { value: reached, reached: true }
+    const root = Math.sqrt(turns / speed) - Math.sqrt(Math.max(0, s))
+    return { value: speed / (root * root), reached: false }
+  }
+  const { value, reached } = at(saved)
+  if (turns < (speed * speed) / value)
+    return {
+      ok: false,
+      says: 'The thread is too short: the spindle never came to its speed, and both times say little. Time a longer one.',
+    }
+  const both = Math.hypot(timingDoubt, timingDoubt)
+  const step = Math.min(both, saved / 2, (turns / speed - saved) / 2) || 1e-6
+  const slope = Math.abs(at(saved + step).value - at(saved - step).value) / (2 * step)
+  return { ok: true, value, doubt: slope * both, reached }
+}

@@ -146,7 +146,7 @@ describe('the log', () => {
       title.startsWith('Focuser') ? [steps.find(({ step }) => step === 'zero')?.state] : [],
     )
     expect(zeros?.sort()).toEqual(['done', 'open', 'stale'])
-    expect(lathe?.setups.map(({ inStep }) => inStep)).toEqual(['hold'])
+    expect(lathe?.setups.map(({ inStep }) => inStep)).toEqual(['hold', 'zero'])
   })
 
   it("gives one machine's entries across its setups, and only those that are new", async () => {
@@ -157,7 +157,7 @@ describe('the log', () => {
       }
     const mill = await of('mill-1')
     expect(mill.entries.filter(({ kind }) => kind === 'opened').length).toBeGreaterThanOrEqual(3)
-    expect(new Set((await of('lathe-1')).entries.map(({ setup }) => setup)).size).toBe(1)
+    expect(new Set((await of('lathe-1')).entries.map(({ setup }) => setup)).size).toBe(2)
     const setup = mill.entries[0]?.setup ?? ''
     await append(noteEntry(setup, 'for the next shift'))
     expect((await of('mill-1', mill.seq)).entries).toMatchObject([

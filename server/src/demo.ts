@@ -1,3 +1,4 @@
+import { USUAL_MATERIALS } from '@dogleg/core/cutting'
 import { demoEntries, demoReference } from '@dogleg/core/demo'
 import { SAMPLE_VISES, USUAL_COLLETS } from '@dogleg/core/hold'
 import type { Database } from './database/open.ts'
@@ -19,11 +20,13 @@ export function fillDemo(database: Database, now: number): boolean {
   return true
 }
 
-/** Puts the usual collets and a vise to start from into a library that has none: a logbook from before there were any. */
+/** Puts the usual collets and materials and a vise to start from into a library that has none: a logbook from before there were any. */
 export function fillLibrary(database: Database) {
   if (database.readOnly) return
   const reference = referenceStore(database)
   if (reference.all('collets').length === 0)
     for (const collet of USUAL_COLLETS) reference.add('collets', collet)
   if (reference.all('vises').length === 0) for (const vise of SAMPLE_VISES) reference.add('vises', vise)
+  if (reference.all('materials').length === 0)
+    for (const material of USUAL_MATERIALS) reference.add('materials', material)
 }

@@ -1,9 +1,12 @@
 export {
   housingLayout,
   housingProgram,
+  housingSheet,
   housingSlips,
   ringProgram,
   type Slip,
+  tubeLayout,
+  tubeSheet,
   turnedProgram,
   withSlip,
 } from './programs.ts'

@@ -1,3 +1,6 @@
+import { newSheet, type SheetDraft } from '../code/index.ts'
+import { newGroove } from '../cycles/grooving/index.ts'
+import { newTap } from '../cycles/tapping/index.ts'
 import type { Layout } from '../prove/index.ts'
 
 /**
@@ -50,6 +53,76 @@ export const housingLayout: Layout = {
       shape: 'box',
       at: { x: 3.4, y: -1.9, z: 0 },
       size: { x: 1.4, y: 0.8, z: 0.75 },
+    },
+  ],
+}
+
+/** The drawtube in its collet: Z zero on the face. On a lathe X is a radius; the bar is a box round the centre line. */
+export const tubeLayout: Layout = {
+  unit: 'inch',
+  bodies: [
+    {
+      id: 'part',
+      name: 'drawtube',
+      role: 'part',
+      shape: 'cylinder',
+      axis: 'Z',
+      at: { x: 0, y: 0, z: -2.5 },
+      diameter: 1.25,
+      length: 2.5,
+    },
+    {
+      id: 'chuck',
+      name: 'collet chuck',
+      role: 'chuck',
+      shape: 'cylinder',
+      axis: 'Z',
+      at: { x: 0, y: 0, z: -4.5 },
+      diameter: 4,
+      length: 2,
+    },
+  ],
+}
+
+/** The tapped holes of the housing, as they stand in the form. */
+export const housingSheet: SheetDraft = {
+  ...newSheet('Housing, tapped holes', 5412, 'aluminium'),
+  partsAShift: '60',
+  items: [
+    {
+      cycle: 'tap',
+      id: 'holes',
+      off: false,
+      params: {
+        ...newTap('inch', false),
+        hole: 'blind',
+        threadDepth: '.45',
+        pattern: 'grid',
+        x: '.75',
+        y: '-.6',
+        count: '2',
+        spacing: '2.95',
+        rows: '2',
+        rowSpacing: '-1.8',
+        chamferTool: '5',
+        drillTool: '3',
+        tapTool: '12',
+        tapTurns: '600',
+      },
+    },
+  ],
+}
+
+/** The O-ring grooves of the drawtube, as they stand in the form. */
+export const tubeSheet: SheetDraft = {
+  ...newSheet('Drawtube, O-ring grooves', 5421, 'aluminium'),
+  partsAShift: '80',
+  items: [
+    {
+      cycle: 'groove',
+      id: 'rings',
+      off: false,
+      params: { ...newGroove('inch'), far: '-.69', count: '2', pitch: '.75', tool: '4', clamp: '2500' },
     },
   ],
 }

@@ -1,4 +1,5 @@
 import { BUILT_IN_PROFILES } from '../control/index.ts'
+import { USUAL_MATERIALS } from '../cutting/index.ts'
 import { SAMPLE_VISES, USUAL_COLLETS } from '../hold/index.ts'
 import type { Machine, ToolShape } from '../machine/index.ts'
 import type { Reference } from '../setup/index.ts'
@@ -36,6 +37,7 @@ const millOne: Machine = {
       { name: 'door', side: 'front', at: -4.6, bottom: -10, top: 30, comesDownWithZ: false },
     ],
   },
+  costs: { anHour: 85, shiftsAMonth: 21 },
   readyList: null,
   leastStep: 0.0001,
   toolLengths: 'gauge-line',
@@ -66,6 +68,7 @@ const latheOne: Machine = {
     rotary: null,
   },
   around: null,
+  costs: { anHour: 85, shiftsAMonth: 21 },
   readyList: null,
   leastStep: 0.0001,
   toolLengths: 'gauge-line',
@@ -74,7 +77,8 @@ const latheOne: Machine = {
   note: '',
 }
 
-const tool = (
+const toolOn = (
+  machineId: string,
   number: number,
   name: string,
   kind: ToolShape['kind'],
@@ -87,9 +91,9 @@ const tool = (
   ],
   pitch: number | null = null,
 ): ToolShape => ({
-  id: `mill-1-t${number}`,
+  id: `${machineId}-t${number}`,
   version: 1,
-  machineId: 'mill-1',
+  machineId,
   number,
   name,
   kind,
@@ -103,12 +107,17 @@ const tool = (
   note: '',
 })
 
-/** What Mill 1 carries. */
+const tool = (...of: Parameters<typeof toolOn> extends [string, ...infer Rest] ? Rest : never) =>
+  toolOn('mill-1', ...of)
+
+/** What Mill 1 and Lathe 1 carry. */
 const tools: readonly ToolShape[] = [
   tool(3, 'No. 7 drill', 'drill', [0.201, 2.2, 2.8, 1.6, 2.2]),
+  tool(5, '1/2 spot drill, 90 deg', 'drill', [0.5, 1, 2.2, 1.6, 2.2]),
   tool(7, '1/2 end mill', 'mill', [0.5, 1.25, 1.9, 1.75, 2.6]),
   tool(12, '1/4-20 spiral point tap', 'tap', [0.25, 0.75, 2.4, 1.6, 1.7], 0.05),
   tool(20, 'Probe', 'probe', [0.2362, 0.3, 1.97, 1.26, 3]),
+  toolOn('lathe-1', 4, '0.125 grooving insert', 'grooving', [0.125, 0.3, 1.2, 1, 2]),
 ]
 
 export const demoReference: Reference = {
@@ -117,4 +126,5 @@ export const demoReference: Reference = {
   vises: SAMPLE_VISES,
   collets: USUAL_COLLETS,
   tools,
+  materials: USUAL_MATERIALS,
 }

@@ -1,10 +1,15 @@
 import { monotonicFactory } from 'ulid'
+import { readSheet, type SheetDraft } from '../code/index.ts'
 import type { Bolts } from '../hold/index.ts'
 import { type Machine, readyListOf } from '../machine/index.ts'
 import type { Reading } from '../pickup/index.ts'
 import { prove } from '../prove/index.ts'
 import { asTyped, type TypedLength } from '../quantity/index.ts'
 import {
+  codedOffset,
+  codeFor,
+  codeRests,
+  codeTools,
   deriveSetup,
   deriveTools,
   type Entry,
@@ -16,7 +21,14 @@ import {
   proveCase,
   restsOf,
 } from '../setup/index.ts'
-import { HOUSING_HASH, housingLayout, housingProgram } from './programs.ts'
+import {
+  HOUSING_HASH,
+  housingLayout,
+  housingProgram,
+  housingSheet,
+  tubeLayout,
+  tubeSheet,
+} from './programs.ts'
 import { demoReference } from './reference.ts'
 
 const MINUTE = 60_000
@@ -171,7 +183,27 @@ function openLog(
       machine,
     })
   }
-  return { log, write, proveHousing, getReady, sweep, clear, take, takeProgram, check, measureTool }
+  /** A program built from cycles. */
+  const build = (minutes: number, draft: SheetDraft) => {
+    const { setup } = offset()
+    const read = readSheet(draft, setup.unit)
+    if (!read.ok) throw new Error(`the demo program is not complete: ${read.says}`)
+    const { sheet } = read
+    const name = codedOffset(setup, sheet, 'G54')
+    const { code } = codeFor(setup, sheet, name, demoReference)
+    if (!code) throw new Error(`the demo program ${sheet.title} is refused`)
+    write(minutes, {
+      kind: 'coded',
+      offset: name,
+      sheet,
+      rests: codeRests(setup, sheet, name),
+      profile: { id: setup.profile.id, version: setup.profile.version },
+      machine,
+      material: { id: sheet.material, version: 1 },
+      tools: codeTools(setup, sheet, demoReference.tools),
+    })
+  }
+  return { log, write, build, proveHousing, getReady, sweep, clear, take, takeProgram, check, measureTool }
 }
 
 const opening = (title: string, machine: Machine, tolerance: number): WithoutStamp<EntryOf<'opened'>> => ({
@@ -293,9 +325,11 @@ export function demoEntries(now: number, random: () => number): Entry[] {
   finished.measureTool(3, 7, '-9.8340')
   finished.measureTool(2, 3, '-9.3195')
   finished.measureTool(2, 12, '-11.2210')
+  finished.measureTool(2, 5, '-10.1875')
   finished.take(4, toolOnBlock(7, '4.5120', '-9.8340'))
   finished.takeProgram(3)
   finished.check(5, 'Point over the corner, both ways.')
+  finished.build(9, housingSheet)
   finished.proveHousing(6)
   const sixDone = finished.write(95, {
     kind: 'note',
@@ -355,5 +389,29 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     says: "Anti-rotation screw in the collet's keyway",
   })
 
-  return [...brackets, ...finished.log, ...stale.log, ...open.log, ...tube.log]
+  const rings = openLog(now - 1.6 * DAY, 'LB', nextId, opening('Drawtube, O-ring grooves', lathe, 0.002))
+  rings.getReady(lathe)
+  const turned = (axis: 'X' | 'Z', reading: Reading) =>
+    rings.write(axis === 'X' ? 5 : 3, {
+      kind: 'pickup',
+      offset: 'T4',
+      reading,
+      machine: { id: lathe.id, version: lathe.version },
+    })
+  turned('Z', {
+    method: 'faced',
+    axis: 'Z',
+    machinePosition: typed('-11.4060'),
+    drawingPosition: typed('0'),
+  })
+  turned('X', {
+    method: 'skimmed',
+    axis: 'X',
+    machinePosition: typed('-9.1180'),
+    measured: typed('1.2500'),
+  })
+  rings.write(3, { kind: 'laid-out', ...tubeLayout })
+  rings.build(8, tubeSheet)
+
+  return [...brackets, ...rings.log, ...finished.log, ...stale.log, ...open.log, ...tube.log]
 }

@@ -102,6 +102,14 @@ export const machine = z
       .describe('rapid speed at 100 %, in the machine unit per minute; null where it is not known'),
     dynamics: dynamics.nullable().default(null).describe('null where it is not known'),
     around: surroundings.nullable().default(null).describe('what stands round the table; null if not known'),
+    costs: z
+      .object({
+        anHour: z.number().positive('More than zero.').describe('money a machine hour'),
+        shiftsAMonth: z.number().positive('More than zero.').max(200, 'At most 200.'),
+      })
+      .nullable()
+      .default(null)
+      .describe('what its time costs the shop; null if nobody said'),
     readyList: readyList.nullable().default(null).describe('null for the usual list'),
     leastStep: z
       .number()

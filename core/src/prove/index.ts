@@ -20,10 +20,12 @@ export { type Press, pressOf, rowsOfBlock } from './press.ts'
 export type { Mending, ProgramFinding } from './program-finding.ts'
 export { type Proof, type ProveCase, prove } from './prove.ts'
 export {
+  alongRow,
   blockAt,
   blockOfFinding,
   blockOfLine,
   blockOfRow,
+  cumulate,
   nextBlock,
   nextFindingBlock,
   nextToolBlock,

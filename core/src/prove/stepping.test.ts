@@ -6,7 +6,16 @@ import { type Motion, ROW, read } from '../program/index.ts'
 import { cycleTime, speedsOf } from '../timing/index.ts'
 import { pathPicture } from './picture.ts'
 import { programFinding } from './program-finding.ts'
-import { blockAt, blockOfLine, blockOfRow, nextBlock, nextFindingBlock, nextToolBlock } from './stepping.ts'
+import {
+  alongRow,
+  blockAt,
+  blockOfLine,
+  blockOfRow,
+  cumulate,
+  nextBlock,
+  nextFindingBlock,
+  nextToolBlock,
+} from './stepping.ts'
 
 const [machine] = demoReference.machines as [Machine]
 const [profile] = BUILT_IN_PROFILES as [Profile]
@@ -86,5 +95,24 @@ describe('the picture of a path', () => {
     // The last feed piece ends where the last feed row does.
     const last = [...motion.kind].findLastIndex((kind) => kind === ROW.LINE || kind === ROW.TAP_OUT)
     expect(feed.at(-1)).toBeCloseTo(motion.z[last] ?? Number.NaN, 5)
+  })
+
+  it('moves the tip along the path that is really taken, by its length', () => {
+    // A dogleg of 3 along X and 1 along Y, both at one speed: first both, then X alone.
+    const motion = motionOf('G20 G90 G0 X0. Y0. Z0.\nX3. Y1.\nM30')
+    const speeds = speedsOf(machine, profile, 'inch')
+    const row = motion.count - 2
+    const whole = Math.SQRT2 + 2
+    expect(alongRow(motion, row, Math.SQRT2 / whole, speeds)).toEqual([
+      expect.closeTo(1, 9),
+      expect.closeTo(1, 9),
+      0,
+    ])
+    expect(alongRow(motion, row, 1, speeds)).toEqual([3, 1, 0])
+    expect(alongRow(motion, row, 0, speeds)).toEqual([0, 0, 0])
+  })
+
+  it('adds up the seconds of the rows', () => {
+    expect([...cumulate(Float32Array.from([1, 0, 2.5]))]).toEqual([1, 1, 3.5])
   })
 })

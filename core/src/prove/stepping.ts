@@ -1,4 +1,7 @@
 import { type Motion, ROW } from '../program/index.ts'
+import type { MachineSpeeds } from '../timing/index.ts'
+import type { Triple } from './body.ts'
+import { pathOf } from './path.ts'
 import { rowsOfBlock } from './press.ts'
 import type { ProgramFinding } from './program-finding.ts'
 
@@ -60,4 +63,35 @@ export function blockAt(motion: Motion, cumulative: Float64Array, seconds: numbe
     else high = middle
   }
   return blockOfRow(motion, Math.max(0, low))
+}
+
+/** Seconds up to the end of each row. */
+export function cumulate(rows: Float32Array): Float64Array {
+  const sums = new Float64Array(rows.length)
+  let sum = 0
+  for (let row = 0; row < rows.length; row++) {
+    sum += rows[row] as number
+    sums[row] = sum
+  }
+  return sums
+}
+
+/** Where the tip is, a share of the way along a row, by length. */
+export function alongRow(motion: Motion, row: number, share: number, speeds: MachineSpeeds): Triple {
+  const path = pathOf(motion, row, speeds)
+  const lengths = path
+    .slice(1)
+    .map((point, n) =>
+      Math.hypot(...point.map((each, axis) => each - ((path[n] as Triple)[axis as 0 | 1 | 2] as number))),
+    )
+  let left = lengths.reduce((sum, each) => sum + each, 0) * share
+  for (const [n, length] of lengths.entries()) {
+    if (left <= length && length > 0) {
+      const [a, b] = [path[n], path[n + 1]] as [Triple, Triple]
+      const t = left / length
+      return [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t]
+    }
+    left -= length
+  }
+  return path.at(-1) ?? motion.start
 }

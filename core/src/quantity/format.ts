@@ -1,17 +1,29 @@
 import { fromDecimal, multiply, rational, roundHalfAway } from './rational.ts'
 import { type LengthUnit, unitSymbol, usualDigits } from './unit.ts'
 
+/** The number times ten to the digits, rounded half away from zero on the digits that the number prints as. */
+function scaledExactly(magnitude: number, digits: number): bigint {
+  return roundHalfAway(multiply(fromDecimal(String(magnitude)), rational(10n ** BigInt(digits))))
+}
+
+/** Products below this are whole numbers that a double holds with room to spare. */
+const SAFE = 1e12
+/** Nearer to a half than this, the product's own rounding could decide: then it is reckoned exactly. */
+const NEAR_HALF = 1e-3
+
 /**
  * Decimal digits of a number, rounded half away from zero on the digits that the number prints as
  * (so 1.0005 to three digits is 1.001, as on paper), with no negative zero.
  */
 export function fixedDigits(value: number, digits: number): string {
-  const scaled = roundHalfAway(
-    multiply(fromDecimal(String(Math.abs(value))), rational(10n ** BigInt(digits))),
-  )
-  const text = scaled.toString().padStart(digits + 1, '0')
+  const magnitude = Math.abs(value)
+  const product = magnitude * 10 ** digits
+  const plain = product < SAFE && Math.abs(product - Math.floor(product) - 0.5) > NEAR_HALF
+  const text = (plain ? Math.round(product) : scaledExactly(magnitude, digits))
+    .toString()
+    .padStart(digits + 1, '0')
   const point = text.length - digits
-  const sign = value < 0 && scaled !== 0n ? '-' : ''
+  const sign = value < 0 && /[1-9]/.test(text) ? '-' : ''
   return digits === 0 ? sign + text : `${sign}${text.slice(0, point)}.${text.slice(point)}`
 }
 

@@ -15,6 +15,8 @@ export interface RowsWanted {
   /** Said where nothing was typed. */
   needs: string
   least: number
+  /** Most lines that are taken; 500 where it is not said. */
+  most?: number
 }
 
 const MOST_ROWS = 500
@@ -61,14 +63,17 @@ function headingOf(line: string, columns: readonly string[]): number[] | undefin
  * words such as `X-1.5 Y2.` as a control prints positions, or a table with a heading. Lengths are read in `unit`.
  * Never throws; says the line that is not clear.
  */
-export function readRows(text: string, unit: LengthUnit, { columns, needs, least }: RowsWanted): RowsEntry {
+export function readRows(
+  text: string,
+  unit: LengthUnit,
+  { columns, needs, least, most = MOST_ROWS }: RowsWanted,
+): RowsEntry {
   const lines = text
     .split(/\r\n|\r|\n/)
     .map((line) => line.trim().replace(/(\d)\s+(mm|in|inch|")(?![a-z])/gi, '$1$2'))
   const filled = lines.flatMap((line, index) => (line === '' ? [] : [{ line, at: index + 1 }]))
   if (filled.length === 0) return { ok: false, empty: true, says: needs }
-  if (filled.length > MOST_ROWS)
-    return refuse(`That is ${filled.length} lines; at most ${MOST_ROWS} are taken.`)
+  if (filled.length > most) return refuse(`That is ${filled.length} lines; at most ${most} are taken.`)
   const heading = headingOf(filled[0]?.line ?? '', columns)
   const rows: Row[] = []
   for (const { line, at } of heading ? filled.slice(1) : filled) {

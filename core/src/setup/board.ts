@@ -1,4 +1,5 @@
 import type { Machine } from '../machine/index.ts'
+import { nextCode } from './coding.ts'
 import { deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
 import type { Entry } from './entries.ts'
 import { nextFor } from './next.ts'
@@ -55,7 +56,8 @@ function nextOf(setup: Setup, ready: ReadyState): { step?: Step; says: string } 
   const passedOver = (step: Step) =>
     (step === 'ready' && (Boolean(begun) || zeroBegun)) ||
     (step === 'hold' && !begun && zeroBegun) ||
-    // What nobody has begun to prove is not asked for.
+    // What nobody has begun to write or to prove is not asked for.
+    (step === 'code' && setup.code.coded.length === 0) ||
     (step === 'prove' && !setup.prove.layout && setup.prove.proofs.length === 0) ||
     // A part that nobody turns needs no angle.
     (step === 'angle' && setup.offsets.every(({ angle }) => !angle))
@@ -72,6 +74,7 @@ function nextOf(setup: Setup, ready: ReadyState): { step?: Step; says: string } 
     return { step, says: offset ? nextFor(offset).says : '' }
   }
   if (step === 'angle') return { step, says: nextAngle(setup).says }
+  if (step === 'code') return { step, says: nextCode(setup).says }
   if (step === 'prove') return { step, says: nextProve(setup).says }
   return { says: 'All steps so far are done.' }
 }
@@ -86,6 +89,7 @@ export function stepStates(setup: Setup, ready: ReadyState): { step: Step; state
     hold: setup.hold.state,
     zero: setup.zero,
     angle: setup.angle,
+    code: setup.code.state,
     prove: setup.prove.state,
   }
   return stepsOf(setup.machine).map((step) => ({ step, state: states[step] }))

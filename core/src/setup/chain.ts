@@ -11,6 +11,7 @@ const FACTS = [
   'identified',
   'checked',
   'program',
+  'coded',
   'swept',
   'cleared',
   'gripped',
@@ -43,6 +44,9 @@ export interface Chain {
 export const pickupSubject = (offset: string, axis: string) => `offset/${offset}/${axis}`
 export const checkSubject = (offset: string) => `check/${offset}`
 export const programSubject = (offset: string, what: ProgramKind = 'load') => `program/${what}/${offset}`
+export const codedSubject = (title: string) => `coded/${title}`
+/** What was taken to the control of a program that was built from cycles. */
+export const takenSubject = (title: string) => `program/coded/${title}`
 export const angleSubject = (offset: string) => `angle/${offset}`
 export const toolLengthSubject = (tool: number) => `tool-length/${tool}`
 export const PART = 'part'
@@ -64,7 +68,11 @@ function subjectOf(entry: FactEntry): string {
     case 'checked':
       return checkSubject(entry.offset)
     case 'program':
-      return programSubject(entry.offset, entry.what)
+      return entry.what === 'coded'
+        ? takenSubject(entry.title ?? '')
+        : programSubject(entry.offset, entry.what)
+    case 'coded':
+      return codedSubject(entry.sheet.title)
     case 'tool-length':
       return toolLengthSubject(entry.tool)
     case 'angled':
@@ -100,6 +108,7 @@ const TAKEN: Record<FactEntry['kind'], string> = {
   identified: 'measured',
   checked: 'checked',
   program: 'written',
+  coded: 'built',
   swept: 'swept',
   cleared: 'measured',
   gripped: 'chosen',
@@ -206,6 +215,8 @@ const REPLACED: Partial<Record<FactEntry['kind'], string>> = {
 /** The words for a basis that was taken again: after this entry, or already before it. */
 function replacedCause(entry: FactEntry, by: FactEntry): StaleCause {
   const axis = by.kind === 'pickup' ? by.reading.axis : (REPLACED[by.kind] ?? 'the basis')
+  if (by.kind === 'coded')
+    return { entryId: by.id, at: by.at, says: `${TAKEN[entry.kind]} before its cycles were changed` }
   const says =
     by.at > entry.at
       ? `${TAKEN[entry.kind]} before ${axis} was taken again`

@@ -7,6 +7,7 @@ import {
   measureAngle,
 } from '../angle/index.ts'
 import type { Profile } from '../control/index.ts'
+import type { Material } from '../cutting/index.ts'
 import type { Fact, Finding, Freshness, Verdict } from '../fact/index.ts'
 import { finding, verdictOf, worstFirst } from '../fact/index.ts'
 import type { Collet, Vise } from '../hold/index.ts'
@@ -33,8 +34,10 @@ import {
   pickupSubject,
   programSubject,
 } from './chain.ts'
+import { type CodeState, deriveCode } from './code-facts.ts'
 import type { Entry, EntryOf, ProgramKind } from './entries.ts'
 import { deriveHold, type HoldState } from './hold.ts'
+import { programFreshness } from './program-freshness.ts'
 import { deriveProve, type ProveState } from './proof.ts'
 import { type StepState, together } from './steps.ts'
 import { effectiveStrikes } from './strikes.ts'
@@ -46,6 +49,7 @@ export interface Reference {
   vises: readonly Vise[]
   collets: readonly Collet[]
   tools: readonly ToolShape[]
+  materials: readonly Material[]
 }
 
 /** One axis of a work offset: the machine position over part zero, in the setup's unit. */
@@ -124,6 +128,7 @@ export interface Setup {
   zero: StepState
   angle: StepState
   part?: PartFact
+  code: CodeState
   prove: ProveState
   log: LogLine[]
 }
@@ -256,19 +261,6 @@ export function expectationOf(setup: Setup, offset: string, axis: LinearAxis): E
     lastOther: asEarlier(other),
     otherSwing: other?.freshness.state === 'fresh' ? other.swing : undefined,
   }
-}
-
-/** A program also rests on the profile and the machine as they were. */
-function programFreshness(entry: EntryOf<'program'>, { chain, machine, profile }: Context): Freshness {
-  const freshness = chain.freshnessOf(entry.id)
-  if (freshness.state === 'stale') return freshness
-  const changed =
-    entry.profile.id !== profile.id || entry.profile.version !== profile.version
-      ? `written for ${entry.profile.id} version ${entry.profile.version}; the machine now speaks ${profile.name} version ${profile.version}`
-      : entry.machine.version !== machine.version
-        ? `written for version ${entry.machine.version} of ${machine.name}, which has been edited`
-        : undefined
-  return changed ? { state: 'stale', cause: { entryId: entry.id, at: entry.at, says: changed } } : freshness
 }
 
 function stateOf({ axes, check }: Pick<OffsetState, 'axes' | 'check'>, machine: Machine): StepState {
@@ -439,6 +431,7 @@ export function deriveSetup(entries: readonly Entry[], reference: Reference): Se
     hold: deriveHold({ chain, machine, profile, unit, library: reference }),
     zero: together(offsets.map(({ state }) => state)),
     angle: angleState(offsets, machine),
+    code: deriveCode({ chain, machine, profile, ...reference }),
     prove: deriveProve({ chain, machine, profile, tools: reference.tools }),
     ...(part?.kind === 'identified'
       ? { part: { ...identify(part, unit), entry: part, freshness: chain.freshnessOf(part.id) } }

@@ -1,4 +1,5 @@
 import { ANGLE_METHODS, formatAngle, measureAngle } from '../angle/index.ts'
+import { CYCLE_NAMES } from '../code/index.ts'
 import { type Bolts, STOPS, squareness } from '../hold/index.ts'
 import {
   identify,
@@ -101,6 +102,7 @@ const PROGRAMS: Record<ProgramKind, string> = {
   angle: 'Turning program',
   turned: 'Turned program',
   probe: 'Probe program',
+  coded: 'Program built from cycles',
 }
 
 const VERDICT_WORDS = { good: 'good', look: 'something to look at', stop: 'it says stop' }
@@ -228,8 +230,17 @@ export function describeEntry(
       }
     case 'program':
       return {
-        says: `${PROGRAMS[entry.what ?? 'load']} for ${entry.offset} ${entry.how === 'copied' ? 'copied' : 'downloaded'}`,
+        says: `${PROGRAMS[entry.what ?? 'load']} ${entry.title ? `"${entry.title}"` : `for ${entry.offset}`} ${entry.how === 'copied' ? 'copied' : 'downloaded'}`,
         detail: `${entry.text.trimEnd().split('\n').length} lines, profile ${nameOf(entry.profile.id)} version ${entry.profile.version}`,
+      }
+    case 'coded':
+      return {
+        says: `Program built: ${entry.sheet.title}`,
+        detail: [
+          ...entry.sheet.items.map(({ cycle, off }) => `${CYCLE_NAMES[cycle]}${off ? ' (off)' : ''}`),
+          nameOf(entry.material.id),
+          entry.offset,
+        ].join(', '),
       }
     case 'laid-out':
       return {

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { angleAsked, angleReading } from '../angle/index.ts'
+import { sheet } from '../code/index.ts'
 import { gripped as grippedPart, measuredLengths, placed, sweep } from '../hold/index.ts'
 import { identification, reading, toolLengthReading } from '../pickup/index.ts'
 import { layout } from '../prove/index.ts'
@@ -78,7 +79,7 @@ const checked = z
   })
 
 /** What a program that was taken to the control does. */
-export const programKind = z.enum(['load', 'angle', 'turned', 'probe'])
+export const programKind = z.enum(['load', 'angle', 'turned', 'probe', 'coded'])
 export type ProgramKind = z.infer<typeof programKind>
 
 /** Longer texts are not kept in the log. */
@@ -89,7 +90,8 @@ const program = z.object({
   kind: z.literal('program'),
   offset: offsetName,
   what: programKind.optional().describe('the loading of an offset where it is not said'),
-  rests: z.array(z.ulid()).max(5),
+  title: words(60).optional().describe('of a program that was built from cycles'),
+  rests: z.array(z.ulid()).max(60),
   profile: versionRef,
   machine: versionRef,
   how: z.enum(['copied', 'downloaded']),
@@ -177,6 +179,18 @@ const angled = z.object({
 
 const identified = z.object({ ...stamp, kind: z.literal('identified'), ...identification.shape })
 
+const coded = z.object({
+  ...stamp,
+  kind: z.literal('coded'),
+  offset: offsetName.describe('that the program runs in; on a lathe the geometry of its first tool'),
+  sheet,
+  rests: z.array(z.ulid()).max(60),
+  profile: versionRef,
+  machine: versionRef,
+  material: versionRef,
+  tools: z.array(versionRef).max(120).describe('shapes of the tools as they were'),
+})
+
 const laidOut = z.object({
   ...stamp,
   kind: z.literal('laid-out'),
@@ -237,6 +251,7 @@ export const entry = z.discriminatedUnion('kind', [
   identified,
   checked,
   program,
+  coded,
   laidOut,
   proved,
   happened,

@@ -7,6 +7,17 @@ export {
   stepStates,
   type WaitingNote,
 } from './board.ts'
+export type { CodedFact, CodeState } from './code-facts.ts'
+export {
+  againstCode,
+  codedOffset,
+  codedWith,
+  codeFor,
+  codeRests,
+  codeTools,
+  nextCode,
+  sheetCase,
+} from './coding.ts'
 export { type Copy, type CopyDraft, type CopyField, copyDraft, readCopies, startingCopies } from './copies.ts'
 export {
   type AngleFact,

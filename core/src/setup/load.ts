@@ -60,6 +60,13 @@ function stoodOff({ name, check }: OffsetState): Finding[] {
   ]
 }
 
+/** What keeps an offset from going to the machine: stale, impossible, or seen to be wrong. */
+export const offsetHindrances = (offset: OffsetState): Finding[] => [
+  ...staleAxes(offset),
+  ...stoppedAxes(offset),
+  ...stoodOff(offset),
+]
+
 /** The part was measured and is not the right one, or lies the wrong way round. */
 export function wrongPart({ part }: Setup): Finding[] {
   if (!part || part.freshness.state === 'stale' || part.as === 'right') return []
@@ -100,7 +107,7 @@ function loadOf(setup: Setup, offset: OffsetState): LoadOffset {
  */
 export function programFor(setup: Setup, offset: OffsetState): WrittenOffset {
   const load = loadOf(setup, offset)
-  const against = [...wrongPart(setup), ...staleAxes(offset), ...stoppedAxes(offset), ...stoodOff(offset)]
+  const against = [...wrongPart(setup), ...offsetHindrances(offset)]
   if (against.length > 0)
     return { ok: false, findings: [...against, ...checkLoad(load, setup.profile, setup.machine)] }
   return writeLoad(load, setup.profile, setup.machine)

@@ -2,6 +2,7 @@ import { finding } from '../fact/index.ts'
 import type { ToolShape } from '../machine/index.ts'
 import type { Layout, ProveCase } from '../prove/index.ts'
 import { convertLength } from '../quantity/index.ts'
+import type { CodedFact } from './code-facts.ts'
 import type { Setup } from './derive.ts'
 import type { OffsetRow } from './offset-table.ts'
 import type { ProofFact } from './proof.ts'
@@ -49,11 +50,12 @@ export function proveCase(
   }
 }
 
-/** The entries of this log that a proof rests on: the offsets' pickups, tool lengths that were measured here, the layout. */
+/** The entries of this log that a proof rests on: the offsets' pickups, tool lengths that were measured here, the layout, the cycles. */
 export function proofRests(
   setup: Setup,
   lengths: readonly ToolFact[],
   used: { offsets: string[]; tools: number[] },
+  coded?: CodedFact,
 ): string[] {
   const pickups = setup.offsets
     .filter(({ name }) => used.offsets.includes(name))
@@ -61,7 +63,12 @@ export function proofRests(
   const measured = lengths
     .filter(({ tool, entry }) => used.tools.includes(tool) && entry.setup === setup.id)
     .map(({ entry }) => entry.id)
-  return [...pickups, ...measured, ...(setup.prove.layout ? [setup.prove.layout.entry.id] : [])]
+  return [
+    ...pickups,
+    ...measured,
+    ...(setup.prove.layout ? [setup.prove.layout.entry.id] : []),
+    ...(coded ? [coded.entry.id] : []),
+  ]
 }
 
 /**

@@ -1,7 +1,7 @@
 import type { Machine } from '../machine/index.ts'
 
 /** The steps of the traveler that stand so far, in the order in which people work. */
-export const STEPS = ['ready', 'hold', 'zero', 'angle', 'prove'] as const
+export const STEPS = ['ready', 'hold', 'zero', 'angle', 'code', 'prove'] as const
 export type Step = (typeof STEPS)[number]
 
 export const STEP_NAMES: Record<Step, string> = {
@@ -9,6 +9,7 @@ export const STEP_NAMES: Record<Step, string> = {
   hold: 'Hold',
   zero: 'Zero',
   angle: 'Angle',
+  code: 'Code',
   prove: 'Prove',
 }
 

@@ -219,9 +219,7 @@ describe('what comes next about the angle, and the demo', () => {
     seed = (seed * 16_807) % 2_147_483_647
     return seed / 2_147_483_647
   })
-  const brackets = entries.filter(
-    ({ kind, ...rest }) => kind === 'opened' && 'title' in rest && rest.title.startsWith('Counter'),
-  )
+  const brackets = entries.filter((entry) => entry.kind === 'opened' && entry.title.startsWith('Counter'))
 
   it('the bracket that lay askew is turned to, and nothing of it is stale', () => {
     const last = brackets.at(-1)

@@ -67,6 +67,19 @@ function partFact({ part }: Setup): [string, { stale: boolean; says: string }][]
     : []
 }
 
+function codeFacts({ code: { coded, taken } }: Setup): [string, { stale: boolean; says: string }][] {
+  return [
+    ...coded.map(({ entry, freshness }): [string, { stale: boolean; says: string }] => [
+      `The code of ${entry.sheet.title}`,
+      { stale: freshness.state === 'stale', says: entry.id },
+    ]),
+    ...[...taken].map(([title, { entry, freshness }]): [string, { stale: boolean; says: string }] => [
+      `The program ${title} at the control`,
+      { stale: freshness.state === 'stale', says: entry.id },
+    ]),
+  ]
+}
+
 function proveFacts({ prove: { layout, proofs } }: Setup): [string, { stale: boolean; says: string }][] {
   return [
     ...(layout
@@ -88,6 +101,7 @@ const allFacts = (setup: Setup) =>
   new Map([
     ...holdFacts(setup),
     ...partFact(setup),
+    ...codeFacts(setup),
     ...proveFacts(setup),
     ...setup.offsets.flatMap((offset) => [...factsOf(offset, setup.unit)]),
   ])

@@ -45,6 +45,7 @@ describe('what an entry would change, said before it is made', () => {
         demoReference,
       ),
     ).toEqual([
+      'The code of Housing, tapped holes goes stale.',
       'The proof of O5410 first side goes stale.',
       'G54 Z goes stale.',
       'The program for G54 goes stale.',
@@ -66,6 +67,7 @@ describe('what an entry would change, said before it is made', () => {
 
   it('names what rests on an entry that is struck out, and what goes away with it', () => {
     expect(whatIf(done, strike(done, 'pickup'), demoReference)).toEqual([
+      'The code of Housing, tapped holes goes stale.',
       'The proof of O5410 first side goes stale.',
       'G54 Z goes away.',
       'The program for G54 goes stale.',
@@ -130,9 +132,11 @@ describe('the words of the logbook', () => {
       'T7 is 4.5120 in long',
       'T3 is 5.0265 in long',
       'T12 is 3.1250 in long',
+      'T5 is 4.1585 in long',
       'G54 Z is -15.3460 in',
       'Program for G54 downloaded',
       'G54 checked with a pointed tool: it stands over part zero',
+      'Program built: Housing, tapped holes',
       'Work area laid out: 5 bodies',
       'Proved: O5410 first side, good',
       'Note',

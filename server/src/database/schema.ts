@@ -16,7 +16,9 @@ export const entries = sqliteTable(
 export const reference = sqliteTable(
   'reference',
   {
-    noun: text('noun', { enum: ['machines', 'profiles', 'vises', 'collets', 'tools'] }).notNull(),
+    noun: text('noun', {
+      enum: ['machines', 'profiles', 'vises', 'collets', 'tools', 'materials'],
+    }).notNull(),
     id: text('id').notNull(),
     version: integer('version').notNull(),
     body: text('body').notNull(),

@@ -9,6 +9,7 @@ const ONE: Record<Noun, string> = {
   vises: 'vise',
   collets: 'collet',
   tools: 'tool',
+  materials: 'material',
 }
 
 /**

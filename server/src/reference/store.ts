@@ -1,4 +1,5 @@
 import { profile } from '@dogleg/core/control'
+import { material } from '@dogleg/core/cutting'
 import { collet, vise } from '@dogleg/core/hold'
 import { machine, toolShape } from '@dogleg/core/machine'
 import type { Reference } from '@dogleg/core/setup'
@@ -16,6 +17,7 @@ export const ROW_SCHEMAS = {
   vises: vise,
   collets: collet,
   tools: toolShape,
+  materials: material,
 } as const
 export const NOUNS = Object.keys(ROW_SCHEMAS) as Noun[]
 
@@ -50,6 +52,7 @@ export function referenceStore({ db }: Database) {
     vises: all('vises'),
     collets: all('collets'),
     tools: all('tools'),
+    materials: all('materials'),
   })
   return { newest, all, add, current }
 }

@@ -1,0 +1,72 @@
+import type { Profile } from '../control/index.ts'
+import type { Material } from '../cutting/index.ts'
+import type { Freshness } from '../fact/index.ts'
+import type { Machine, ToolShape } from '../machine/index.ts'
+import type { Chain } from './chain.ts'
+import type { EntryOf } from './entries.ts'
+import { programFreshness } from './program-freshness.ts'
+import type { StepState } from './steps.ts'
+
+/** A program that was built from cycles, and whether what it rests on still holds. */
+export interface CodedFact {
+  entry: EntryOf<'coded'>
+  freshness: Freshness
+}
+
+/** A program that was taken to the control. */
+export interface TakenFact {
+  entry: EntryOf<'program'>
+  freshness: Freshness
+}
+
+export interface CodeState {
+  coded: CodedFact[]
+  /** What was taken to the control, by title. */
+  taken: ReadonlyMap<string, TakenFact>
+  state: StepState
+}
+
+interface Context {
+  chain: Chain
+  machine: Machine
+  profile: Profile
+  tools: readonly ToolShape[]
+  materials: readonly Material[]
+}
+
+/** A program also rests on the profile, the machine, the material's speeds and the shapes of its tools as they were. */
+function codedFreshness(entry: EntryOf<'coded'>, context: Context): Freshness {
+  const { chain, machine, profile, tools, materials } = context
+  const freshness = chain.freshnessOf(entry.id)
+  if (freshness.state === 'stale') return freshness
+  const changed = (ref: { id: string; version: number }, rows: readonly { id: string; version: number }[]) =>
+    rows.find(({ id }) => id === ref.id)?.version !== ref.version
+  const says =
+    entry.machine.version !== machine.version
+      ? `built for version ${entry.machine.version} of ${machine.name}, which has been edited`
+      : entry.profile.id !== profile.id || entry.profile.version !== profile.version
+        ? `built for ${entry.profile.id} version ${entry.profile.version}; the machine now speaks ${profile.name} version ${profile.version}`
+        : changed(entry.material, materials)
+          ? 'built before the speeds of its material were edited'
+          : entry.tools.some((tool) => changed(tool, tools))
+            ? 'built before the shape of a tool was edited'
+            : undefined
+  return says ? { state: 'stale', cause: { entryId: entry.id, at: entry.at, says } } : freshness
+}
+
+/** The Code step: the programs that were built; stale if any is, done if there is one and none is. */
+export function deriveCode(context: Context): CodeState {
+  const coded: CodedFact[] = []
+  const taken = new Map<string, TakenFact>()
+  for (const { entry } of context.chain.standing.values()) {
+    if (entry.kind === 'coded') coded.push({ entry, freshness: codedFreshness(entry, context) })
+    if (entry.kind === 'program' && entry.what === 'coded')
+      taken.set(entry.title ?? '', { entry, freshness: programFreshness(entry, context) })
+  }
+  const state: StepState = coded.some(({ freshness }) => freshness.state === 'stale')
+    ? 'stale'
+    : coded.length > 0
+      ? 'done'
+      : 'open'
+  return { coded, taken, state }
+}

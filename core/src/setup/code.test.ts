@@ -1,0 +1,163 @@
+import { describe, expect, it } from 'vitest'
+import { draftOfSheet, newItem, newSheet, readSheet, type Sheet, type SheetDraft } from '../code/index.ts'
+import { demoEntries, demoReference, housingLayout, housingSheet, tubeLayout } from '../demo/index.ts'
+import { prove } from '../prove/index.ts'
+import { againstCode, codedWith, codeFor, codeRests } from './coding.ts'
+import { deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
+import type { Entry } from './entries.ts'
+import { entry as entrySchema } from './entries.ts'
+import { offsetTable } from './offset-table.ts'
+import { proofRests, proveCase } from './prove-case.ts'
+import { deriveTools } from './tools.ts'
+import { wouldGoStale } from './what-if.ts'
+
+const start = Date.UTC(2026, 10, 25, 8)
+let seed = 7
+const entries = demoEntries(start, () => {
+  seed = (seed * 16_807) % 2_147_483_647
+  return seed / 2_147_483_647
+})
+const logOf = (title: string) => {
+  const id = entries.findLast((each) => each.kind === 'opened' && each.title === title)?.setup
+  return entries.filter(({ setup }) => setup === id)
+}
+const derived = (log: readonly Entry[], reference: Reference = demoReference): Setup => {
+  const setup = deriveSetup(log, reference)
+  if (isUnreadable(setup)) throw new Error(setup.unreadable)
+  return setup
+}
+const sheetOf = (draft: SheetDraft): Sheet => {
+  const read = readSheet(draft, 'inch')
+  if (!read.ok) throw new Error(read.says)
+  return read.sheet
+}
+const stamped = (log: readonly Entry[], entry: object): Entry => {
+  const last = log.at(-1) as Entry
+  return entrySchema.parse({
+    id: '01KB0000000000000000000000',
+    setup: last.setup,
+    by: 'RT',
+    at: '2026-11-25T08:00:00.000Z',
+    ...entry,
+  })
+}
+
+const housing = logOf('Focuser housing, first side')
+const tube = logOf('Drawtube, O-ring grooves')
+
+describe('programs built from cycles, in the chain', () => {
+  it('of the demo stand fresh, are proved without a stop, and their proof rests on them', () => {
+    for (const [log, layout, frame] of [
+      [housing, housingLayout, 'G54'],
+      [tube, tubeLayout, 'T4'],
+    ] as const) {
+      const setup = derived(log)
+      const [coded] = setup.code.coded
+      if (!coded) throw new Error('nothing coded')
+      expect(coded.freshness.state).toBe('fresh')
+      const { code } = codeFor(setup, coded.entry.sheet, coded.entry.offset, demoReference)
+      const text = code?.text ?? ''
+      const lengths = deriveTools(log, setup.machine, 'inch')
+      const proof = prove(
+        proveCase(setup, offsetTable(setup, log, demoReference), lengths, demoReference.tools, layout, {
+          text,
+          frame,
+        }),
+      )
+      expect(proof.findings.filter(({ severity }) => severity === 'stop')).toEqual([])
+      expect(codedWith(setup, text, demoReference)?.entry.id).toBe(coded.entry.id)
+      expect(codedWith(setup, `${text} `, demoReference)).toBeUndefined()
+      expect(proofRests(setup, lengths, { offsets: [frame], tools: [] }, coded)).toContain(coded.entry.id)
+    }
+  })
+
+  it('go stale with the vise, the profile, the machine, the speeds of the material, a tool; not with the note of a shift', () => {
+    const setup = derived(housing)
+    const added = (entry: object) => wouldGoStale(setup, housing, stamped(housing, entry), demoReference)
+    expect(added({ kind: 'happened', what: 'vise-moved', note: '' })).toContain(
+      'The code of Housing, tapped holes',
+    )
+    expect(added({ kind: 'note', text: 'all good' })).toEqual([])
+    const edited = (change: Partial<Reference>) =>
+      derived(housing, { ...demoReference, ...change }).code.coded[0]?.freshness.state
+    const next = <T extends { version: number }>(rows: readonly T[]) =>
+      rows.map((row) => ({ ...row, version: row.version + 1 }))
+    expect(edited({ materials: next(demoReference.materials) })).toBe('stale')
+    expect(edited({ tools: next(demoReference.tools) })).toBe('stale')
+    expect(edited({ machines: next(demoReference.machines) })).toBe('stale')
+    expect(edited({ profiles: next(demoReference.profiles) })).toBe('stale')
+    expect(edited({ vises: next(demoReference.vises) })).toBe('fresh')
+  })
+
+  it('are refused on what is stale, and looked at where an offset was never taken', () => {
+    const moved = [...housing, stamped(housing, { kind: 'happened', what: 'vise-moved', note: '' })]
+    const sheet = sheetOf(housingSheet)
+    expect(codeFor(derived(moved), sheet, 'G54', demoReference).code).toBeUndefined()
+    expect(
+      againstCode(derived(housing), sheet, 'G55').map(({ severity, code }) => `${severity} ${code}`),
+    ).toEqual(['look offset-missing'])
+    expect(codeFor(derived(housing), sheet, 'G55', demoReference).code?.text).toContain('G90 G55 G0')
+    expect(againstCode(derived(housing), sheet, 'G54.1 P3').map(({ severity }) => severity)).toContain('stop')
+    const long = codeFor(derived(housing), { ...sheet, number: 123456 }, 'G54', demoReference)
+    expect(long.findings.map(({ code }) => code)).toEqual(['program-number'])
+  })
+
+  it('are turned as the part was measured to lie: by the code where the control has one, in the numbers where not', () => {
+    const bracket = logOf('Counterweight bracket')
+    const setup = derived(bracket)
+    const sheet = sheetOf(housingSheet)
+    const angle = setup.offsets[0]?.angle
+    expect(angle?.angle.value).toBeCloseTo(0.997, 2)
+    const turned = codeFor(setup, sheet, 'G54', demoReference).code
+    expect(turned?.text).toMatch(/G68 X0\. Y0\. R0\.99/)
+    expect(turned?.text.match(/G69/g)?.length).toBeGreaterThan(2)
+    expect(codeRests(setup, sheet, 'G54')).toContain(angle?.entry.id)
+    const plain = demoReference.profiles.find(({ id }) => id === 'plain')
+    const machines = demoReference.machines.map((each) => ({ ...each, profileId: 'plain' }))
+    const written = codeFor(
+      derived(bracket, { ...demoReference, machines }),
+      sheet,
+      'G54',
+      demoReference,
+    ).code
+    expect(plain?.rotation).toBeNull()
+    expect(written?.text).not.toContain('G68')
+    // Both stand over the same holes: the same places of the motion.
+    const holes = (of: typeof turned) =>
+      new Set(
+        of
+          ? [...of.program.motion.x].map(
+              (x, row) => `${x.toFixed(3)} ${of.program.motion.y[row]?.toFixed(3)}`,
+            )
+          : [],
+      )
+    const [a, b] = [holes(turned), holes(written)]
+    expect([...a].filter((place) => b.has(place)).length).toBeGreaterThanOrEqual(4)
+    expect(codeFor(setup, { ...sheet, turned: false }, 'G54', demoReference).code?.text).not.toContain('G68')
+  })
+
+  it('keep their form: what was typed reads back; what is off may be incomplete', () => {
+    const sheet = sheetOf(housingSheet)
+    expect(draftOfSheet(sheet)).toEqual(housingSheet)
+    const half = newItem('tap', 'b', 'inch', false)
+    expect(readSheet({ ...housingSheet, items: [...housingSheet.items, half] }, 'inch').ok).toBe(false)
+    const off = readSheet({ ...housingSheet, items: [...housingSheet.items, { ...half, off: true }] }, 'inch')
+    expect(off.ok && off.sheet.items).toHaveLength(1)
+    expect(readSheet({ ...newSheet('', 1, 'brass') }, 'inch').ok).toBe(false)
+  })
+
+  it('change a tool once for operations that follow each other, in the order in which they stand', () => {
+    const setup = derived(housing)
+    const item = housingSheet.items[0] as SheetDraft['items'][number]
+    const taps = { ...item, id: 'more', params: { ...item.params, chamfer: false, drill: false, x: '1.5' } }
+    const drawn = (items: SheetDraft['items']) =>
+      [
+        ...(
+          codeFor(setup, sheetOf({ ...housingSheet, items }), 'G54', demoReference).code?.text ?? ''
+        ).matchAll(/^T(\d+) M6/gm),
+      ].map((found) => Number(found[1]))
+    expect(drawn([item, taps] as SheetDraft['items'])).toEqual([5, 3, 12])
+    expect(drawn([taps, item] as SheetDraft['items'])).toEqual([12, 5, 3, 12])
+    expect(drawn([{ ...item, off: true }, taps] as SheetDraft['items'])).toEqual([12])
+  })
+})

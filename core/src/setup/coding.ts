@@ -1,0 +1,155 @@
+import { formatAngle } from '../angle/index.ts'
+import { type Sheet, type SheetCase, toolsOf, type WrittenSheet, writeSheet } from '../code/index.ts'
+import { type Finding, finding } from '../fact/index.ts'
+import { type ToolShape, toolIn } from '../machine/index.ts'
+import type { CodedFact } from './code-facts.ts'
+import { type OffsetState, offsetOf, type Reference, type Setup } from './derive.ts'
+import { offsetHindrances, wrongPart } from './load.ts'
+
+/** The offsets that a program runs in: the one in hand, or on a lathe the geometry of each of its tools. */
+function offsetsOf(setup: Setup, sheet: Pick<Sheet, 'items'>, offset: string): OffsetState[] {
+  if (setup.machine.kind === 'mill') return [offsetOf(setup, offset)]
+  const tools = sheet.items.filter(({ off }) => !off).flatMap(toolsOf)
+  return [...new Set(tools)].map((tool) => offsetOf(setup, `T${tool}`))
+}
+
+/** The name that a program's offset has in the log. */
+export const codedOffset = (setup: Setup, sheet: Pick<Sheet, 'items'>, offset: string) =>
+  offsetsOf(setup, sheet, offset)[0]?.name ?? offset
+
+/** The angle that a program is turned by, where one was measured for its offset. */
+const angleOf = ({ angle }: OffsetState) => angle
+
+function againstOffset(offset: OffsetState, lathe: boolean): Finding[] {
+  const missing = offset.wants.filter((axis) => !offset.axes[axis])
+  return [
+    ...offset.findings,
+    ...offsetHindrances(offset),
+    ...(missing.length > 0
+      ? [
+          finding(
+            'look',
+            'offset-missing',
+            offset.name,
+            lathe
+              ? `The geometry of ${offset.name} has not been taken: ${missing.join(' and ')}.`
+              : `${missing.join(' and ')} of ${offset.name} ${missing.length > 1 ? 'have' : 'has'} not been taken.`,
+            'The program uses whatever stands at the control.',
+            'Take it in the Zero step.',
+          ),
+        ]
+      : []),
+  ]
+}
+
+function againstAngle({ angle, name }: OffsetState): Finding[] {
+  if (!angle) return []
+  if (angle.freshness.state === 'stale')
+    return [
+      finding(
+        'stop',
+        'angle-stale',
+        'turned',
+        `The angle of ${name} is stale: ${angle.freshness.cause.says}.`,
+        'Nothing stale goes to the machine.',
+        'Measure it again, or switch the turning off.',
+      ),
+    ]
+  return angle.findings.filter(({ severity }) => severity === 'stop')
+}
+
+/** What is known of a setup against a program that is to run in it: stale offsets, a stale angle, the wrong part. */
+export function againstCode(setup: Setup, sheet: Sheet, offset: string): Finding[] {
+  const lathe = setup.machine.kind === 'lathe'
+  const offsets = offsetsOf(setup, sheet, offset)
+  return [
+    ...wrongPart(setup),
+    ...offsets.flatMap((each) => againstOffset(each, lathe)),
+    ...(sheet.turned && !lathe ? offsets.flatMap(againstAngle) : []),
+  ]
+}
+
+/** What the programs of a setup are written for. */
+export function sheetCase(
+  setup: Setup,
+  sheet: Pick<Sheet, 'turned'>,
+  offset: string,
+  { tools, materials }: Pick<Reference, 'tools' | 'materials'>,
+): SheetCase {
+  const { machine, profile, unit } = setup
+  const angle = sheet.turned && machine.kind === 'mill' ? angleOf(offsetOf(setup, offset)) : undefined
+  return {
+    machine,
+    profile,
+    unit,
+    tools: toolsOn(setup, tools),
+    angle: angle?.angle.value ?? 0,
+    offset,
+    materials,
+    about: [
+      `Setup: ${setup.opened.title}, ${machine.name}.`,
+      `Log ${setup.id}.`,
+      ...(angle
+        ? [
+            `Turned ${formatAngle(angle.angle.value)} deg about X0 Y0 of ${offset}, measured by ${angle.entry.by} ${angle.entry.at.slice(0, 16).replace('T', ' ')} UTC.`,
+          ]
+        : []),
+    ],
+  }
+}
+
+const toolsOn = ({ machine, unit }: Setup, tools: readonly ToolShape[]) =>
+  tools.filter(({ machineId }) => machineId === machine.id).map((tool) => toolIn(tool, unit))
+
+/** The program of a sheet for a setup, or the findings that stand against it. */
+export const codeFor = (
+  setup: Setup,
+  sheet: Sheet,
+  offset: string,
+  reference: Pick<Reference, 'tools' | 'materials'>,
+): WrittenSheet =>
+  writeSheet(sheet, sheetCase(setup, sheet, offset, reference), againstCode(setup, sheet, offset))
+
+/** The facts that a program rests on: the offsets' pickups, the angle that it is turned by, the look at the part. */
+export function codeRests(setup: Setup, sheet: Sheet, offset: string): string[] {
+  const { part } = setup
+  return offsetsOf(setup, sheet, offset)
+    .flatMap(({ axes, angle }) => [
+      ...Object.values(axes).map(({ entry }) => entry.id),
+      ...(angle && sheet.turned && setup.machine.kind === 'mill' ? [angle.entry.id] : []),
+    ])
+    .concat(part ? [part.entry.id] : [])
+}
+
+/** The tools of a program as the log names them. */
+export function codeTools(setup: Setup, sheet: Sheet, tools: readonly ToolShape[]) {
+  const used = new Set(sheet.items.flatMap(toolsOf))
+  return tools
+    .filter(({ machineId, number }) => machineId === setup.machine.id && used.has(number))
+    .map(({ id, version }) => ({ id, version }))
+    .sort((a, b) => (a.id < b.id ? -1 : 1))
+}
+
+/** The program of the log that has just this text: a proof of it rests on it. */
+export function codedWith(
+  setup: Setup,
+  text: string,
+  reference: Pick<Reference, 'tools' | 'materials'>,
+): CodedFact | undefined {
+  return setup.code.coded.find(
+    ({ entry }) => codeFor(setup, entry.sheet, entry.offset, reference).code?.text === text,
+  )
+}
+
+/** What to do next in the Code step, with the reason. */
+export function nextCode({ code: { coded } }: Setup): { says: string; why: string } {
+  const stale = coded.find(({ freshness }) => freshness.state === 'stale')
+  if (stale?.freshness.state === 'stale')
+    return {
+      says: `Look at ${stale.entry.sheet.title} and record it again.`,
+      why: `It was ${stale.freshness.cause.says}.`,
+    }
+  return coded.length > 0
+    ? { says: 'Take it to Prove.', why: 'What it will do in this setup is seen before it is run.' }
+    : { says: 'Add a cycle, and fill in what the drawing says.', why: 'The code is written as you type.' }
+}

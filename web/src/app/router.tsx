@@ -32,6 +32,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../angle/angle-step.tsx')).AngleStep }),
           },
           {
+            path: 'code',
+            lazy: async () => ({ Component: (await import('../code/code-step.tsx')).CodeStep }),
+          },
+          {
             path: 'prove',
             lazy: async () => ({ Component: (await import('../prove/prove-step.tsx')).ProveStep }),
           },
@@ -64,6 +68,10 @@ export const router = createBrowserRouter([
       {
         path: 'tools/:id?',
         lazy: async () => ({ Component: (await import('../pages/tools-page.tsx')).ToolsPage }),
+      },
+      {
+        path: 'materials/:id?',
+        lazy: async () => ({ Component: (await import('../pages/materials-page.tsx')).MaterialsPage }),
       },
       { path: '*', element: <Lost says="There is no page at this address." /> },
     ],

@@ -67,6 +67,9 @@ export function Shell() {
             <NavLink to="/tools" className={linkLook}>
               Tools
             </NavLink>
+            <NavLink to="/materials" className={linkLook}>
+              Materials
+            </NavLink>
             <NavLink to="/profiles" className={linkLook}>
               Profiles
             </NavLink>

@@ -10,7 +10,7 @@ import { Button } from '../ui/button.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 
 const tabLook = ({ isActive }: { isActive: boolean }) =>
-  `inline-flex min-h-12 items-center gap-2 border-b-4 px-1.5 font-semibold ${isActive ? 'border-ink' : 'border-transparent hover:bg-stock-shade'}`
+  `inline-flex min-h-12 items-center gap-1.5 border-b-4 px-1 font-semibold xl:text-[15px] ${isActive ? 'border-ink' : 'border-transparent hover:bg-stock-shade'}`
 
 /** The traveler of one setup: its steps with their state, and what belongs to all of them. */
 export function SetupPage() {
@@ -42,8 +42,8 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
   }
   return (
     <>
-      <div className="flex flex-wrap items-center gap-x-3 border-b border-rule">
-        <h1 className="order-1 text-[15px] leading-4 font-semibold xl:max-w-40">
+      <div className="flex flex-wrap items-center gap-x-2 border-b border-rule">
+        <h1 className="order-1 text-[15px] leading-4 font-semibold xl:max-w-36">
           {setup.opened.title}
           <span className="block text-sm leading-4 font-normal text-ink-soft">
             {setup.machine.name}, {setup.unit}
@@ -69,7 +69,10 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
             Logbook
           </NavLink>
         </nav>
-        <Button className="order-2 my-1 ml-auto xl:order-3 xl:px-2" onClick={() => setChanging(true)}>
+        <Button
+          className="order-2 my-1 ml-auto xl:order-3 xl:px-2 xl:text-[15px]"
+          onClick={() => setChanging(true)}
+        >
           Something changed…
         </Button>
       </div>

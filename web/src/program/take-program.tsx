@@ -13,11 +13,17 @@ import { Button } from '../ui/button.tsx'
 import { When } from '../ui/when.tsx'
 import { Listing } from './listing.tsx'
 
-const SUFFIX: Record<ProgramKind, string> = { load: '', angle: ' turn', turned: ' turned', probe: ' probe' }
+const SUFFIX: Record<ProgramKind, string> = {
+  load: '',
+  angle: ' turn',
+  turned: ' turned',
+  probe: ' probe',
+  coded: '',
+}
 
 /** 'G154 P3' of 'Focuser housing' becomes focuser-housing-g154-p3.nc. */
-const fileName = (setup: Setup, offset: string, what: ProgramKind) =>
-  `${setup.opened.title} ${offset}${SUFFIX[what]}`
+const fileName = (setup: Setup, offset: string, what: ProgramKind, title?: string) =>
+  (title ?? `${setup.opened.title} ${offset}${SUFFIX[what]}`)
     .toLowerCase()
     .replace(/[^a-z0-9.]+/g, '-')
     .replace(/^-|-$/g, '')
@@ -36,13 +42,15 @@ interface TakeProgramProps {
   setup: Setup
   offset: OffsetState
   what: ProgramKind
-  /** The facts that it rests on. */
-  rests: string[]
+  /** Of a program that was built from cycles. */
+  title?: string
+  /** The facts that it rests on, or what records them first. */
+  rests: string[] | (() => string[])
   text: string
 }
 
 /** The keys that take a program to the control; what was taken is kept in the log. */
-export function TakeProgram({ setup, offset, what, rests, text }: TakeProgramProps) {
+export function TakeProgram({ setup, offset, what, title, rests, text }: TakeProgramProps) {
   const [failed, setFailed] = useState<string>()
   const signed = useSigned()
   const tooLong = text.length > LONGEST_PROGRAM
@@ -52,7 +60,8 @@ export function TakeProgram({ setup, offset, what, rests, text }: TakeProgramPro
       kind: 'program',
       offset: offset.name,
       what,
-      rests,
+      ...(title ? { title } : {}),
+      rests: typeof rests === 'function' ? rests() : rests,
       profile: { id: setup.profile.id, version: setup.profile.version },
       machine: { id: setup.machine.id, version: setup.machine.version },
       how,
@@ -73,16 +82,16 @@ export function TakeProgram({ setup, offset, what, rests, text }: TakeProgramPro
     })
   const save = () =>
     signed(() => {
-      download(text, fileName(setup, offset.name, what))
+      download(text, fileName(setup, offset.name, what, title))
       taken('downloaded')
     })
   return (
     <>
       <div className="flex gap-2">
-        <Button look="primary" className="min-h-14 flex-1 text-lg" onClick={save}>
+        <Button look="primary" className="min-h-14 flex-1 text-lg whitespace-nowrap" onClick={save}>
           <Download aria-hidden size={22} /> Download .nc
         </Button>
-        <Button className="min-h-14 flex-1 text-lg" onClick={copy}>
+        <Button className="min-h-14 flex-1 text-lg whitespace-nowrap" onClick={copy}>
           <Copy aria-hidden size={22} /> Copy
         </Button>
       </div>
@@ -107,7 +116,13 @@ export const WholeProgram = ({ text }: { text: string }) => (
 )
 
 /** Whether a program of this kind is at the control already, and whether it is this one. */
-export function Taken({ program, text }: { program: ProgramFact | undefined; text: string | undefined }) {
+export function Taken({
+  program,
+  text,
+}: {
+  program: Pick<ProgramFact, 'entry' | 'freshness'> | undefined
+  text: string | undefined
+}) {
   if (!program) return <p className="text-ink-soft">Nobody has taken it to the control yet.</p>
   const stale = program.freshness.state === 'stale'
   const says = `${program.entry.how} by ${program.entry.by}`

@@ -25,8 +25,12 @@ export function ApproachPanel({ proof, of, proved }: { proof: Proof; of: ProveCa
         <h2 className="text-lg font-semibold">First run</h2>
         {advice.rapid > 0 && (
           <p className="text-xl">
-            Rapid <span className="digits text-3xl">{advice.rapid}</span> %, feed{' '}
-            <span className="digits text-3xl">{advice.feed}</span> %
+            <span className="whitespace-nowrap">
+              Rapid <span className="digits text-3xl">{advice.rapid}</span> %,
+            </span>{' '}
+            <span className="whitespace-nowrap">
+              feed <span className="digits text-3xl">{advice.feed}</span> %
+            </span>
           </p>
         )}
         {advice.says.map((says) => (

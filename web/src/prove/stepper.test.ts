@@ -3,7 +3,7 @@ import type { Machine } from '@dogleg/core/machine'
 import { endOf } from '@dogleg/core/program'
 import { prove, rowsOfBlock } from '@dogleg/core/prove'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
-import { along, Stepper } from './stepper.ts'
+import { Stepper } from './stepper.ts'
 
 const [machine] = demoReference.machines as [Machine]
 const [profile] = demoReference.profiles
@@ -113,19 +113,5 @@ describe('playing', () => {
     stepper.play(16)
     stepper.go(2)
     expect(stepper.get()).toMatchObject({ block: 2, speed: 0 })
-  })
-
-  it('moves the tip along the path that is really taken, by its length', () => {
-    // A dogleg of 3 along X and 1 along Y, both at one speed: first both, then X alone.
-    const { program, speeds } = proofOf('G20 G90 G0 X0. Y0. Z0.\nX3. Y1.\nM30')
-    const row = program.motion.count - 2
-    const whole = Math.SQRT2 + 2
-    expect(along(program.motion, row, Math.SQRT2 / whole, speeds)).toEqual([
-      expect.closeTo(1, 9),
-      expect.closeTo(1, 9),
-      0,
-    ])
-    expect(along(program.motion, row, 1, speeds)).toEqual([3, 1, 0])
-    expect(along(program.motion, row, 0, speeds)).toEqual([0, 0, 0])
   })
 })

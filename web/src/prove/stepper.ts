@@ -1,5 +1,5 @@
-import { endOf, type Motion } from '@dogleg/core/program'
-import { blockAt, type Proof, pathOf, rowsOfBlock, type Triple } from '@dogleg/core/prove'
+import { endOf } from '@dogleg/core/program'
+import { alongRow, blockAt, cumulate, type Proof, rowsOfBlock, type Triple } from '@dogleg/core/prove'
 import { listenerSet } from '../log/listeners.ts'
 
 /** Where stepping stands. */
@@ -12,37 +12,6 @@ export interface Standing {
   tip: Triple
   /** How many times faster than the machine it plays; 0 when it stands. */
   speed: number
-}
-
-/** Seconds up to the end of each row. */
-function cumulate(rows: Float32Array): Float64Array {
-  const sums = new Float64Array(rows.length)
-  let sum = 0
-  for (let row = 0; row < rows.length; row++) {
-    sum += rows[row] as number
-    sums[row] = sum
-  }
-  return sums
-}
-
-/** Where the tip is, a share of the way along a row, by length. */
-export function along(motion: Motion, row: number, share: number, speeds: Proof['speeds']): Triple {
-  const path = pathOf(motion, row, speeds)
-  const lengths = path
-    .slice(1)
-    .map((point, n) =>
-      Math.hypot(...point.map((each, axis) => each - ((path[n] as Triple)[axis as 0 | 1 | 2] as number))),
-    )
-  let left = lengths.reduce((sum, each) => sum + each, 0) * share
-  for (const [n, length] of lengths.entries()) {
-    if (left <= length && length > 0) {
-      const [a, b] = [path[n], path[n + 1]] as [Triple, Triple]
-      const t = left / length
-      return [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t]
-    }
-    left -= length
-  }
-  return path.at(-1) ?? motion.start
 }
 
 /**
@@ -90,7 +59,7 @@ export class Stepper {
       const before = row > 0 ? (sums[row - 1] as number) : 0
       const took = (sums[row] as number) - before
       const share = took > 0 ? Math.max(0, Math.min(1, (seconds - before) / took)) : 1
-      this.set({ proof, block: running, row, tip: along(motion, row, share, proof.speeds), speed })
+      this.set({ proof, block: running, row, tip: alongRow(motion, row, share, proof.speeds), speed })
       this.frame = requestAnimationFrame(tick)
     }
     this.frame = requestAnimationFrame(tick)

@@ -24,6 +24,28 @@ async function programKept(value: unknown): Promise<OpenProgram | undefined> {
   }
 }
 
+const keyOf = (setup: string) => `program.${setup}`
+
+const handedKey = (setup: string) => `handed.${setup}`
+
+/** Puts a program where Prove opens it, and remembers what was put there. */
+export async function keepProgram(setup: string, program: { title: string; text: string }): Promise<void> {
+  await set(keyOf(setup), keptOf(program))
+  await set(handedKey(setup), program.text)
+}
+
+/** The name of the program that stands in Prove, unless it is empty, was put there by `keepProgram`, or has one of these texts. */
+export async function isKept(setup: string, texts: readonly string[]): Promise<string | undefined> {
+  const standing = await get(keyOf(setup))
+    .then(programKept)
+    .catch(() => undefined)
+  if (!standing || standing.text.length === 0) return undefined
+  const { text, title } = standing
+  const handed = await get(handedKey(setup)).catch(() => undefined)
+  const known = typeof text === 'string' && (text === handed || texts.includes(text))
+  return known ? undefined : title || 'A program'
+}
+
 /** Typing pauses this long before it is kept on the tablet. */
 const KEEP_AFTER_MS = 400
 
@@ -35,7 +57,7 @@ export function useProgram(setup: string, start: OpenProgram | undefined) {
   const [program, setProgram] = useState<OpenProgram | null>()
   const [unkept, setUnkept] = useState(false)
   const timer = useRef<number>(undefined)
-  const key = `program.${setup}`
+  const key = keyOf(setup)
   const first = useRef(start)
   useEffect(() => {
     let live = true

@@ -1,5 +1,6 @@
 import { type Layout, layout as layoutSchema } from '@dogleg/core/prove'
 import {
+  codedWith,
   deriveTools,
   KEPT_FINDINGS,
   LONGEST_PROGRAM,
@@ -82,7 +83,8 @@ export function useProof({ open, program, frame, layout, areaChanged, skipOption
         offsets: [...new Set(motion.states.map((state) => state.offset))],
         tools: [...new Set(motion.states.map((state) => state.tool))],
       }
-      const rests = proofRests(setup, lengths, used)
+      const coded = typeof text === 'string' ? codedWith(setup, text, reference) : undefined
+      const rests = proofRests(setup, lengths, used, coded)
       const area =
         areaChanged && bodies.length > 0 ? record(setup.id, { kind: 'laid-out', ...layout }) : undefined
       const count = (severity: string) => proof.findings.filter((each) => each.severity === severity).length

@@ -109,3 +109,34 @@ export function DynamicsSection({ kind, symbol }: { kind: MachineKind; symbol: s
     </Section>
   )
 }
+
+/** What an hour of the machine costs, for what saved time is worth. */
+export function CostsSection() {
+  const { register, setValue, control, formState } = useFormContext<MachineForm>()
+  const costs = useWatch({ control, name: 'costs' })
+  const errors = formState.errors.costs
+  return (
+    <Section title="What its time costs">
+      <div className="col-span-full">
+        <CheckField
+          label="Known: saved time is also said in money"
+          checked={costs !== null}
+          onChange={({ target }) =>
+            setValue('costs', target.checked ? { anHour: '', shiftsAMonth: '' } : null, { shouldDirty: true })
+          }
+        />
+      </div>
+      {costs && (
+        <>
+          <Field label="An hour costs" digits {...register('costs.anHour')} wrong={errors?.anHour?.message} />
+          <Field
+            label="Shifts a month"
+            digits
+            {...register('costs.shiftsAMonth')}
+            wrong={errors?.shiftsAMonth?.message}
+          />
+        </>
+      )}
+    </Section>
+  )
+}

@@ -1,3 +1,4 @@
+import { material as materialSchema, USUAL_MATERIALS } from '@dogleg/core/cutting'
 import {
   type Collet,
   collet as colletSchema,
@@ -7,7 +8,7 @@ import {
   vise as viseSchema,
 } from '@dogleg/core/hold'
 import { describe, expect, it } from 'vitest'
-import { COLLET_NUMBERS, VISE_NUMBERS } from './library-numbers.ts'
+import { COLLET_NUMBERS, MATERIAL_NUMBERS, VISE_NUMBERS } from './library-numbers.ts'
 import { readTyped, toTyped } from './typed-form.ts'
 
 const wrong = (read: { ok: boolean; wrong?: { path: string; says: string }[] }) =>
@@ -77,5 +78,19 @@ describe('the form of a collet', () => {
   ])('%j gets a sentence', (change, says) => {
     const [collet] = USUAL_COLLETS as [Collet]
     expect(wrong(read(collet, change))).toEqual([expect.stringMatching(says)])
+  })
+})
+
+describe('the form of a material', () => {
+  it('gives back what it was opened from, and reads a feed in the other unit', () => {
+    for (const row of USUAL_MATERIALS) {
+      const typed = toTyped(row, MATERIAL_NUMBERS)
+      expect(readTyped(materialSchema, MATERIAL_NUMBERS, typed, typed.unit)).toEqual({ ok: true, row })
+      const metric = { ...typed, grooveFeed: '.1mm' }
+      const read = readTyped(materialSchema, MATERIAL_NUMBERS, metric, 'inch')
+      expect(read.ok && read.row.grooveFeed).toBeCloseTo(0.1 / 25.4, 12)
+      const slow = readTyped(materialSchema, MATERIAL_NUMBERS, { ...typed, tapping: '0' }, 'inch')
+      expect(wrong(slow)).toEqual(['tapping: A speed must be more than zero.'])
+    }
   })
 })

@@ -27,3 +27,13 @@ export const TOOL_NUMBERS: TypedNumbers = {
   holderLength: 'length',
   pitch: 'length',
 }
+
+/** The numbers of a material that are typed. */
+export const MATERIAL_NUMBERS: TypedNumbers = {
+  drilling: 'number',
+  tapping: 'number',
+  forming: 'number',
+  grooving: 'number',
+  drillFeed: 'number',
+  grooveFeed: 'length',
+}

@@ -17,6 +17,8 @@ export const MACHINE_NUMBERS: TypedNumbers = {
   'dynamics.toolChange': 'number',
   'dynamics.rotary.top': 'number',
   'dynamics.rotary.acceleration': 'number',
+  'costs.anHour': 'number',
+  'costs.shiftsAMonth': 'number',
   'probe.tool': 'number',
   'probe.stylus': 'length',
   'probe.reach': 'length',

@@ -83,7 +83,11 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
         label="Taps come out faster by a word"
         checked={reading.tapRetract !== null}
         onChange={({ target }) =>
-          setValue('reading.tapRetract', target.checked ? { address: 'J', usual: 1 } : null, marks)
+          setValue(
+            'reading.tapRetract',
+            target.checked ? { address: 'J', usual: 1, most: 9, decimal: true } : null,
+            marks,
+          )
         }
       />
       {reading.tapRetract && (
@@ -100,6 +104,14 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
             {...register('reading.tapRetract.usual', number)}
             wrong={errors?.tapRetract?.usual?.message}
           />
+          <Field
+            label="Highest multiple"
+            type="number"
+            step="any"
+            {...register('reading.tapRetract.most', number)}
+            wrong={errors?.tapRetract?.most?.message}
+          />
+          <CheckField label="2.5 as well as 2" {...register('reading.tapRetract.decimal')} />
         </>
       )}
       <CheckField
@@ -115,6 +127,12 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
           wrong={errors?.rigidTap?.message}
         />
       )}
+      <SelectField label="A tap pecks" className="col-span-2" {...register('reading.peckTap')}>
+        <option value="depth-word">by Q on its line</option>
+        <option value="again">by the cycle again, deeper</option>
+      </SelectField>
+      <CheckField label="Has drilling cycles" {...register('reading.drilling')} />
+      <CheckField label="Breaks chips by G73" {...register('reading.chipBreak')} />
       <CheckField
         label="Wraps Y on the rotary axis"
         checked={reading.mapping !== null}

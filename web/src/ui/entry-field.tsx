@@ -17,6 +17,8 @@ interface TextEntryProps {
   onFocus?: () => void
   /** Most characters that are taken; a length never needs more than this. */
   maxLength?: number
+  /** What an empty field stands for. */
+  placeholder?: string | undefined
   /** It shares its row: a little less room. */
   narrow?: boolean | undefined
 }
@@ -33,6 +35,7 @@ export function TextEntry({
   lit,
   onFocus,
   maxLength = 80,
+  placeholder,
   narrow,
 }: TextEntryProps) {
   const id = useId()
@@ -57,11 +60,12 @@ export function TextEntry({
           aria-invalid={wrong !== undefined}
           aria-describedby={told}
           maxLength={maxLength}
+          placeholder={placeholder}
           autoComplete="off"
           autoCorrect="off"
           spellCheck={false}
           enterKeyHint="next"
-          className={`digits h-full min-w-0 flex-1 bg-transparent outline-none ${narrow ? 'px-2 text-xl' : 'px-3 text-2xl'}`}
+          className={`digits h-full min-w-0 flex-1 bg-transparent outline-none placeholder:text-ink-soft ${narrow ? 'px-2 text-xl' : 'px-3 text-2xl'}`}
         />
         {suffix && <span className={`text-ink-soft ${narrow ? 'pr-2' : 'pr-3'}`}>{suffix}</span>}
       </div>

@@ -1,5 +1,13 @@
 import type { Step, StepState } from '@dogleg/core/setup'
-import { CheckCheck, Circle, CircleCheckBig, Hourglass, type LucideIcon, Ruler } from 'lucide-react'
+import {
+  CheckCheck,
+  Circle,
+  CircleCheckBig,
+  FileCheck2,
+  Hourglass,
+  type LucideIcon,
+  Ruler,
+} from 'lucide-react'
 
 const STATES: Record<StepState, { word: string; Icon: LucideIcon; look: string }> = {
   open: { word: 'open', Icon: Circle, look: 'text-ink' },
@@ -13,12 +21,18 @@ const MEASURED = { word: 'measured', Icon: Ruler, look: 'text-ink' }
 /** A program is proved, by the reckoning: nobody has run it. */
 const PROVED = { word: 'proved', Icon: CheckCheck, look: 'text-ink' }
 
+/** Code is written, and not yet seen to run. */
+const WRITTEN = { word: 'written', Icon: FileCheck2, look: 'text-ink' }
+
+/** Steps that are done without a person's having looked. */
+const RECKONED: Partial<Record<Step, typeof MEASURED>> = { angle: MEASURED, code: WRITTEN, prove: PROVED }
+
 /** The state of a step or an offset: a word and a shape. */
 export function StateMark({ state, step }: { state: StepState; step?: Step }) {
   const { word, Icon, look } =
-    state !== 'done' ? STATES[state] : step === 'angle' ? MEASURED : step === 'prove' ? PROVED : STATES.done
+    state !== 'done' || step === undefined ? STATES[state] : (RECKONED[step] ?? STATES.done)
   return (
-    <span className={`inline-flex items-center gap-1.5 font-semibold ${look}`}>
+    <span className={`inline-flex items-center gap-1 font-semibold ${look}`}>
       <Icon aria-hidden size={18} />
       {word}
     </span>

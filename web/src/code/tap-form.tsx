@@ -1,0 +1,342 @@
+import { drillName } from '@dogleg/core/cycles/drilling'
+import { type TapDraft, type TapSizes, THREADS, type ThreadSeries } from '@dogleg/core/cycles/tapping'
+import type { Machine } from '@dogleg/core/machine'
+import { formatLength, formatWithUnit, type LengthUnit } from '@dogleg/core/quantity'
+import { useId } from 'react'
+import { Select } from '../ui/select.tsx'
+import { ChoiceField, LengthField, NumberField, Pair, SwitchField, useCycleForm } from './cycle-field.tsx'
+import { KeepSpeed } from './keep-speed.tsx'
+import { PlacesFields } from './places-fields.tsx'
+
+/** Parts of the form, with the fields that are in each: a word of the code leads to its part. */
+export const TAP_PARTS = [
+  ['thread', 'Thread'],
+  ['hole', 'Hole'],
+  ['work', 'Work'],
+  ['places', 'Places'],
+  ['speed', 'Speed'],
+  ['out', 'Out'],
+] as const
+export type TapPart = (typeof TAP_PARTS)[number][0]
+
+const PART_OF: Record<string, TapPart> = {
+  thread: 'thread',
+  hand: 'thread',
+  lead: 'thread',
+  drillDiameter: 'thread',
+  tapDepth: 'hole',
+  drillDepth: 'hole',
+  threadDepth: 'hole',
+  thickness: 'hole',
+  drillPeck: 'work',
+  drillWay: 'work',
+  tapPeckDepth: 'work',
+  chamferDiameter: 'work',
+  clearance: 'hole',
+  rPlane: 'hole',
+  returns: 'hole',
+  places: 'places',
+  multiple: 'out',
+  multipleTyped: 'out',
+}
+export const tapPartOf = (field: string): TapPart => PART_OF[field] ?? 'speed'
+
+const SERIES: readonly (readonly [ThreadSeries, string])[] = [
+  ['UNC', 'UN coarse'],
+  ['UNF', 'UN fine'],
+  ['M coarse', 'M coarse'],
+  ['M fine', 'M fine'],
+  ['pipe', 'Pipe, for reference'],
+]
+
+function ThreadPick() {
+  const { draft, change, onLit } = useCycleForm()
+  const id = useId()
+  return (
+    <div data-field="thread">
+      <label htmlFor={id} className="font-semibold">
+        Thread
+      </label>
+      <Select
+        id={id}
+        value={String(draft.thread)}
+        onChange={({ target }) => change('thread', target.value)}
+        onFocus={() => onLit('thread')}
+        className="mt-0.5 block w-full"
+      >
+        {SERIES.map(([series, says]) => (
+          <optgroup key={series} label={says}>
+            {THREADS.filter((each) => each.series === series).map((each) => (
+              <option key={each.id} value={each.id}>
+                {each.id}
+              </option>
+            ))}
+          </optgroup>
+        ))}
+        <option value="own">another thread</option>
+      </Select>
+    </div>
+  )
+}
+
+interface TapFormProps {
+  part: TapPart
+  sizes: TapSizes
+  unit: LengthUnit
+  machine: Machine
+}
+
+/** One part of the form of tapped holes. */
+export function TapForm({ part, sizes, unit, machine }: TapFormProps) {
+  const { draft } = useCycleForm()
+  const tap = draft as unknown as TapDraft
+  const say = (value: number) => formatLength(value, unit)
+  const lathe = machine.kind === 'lathe'
+  const { thread, turns } = sizes
+  switch (part) {
+    case 'thread':
+      return (
+        <div className="space-y-1">
+          <ThreadPick />
+          {tap.thread === 'own' ? (
+            <Pair>
+              <LengthField field="ownMajor" label="Outside diameter" />
+              <LengthField field="ownPitch" label="Pitch" />
+            </Pair>
+          ) : (
+            <p className="digits text-sm text-ink-soft">
+              {formatWithUnit(thread.major, unit)} outside,{' '}
+              {unit === 'inch'
+                ? `${Number((1 / thread.pitch).toFixed(2))} an inch`
+                : `pitch ${say(thread.pitch)}`}
+            </p>
+          )}
+          <ChoiceField
+            quiet
+            field="hand"
+            label="Hand"
+            options={[
+              ['right', 'right hand'],
+              ['left', 'left hand'],
+            ]}
+          />
+          <ChoiceField
+            quiet
+            field="tap"
+            label="Tap"
+            options={[
+              ['cut', 'cut tap'],
+              ['form', 'form tap'],
+            ]}
+          />
+          <ChoiceField
+            quiet
+            field="lead"
+            label="Lead of the tap"
+            options={[
+              ['taper', 'taper'],
+              ['plug', 'plug tap'],
+              ['bottoming', 'bottoming'],
+            ]}
+          />
+          <LengthField field="drillDiameter" label="Tap drill" reckoned={say(sizes.drillDiameter)} />
+          <p className="text-lg">
+            {drillName(sizes.drillDiameter, unit) ?? 'It'} leaves{' '}
+            <span className="digits text-3xl font-semibold">{Math.round(sizes.percent)}</span> % of the thread
+          </p>
+        </div>
+      )
+    case 'hole':
+      return (
+        <div className="space-y-1">
+          <ChoiceField
+            quiet
+            field="hole"
+            label="Hole"
+            options={[
+              ['blind', 'blind'],
+              ['through', 'through'],
+            ]}
+          />
+          <Pair>
+            {tap.hole === 'blind' ? (
+              <LengthField field="threadDepth" label="Full thread" />
+            ) : (
+              <LengthField field="thickness" label="Thickness" />
+            )}
+            <LengthField field="top" label="Top of part, Z" />
+          </Pair>
+          {(tap.drill || tap.tapping) && (
+            <Pair>
+              {tap.tapping && (
+                <LengthField field="tapDepth" label="Tap tip, deep" reckoned={say(sizes.tapDepth)} />
+              )}
+              {tap.drill && (
+                <LengthField field="drillDepth" label="Drill, full dia." reckoned={say(sizes.drillDepth)} />
+              )}
+            </Pair>
+          )}
+          <Pair>
+            <LengthField field="clearance" label="Clearance" hint="above the part" />
+            <LengthField field="rPlane" label="R plane" reckoned={say(sizes.r.tap)} />
+          </Pair>
+          {!lathe && (
+            <ChoiceField
+              field="returns"
+              label="Between holes back to"
+              options={[
+                ['initial', 'clearance, G98'],
+                ['r', 'R plane, G99'],
+              ]}
+            />
+          )}
+        </div>
+      )
+    case 'work':
+      return (
+        <div className="space-y-1">
+          <SwitchField field="chamfer" label="Chamfer first" />
+          {tap.chamfer && (
+            <Pair>
+              <LengthField
+                field="chamferDiameter"
+                label="Chamfer dia."
+                reckoned={say(sizes.chamfer.diameter)}
+              />
+              <NumberField field="chamferAngle" label="Its angle" suffix="deg" />
+            </Pair>
+          )}
+          <SwitchField field="drill" label="Drill" />
+          {tap.drill && (
+            <>
+              <ChoiceField
+                quiet
+                field="drillWay"
+                label="How it is drilled"
+                options={[
+                  ['peck', 'pecks'],
+                  ['break', 'breaks chip'],
+                  ['plain', 'in one'],
+                ]}
+              />
+              <Pair>
+                {tap.drillWay !== 'plain' && (
+                  <LengthField field="drillPeck" label="Peck" reckoned={say(sizes.drillPeck)} />
+                )}
+                <NumberField field="point" label="Drill point" suffix="deg" />
+              </Pair>
+            </>
+          )}
+          <SwitchField field="tapping" label="Tap" />
+          {tap.tapping && (
+            <>
+              <SwitchField field="tapPeck" label="in pecks: deep, or gummy material" />
+              {tap.tapPeck && (
+                <LengthField field="tapPeckDepth" label="Tap peck" reckoned={say(4 * thread.pitch)} />
+              )}
+            </>
+          )}
+        </div>
+      )
+    case 'places':
+      return (
+        <div className="space-y-1">
+          {lathe ? (
+            <p className="text-ink-soft">On a lathe the hole is on the centre line.</p>
+          ) : (
+            <PlacesFields places={sizes.places} />
+          )}
+        </div>
+      )
+    case 'speed':
+      return (
+        <div className="space-y-1">
+          {tap.tapping && (
+            <>
+              <Pair>
+                <NumberField field="tapTool" label="Tap is T" />
+                <NumberField
+                  field="tapTurns"
+                  label="Tap"
+                  suffix="rpm"
+                  reckoned={`${Math.round(turns.tap)}`}
+                />
+              </Pair>
+              <KeepSpeed
+                of={tap.tap === 'cut' ? 'tapping' : 'forming'}
+                typed={tap.tapTurns}
+                diameter={thread.major}
+                unit={unit}
+              />
+              {!lathe && (
+                <ChoiceField
+                  quiet
+                  field="feedMode"
+                  label="Feed of the tap"
+                  options={[
+                    ['minute', 'feed a minute'],
+                    ['turn', 'feed a turn'],
+                  ]}
+                />
+              )}
+            </>
+          )}
+          {tap.drill && (
+            <>
+              <Pair>
+                <NumberField field="drillTool" label="Drill is T" />
+                <NumberField
+                  field="drillTurns"
+                  label="Drill"
+                  suffix="rpm"
+                  reckoned={`${Math.round(turns.drill)}`}
+                />
+              </Pair>
+              <KeepSpeed of="drilling" typed={tap.drillTurns} diameter={sizes.drillDiameter} unit={unit} />
+              <LengthField field="drillFeed" label="Drill feed a turn" reckoned={say(sizes.feeds.drill)} />
+            </>
+          )}
+          {tap.chamfer && (
+            <Pair>
+              <NumberField field="chamferTool" label="Chamfer is T" />
+              <NumberField
+                field="chamferTurns"
+                label="Chamfer"
+                suffix="rpm"
+                reckoned={`${Math.round(turns.chamfer)}`}
+              />
+            </Pair>
+          )}
+          <SwitchField field="coolant" label="Coolant" />
+        </div>
+      )
+    case 'out':
+      return (
+        <div className="space-y-1">
+          <ChoiceField
+            quiet
+            field="holder"
+            label="Holder"
+            options={[
+              ['rigid', 'rigid'],
+              ['floating', 'floating'],
+            ]}
+          />
+          {tap.holder === 'rigid' && (
+            <>
+              <ChoiceField
+                field="multiple"
+                label="Out at"
+                options={[
+                  ['best', 'what pays'],
+                  ['typed', 'a multiple'],
+                  ['left', 'the control’s'],
+                ]}
+              />
+              {tap.multiple === 'typed' && <NumberField field="multipleTyped" label="Times the speed in" />}
+            </>
+          )}
+        </div>
+      )
+  }
+}

@@ -1,0 +1,47 @@
+import { draftOfSheet, newSheet, type SheetDraft, sheetDraft } from '@dogleg/core/code'
+import type { Setup } from '@dogleg/core/setup'
+import { z } from 'zod'
+import { useKept } from '../log/kept.ts'
+
+const keptSheets = z.object({ at: z.int().min(0), sheets: z.array(sheetDraft).min(1).max(30) })
+
+/** The first program number that no program of the setup has. */
+const freeNumber = (first: number, sheets: readonly SheetDraft[]) => {
+  let number = first
+  while (sheets.some((each) => Number(each.number) === number)) number++
+  return number
+}
+
+/** The programs of a setup as they are being built, kept on the tablet: those of the log to begin with. */
+export function useSheets(setup: Setup, material: string) {
+  const first = setup.profile.program.number
+  const fresh = (sheets: readonly SheetDraft[]) =>
+    newSheet(
+      sheets.length === 0 ? setup.opened.title.slice(0, 60) : `Program ${sheets.length + 1}`,
+      freeNumber(first, sheets),
+      material,
+    )
+  const [{ at, sheets }, keep] = useKept(`${setup.id}.code`, keptSheets, () => {
+    const recorded = setup.code.coded.map(({ entry }) => draftOfSheet(entry.sheet))
+    return { at: 0, sheets: recorded.length > 0 ? recorded : [fresh([])] }
+  })
+  const current = Math.min(at, sheets.length - 1)
+  const sheet = sheets[current] as SheetDraft
+  return {
+    sheets,
+    at: current,
+    sheet,
+    choose: (next: number) => keep({ at: next, sheets }),
+    change: (next: SheetDraft) =>
+      keep({ at: current, sheets: sheets.map((each, index) => (index === current ? next : each)) }),
+    add: () =>
+      keep({ at: sheets.length, sheets: [...sheets, { ...fresh(sheets), material: sheet.material }] }),
+    /** One of the logbook, opened here. */
+    take: (next: SheetDraft) => keep({ at: sheets.length, sheets: [...sheets, next] }),
+    /** Away from this tablet: what was recorded stays in the logbook. */
+    remove: () => {
+      const left = sheets.filter((_, index) => index !== current)
+      keep({ at: 0, sheets: left.length > 0 ? left : [fresh([])] })
+    },
+  }
+}

@@ -1,3 +1,4 @@
+import { benchCode } from './code.ts'
 import { benchDerive } from './derive.ts'
 import { benchFirstLoad } from './first-load.ts'
 import { benchHold } from './hold.ts'
@@ -10,6 +11,7 @@ benchDerive()
 benchHold()
 benchZero()
 benchProgram()
+benchCode()
 await benchFirstLoad()
 await benchProvePage()
 process.exitCode = anyMissed() ? 1 : 0

@@ -89,7 +89,10 @@ for (const size of [
         const link = page.getByRole('link', { name: view, exact: true })
         await link.click()
         await expect(link).toHaveAttribute('aria-current', 'page')
+        // The list turns to its first row: between the two nothing stands there for a moment.
+        await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
         await page.waitForLoadState('networkidle')
+        await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
         await expectAccessible(page)
         await expectFits(page, { vertically: false })
       }

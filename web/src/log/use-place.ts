@@ -1,9 +1,10 @@
-import { useEffect } from 'react'
+import { useState } from 'react'
 import { useSearchParams } from 'react-router'
 
 /**
- * The part of a step that is shown, named in the address under `name` as soon as it is shown: what arrives from another
- * tablet must not turn the page. `go` without a place goes to where the next thing is done.
+ * The part of a step that is shown: the one that the address names under `name`, or else the next thing, which then
+ * stays: what arrives from another tablet must not turn the page. `go` without a place goes to where the next thing is
+ * done.
  */
 export function usePlace<Place extends string>(
   name: string,
@@ -11,9 +12,13 @@ export function usePlace<Place extends string>(
   next: Place,
 ): [place: Place, go: (to: Place | undefined) => void] {
   const [search, setSearch] = useSearchParams()
+  // Kept here and not written into the address by an effect: that would call off a link that was just pressed.
+  const [kept, keep] = useState<Place>()
   const named = places.find((each) => each === search.get(name))
-  const place = named ?? next
-  const go = (to: Place | undefined) =>
+  const held = named ? undefined : (places.find((each) => each === kept) ?? next)
+  if (held !== kept) keep(held)
+  const go = (to: Place | undefined) => {
+    keep(undefined)
     setSearch(
       (params) => {
         if (to) params.set(name, to)
@@ -22,8 +27,6 @@ export function usePlace<Place extends string>(
       },
       { replace: true },
     )
-  useEffect(() => {
-    if (!named) go(place)
-  })
-  return [place, go]
+  }
+  return [named ?? held ?? next, go]
 }

@@ -39,7 +39,7 @@ const mayImport = {
   'cycles/cycle': ['quantity', 'fact', 'machine', 'control', 'program'],
   'cycles/drilling': ['quantity', 'control', 'cycles/cycle'],
   'cycles/tapping': ['quantity', 'fact', 'control', 'cutting', 'cycles/cycle', 'cycles/drilling'],
-  'cycles/grooving': ['quantity', 'fact', 'control', 'cutting', 'cycles/cycle'],
+  'cycles/grooving': ['quantity', 'fact', 'machine', 'control', 'cutting', 'cycles/cycle'],
   code: [
     'quantity',
     'fact',

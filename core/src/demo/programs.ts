@@ -57,7 +57,7 @@ export const housingLayout: Layout = {
   ],
 }
 
-/** The drawtube in its collet: Z zero on the face. On a lathe X is a radius; the bar is a box round the centre line. */
+/** The drawtube in its collet: Z zero on the face. */
 export const tubeLayout: Layout = {
   unit: 'inch',
   bodies: [
@@ -69,6 +69,7 @@ export const tubeLayout: Layout = {
       axis: 'Z',
       at: { x: 0, y: 0, z: -2.5 },
       diameter: 1.25,
+      bore: 0.75,
       length: 2.5,
     },
     {

@@ -118,6 +118,10 @@ const tools: readonly ToolShape[] = [
   tool(12, '1/4-20 spiral point tap', 'tap', [0.25, 0.75, 2.4, 1.6, 1.7], 0.05),
   tool(20, 'Probe', 'probe', [0.2362, 0.3, 1.97, 1.26, 3]),
   toolOn('lathe-1', 4, '0.125 grooving insert', 'grooving', [0.125, 0.3, 1.2, 1, 2]),
+  {
+    ...toolOn('lathe-1', 6, '0.094 inside grooving bar', 'grooving', [0.094, 0.1, 2, 1, 2]),
+    onLathe: { side: 'inside', corner: 'low', bar: 0.5 },
+  },
 ]
 
 export const demoReference: Reference = {

@@ -19,4 +19,15 @@ export {
   withinTravel,
 } from './machine.ts'
 export { type DueAgain, dueAgain, type ReadyItem, readyItem, USUAL_READY_LIST } from './ready-list.ts'
-export { type ToolKind, type ToolShape, toolIn, toolKind, toolShape } from './tool.ts'
+export {
+  isRoundTool,
+  type ToolKind,
+  type ToolOnLathe,
+  type ToolShape,
+  type ToolSide,
+  toolIn,
+  toolKind,
+  toolOnLathe,
+  toolShape,
+  toolSide,
+} from './tool.ts'

@@ -4,7 +4,33 @@ import { convertLength, type LengthUnit, lengthUnit } from '../quantity/index.ts
 export const toolKind = z.enum(['mill', 'drill', 'tap', 'engraver', 'probe', 'turning', 'grooving'])
 export type ToolKind = z.infer<typeof toolKind>
 
+/** Whether a tool turns: it is round about its own middle. An insert is not. */
+export const isRoundTool = ({ kind }: { kind: ToolKind }) => kind !== 'turning' && kind !== 'grooving'
+
+/** Which way a tool of a lathe is made for: it points to the centre line, away from it, or towards the chuck. */
+export const toolSide = z.enum(['outside', 'inside', 'face'])
+export type ToolSide = z.infer<typeof toolSide>
+
 const size = (what: string) => z.number().positive(`${what} must be more than zero.`)
+
+/** How a tool stands on a lathe. Lengths in the tool's unit. */
+const onLathe = z
+  .object({
+    side: toolSide.describe('a drill or a tap on the centre line is a tool for the face'),
+    corner: z
+      .enum(['low', 'high'])
+      .describe(
+        'the corner of an insert that is programmed: at its lower coordinate (towards the chuck; in a face towards the centre) or the other',
+      ),
+    bar: size('The thickness of the bar')
+      .nullable()
+      .describe('of a bar for inside, without what the insert stands out of it; null for others'),
+  })
+  .refine(({ side, bar }) => (side === 'inside') === (bar !== null), {
+    error: 'A tool for inside has a bar; other tools have none.',
+    path: ['bar'],
+  })
+export type ToolOnLathe = z.infer<typeof onLathe>
 
 /** The shape of a tool in its holder, as a machine carries it. A row with a version. Lengths in `unit`. */
 export const toolShape = z
@@ -16,13 +42,12 @@ export const toolShape = z
     name: z.string().trim().min(1, 'Give the tool a name.').max(40, 'Keep the name under 40 characters.'),
     kind: toolKind,
     unit: lengthUnit,
-    diameter: size('The diameter').describe(
-      'of the cutter; on a lathe how wide the insert and its bar are along Z',
-    ),
+    diameter: size('The diameter').describe('of the cutter; of an insert its width'),
     flute: size('The cutting length').describe('from the tip up, as far as it cuts'),
     stickOut: size('The stick-out').describe('from the tip up to the holder'),
     holderDiameter: size('The diameter of the holder'),
     holderLength: size('The length of the holder').describe('up to the spindle or turret'),
+    onLathe: onLathe.optional().describe('where it is not as its kind usually stands'),
     pitch: size('The pitch').nullable().describe('length a turn, of a tap; null for others'),
     note: z.string().max(300),
   })
@@ -30,11 +55,19 @@ export const toolShape = z
     error: 'The cutting length cannot be more than the stick-out.',
     path: ['flute'],
   })
+  .refine((tool) => !isRoundTool(tool) || tool.onLathe?.side !== 'inside', {
+    error: 'A tool that turns stands across or along the bar, not in a bore.',
+    path: ['onLathe', 'side'],
+  })
   .refine(({ kind, pitch }) => (kind === 'tap') === (pitch !== null), {
     error: 'A tap has a pitch; other tools have none.',
     path: ['pitch'],
   })
 export type ToolShape = z.infer<typeof toolShape>
+
+/** How a tool stands on a lathe: what was entered, or what is usual for its kind. */
+export const toolOnLathe = (tool: Pick<ToolShape, 'kind' | 'onLathe'>): ToolOnLathe =>
+  tool.onLathe ?? { side: isRoundTool(tool) ? 'face' : 'outside', corner: 'low', bar: null }
 
 /** The same shape in another unit. */
 export function toolIn(tool: ToolShape, unit: LengthUnit): ToolShape {
@@ -47,6 +80,9 @@ export function toolIn(tool: ToolShape, unit: LengthUnit): ToolShape {
     stickOut: own(tool.stickOut),
     holderDiameter: own(tool.holderDiameter),
     holderLength: own(tool.holderLength),
+    ...(tool.onLathe
+      ? { onLathe: { ...tool.onLathe, bar: tool.onLathe.bar === null ? null : own(tool.onLathe.bar) } }
+      : {}),
     pitch: tool.pitch === null ? null : own(tool.pitch),
   }
 }

@@ -14,8 +14,7 @@ const common = {
   role: bodyRole,
 }
 
-/** What stands in the work area, from part zero. On a lathe X is a radius. */
-export const body = z.discriminatedUnion('shape', [
+const eachBody = z.discriminatedUnion('shape', [
   z.object({
     ...common,
     shape: z.literal('box'),
@@ -28,9 +27,15 @@ export const body = z.discriminatedUnion('shape', [
     axis: z.enum(['X', 'Y', 'Z']),
     at: triple(place).describe('the middle of its end at the lower coordinate'),
     diameter: size,
+    bore: size.optional().describe('through it from end to end, on a lathe along Z: a tube'),
     length: size,
   }),
 ])
+/** What stands in the work area, from part zero. On a lathe X is a radius. */
+export const body = eachBody.refine(
+  (of) => of.shape === 'box' || of.bore === undefined || of.bore < of.diameter,
+  { error: 'A bore must be smaller than what it goes through.', path: ['bore'] },
+)
 export type Body = z.infer<typeof body>
 
 /** All that stands in the work area of a setup. Lengths in `unit`. */
@@ -50,7 +55,13 @@ export function layoutIn({ unit: own, bodies }: Layout, unit: LengthUnit): Layou
     bodies: bodies.map((of) =>
       of.shape === 'box'
         ? { ...of, at: each(of.at), size: each(of.size) }
-        : { ...of, at: each(of.at), diameter: length(of.diameter), length: length(of.length) },
+        : {
+            ...of,
+            at: each(of.at),
+            diameter: length(of.diameter),
+            length: length(of.length),
+            ...(of.bore === undefined ? {} : { bore: length(of.bore) }),
+          },
     ),
   }
 }
@@ -76,14 +87,25 @@ export function boundsOf(of: Body): Box {
 /** A lying cylinder is taken as this many boxes, one on the other, none smaller than it. */
 const SLICES = 16
 
-/** Boxes and standing cylinders that a body is made of. */
+/** Boxes and standing cylinders that a body is made of; of a tube its section through the centre line. */
 export type Solid =
   | { kind: 'box'; box: Box }
   | { kind: 'round'; box: Box; x: number; y: number; radius: number }
 
-export function solidsOf(of: Body): Solid[] {
+/** What the half of a lathe is that a tool stands in: the walls of a tube on both sides of its bore. */
+function tubeWalls({ least, greatest }: Box, { at, bore }: { at: { x: number }; bore: number }): Solid[] {
+  const r = bore / 2
+  return [
+    { kind: 'box', box: { least, greatest: [at.x - r, greatest[1], greatest[2]] } },
+    { kind: 'box', box: { least: [at.x + r, least[1], least[2]], greatest } },
+  ]
+}
+
+/** What a body is made of. On a mill nothing goes into a bore: a tube is taken as a full cylinder there. */
+export function solidsOf(of: Body, lathe: boolean): Solid[] {
   const box = boundsOf(of)
   if (of.shape === 'box') return [{ kind: 'box', box }]
+  if (lathe && of.axis === 'Z' && of.bore !== undefined) return tubeWalls(box, { at: of.at, bore: of.bore })
   if (of.axis === 'Z') return [{ kind: 'round', box, x: of.at.x, y: of.at.y, radius: of.diameter / 2 }]
   const across = of.axis === 'X' ? 1 : 0
   const r = of.diameter / 2

@@ -1,6 +1,7 @@
+import { type ToolShape, toolOnLathe } from '../machine/index.ts'
 import { endOf, FLAG, type Motion, ROW } from '../program/index.ts'
 import { formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
-import { boundsOf } from './body.ts'
+import { type Body, boundsOf, type Triple } from './body.ts'
 import type { TextEdit } from './edit.ts'
 import { type Hit, MOST_HITS } from './hits.ts'
 import { type Mending, type ProgramFinding, programFinding } from './program-finding.ts'
@@ -11,6 +12,8 @@ export interface HitCase {
   motion: Motion
   unit: LengthUnit
   lathe: boolean
+  /** Shapes by tool number. */
+  tools: ReadonlyMap<number, ToolShape>
   lineAt: (line: number) => string
   /** Free height that is wanted over what stands in the way. */
   clearance: number
@@ -92,6 +95,27 @@ function upFirst(of: HitCase, hit: Hit): Mending | undefined {
   }
 }
 
+const shapeAt = ({ motion, tools }: HitCase, row: number) =>
+  tools.get(motion.states[motion.state[row] as number]?.tool ?? 0)
+
+/** Whether a move goes the way in which its tool cuts deeper. */
+function goesDeeper(of: HitCase, row: number): boolean {
+  const [from, to] = [endOf(of.motion, row - 1), endOf(of.motion, row)]
+  const shape = shapeAt(of, row)
+  const side = !of.lathe ? 'face' : shape ? toolOnLathe(shape).side : 'outside'
+  if (side === 'face') return to[2] < from[2]
+  return side === 'inside' ? to[0] > from[0] : to[0] < from[0]
+}
+
+/** What is to be done about a piece of a tool that goes into something at feed. */
+function feedFix(of: HitCase, hit: Hit): string {
+  if (hit.part === 'cutter') return 'Change the path, or move what stands there.'
+  const shape = of.lathe ? shapeAt(of, hit.row) : undefined
+  return shape && toolOnLathe(shape).side === 'inside'
+    ? 'Use a thinner bar or a longer insert, or cut less deep.'
+    : 'Use a longer tool, or cut less deep.'
+}
+
 function one(of: HitCase, hit: Hit): ProgramFinding {
   const { motion, unit, lathe } = of
   const row = hit.row
@@ -112,9 +136,7 @@ function one(of: HitCase, hit: Hit): ProgramFinding {
       },
     )
   if (kind === ROW.RAPID) {
-    const [from, to] = [endOf(motion, row - 1), endOf(motion, row)]
-    const plunge = hit.body.role === 'part' && (lathe ? to[0] < from[0] : to[2] < from[2])
-    if (plunge)
+    if (hit.body.role === 'part' && goesDeeper(of, row))
       return programFinding(
         'stop',
         'plunge-rapid',
@@ -146,10 +168,7 @@ function one(of: HitCase, hit: Hit): ProgramFinding {
     where,
     {
       ...rest,
-      fix:
-        hit.part === 'cutter'
-          ? 'Change the path, or move what stands there.'
-          : 'Use a longer tool, or cut less deep.',
+      fix: feedFix(of, hit),
     },
   )
 }
@@ -182,11 +201,18 @@ export function hitFindings(of: HitCase, hits: readonly Hit[]): ProgramFinding[]
   return [...known.values()]
 }
 
+/** Whether a point is in the material that a part begins as; what was only cut away later counts as well. */
+function inPart(part: Body, at: Triple, lathe: boolean): boolean {
+  const { least, greatest } = boundsOf(part)
+  const within = (axis: 0 | 1 | 2) => at[axis] > least[axis] + 1e-9 && at[axis] < greatest[axis] - 1e-9
+  if (!lathe) return within(0) && within(1) && within(2)
+  const bore = (part.shape === 'cylinder' && part.bore) || 0
+  const radius = Math.abs(at[0])
+  return within(2) && radius < greatest[0] - 1e-9 && (bore === 0 || radius > bore / 2 + 1e-9)
+}
+
 /** Cutting moves into the part with the spindle standing: the first of each tool. */
-export function stoppedFindings(
-  { motion, lathe }: HitCase,
-  parts: readonly { least: readonly number[]; greatest: readonly number[]; name: string }[],
-): ProgramFinding[] {
+export function stoppedFindings({ motion, lathe }: HitCase, parts: readonly Body[]): ProgramFinding[] {
   const found: ProgramFinding[] = []
   const said = new Set<number>()
   for (let row = 0; row < motion.count; row++) {
@@ -195,18 +221,7 @@ export function stoppedFindings(
     const tool = motion.states[motion.state[row] as number]?.tool ?? 0
     if (said.has(tool)) continue
     const at = endOf(motion, row)
-    const part = parts.find(
-      ({ least, greatest }) =>
-        ([0, 1, 2] as const).every(
-          (axis) =>
-            at[axis] < (greatest[axis] as number) - 1e-9 &&
-            (at[axis] > (least[axis] as number) + 1e-9 || (lathe && axis === 0)),
-        ) ||
-        (lathe &&
-          at[0] < (greatest[0] as number) - 1e-9 &&
-          at[2] < (greatest[2] as number) - 1e-9 &&
-          at[2] > (least[2] as number)),
-    )
+    const part = parts.find((each) => inPart(each, at, lathe))
     if (!part) continue
     said.add(tool)
     found.push(

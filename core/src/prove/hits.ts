@@ -3,9 +3,10 @@ import { isArc, type Motion, ROW } from '../program/index.ts'
 import type { MachineSpeeds } from '../timing/index.ts'
 import { type Body, type Box, boundsOf, type Solid, solidsOf, type Triple } from './body.ts'
 import { pathOf } from './path.ts'
-import { Stock } from './stock.ts'
-import { boxesMeet, sweepBox, sweepRound } from './sweep.ts'
-import { type ToolPart, toolParts } from './tool-parts.ts'
+import { MilledStock } from './stock.ts'
+import { boxesMeet, sweep } from './sweep.ts'
+import { partBox, type ToolPart, toolParts } from './tool-parts.ts'
+import { TurnedStock } from './turned-stock.ts'
 
 /** A piece of a tool going into something. */
 export interface Hit {
@@ -45,12 +46,11 @@ const lerp = (a: Triple, b: Triple, t: number): Triple => [
 ]
 
 /** What the tip's box must be grown by to hold the whole tool. */
-function reachOf(parts: readonly ToolPart[], lathe: boolean): Box {
-  const radius = Math.max(...parts.map((part) => part.radius))
-  const top = Math.max(...parts.map((part) => part.to))
-  return lathe
-    ? { least: [0, 0, 0], greatest: [top, 0, 2 * radius] }
-    : { least: [-radius, -radius, 0], greatest: [radius, radius, top] }
+function reachOf(parts: readonly ToolPart[]): Box {
+  const boxes = parts.map(partBox)
+  const least = (axis: 0 | 1 | 2) => Math.min(0, ...boxes.map((box) => box.least[axis]))
+  const greatest = (axis: 0 | 1 | 2) => Math.max(0, ...boxes.map((box) => box.greatest[axis]))
+  return { least: [least(0), least(1), least(2)], greatest: [greatest(0), greatest(1), greatest(2)] }
 }
 
 /** Whether a hit of this piece in this row counts at all, before what has been cut is looked at. */
@@ -67,13 +67,7 @@ interface Meeting {
 }
 
 /** First meeting of a path with a solid, or none. */
-function firstOn(
-  path: readonly Triple[],
-  part: ToolPart,
-  target: Target,
-  lathe: boolean,
-): Meeting | undefined {
-  const sweep = lathe ? sweepBox : sweepRound
+function firstOn(path: readonly Triple[], part: ToolPart, target: Target): Meeting | undefined {
   for (let n = 1; n < path.length; n++) {
     const [from, to] = [path[n - 1], path[n]] as [Triple, Triple]
     let first = Number.POSITIVE_INFINITY
@@ -91,7 +85,7 @@ function suspects(
 ): boolean {
   const { motion, lathe } = of
   const { count, kind, x, y, z } = motion
-  let reach = reachOf(toolParts(undefined), lathe)
+  let reach = reachOf(toolParts(undefined, lathe))
   let tool = -1
   const [xs, ys, zs] = motion.start
   const near: Target[] = []
@@ -118,7 +112,7 @@ function suspects(
       if (now !== tool) {
         same = row === begin && same
         tool = now
-        reach = reachOf(toolParts(of.tools.get(tool)), lathe)
+        reach = reachOf(toolParts(of.tools.get(tool), lathe))
       }
     }
     const meets = (target: Target) =>
@@ -175,15 +169,15 @@ function tipBox(motion: Motion, row: number): Box {
  */
 export function findHits(of: CrashCase): Hit[] {
   const { motion, bodies, tools, speeds, lathe } = of
-  const targets = bodies.map((body): Target => ({ body, box: boundsOf(body), solids: solidsOf(body) }))
+  const targets = bodies.map((body): Target => ({ body, box: boundsOf(body), solids: solidsOf(body, lathe) }))
   const hits: Hit[] = []
   const boxes = new Map<number, { parts: ToolPart[]; reach: Box }>()
   const toolOf = (row: number) => {
     const number = motion.states[motion.state[row] as number]?.tool ?? 0
     let known = boxes.get(number)
     if (!known) {
-      const parts = toolParts(tools.get(number))
-      known = { parts, reach: reachOf(parts, lathe) }
+      const parts = toolParts(tools.get(number), lathe)
+      known = { parts, reach: reachOf(parts) }
       boxes.set(number, known)
     }
     return known
@@ -208,7 +202,7 @@ export function findHits(of: CrashCase): Hit[] {
       let first: { part: ToolPart; meeting: Meeting } | undefined
       for (const part of parts) {
         if (!matters(motion.kind[row] as number, target.body.role, part.name)) continue
-        let meeting = firstOn(path, part, target, lathe)
+        let meeting = firstOn(path, part, target)
         if (meeting && target.body.role === 'part') meeting = material.firstOn(row, path, part, target)
         if (meeting && (!first || meeting.along < first.meeting.along)) first = { part, meeting }
       }
@@ -223,57 +217,94 @@ export function findHits(of: CrashCase): Hit[] {
   return hits.slice(0, MOST_HITS)
 }
 
+/** What is left of one part, on either kind of machine. */
+type Left = { milled: MilledStock } | { turned: TurnedStock }
+
+const leftOf = ({ body, box }: Target, lathe: boolean): Left =>
+  lathe
+    ? { turned: new TurnedStock(box, (body.shape === 'cylinder' && body.bore) || 0) }
+    : { milled: new MilledStock(box) }
+
 /** What is left of the parts while the program cuts them, row by row, as far as somebody asks. */
 class Material {
   private readonly of: CrashCase
-  private readonly stocks = new Map<Target, Stock>()
+  private readonly lefts = new Map<Target, Left>()
+  private readonly cutters = new Map<number, ToolPart>()
   /** The first row that has not cut yet. */
   private next = 0
 
   constructor(of: CrashCase, targets: readonly Target[]) {
     this.of = of
     for (const target of targets)
-      if (target.body.role === 'part') this.stocks.set(target, new Stock(target.box, of.lathe))
+      if (target.body.role === 'part') this.lefts.set(target, leftOf(target, of.lathe))
   }
 
   /** Where a piece of a tool first meets what is left when a row begins. */
   firstOn(row: number, path: readonly Triple[], part: ToolPart, target: Target): Meeting | undefined {
     this.cutUpTo(row)
-    const stock = this.stocks.get(target)
+    const left = this.lefts.get(target)
     for (let n = 1; n < path.length; n++) {
       const [from, to] = [path[n - 1], path[n]] as [Triple, Triple]
-      const share = stock?.meets(from, to, part.radius, part.from) ?? Number.POSITIVE_INFINITY
+      const share = left ? meetsLeft(left, from, to, part) : Number.POSITIVE_INFINITY
       if (share <= 1) return { at: lerp(from, to, share), along: n - 1 + share }
     }
     return undefined
   }
 
-  cutAlong(path: readonly Triple[], { radius }: ToolPart, target: Target): void {
-    const stock = this.stocks.get(target)
-    for (let n = 1; n < path.length; n++) stock?.cut(path[n - 1] as Triple, path[n] as Triple, radius)
+  cutAlong(path: readonly Triple[], part: ToolPart, target: Target): void {
+    const left = this.lefts.get(target)
+    for (let n = 1; left && n < path.length; n++)
+      cutLeft(left, path[n - 1] as Triple, path[n] as Triple, part)
+  }
+
+  private cutterOf(row: number): ToolPart {
+    const { motion, tools, lathe } = this.of
+    const number = motion.states[motion.state[row] as number]?.tool ?? 0
+    let cutter = this.cutters.get(number)
+    if (!cutter) {
+      cutter = toolParts(tools.get(number), lathe)[0] as ToolPart
+      this.cutters.set(number, cutter)
+    }
+    return cutter
   }
 
   /** Rows at feed cut; a rapid and a probe do not. */
   private cutUpTo(row: number): void {
-    const { motion, tools, speeds, lathe } = this.of
+    const { motion, speeds } = this.of
     for (; this.next < row; this.next++) {
       const kind = motion.kind[this.next] as number
       if (kind === ROW.RAPID || kind === ROW.EVENT || kind === ROW.PROBE) continue
-      const shape = tools.get(motion.states[motion.state[this.next] as number]?.tool ?? 0)
-      const radius = (shape?.diameter ?? 0) / 2
+      const cutter = this.cutterOf(this.next)
+      const reach = cutReach(cutter)
       const tip = tipBox(motion, this.next)
-      for (const [target, stock] of this.stocks) {
+      let path: Triple[] | undefined
+      for (const target of this.lefts.keys()) {
         const { least, greatest } = target.box
-        const beside =
-          tip.greatest[0] + radius < least[0] ||
-          tip.least[0] - radius > greatest[0] ||
-          tip.greatest[1] + radius < least[1] ||
-          tip.least[1] - radius > greatest[1] ||
-          (lathe ? tip.least[0] > greatest[0] : tip.least[2] > greatest[2])
+        const beside = ([0, 1, 2] as const).some(
+          (axis) =>
+            tip.greatest[axis] + reach.greatest[axis] < least[axis] ||
+            tip.least[axis] + reach.least[axis] > greatest[axis],
+        )
         if (beside) continue
-        const path = pathOf(motion, this.next, speeds)
-        for (let n = 1; n < path.length; n++) stock.cut(path[n - 1] as Triple, path[n] as Triple, radius)
+        path ??= pathOf(motion, this.next, speeds)
+        this.cutAlong(path, cutter, target)
       }
     }
   }
+}
+
+/** On a mill the stock is known by heights only: all above the tip is cut. */
+const cutReach = (cutter: ToolPart): Box =>
+  partBox(cutter.form === 'round' ? { ...cutter, to: Number.POSITIVE_INFINITY } : cutter)
+
+/** A piece of a tool of the one kind of machine is never asked of the other's stock. */
+const meetsLeft = (left: Left, from: Triple, to: Triple, part: ToolPart): number => {
+  if ('turned' in left && part.form === 'flat') return left.turned.meets(from, to, part)
+  if ('milled' in left && part.form === 'round') return left.milled.meets(from, to, part)
+  return Number.POSITIVE_INFINITY
+}
+
+function cutLeft(left: Left, from: Triple, to: Triple, part: ToolPart): void {
+  if ('turned' in left && part.form === 'flat') left.turned.cut(from, to, part)
+  else if ('milled' in left && part.form === 'round') left.milled.cut(from, to, part)
 }

@@ -30,4 +30,4 @@ export {
   nextFindingBlock,
   nextToolBlock,
 } from './stepping.ts'
-export { type ToolPart, toolParts } from './tool-parts.ts'
+export { type FlatPart, partBox, type ToolPart, toolParts } from './tool-parts.ts'

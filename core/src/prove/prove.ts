@@ -149,7 +149,7 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean): P
         onProgress: progress(READ_SHARE, HITS_SHARE),
       })
   const clearance = convertLength(CLEARANCE_MM, 'mm', unit)
-  const hitCase = { motion: program.motion, unit, lathe, lineAt, clearance }
+  const hitCase = { motion: program.motion, unit, lathe, tools, lineAt, clearance }
   const parts = bodies.filter(({ role }) => role === 'part')
   const facts = {
     machine,
@@ -165,10 +165,7 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean): P
       ? [
           ...(bodies.length === 0 ? [emptyScene()] : []),
           ...hitFindings(hitCase, hits),
-          ...stoppedFindings(
-            hitCase,
-            parts.map((part) => ({ ...boundsOf(part), name: part.name })),
-          ),
+          ...stoppedFindings(hitCase, parts),
           ...modeFindings(program, facts, lineAt),
           ...shapeless(program, tools),
         ]

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { type Body, boundsOf, layoutIn, type Triple } from './body.ts'
 import { withEdits } from './edit.ts'
-import { Stock } from './stock.ts'
+import { MilledStock } from './stock.ts'
 
 /** A part of 4 by 3 by 1, its top at Z 0. */
 const part = { least: [0, -3, -1] as Triple, greatest: [4, 0, 0] as Triple }
@@ -32,8 +32,8 @@ interface Cut {
   radius: number
 }
 
-const make = (stock: Stock, { from, to, z, slope, radius }: Cut) =>
-  stock.cut([...from, z], [...to, z + slope], radius)
+const make = (stock: MilledStock, { from, to, z, slope, radius }: Cut) =>
+  stock.cut([...from, z], [...to, z + slope], { radius })
 
 /** Whether a cutter that is set down at many places of its way ever stands over a point, so deep (Euclid). */
 const clears = (
@@ -52,9 +52,9 @@ describe('what is left of a part', () => {
   it('is met by a plunge where some of the tool stands over ground that no slot has taken away', () => {
     fc.assert(
       fc.property(slots, place, hundredths(5, 30), hundredths(-70, -5), (cuts, at, radius, depth) => {
-        const stock = new Stock(part, false)
+        const stock = new MilledStock(part)
         for (const each of cuts) make(stock, each)
-        const met = stock.meets([...at, 1], [...at, depth], radius, 0) <= 1
+        const met = stock.meets([...at, 1], [...at, depth], { radius, from: 0 }) <= 1
         // Points all over the tool's end: which of them stand in material, surely or perhaps.
         const points = Array.from({ length: 200 }, (_, n) => {
           const r = radius * Math.sqrt((n + 0.5) / 200)
@@ -87,13 +87,13 @@ describe('what is left of a part', () => {
         const x = from[0] + dx * along - (dy / length) * aside * radius
         const y = from[1] + dy * along + (dx / length) * aside * radius
         fc.pre(x > 0.1 && x < 3.9 && y > -2.9 && y < -0.1)
-        const stock = new Stock(part, false)
+        const stock = new MilledStock(part)
         make(stock, each)
         /** The deepest that a needle of one cell gets without meeting anything, by halves. */
         let [free, met] = [0.01, -1]
         for (let n = 0; n < 20; n++) {
           const middle = (free + met) / 2
-          if (stock.meets([x, y, 1], [x, y, middle], 4 / 192, 0) <= 1) met = middle
+          if (stock.meets([x, y, 1], [x, y, middle], { radius: 4 / 192, from: 0 }) <= 1) met = middle
           else free = middle
         }
         const steep = Math.abs(each.slope) / length
@@ -118,27 +118,14 @@ describe('what is left of a part', () => {
     fc.assert(
       fc.property(slots, slots, place, place, hundredths(-70, -5), (cuts, more, from, to, z) => {
         const share = (all: typeof cuts) => {
-          const stock = new Stock(part, false)
+          const stock = new MilledStock(part)
           for (const each of all) make(stock, each)
-          return stock.meets([...from, z], [...to, z], 0.25, 0)
+          return stock.meets([...from, z], [...to, z], { radius: 0.25, from: 0 })
         }
         expect(share([...cuts, ...more])).toBeGreaterThanOrEqual(share(cuts))
       }),
       { numRuns: 40 },
     )
-  })
-
-  it('on a lathe is a radius along Z: a groove takes away its own width', () => {
-    const bar = { least: [0, -0.5, -3] as Triple, greatest: [0.5, 0.5, 0] as Triple }
-    const stock = new Stock(bar, true)
-    // An insert 0.25 wide, tip at its left corner, in to a radius of 0.3 at Z -1.
-    stock.cut([0.6, 0, -1], [0.3, 0, -1], 0.125)
-    const inTo = (x: number, z: number, half = 0.1) => stock.meets([0.6, 0, z], [x, 0, z], half, 0) <= 1
-    expect(inTo(0.32, -0.99)).toBe(false)
-    expect(inTo(0.25, -0.99)).toBe(true)
-    expect(inTo(0.45, -0.7)).toBe(true)
-    expect(inTo(0.45, -1.4)).toBe(true)
-    expect(inTo(0.45, 0.1)).toBe(false)
   })
 })
 

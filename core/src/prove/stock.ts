@@ -1,4 +1,5 @@
 import type { Box, Triple } from './body.ts'
+import type { RoundPart } from './tool-parts.ts'
 
 /** Cells along the longer side of the part. */
 const CELLS = 192
@@ -6,13 +7,11 @@ const CELLS = 192
 const SAME = 0.02
 
 /**
- * What is left of the part while it is cut: the height of the material over a grid (on a lathe the radius along Z). A
- * rapid through the place where the part was is no crash once it has been cut away. Coarse: it is only asked where the
- * exact sweep has already met the part's box, and walls cut along a cell count as cut.
+ * What is left of a part on a mill while it is cut: the height of the material over a grid. A rapid through the place
+ * where the part was is no crash once it has been cut away. Coarse: it is only asked where the exact sweep has already
+ * met the part's box, and walls cut along a cell count as cut.
  */
-export class Stock {
-  private readonly along: 0 | 2
-  private readonly up: 0 | 2
+export class MilledStock {
   private readonly cell: number
   private readonly nu: number
   private readonly nv: number
@@ -20,38 +19,31 @@ export class Stock {
   private readonly v0: number
   private readonly top: number
   private readonly height: Float32Array
-  private readonly lathe: boolean
 
-  constructor({ least, greatest }: Box, lathe: boolean) {
-    this.lathe = lathe
-    this.along = lathe ? 2 : 0
-    this.up = lathe ? 0 : 2
-    this.u0 = least[this.along]
+  constructor({ least, greatest }: Box) {
+    this.u0 = least[0]
     this.v0 = least[1]
-    const spanU = greatest[this.along] - this.u0
-    const spanV = lathe ? 0 : greatest[1] - this.v0
+    const [spanU, spanV] = [greatest[0] - this.u0, greatest[1] - this.v0]
     this.cell = Math.max(spanU, spanV) / CELLS
     this.nu = Math.max(1, Math.ceil(spanU / this.cell))
-    this.nv = lathe ? 1 : Math.max(1, Math.ceil(spanV / this.cell))
-    this.top = greatest[this.up]
+    this.nv = Math.max(1, Math.ceil(spanV / this.cell))
+    this.top = greatest[2]
     this.height = new Float32Array(this.nu * this.nv).fill(this.top)
   }
 
   /** The cells that a tool of this radius at (u, v) may touch, as bounds. */
   private range(u: number, v: number, radius: number): [number, number, number, number] {
     const clamp = (of: number, most: number) => Math.max(0, Math.min(most, of))
-    const low = this.lathe ? u : u - radius
-    const high = this.lathe ? u + 2 * radius : u + radius
     return [
-      clamp(Math.floor((low - this.u0) / this.cell), this.nu),
-      clamp(Math.ceil((high - this.u0) / this.cell), this.nu),
-      this.lathe ? 0 : clamp(Math.floor((v - radius - this.v0) / this.cell), this.nv),
-      this.lathe ? 1 : clamp(Math.ceil((v + radius - this.v0) / this.cell), this.nv),
+      clamp(Math.floor((u - radius - this.u0) / this.cell), this.nu),
+      clamp(Math.ceil((u + radius - this.u0) / this.cell), this.nu),
+      clamp(Math.floor((v - radius - this.v0) / this.cell), this.nv),
+      clamp(Math.ceil((v + radius - this.v0) / this.cell), this.nv),
     ]
   }
 
   private steps(from: Triple, to: Triple, radius: number): number {
-    const across = Math.hypot(to[this.along] - from[this.along], this.lathe ? 0 : to[1] - from[1])
+    const across = Math.hypot(to[0] - from[0], to[1] - from[1])
     return Math.min(
       4_000,
       Math.max(1, Math.ceil(across / Math.max(this.cell / 2, Math.min(radius / 4, this.cell)))),
@@ -67,41 +59,26 @@ export class Stock {
     const steps = this.steps(from, to, radius)
     for (let n = 0; n <= steps; n++) {
       const share = n / steps
-      const u = from[this.along] + (to[this.along] - from[this.along]) * share
+      const u = from[0] + (to[0] - from[0]) * share
       const v = from[1] + (to[1] - from[1]) * share
-      const height = from[this.up] + (to[this.up] - from[this.up]) * share
+      const height = from[2] + (to[2] - from[2]) * share
       const [i0, i1, j0, j1] = this.range(u, v, radius)
       for (let j = j0; j < j1; j++)
         for (let i = i0; i < i1; i++) {
-          let inside = true
-          if (!this.lathe) {
-            const du = this.u0 + (i + 0.5) * this.cell - u
-            const dv = this.v0 + (j + 0.5) * this.cell - v
-            const square = du * du + dv * dv
-            inside = square < radius * radius
-            // A cell that the tool only grazes is looked at too, but not cut.
-            if (!inside && square > (radius + this.cell * 0.7) ** 2) continue
-          }
+          const du = this.u0 + (i + 0.5) * this.cell - u
+          const dv = this.v0 + (j + 0.5) * this.cell - v
+          const square = du * du + dv * dv
+          const inside = square < radius * radius
+          // A cell that the tool only grazes is looked at too, but not cut.
+          if (!inside && square > (radius + this.cell * 0.7) ** 2) continue
           if (visit(j * this.nu + i, height, inside)) return share
         }
     }
     return Number.POSITIVE_INFINITY
   }
 
-  /** Takes away what a cutter sweeps. */
-  cut(from: Triple, to: Triple, radius: number): void {
-    if (!this.lathe) {
-      this.cutAcross(from, to, radius)
-      return
-    }
-    this.each(from, to, radius, (cell, height) => {
-      if (height < (this.height[cell] as number)) this.height[cell] = height
-      return false
-    })
-  }
-
-  /** On a mill a cutter sweeps two discs and the band between them: row by row, every cell in it once. */
-  private cutAcross([x0, y0, z0]: Triple, [x1, y1, z1]: Triple, radius: number): void {
+  /** Takes away what a cutter sweeps: two discs and the band between them, row by row, every cell in it once. */
+  cut([x0, y0, z0]: Triple, [x1, y1, z1]: Triple, { radius }: Pick<RoundPart, 'radius'>): void {
     const { cell, nu, nv } = this
     // What is only touched is not cut.
     const r = radius - 1e-9 * cell
@@ -161,8 +138,8 @@ export class Stock {
     }
   }
 
-  /** When a tool that moves in a straight line, `above` its tip, first meets what is left: a share of the move, or Infinity. */
-  meets(from: Triple, to: Triple, radius: number, above: number): number {
+  /** When a piece of a tool that moves in a straight line first meets what is left: a share of the move, or Infinity. */
+  meets(from: Triple, to: Triple, { radius, from: above }: Pick<RoundPart, 'radius' | 'from'>): number {
     const slack = this.cell * SAME
     return this.each(from, to, radius, (cell, height, inside) => {
       const left = this.height[cell] as number

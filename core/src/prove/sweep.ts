@@ -1,5 +1,5 @@
 import type { Box, Solid, Triple } from './body.ts'
-import type { ToolPart } from './tool-parts.ts'
+import type { FlatPart, RoundPart, ToolPart } from './tool-parts.ts'
 
 /** Overlaps smaller than this are touches: a tool that slides along a face does not hit it. In either unit. */
 const TOUCH = 1e-6
@@ -42,7 +42,7 @@ function circle(
  * Infinity. Exact: the solid is grown by the cylinder (a rectangle with rounded corners, or a larger circle) and met by
  * a point; heights are a slab of their own.
  */
-export function sweepRound(part: ToolPart, from: Triple, to: Triple, solid: Solid): number {
+export function sweepRound(part: RoundPart, from: Triple, to: Triple, solid: Solid): number {
   const { least, greatest } = solid.box
   const r = part.radius - TOUCH
   const [dx, dy, dz] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]]
@@ -73,9 +73,9 @@ export function sweepRound(part: ToolPart, from: Triple, to: Triple, solid: Soli
   return first
 }
 
-/** The same for a lathe's tool: a box that reaches from the tip away from the centre line, and to both sides of it along Z. */
-export function sweepBox(
-  part: ToolPart,
+/** The same for a rectangle of a lathe's tool, in the plane through the centre line where it stands. */
+export function sweepFlat(
+  part: FlatPart,
   from: Triple,
   to: Triple,
   { box: { least, greatest } }: Solid,
@@ -83,11 +83,15 @@ export function sweepBox(
   const span: [number, number] = [0, 1]
   const [dx, dy, dz] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]]
   const meets =
-    slab(from[0], dx, least[0] - part.to + TOUCH, greatest[0] - part.from - TOUCH, span) &&
+    slab(from[0], dx, least[0] - part.x[1] + TOUCH, greatest[0] - part.x[0] - TOUCH, span) &&
     slab(from[1], dy, least[1], greatest[1], span) &&
-    slab(from[2], dz, least[2] - 2 * part.radius + TOUCH, greatest[2] - TOUCH, span)
+    slab(from[2], dz, least[2] - part.z[1] + TOUCH, greatest[2] - part.z[0] - TOUCH, span)
   return meets ? span[0] : Number.POSITIVE_INFINITY
 }
+
+/** When any piece of a tool first goes into a solid: the share of the move, or Infinity. */
+export const sweep = (part: ToolPart, from: Triple, to: Triple, solid: Solid): number =>
+  part.form === 'flat' ? sweepFlat(part, from, to, solid) : sweepRound(part, from, to, solid)
 
 export const boxesMeet = (a: Box, b: Box) =>
   a.least[0] < b.greatest[0] &&

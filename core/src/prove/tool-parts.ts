@@ -1,24 +1,100 @@
-import type { ToolShape } from '../machine/index.ts'
+import { isRoundTool, type ToolShape, toolOnLathe } from '../machine/index.ts'
+import type { Box } from './body.ts'
 
-/** One piece of a tool, from the tip: a standing cylinder on a mill, a box on a lathe. */
-export interface ToolPart {
-  name: 'cutter' | 'shank' | 'holder'
-  /** Half of its width along X, Y; on a lathe along Z. */
+type PartName = 'cutter' | 'shank' | 'holder'
+
+/** One piece of a tool on a mill: a standing cylinder, up from the tip. */
+export interface RoundPart {
+  form: 'round'
+  name: PartName
+  /** Half of its width along X and Y. */
   radius: number
-  /** Up from the tip (Z on a mill; X, away from the centre line, on a lathe). */
+  /** Z up from the tip. */
   from: number
   to: number
 }
 
+/** From a lower to a higher coordinate. */
+export type Span = readonly [low: number, high: number]
+
+/** One piece of a tool on a lathe: a rectangle in the plane of X (a radius) and Z, from the programmed corner. */
+export interface FlatPart {
+  form: 'flat'
+  name: PartName
+  x: Span
+  z: Span
+}
+
+export type ToolPart = RoundPart | FlatPart
+
 /** Less than this is no overlap: what touches does not hit. In the unit of the shape's lengths, a millionth of it. */
 const TOUCH = 1e-6
 
-/** The pieces of a tool in its holder. Without a shape a point that is known to nothing but itself. */
-export function toolParts(shape: ToolShape | undefined): ToolPart[] {
-  if (!shape) return [{ name: 'cutter', radius: 0, from: 0, to: TOUCH }]
-  const { diameter, flute, stickOut, holderDiameter, holderLength } = shape
-  const parts: ToolPart[] = [{ name: 'cutter', radius: diameter / 2, from: 0, to: flute }]
-  if (stickOut > flute) parts.push({ name: 'shank', radius: diameter / 2, from: flute, to: stickOut })
-  parts.push({ name: 'holder', radius: holderDiameter / 2, from: stickOut, to: stickOut + holderLength })
-  return parts
+/** A tool that nothing is known of but where its tip stands. */
+const point = (lathe: boolean): ToolPart =>
+  lathe
+    ? { form: 'flat', name: 'cutter', x: [0, TOUCH], z: [0, 0] }
+    : { form: 'round', name: 'cutter', radius: 0, from: 0, to: TOUCH }
+
+/** Piece by piece from the tip to the turret or spindle: where each begins and ends, and how wide it is. */
+function lengthsOf({ diameter, flute, stickOut, holderDiameter, holderLength }: ToolShape) {
+  return [
+    { name: 'cutter' as const, from: 0, to: flute, wide: diameter },
+    ...(stickOut > flute ? [{ name: 'shank' as const, from: flute, to: stickOut, wide: diameter }] : []),
+    { name: 'holder' as const, from: stickOut, to: stickOut + holderLength, wide: holderDiameter },
+  ]
 }
+
+/** A bar for inside: the insert points outwards at its end, the bar lies along Z towards the tailstock. */
+function barParts(shape: ToolShape, low: number, bar: number): FlatPart[] {
+  const { diameter, flute, stickOut, holderDiameter, holderLength } = shape
+  const middle = -flute - bar / 2
+  const end = low + stickOut
+  return [
+    { form: 'flat', name: 'cutter', x: [-flute, 0], z: [low, low + diameter] },
+    { form: 'flat', name: 'shank', x: [-flute - bar, -flute], z: [low, end] },
+    {
+      form: 'flat',
+      name: 'holder',
+      x: [middle - holderDiameter / 2, middle + holderDiameter / 2],
+      z: [end, end + holderLength],
+    },
+  ]
+}
+
+function partsOnLathe(shape: ToolShape): FlatPart[] {
+  const { side, corner, bar } = toolOnLathe(shape)
+  const round = isRoundTool(shape)
+  /** Where the insert begins along its width; a round tool is programmed at its middle. */
+  const low = round ? -shape.diameter / 2 : corner === 'low' ? 0 : -shape.diameter
+  if (side === 'inside') return barParts(shape, low, bar ?? shape.diameter)
+  return lengthsOf(shape).map(({ name, from, to, wide }) => {
+    const begin = round ? -wide / 2 : low
+    const across: Span = [begin, begin + wide]
+    return side === 'face'
+      ? { form: 'flat', name, x: across, z: [from, to] }
+      : { form: 'flat', name, x: [from, to], z: across }
+  })
+}
+
+/**
+ * The pieces of a tool in its holder. On a lathe an insert and its holder are flush at the lower coordinate; a tool for
+ * outside reaches outwards, one for the face away from the chuck. Without a shape a point.
+ */
+export function toolParts(shape: ToolShape | undefined, lathe: boolean): ToolPart[] {
+  if (!shape) return [point(lathe)]
+  if (lathe) return partsOnLathe(shape)
+  return lengthsOf(shape).map(({ name, from, to, wide }) => ({
+    form: 'round',
+    name,
+    radius: wide / 2,
+    from,
+    to,
+  }))
+}
+
+/** The box round a piece, with the tip at zero; a lathe's tool has no extent along Y. */
+export const partBox = (part: ToolPart): Box =>
+  part.form === 'flat'
+    ? { least: [part.x[0], 0, part.z[0]], greatest: [part.x[1], 0, part.z[1]] }
+    : { least: [-part.radius, -part.radius, part.from], greatest: [part.radius, part.radius, part.to] }

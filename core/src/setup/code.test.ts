@@ -1,6 +1,17 @@
 import { describe, expect, it } from 'vitest'
-import { draftOfSheet, newItem, newSheet, readSheet, type Sheet, type SheetDraft } from '../code/index.ts'
+import {
+  draftOfSheet,
+  newItem,
+  newSheet,
+  readSheet,
+  type Sheet,
+  type SheetDraft,
+  writeSheet,
+} from '../code/index.ts'
+import { caseOf, machineOf, sheetOf as sheetOfCycle } from '../code/testing.ts'
+import { BUILT_IN_PROFILES } from '../control/index.ts'
 import { demoEntries, demoReference, housingLayout, housingSheet, tubeLayout } from '../demo/index.ts'
+import type { ToolShape, ToolSide } from '../machine/index.ts'
 import { prove } from '../prove/index.ts'
 import { againstCode, codedWith, codeFor, codeRests } from './coding.ts'
 import { deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
@@ -159,5 +170,80 @@ describe('programs built from cycles, in the chain', () => {
     expect(drawn([item, taps] as SheetDraft['items'])).toEqual([5, 3, 12])
     expect(drawn([taps, item] as SheetDraft['items'])).toEqual([12, 5, 3, 12])
     expect(drawn([{ ...item, off: true }, taps] as SheetDraft['items'])).toEqual([12])
+  })
+})
+
+describe('a groove that is written stands in Prove', () => {
+  /** Each place with its tool, and a part that it is cut in: a bar of 2, a tube of 2 bored 1. Invented. */
+  const PLACES = [
+    ['outside', { surface: '2', near: '-.5', far: '-.8', bottom: '1.7' }],
+    ['inside', { surface: '1', near: '-.5', far: '-.8', bottom: '1.24', minBore: '.8' }],
+    [
+      'face',
+      { surface: '0', near: '1.6', far: '1.2', bottom: '-.15', faceLeast: '1', faceMost: '2', minBore: '' },
+    ],
+  ] as const
+  const bodies = (bore?: number) => [
+    {
+      id: 'part',
+      name: 'part',
+      role: 'part' as const,
+      shape: 'cylinder' as const,
+      axis: 'Z' as const,
+      at: { x: 0, y: 0, z: -3 },
+      diameter: 2,
+      length: 3,
+      ...(bore ? { bore } : {}),
+    },
+  ]
+  const cases = BUILT_IN_PROFILES.flatMap((profile) =>
+    PLACES.flatMap(([where, groove]) =>
+      (['low', 'high'] as const).flatMap((programmed) =>
+        [true, false].map((finish) => ({ profile, where, groove, programmed, finish })),
+      ),
+    ),
+  )
+  const machine = machineOf('lathe')
+  const proved = (of: (typeof cases)[number], bore: number | undefined, side: ToolSide = of.where) => {
+    const tool = {
+      ...(demoReference.tools.find(({ kind }) => kind === 'grooving') as ToolShape),
+      number: 4,
+      flute: 0.2,
+      stickOut: 1.5,
+      onLathe: { side, corner: of.programmed, bar: side === 'inside' ? 0.6 : null },
+    }
+    const on = caseOf('lathe', of.profile, { tools: [tool], offset: 'T4' })
+    const { code, items } = writeSheet(
+      sheetOfCycle({
+        groove: { ...of.groove, where: of.where, programmed: of.programmed, reach: '', finish: of.finish },
+      }),
+      on,
+    )
+    if (!code) throw new Error(JSON.stringify(items))
+    return prove({
+      text: code.text,
+      profile: of.profile,
+      machine,
+      unit: 'inch',
+      frame: 'T4',
+      offsets: [{ name: 'T4', axes: { X: -10, Z: -12 } }],
+      lengths: [],
+      tools: [tool],
+      layout: { unit: 'inch', bodies: bodies(bore) },
+    }).findings.flatMap(({ severity, code: says }) => (severity === 'stop' ? [says] : []))
+  }
+  it.each(
+    cases.map(
+      (of) =>
+        [
+          `${of.where}, ${of.programmed} corner, ${of.finish ? 'finished' : 'plunged'}: ${of.profile.id}`,
+          of,
+        ] as const,
+    ),
+  )('%s', (_, of) => {
+    expect(proved(of, of.where === 'inside' ? 1 : undefined)).toEqual([])
+    // With no bore the bar runs into the part; with the wrong tool the groove is not cut without a crash.
+    if (of.where === 'inside') expect(proved(of, undefined)).not.toEqual([])
+    else expect(proved(of, undefined, of.where === 'face' ? 'outside' : 'face')).not.toEqual([])
   })
 })

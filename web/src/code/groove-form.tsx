@@ -150,7 +150,12 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
           />
           {groove.where === 'inside' && (
             <Pair>
-              <LengthField field="minBore" label="Smallest bore" hint="that the bar enters" />
+              <LengthField
+                field="minBore"
+                label="Smallest bore"
+                hint="that the bar enters"
+                {...(sizes.minBore === null ? {} : { reckoned: say(sizes.minBore) })}
+              />
               <LengthField field="front" label="Clear in front, Z" />
             </Pair>
           )}

@@ -1,7 +1,15 @@
-import { type Machine, type ToolKind, type ToolShape, toolShape } from '@dogleg/core/machine'
+import {
+  isRoundTool,
+  type Machine,
+  type ToolKind,
+  type ToolShape,
+  type ToolSide,
+  toolOnLathe,
+  toolShape,
+} from '@dogleg/core/machine'
 import { unitSymbol } from '@dogleg/core/quantity'
 import { Plus } from 'lucide-react'
-import { FormProvider, useForm, useWatch } from 'react-hook-form'
+import { FormProvider, useForm, useFormContext, useWatch } from 'react-hook-form'
 import { useRows } from '../log/rows.ts'
 import { ToolPreview } from '../prove/tool-preview.tsx'
 import { EditorFoot } from '../reference/editor-foot.tsx'
@@ -102,6 +110,8 @@ function ToolEditor({ tool, machines }: { tool: ToolShape; machines: readonly Ma
   const draft = useWatch({ control }) as ToolForm
   const symbol = unitSymbol(draft.unit)
   const lathe = machines.find(({ id }) => id === draft.machineId)?.kind === 'lathe'
+  const insert = lathe && !isRoundTool(draft)
+  const stands = draft.onLathe ?? toolOnLathe({ kind: draft.kind })
   return (
     <div className="grid gap-6 xl:grid-cols-[1fr_22rem]">
       <FormProvider {...form}>
@@ -114,6 +124,7 @@ function ToolEditor({ tool, machines }: { tool: ToolShape; machines: readonly Ma
               {...register('kind')}
               onChange={({ target }) => {
                 setValue('kind', target.value as ToolKind, { shouldDirty: true })
+                setValue('onLathe', undefined, { shouldDirty: true })
                 setValue('pitch', target.value === 'tap' ? (draft.pitch ?? '') : null, { shouldDirty: true })
               }}
             >
@@ -123,7 +134,15 @@ function ToolEditor({ tool, machines }: { tool: ToolShape; machines: readonly Ma
                 </option>
               ))}
             </SelectField>
-            <SelectField label="Carried by" {...register('machineId')} className="col-span-2">
+            <SelectField
+              label="Carried by"
+              {...register('machineId')}
+              onChange={({ target }) => {
+                setValue('machineId', target.value, { shouldDirty: true })
+                setValue('onLathe', undefined, { shouldDirty: true })
+              }}
+              className="col-span-2"
+            >
               {machines.map(({ id, name }) => (
                 <option key={id} value={id}>
                   {name}
@@ -135,15 +154,16 @@ function ToolEditor({ tool, machines }: { tool: ToolShape; machines: readonly Ma
               <option value="mm">mm</option>
             </SelectField>
           </Section>
-          <Section title="Its shape, from the tip up">
+          {lathe && <OnLathe draft={draft} symbol={symbol} />}
+          <Section title={lathe ? 'Its shape, from the tip' : 'Its shape, from the tip up'}>
             <Field
-              label={`${lathe ? 'Width along Z' : 'Diameter'}, ${symbol}`}
+              label={`${insert ? 'Insert width' : 'Diameter'}, ${symbol}`}
               digits
               {...register('diameter')}
               wrong={errors.diameter?.message}
             />
             <Field
-              label={`Cuts up to, ${symbol}`}
+              label={`${stands.side === 'inside' ? 'Insert out of the bar' : 'Cuts up to'}, ${symbol}`}
               digits
               {...register('flute')}
               wrong={errors.flute?.message}
@@ -186,5 +206,68 @@ function ToolEditor({ tool, machines }: { tool: ToolShape; machines: readonly Ma
       </FormProvider>
       <ToolPreview draft={draft} lathe={lathe} />
     </div>
+  )
+}
+
+const SIDES: Record<'insert' | 'round', readonly [ToolSide, string][]> = {
+  insert: [
+    ['outside', 'outside: points to the centre line'],
+    ['inside', 'inside: on a bar, points outwards'],
+    ['face', 'the face: points to the chuck'],
+  ],
+  round: [
+    ['face', 'along Z, towards the chuck'],
+    ['outside', 'across, towards the centre line'],
+  ],
+}
+
+/** How a tool stands on a lathe: what it is for, which corner is programmed, and the bar under its insert. */
+function OnLathe({ draft, symbol }: { draft: ToolForm; symbol: string }) {
+  const { register, setValue, formState } = useFormContext<ToolForm>()
+  const insert = !isRoundTool(draft)
+  const stands: NonNullable<ToolForm['onLathe']> = draft.onLathe ?? {
+    ...toolOnLathe({ kind: draft.kind }),
+    bar: null,
+  }
+  const { side } = stands
+  const put = (onLathe: NonNullable<ToolForm['onLathe']>) =>
+    setValue('onLathe', onLathe, { shouldDirty: true, shouldValidate: formState.isSubmitted })
+  return (
+    <Section title="How it stands">
+      <SelectField
+        label={insert ? 'Made for' : 'Stands'}
+        className="col-span-2"
+        value={side}
+        onChange={({ target }) => {
+          const to = target.value as ToolSide
+          put({ ...stands, side: to, bar: to === 'inside' ? (stands.bar ?? '') : null })
+        }}
+      >
+        {SIDES[insert ? 'insert' : 'round'].map(([value, says]) => (
+          <option key={value} value={value}>
+            {says}
+          </option>
+        ))}
+      </SelectField>
+      {insert && (
+        <SelectField
+          label="Corner that is programmed"
+          value={stands.corner}
+          className={side === 'inside' ? '' : 'col-span-2'}
+          onChange={({ target }) => put({ ...stands, corner: target.value as 'low' | 'high' })}
+        >
+          <option value="low">{side === 'face' ? 'towards centre' : 'chuck side'}</option>
+          <option value="high">{side === 'face' ? 'outwards' : 'other side'}</option>
+        </SelectField>
+      )}
+      {side === 'inside' && (
+        <Field
+          label={`Bar thickness, ${symbol}`}
+          digits
+          {...register('onLathe.bar')}
+          wrong={formState.errors.onLathe?.bar?.message}
+        />
+      )}
+    </Section>
   )
 }

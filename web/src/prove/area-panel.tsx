@@ -54,6 +54,10 @@ type Field = {
   get: (body: Body) => number
   set: (body: Body, value: number) => Body
   size: boolean
+  /** Said under the field. */
+  hint?: string
+  /** What is wrong with a value that is understood. */
+  wrong?: (body: Body, value: number) => string | undefined
 }
 
 const atField = (label: string, axis: 'x' | 'y' | 'z'): Field => ({
@@ -74,6 +78,23 @@ const roundField = (label: string, name: 'diameter' | 'length'): Field => ({
   set: (body, value) => (body.shape === 'cylinder' ? { ...body, [name]: value } : body),
   size: true,
 })
+
+/** A tube on a lathe: 0 for a full bar. */
+const BORE: Field = {
+  label: 'Bore',
+  get: (body) => (body.shape === 'cylinder' && body.bore) || 0,
+  set: (body, value) => {
+    if (body.shape === 'box') return body
+    const { bore: _, ...full } = body
+    return value > 0 ? { ...full, bore: value } : full
+  },
+  size: false,
+  hint: '0 where it is full.',
+  wrong: (body, value) =>
+    value < 0 || (body.shape === 'cylinder' && value >= body.diameter)
+      ? 'From 0 to less than the diameter.'
+      : undefined,
+}
 
 const BOX_FIELDS = [
   atField('X from', 'x'),
@@ -196,7 +217,8 @@ function BodyFields({
   changed: boolean
   onRecord: () => void
 }) {
-  const fields = (body.shape === 'box' ? BOX_FIELDS : ROUND_FIELDS).filter(
+  const round = lathe ? [...ROUND_FIELDS, BORE] : ROUND_FIELDS
+  const fields = (body.shape === 'box' ? BOX_FIELDS : round).filter(
     ({ label }) => !lathe || !/^[XY] /.test(label),
   )
   /** What is being typed, by field; a field that is left alone shows the body's own value. */
@@ -204,24 +226,25 @@ function BodyFields({
   return (
     <div>
       <div className="grid grid-cols-2 gap-x-3 sm:grid-cols-3">
-        {fields.map(({ label, get, set, size }) => (
-          <LengthEntryField
-            key={label}
-            label={label}
-            unit={unit}
-            narrow
-            // Dragged meanwhile: what was typed before no longer says where it is.
-            value={
-              sameAs(typed[label], get(body), unit) ? (typed[label] as string) : formatLength(get(body), unit)
-            }
-            onChange={(text) => {
-              setTyped({ ...typed, [label]: text })
-              const read = readLength(text, unit)
-              if (read.ok && (!size || read.value > 0)) onChange(set(body, read.value))
-            }}
-            hint={size ? 'More than zero.' : undefined}
-          />
-        ))}
+        {fields.map((field) => {
+          const text = textIn(field, body, typed[field.label], unit)
+          return (
+            <LengthEntryField
+              key={field.label}
+              label={field.label}
+              unit={unit}
+              narrow
+              value={text}
+              onChange={(next) => {
+                setTyped({ ...typed, [field.label]: next })
+                const read = readLength(next, unit)
+                if (read.ok && !refused(field, body, next, unit)) onChange(field.set(body, read.value))
+              }}
+              hint={field.hint}
+              wrong={refused(field, body, text, unit)}
+            />
+          )
+        })}
       </div>
       <div className="flex flex-wrap items-end gap-3">
         <div className="w-44">
@@ -264,9 +287,18 @@ function BodyFields({
   )
 }
 
-/** Whether what stands in a field still means the value. */
-function sameAs(text: string | undefined, value: number, unit: LengthUnit): boolean {
-  if (text === undefined) return false
+/** What the body has against a length that is typed in one of its fields; undefined where it takes it, or cannot read it. */
+function refused({ size, wrong }: Field, body: Body, text: string, unit: LengthUnit): string | undefined {
   const read = readLength(text, unit)
-  return !read.ok || Math.abs(read.value - value) < 1e-9 || read.value <= 0
+  if (!read.ok) return undefined
+  return size && read.value <= 0 ? 'More than zero.' : wrong?.(body, read.value)
+}
+
+/** What stands in a field: what was typed, as long as it means the body's value or was refused; after a drag the value. */
+function textIn(field: Field, body: Body, text: string | undefined, unit: LengthUnit): string {
+  const value = field.get(body)
+  if (text === undefined) return formatLength(value, unit)
+  const read = readLength(text, unit)
+  const stays = !read.ok || Math.abs(read.value - value) < 1e-9 || refused(field, body, text, unit)
+  return stays ? text : formatLength(value, unit)
 }

@@ -26,6 +26,7 @@ export const TOOL_NUMBERS: TypedNumbers = {
   holderDiameter: 'length',
   holderLength: 'length',
   pitch: 'length',
+  'onLathe.bar': 'length',
 }
 
 /** The numbers of a material that are typed. */

@@ -1,4 +1,5 @@
 import { type Finding, finding, worstFirst } from '../../fact/index.ts'
+import { toolOnLathe } from '../../machine/index.ts'
 import { formatLength, formatWithUnit } from '../../quantity/index.ts'
 import { type CycleCase, toolOf } from '../cycle/index.ts'
 import type { GrooveParams } from './params.ts'
@@ -302,8 +303,73 @@ function cutChecks(sizes: GrooveSizes, { unit }: CycleCase): Finding[] {
   return found
 }
 
+/** Where the tool table says another tool than the groove does. */
+function tableChecks(params: GrooveParams, sizes: GrooveSizes, on: CycleCase): Finding[] {
+  const { unit, machine } = on
+  const tool = toolOf(on, params.tool)
+  if (!tool)
+    return [
+      finding(
+        'look',
+        'tool-unknown',
+        'tool',
+        `T${params.tool} is not in the tool table of ${machine.name}.`,
+        'Its width and its reach are taken as they are typed; its holder is not looked at.',
+        'Enter its shape on the tools page.',
+      ),
+    ]
+  if (tool.kind !== 'grooving')
+    return [
+      finding(
+        'look',
+        'not-grooving',
+        'tool',
+        `T${params.tool} is no grooving tool in the tool table.`,
+        'What its insert is like is not known.',
+      ),
+    ]
+  const found: Finding[] = []
+  const { side, corner } = toolOnLathe(tool)
+  if (params.insertWidth && Math.abs(tool.diameter - sizes.insert.width) > (unit === 'inch' ? 0.0005 : 0.01))
+    found.push(
+      finding(
+        'look',
+        'width-differs',
+        'insertWidth',
+        `T${params.tool} is ${formatWithUnit(tool.diameter, unit)} wide in the tool table, ${formatLength(sizes.insert.width, unit)} here.`,
+        'One of the two is wrong, and a wall with it.',
+      ),
+    )
+  if (side !== params.where)
+    found.push(
+      finding(
+        'look',
+        'side-differs',
+        'where',
+        `T${params.tool} is a tool for ${SIDES[side]} in the tool table; this groove is ${WHERE[params.where]}.`,
+        'Prove sees the tool as the table says, and may stop for it.',
+        'Take another tool, or correct it on the tools page.',
+      ),
+    )
+  else if (corner !== params.programmed)
+    found.push(
+      finding(
+        'look',
+        'corner-differs',
+        'programmed',
+        `T${params.tool} is programmed at its other corner in the tool table.`,
+        'One of the two is wrong, and the groove is off by the width of the insert.',
+        'Correct it here or on the tools page.',
+      ),
+    )
+  return found
+}
+
+const SIDES = { outside: 'outside', inside: 'inside', face: 'the face' } as const
+const WHERE = { outside: 'outside', inside: 'inside', face: 'in a face' } as const
+
 function speedChecks(params: GrooveParams, sizes: GrooveSizes, on: CycleCase): Finding[] {
-  const { machine, unit } = on
+  const { machine } = on
   const { spindle } = sizes
   const top = machine.dynamics?.spindleTop
   const found: Finding[] = []
@@ -340,43 +406,7 @@ function speedChecks(params: GrooveParams, sizes: GrooveSizes, on: CycleCase): F
         'The control stops with an alarm.',
       ),
     )
-  const tool = toolOf(on, params.tool)
-  if (!tool)
-    found.push(
-      finding(
-        'look',
-        'tool-unknown',
-        'tool',
-        `T${params.tool} is not in the tool table of ${machine.name}.`,
-        'Its width and its reach are taken as they are typed; its holder is not looked at.',
-        'Enter its shape on the tools page.',
-      ),
-    )
-  else {
-    if (
-      params.insertWidth &&
-      Math.abs(tool.diameter - sizes.insert.width) > (unit === 'inch' ? 0.0005 : 0.01)
-    )
-      found.push(
-        finding(
-          'look',
-          'width-differs',
-          'insertWidth',
-          `T${params.tool} is ${formatWithUnit(tool.diameter, unit)} wide in the tool table, ${formatLength(sizes.insert.width, unit)} here.`,
-          'One of the two is wrong, and a wall with it.',
-        ),
-      )
-    if (tool.kind !== 'grooving')
-      found.push(
-        finding(
-          'look',
-          'not-grooving',
-          'tool',
-          `T${params.tool} is no grooving tool in the tool table.`,
-          'What its insert is like is not known.',
-        ),
-      )
-  }
+  found.push(...tableChecks(params, sizes, on))
   return found
 }
 

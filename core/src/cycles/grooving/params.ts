@@ -40,7 +40,7 @@ const fields = {
   faceMost: reckoned(above('The largest diameter of a first cut: more than zero.')),
 
   clearance: above('The clearance is more than zero.'),
-  /** Z in front of the part, from where the bar goes into the bore. */
+  /** Z in front of the part, from where the bar goes into the bore: of its end, whichever corner is programmed. */
   front: length(),
   stepover: reckoned(above('The stepover is more than zero.')),
   pecking: yesNo,

@@ -1,4 +1,5 @@
 import { type Material, materialIn, turnsFor } from '../../cutting/index.ts'
+import type { ToolShape } from '../../machine/index.ts'
 import { convertLength, type TypedLength } from '../../quantity/index.ts'
 import { type CycleCase, printed, toolOf } from '../cycle/index.ts'
 import type { GrooveParams } from './params.ts'
@@ -19,7 +20,7 @@ export interface GrooveSizes {
   firstCut: { least: number | null; most: number | null }
   /** Free height over the surface, as v: negative. */
   level: number
-  /** Z in front of the part. */
+  /** Z of the programmed corner in front of the part. */
   front: number
   stepover: number
   /** 0 where it does not peck. */
@@ -38,6 +39,12 @@ export interface GrooveSizes {
   shifts: number[]
   /** How far off each wall and the bottom may be. */
   tolerance: { wall: number; bottom: number }
+}
+
+/** The smallest bore that a bar of the tool table enters: its thickness, and what the insert stands out of it. */
+function boreFor(tool: ToolShape | undefined): number | null {
+  const bar = tool?.onLathe?.bar
+  return tool && bar ? bar + tool.flute : null
 }
 
 /** All sizes of a groove; `material` gives the speed and the feed that were not typed. */
@@ -79,13 +86,14 @@ export function grooveSizes(params: GrooveParams, on: CycleCase, material: Mater
     insert,
     surface,
     reach: params.reach ? own(params.reach) : (tool?.flute ?? Number.POSITIVE_INFINITY),
-    minBore: params.minBore ? own(params.minBore) : null,
+    minBore: params.minBore ? own(params.minBore) : boreFor(tool),
     firstCut: {
       least: params.faceLeast ? own(params.faceLeast) : null,
       most: params.faceMost ? own(params.faceMost) : null,
     },
     level: -own(params.clearance) * (face ? 1 : 0.5),
-    front: own(params.front),
+    // Clear with its end towards the chuck, whichever corner is programmed.
+    front: own(params.front) + (insert.programmed === 'high' ? width : 0),
     stepover: params.stepover ? own(params.stepover) : printed(USUAL_STEPOVER * width, on),
     peck: params.pecking ? (params.peck ? own(params.peck) : printed(0.4 * width, on)) : 0,
     peckRetreat: params.peckRetreat ? own(params.peckRetreat) : unit === 'inch' ? 0.01 : 0.25,

@@ -36,6 +36,13 @@ export function grooveWorking(sizes: GrooveSizes, on: CycleCase): WorkingLine[] 
       gives: say(plungeDepth),
     },
   ]
+  if (where === 'inside' && !inside)
+    lines.push({
+      finds: 'clear in front',
+      arithmetic: `${say(sizes.front - insert.width)} ${formatTerm(insert.width, unit)}`,
+      means: 'the end of the insert towards the chuck clears; its other corner is programmed',
+      gives: say(sizes.front),
+    })
   if ('surface' in spindle) {
     const diameter = where === 'face' ? 2 * section.high : 2 * surface
     const factor = unit === 'inch' ? '12' : '1000'

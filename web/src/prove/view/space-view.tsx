@@ -1,7 +1,14 @@
 import { type Body, boundsOf, type ToolPart, type Triple } from '@dogleg/core/prove'
 import { Canvas, useThree } from '@react-three/fiber'
 import { useEffect, useMemo, useState } from 'react'
-import { BoxGeometry, CylinderGeometry, EdgesGeometry, PerspectiveCamera } from 'three'
+import {
+  BoxGeometry,
+  CylinderGeometry,
+  EdgesGeometry,
+  LatheGeometry,
+  PerspectiveCamera,
+  Vector2,
+} from 'three'
 import { Button } from '../../ui/button.tsx'
 import { FIELD_OF_VIEW, placeInSpace } from './cameras.ts'
 import type { Drawing } from './drawing.ts'
@@ -24,6 +31,22 @@ const TURNS: Record<'X' | 'Y' | 'Z', [number, number, number]> = {
   Z: [Math.PI / 2, 0, 0],
 }
 
+/** A cylinder along Y about its middle, or a tube: its section turned once round. */
+function roundGeometry({ diameter, bore, length }: Extract<Body, { shape: 'cylinder' }>) {
+  if (!bore) return new CylinderGeometry(diameter / 2, diameter / 2, length, 48)
+  const corners = [
+    [bore / 2, -length / 2],
+    [diameter / 2, -length / 2],
+    [diameter / 2, length / 2],
+    [bore / 2, length / 2],
+    [bore / 2, -length / 2],
+  ] as const
+  return new LatheGeometry(
+    corners.map(([x, y]) => new Vector2(x, y)),
+    48,
+  )
+}
+
 function BodyShape({ body }: { body: Body }) {
   const { least, greatest } = boundsOf(body)
   const middle = [0, 1, 2].map((axis) => ((least[axis] as number) + (greatest[axis] as number)) / 2) as [
@@ -33,9 +56,7 @@ function BodyShape({ body }: { body: Body }) {
   ]
   const geometry = useMemo(
     () =>
-      body.shape === 'box'
-        ? new BoxGeometry(body.size.x, body.size.y, body.size.z)
-        : new CylinderGeometry(body.diameter / 2, body.diameter / 2, body.length, 48),
+      body.shape === 'box' ? new BoxGeometry(body.size.x, body.size.y, body.size.z) : roundGeometry(body),
     [body],
   )
   const edges = useMemo(() => new EdgesGeometry(geometry, 30), [geometry])
@@ -52,20 +73,31 @@ function BodyShape({ body }: { body: Body }) {
   )
 }
 
-function ToolShape3({ parts, tip, lathe }: { parts: readonly ToolPart[]; tip: Triple; lathe: boolean }) {
+/** How thick a lathe's tool is drawn across, as a share of its narrower side. */
+const THICK = 0.5
+
+function ToolShape3({ parts, tip }: { parts: readonly ToolPart[]; tip: Triple }) {
   return (
     <group position={[tip[0], tip[1], tip[2]]}>
-      {parts.map(({ name, radius, from, to }) => {
-        const r = Math.max(radius, 0.01)
-        return lathe ? (
-          <mesh key={name} position={[(from + to) / 2, 0, r]}>
-            <boxGeometry args={[to - from, r, 2 * r]} />
-            <meshBasicMaterial color="#f5edd9" transparent opacity={0.6} />
-          </mesh>
-        ) : (
-          <mesh key={name} position={[0, 0, (from + to) / 2]} rotation={[Math.PI / 2, 0, 0]}>
-            <cylinderGeometry args={[r, r, Math.max(to - from, 0.01), 32]} />
-            <meshBasicMaterial color="#f5edd9" transparent opacity={name === 'holder' ? 0.35 : 0.7} />
+      {parts.map((part) => {
+        const opacity = part.name === 'holder' ? 0.35 : 0.7
+        if (part.form === 'flat') {
+          const [wide, long] = [part.x, part.z].map(([low, high]) => Math.max(high - low, 0.01)) as [
+            number,
+            number,
+          ]
+          return (
+            <mesh key={part.name} position={[(part.x[0] + part.x[1]) / 2, 0, (part.z[0] + part.z[1]) / 2]}>
+              <boxGeometry args={[wide, Math.min(wide, long) * THICK, long]} />
+              <meshBasicMaterial color="#f5edd9" transparent opacity={opacity} />
+            </mesh>
+          )
+        }
+        const r = Math.max(part.radius, 0.01)
+        return (
+          <mesh key={part.name} position={[0, 0, (part.from + part.to) / 2]} rotation={[Math.PI / 2, 0, 0]}>
+            <cylinderGeometry args={[r, r, Math.max(part.to - part.from, 0.01), 32]} />
+            <meshBasicMaterial color="#f5edd9" transparent opacity={opacity} />
           </mesh>
         )
       })}
@@ -91,14 +123,12 @@ export function SpaceView({
   parts,
   tip,
   extent,
-  lathe,
 }: {
   drawing: Drawing
   bodies: readonly Body[]
   parts: readonly ToolPart[]
   tip: Triple
   extent: Extent
-  lathe: boolean
 }) {
   const [turn, setTurn] = useState(0.6)
   const [tilt, setTilt] = useState(0.55)
@@ -134,7 +164,7 @@ export function SpaceView({
           {bodies.map((body) => (
             <BodyShape key={body.id} body={body} />
           ))}
-          <ToolShape3 parts={parts} tip={tip} lathe={lathe} />
+          <ToolShape3 parts={parts} tip={tip} />
         </Canvas>
       </div>
       <div className="absolute right-2 bottom-2 flex flex-wrap gap-1">

@@ -1,4 +1,4 @@
-import { type Body, boundsOf, type ToolPart, type Triple } from '@dogleg/core/prove'
+import { type Body, boundsOf, partBox, type ToolPart, type Triple } from '@dogleg/core/prove'
 import type { LengthUnit } from '@dogleg/core/quantity'
 import { Maximize, ZoomIn, ZoomOut } from 'lucide-react'
 import { useMemo, useRef, useState } from 'react'
@@ -22,7 +22,6 @@ interface StraightViewProps {
   next: readonly Triple[]
   crashes: boolean
   hit?: Triple | undefined
-  lathe: boolean
   unit: LengthUnit
 }
 
@@ -32,7 +31,7 @@ const LETTERS = ['X', 'Y', 'Z'] as const
 
 /** The work area from one side: bodies and tool to scale, the whole path, the next move bright, the hit marked. */
 export function StraightView(props: StraightViewProps) {
-  const { side, extent, drawing, bodies, lit, onMove, parts, tip, next, crashes, hit, lathe, unit } = props
+  const { side, extent, drawing, bodies, lit, onMove, parts, tip, next, crashes, hit, unit } = props
   const [ref, size] = useSize()
   const [moved, setMoved] = useState<Window>()
   const whole = useMemo(() => fit(extent, side, size), [extent, side, size])
@@ -123,7 +122,7 @@ export function StraightView(props: StraightViewProps) {
                 strokeDasharray={crashes ? '10 5' : undefined}
               />
             )}
-            <ToolMark parts={parts} tip={tip} side={side} at={at} scale={window.scale} lathe={lathe} />
+            <ToolMark parts={parts} tip={tip} side={side} at={at} scale={window.scale} />
             {hit && <HitMark {...at(hit)} />}
             <text x={8} y={size.height - 8} className="fill-scribe text-[13px]">
               {LETTERS[side.right]} right, {LETTERS[side.up]} up
@@ -221,6 +220,15 @@ function BodyMark({
   const { x, y, width, height, name } = placeOf(body, at)
   const edge = lit ? 'stroke-brass' : body.role === 'part' ? 'stroke-scribe' : 'stroke-scribe-dim'
   const look = `${FILLS[body.role]} ${edge} lights-up`
+  // A tube that lies across the view: its two walls, and between them the bore.
+  const bore = body.shape === 'cylinder' && body.bore && side.up === 0 ? body.bore * scale : 0
+  const wall = { x, width, height: (height - bore) / 2 }
+  const walls = bore
+    ? [
+        { ...wall, y },
+        { ...wall, y: y + (height + bore) / 2 },
+      ]
+    : [{ x, y, width, height }]
   const endOn = body.shape === 'cylinder' && LETTERS[side.eye] === body.axis
   return (
     <g>
@@ -233,7 +241,7 @@ function BodyMark({
           strokeWidth={lit ? 3 : 1.5}
         />
       ) : (
-        <rect x={x} y={y} width={width} height={height} className={look} strokeWidth={lit ? 3 : 1.5} />
+        walls.map((wall) => <rect key={wall.y} {...wall} className={look} strokeWidth={lit ? 3 : 1.5} />)
       )}
       {named && (
         <text x={name.x} y={name.y} textAnchor="middle" className="fill-scribe text-[13px]">
@@ -251,30 +259,31 @@ function ToolMark({
   side,
   at,
   scale,
-  lathe,
 }: {
   parts: readonly ToolPart[]
   tip: Triple
   side: Side
   at: At
   scale: number
-  lathe: boolean
 }) {
   const { x, y } = at(tip)
   return (
     <g className="stroke-stock" strokeWidth={2}>
-      {[...parts].reverse().map(({ name, radius, from, to }) => {
-        const r = Math.max(radius * scale, 2)
-        const fill = name === 'cutter' ? 'fill-stock/70' : 'fill-stock/25'
-        if (side.name === 'plan') return <circle key={name} cx={x} cy={y} r={r} className={fill} />
-        const left = lathe ? x : x - r
+      {[...parts].reverse().map((part) => {
+        const fill = part.name === 'cutter' ? 'fill-stock/70' : 'fill-stock/25'
+        if (part.form === 'round' && side.name === 'plan')
+          return (
+            <circle key={part.name} cx={x} cy={y} r={Math.max(part.radius * scale, 2)} className={fill} />
+          )
+        const { least, greatest } = partBox(part)
+        const wide = Math.max((greatest[side.right] - least[side.right]) * scale, 2)
         return (
           <rect
-            key={name}
-            x={left}
-            y={y - to * scale}
-            width={2 * r}
-            height={Math.max((to - from) * scale, 1)}
+            key={part.name}
+            x={x + ((least[side.right] + greatest[side.right]) / 2) * scale - wide / 2}
+            y={y - greatest[side.up] * scale}
+            width={wide}
+            height={Math.max((greatest[side.up] - least[side.up]) * scale, 1)}
             className={fill}
           />
         )

@@ -36,14 +36,14 @@ export function Views({ setup, stepper, drawing, bodies, path, tools, inSpace, p
   const motion = proof?.program.motion
   const number = motion?.states[motion.state[Math.min(row, Math.max(0, motion.count - 1))] ?? 0]?.tool ?? 0
   const shape = tools.find((tool) => tool.number === number)
-  const parts = useMemo(() => toolParts(shape && toolIn(shape, unit)), [shape, unit])
+  const parts = useMemo(() => toolParts(shape && toolIn(shape, unit), lathe), [shape, unit, lathe])
   // Where something is placed, another path is no reason to look from elsewhere.
   const alone = bodies.length === 0 ? path : undefined
   const extent = useMemo(() => sceneExtent(bodies, alone), [bodies, alone])
   if (inSpace)
     return (
       <Suspense fallback={<p className="p-3">Drawing…</p>}>
-        <SpaceView drawing={drawing} bodies={bodies} parts={parts} tip={tip} extent={extent} lathe={lathe} />
+        <SpaceView drawing={drawing} bodies={bodies} parts={parts} tip={tip} extent={extent} />
       </Suspense>
     )
   return (lathe ? [TURNING] : [PLAN, SIDE]).map((side) => (
@@ -60,7 +60,6 @@ export function Views({ setup, stepper, drawing, bodies, path, tools, inSpace, p
       next={speed > 0 ? [] : (press?.path ?? [])}
       crashes={here.some(({ severity, body }) => severity === 'stop' && body !== undefined)}
       hit={here.find(({ at }) => at !== undefined)?.at}
-      lathe={lathe}
       unit={unit}
     />
   ))

@@ -140,6 +140,37 @@ test('the grooves of the drawtube: refused while a number is wrong, then cut, pr
   expect(text).toContain('T0404')
 })
 
+test('a groove inside: the bar of the tool table goes into the tube, and not into a full bar', async ({
+  page,
+}) => {
+  await signIn(page)
+  await openRings(page, 'Code')
+  await page.getByRole('button', { name: 'New program' }).click()
+  await page.getByLabel('Name', { exact: true }).fill('Snap ring')
+  await page.getByRole('button', { name: 'Groove', exact: true }).click()
+  await page.getByText('inside', { exact: true }).first().click()
+  await page.getByLabel('Bore diameter').fill('.75')
+  await page.getByLabel('Bottom diameter').fill('.85')
+  await page.getByLabel('Wall, Z', { exact: true }).fill('-.4')
+  await page.getByLabel('Other wall, Z').fill('-.55')
+  await part(page, /Insert/).click()
+  await page.getByLabel('Tool is T').fill('4')
+  await expect(page.getByText(/T4 is a tool for outside in the tool table/)).toBeVisible()
+  await page.getByLabel('Tool is T').fill('6')
+  // A bar of .5 under an insert that stands .1 out of it.
+  await expect(page.getByLabel('Smallest bore')).toHaveAttribute('placeholder', '0.6000')
+  await page.getByRole('button', { name: 'Prove it' }).click()
+  await expect(page.getByText('1 stop', { exact: true })).toBeVisible()
+  await part(page, /Findings/).click()
+  await expect(page.getByText('T6 has not been taken in this setup.').first()).toBeVisible()
+  await part(page, /Work area/).click()
+  await page.getByLabel('Bore').fill('2')
+  await expect(page.getByText('From 0 to less than the diameter.')).toBeVisible()
+  await page.getByLabel('Bore').fill('0')
+  await part(page, /Findings/).click()
+  await expect(page.getByText(/goes into drawtube at rapid/).first()).toBeVisible()
+})
+
 test('a word of the code and its field light each other; cycles are copied, moved and switched off', async ({
   page,
 }) => {

@@ -104,7 +104,8 @@ function goesDeeper(of: HitCase, row: number): boolean {
   const shape = shapeAt(of, row)
   const side = !of.lathe ? 'face' : shape ? toolOnLathe(shape).side : 'outside'
   if (side === 'face') return to[2] < from[2]
-  return side === 'inside' ? to[0] > from[0] : to[0] < from[0]
+  // A bar goes deeper along the bore as well.
+  return side === 'inside' ? to[0] > from[0] || to[2] < from[2] : to[0] < from[0]
 }
 
 /** What is to be done about a piece of a tool that goes into something at feed. */
@@ -143,7 +144,7 @@ function one(of: HitCase, hit: Hit): ProgramFinding {
         line,
         `${capital(THING[hit.part])} goes into ${hit.body.name} at rapid.`,
         `${where} There is material there: nothing has cut it away by then.`,
-        { ...rest, fix: 'Stop the rapid above the material and go on at feed.' },
+        { ...rest, fix: 'Stop the rapid before the material and go on at feed.' },
       )
     const low = returnPlane(of, hit)
     if (low) return low

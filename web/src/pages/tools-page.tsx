@@ -204,7 +204,9 @@ function ToolEditor({ tool, machines }: { tool: ToolShape; machines: readonly Ma
           />
         </form>
       </FormProvider>
-      <ToolPreview draft={draft} lathe={lathe} />
+      <div>
+        <ToolPreview draft={draft} lathe={lathe} />
+      </div>
     </div>
   )
 }
@@ -251,7 +253,7 @@ function OnLathe({ draft, symbol }: { draft: ToolForm; symbol: string }) {
       </SelectField>
       {insert && (
         <SelectField
-          label="Corner that is programmed"
+          label="Programmed corner"
           value={stands.corner}
           className={side === 'inside' ? '' : 'col-span-2'}
           onChange={({ target }) => put({ ...stands, corner: target.value as 'low' | 'high' })}

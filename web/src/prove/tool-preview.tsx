@@ -8,6 +8,8 @@ import { readTyped, type Typed } from '../reference/typed-form.ts'
 /** Room round the tool: for what the lengths are, to the right of it or under it. */
 const EDGE = 30
 const LABELS = 84
+/** Room over it for which way it is seen. */
+const HEADING = 20
 
 /** A piece in the picture: from a lower to a higher place, rightwards and upwards, in the tool's own unit. */
 interface Drawn {
@@ -43,14 +45,17 @@ export function ToolPreview({ draft, lathe }: { draft: Typed<ToolShape>; lathe: 
   const pieces = toolParts(read.row, lathe).map(drawn)
   /** Whether its lengths run to the right, as those of a bar do. */
   const lies = lathe && side !== 'outside'
-  const [width, height] = lies ? [520, 300] : [320, 480]
+  const [width, height] = lies ? [352, 300] : [320, 480]
   const bounds = (axis: 'right' | 'up') =>
     [
       Math.min(0, ...pieces.map((piece) => piece[axis][0])),
       Math.max(0, ...pieces.map((piece) => piece[axis][1])),
     ] as const
   const [across, high] = [bounds('right'), bounds('up')]
-  const room = { right: width - 2 * EDGE - (lies ? 0 : LABELS), up: height - 2 * EDGE - (lies ? LABELS : 0) }
+  const room = {
+    right: width - 2 * EDGE - (lies ? 0 : LABELS),
+    up: height - 2 * EDGE - (lies ? LABELS : 0) - (lathe ? HEADING : 0),
+  }
   const scale = Math.min(room.right / (across[1] - across[0]), room.up / (high[1] - high[0]))
   const slack = {
     right: (room.right - (across[1] - across[0]) * scale) / 2,
@@ -86,9 +91,9 @@ export function ToolPreview({ draft, lathe }: { draft: Typed<ToolShape>; lathe: 
               strokeDasharray="4 4"
             />
             <text
-              x={x(right[1]) - 6}
+              x={x(right[1]) + (x(right[1]) < width / 2 ? 6 : -6)}
               y={height - LABELS + 4 + 22 * n}
-              textAnchor="end"
+              textAnchor={x(right[1]) < width / 2 ? 'start' : 'end'}
               className="digits fill-scribe text-[15px]"
             >
               {says(right[1] - pieceStart(pieces))}

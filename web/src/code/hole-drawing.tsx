@@ -54,24 +54,8 @@ export function HoleDrawing({ sketch, unit, lit, threadName, says }: HoleDrawing
         height={Math.max(0, bottom - surface)}
         fill="url(#stock)"
       />
-      <line
-        x1={MIDDLE - 150}
-        x2={MIDDLE + 150}
-        y1={surface}
-        y2={surface}
-        stroke="var(--color-scribe)"
-        strokeWidth={2}
-      />
-      {thickness !== null && (
-        <line
-          x1={MIDDLE - 150}
-          x2={MIDDLE + 150}
-          y1={bottom}
-          y2={bottom}
-          stroke="var(--color-scribe)"
-          strokeWidth={2}
-        />
-      )}
+      <Face y={surface} />
+      {thickness !== null && <Face y={bottom} />}
       <polygon
         points={polygon(outline)}
         fill="var(--color-layout)"
@@ -177,3 +161,8 @@ function Thread({ thread, at, lit }: ThreadProps) {
     </g>
   )
 }
+
+/** An outer face of the part. */
+const Face = ({ y }: { y: number }) => (
+  <line x1={MIDDLE - 150} x2={MIDDLE + 150} y1={y} y2={y} stroke="var(--color-scribe)" strokeWidth={2} />
+)

@@ -1,9 +1,9 @@
 import { asList, circlesByDiameter, type HolePlace } from '@dogleg/core/cycles/cycle'
 import { formatWithUnit } from '@dogleg/core/quantity'
-import { FileUp } from 'lucide-react'
 import { useState } from 'react'
 import { Button } from '../ui/button.tsx'
 import { ListField } from '../ui/list-field.tsx'
+import { OpenFile } from '../ui/open-file.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import { LengthField, NumberField, Pair, useCycleForm } from './cycle-field.tsx'
 import { circlesOfDxf } from './dxf.ts'
@@ -111,19 +111,12 @@ export function PlacesFields({ places }: { places: readonly HolePlace[] }) {
           </Pair>
         </>
       )}
-      <label className="inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-sm border border-ink-soft px-3 font-semibold focus-within:outline-3 hover:bg-stock-shade">
-        <FileUp aria-hidden size={20} /> From a CSV or DXF file
-        <input
-          type="file"
-          accept=".csv,.txt,.dxf"
-          aria-label="Places from a CSV or DXF file"
-          onChange={({ target }) => {
-            void take(target.files?.[0])
-            target.value = ''
-          }}
-          className="sr-only"
-        />
-      </label>
+      <OpenFile
+        says="From a CSV or DXF file"
+        label="Places from a CSV or DXF file"
+        accept=".csv,.txt,.dxf"
+        onFile={(file) => void take(file)}
+      />
       {told && (
         <p role="status" className="font-semibold">
           {told}

@@ -79,6 +79,22 @@ function ThreadPick() {
   )
 }
 
+/** The tool of one operation, and how fast it turns. */
+const ToolAndTurns = ({
+  of,
+  says,
+  turns,
+}: {
+  of: 'tap' | 'drill' | 'chamfer'
+  says: string
+  turns: number
+}) => (
+  <Pair>
+    <NumberField field={`${of}Tool`} label={`${says} is T`} />
+    <NumberField field={`${of}Turns`} label={says} suffix="rpm" reckoned={`${Math.round(turns)}`} />
+  </Pair>
+)
+
 interface TapFormProps {
   part: TapPart
   sizes: TapSizes
@@ -253,15 +269,7 @@ export function TapForm({ part, sizes, unit, machine }: TapFormProps) {
         <div className="space-y-1">
           {tap.tapping && (
             <>
-              <Pair>
-                <NumberField field="tapTool" label="Tap is T" />
-                <NumberField
-                  field="tapTurns"
-                  label="Tap"
-                  suffix="rpm"
-                  reckoned={`${Math.round(turns.tap)}`}
-                />
-              </Pair>
+              <ToolAndTurns of="tap" says="Tap" turns={turns.tap} />
               <KeepSpeed
                 of={tap.tap === 'cut' ? 'tapping' : 'forming'}
                 typed={tap.tapTurns}
@@ -283,30 +291,12 @@ export function TapForm({ part, sizes, unit, machine }: TapFormProps) {
           )}
           {tap.drill && (
             <>
-              <Pair>
-                <NumberField field="drillTool" label="Drill is T" />
-                <NumberField
-                  field="drillTurns"
-                  label="Drill"
-                  suffix="rpm"
-                  reckoned={`${Math.round(turns.drill)}`}
-                />
-              </Pair>
+              <ToolAndTurns of="drill" says="Drill" turns={turns.drill} />
               <KeepSpeed of="drilling" typed={tap.drillTurns} diameter={sizes.drillDiameter} unit={unit} />
               <LengthField field="drillFeed" label="Drill feed a turn" reckoned={say(sizes.feeds.drill)} />
             </>
           )}
-          {tap.chamfer && (
-            <Pair>
-              <NumberField field="chamferTool" label="Chamfer is T" />
-              <NumberField
-                field="chamferTurns"
-                label="Chamfer"
-                suffix="rpm"
-                reckoned={`${Math.round(turns.chamfer)}`}
-              />
-            </Pair>
-          )}
+          {tap.chamfer && <ToolAndTurns of="chamfer" says="Chamfer" turns={turns.chamfer} />}
           <SwitchField field="coolant" label="Coolant" />
         </div>
       )

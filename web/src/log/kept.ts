@@ -10,7 +10,12 @@ export function useKept<T>(
   const key = `dogleg.draft.${name}`
   const [value, setValue] = useState<T>(() => read(key, schema) ?? start())
   const change = (next: T) => {
-    localStorage.setItem(key, JSON.stringify(next))
+    try {
+      localStorage.setItem(key, JSON.stringify(next))
+    } catch {
+      // No room on the tablet: it stands on the page only, and a reload must not bring back an earlier state of it.
+      localStorage.removeItem(key)
+    }
     setValue(next)
   }
   const clear = (next = start()) => {

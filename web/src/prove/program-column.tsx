@@ -1,8 +1,9 @@
 import type { ProgramFinding } from '@dogleg/core/prove'
 import { type OffsetState, programFor, type Setup } from '@dogleg/core/setup'
-import { Copy, Download, FileUp } from 'lucide-react'
+import { Copy, Download } from 'lucide-react'
 import { useMemo, useRef } from 'react'
 import { Button } from '../ui/button.tsx'
+import { OpenFile } from '../ui/open-file.tsx'
 import { type ProgramText, programText } from './large-text.ts'
 import { ProgramEditor } from './program-editor.tsx'
 import type { Stepper } from './stepper.ts'
@@ -61,19 +62,12 @@ export function ProgramColumn({
             className="h-11 w-full rounded-sm border border-ink-soft bg-white/60 px-2 font-semibold"
           />
         </label>
-        <label className="inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-sm border border-ink-soft px-3 font-semibold focus-within:outline-3 hover:bg-stock-shade">
-          <FileUp aria-hidden size={20} /> Open
-          <input
-            type="file"
-            accept=".nc,.txt,.tap,.cnc,.ngc,text/plain"
-            aria-label="Open a program file"
-            onChange={({ target }) => {
-              void onFile(target.files?.[0])
-              target.value = ''
-            }}
-            className="sr-only"
-          />
-        </label>
+        <OpenFile
+          says="Open"
+          label="Open a program file"
+          accept=".nc,.txt,.tap,.cnc,.ngc,text/plain"
+          onFile={(file) => void onFile(file)}
+        />
       </div>
       {text.length === 0 && (
         <div className="space-y-2 rounded-sm border border-dashed border-ink-soft p-3">

@@ -1,0 +1,27 @@
+import { FileUp } from 'lucide-react'
+
+interface OpenFileProps {
+  says: string
+  /** What is opened, for who cannot see where the key stands. */
+  label: string
+  /** Endings and kinds that are offered: '.csv,.txt'. */
+  accept: string
+  onFile: (file: File | undefined) => void
+}
+
+/** A key that opens a file of the tablet; the same file may be opened again. */
+export const OpenFile = ({ says, label, accept, onFile }: OpenFileProps) => (
+  <label className="inline-flex min-h-11 cursor-pointer items-center gap-2 rounded-sm border border-ink-soft px-3 font-semibold focus-within:outline-3 hover:bg-stock-shade">
+    <FileUp aria-hidden size={20} /> {says}
+    <input
+      type="file"
+      accept={accept}
+      aria-label={label}
+      onChange={({ target }) => {
+        onFile(target.files?.[0])
+        target.value = ''
+      }}
+      className="sr-only"
+    />
+  </label>
+)

@@ -97,6 +97,7 @@ function tap(hole: Hole): void {
     lead: rpm > 0 ? rate / rpm : 0,
     multiple,
     rigid: reading.rigidTap === null || run.rigidAnnounced,
+    starts: run.rigidAnnounced,
     tap: true,
   }
   const aux = run.out.inStep.push(inStep) - 1

@@ -64,6 +64,7 @@ export function setModes(block: Block): void {
         break
       case 80:
         run.motion = run.lastPlain
+        run.rigidAnnounced = false
         break
       case 17:
       case 18:

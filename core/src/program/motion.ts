@@ -45,6 +45,8 @@ export interface InStep {
   /** Out at this many times the speed in. */
   multiple: number
   rigid: boolean
+  /** Rigid tapping was announced: the cycle starts the spindle itself. */
+  starts: boolean
   /** A tap turns back at the bottom; a thread on a lathe does not. */
   tap: boolean
 }

@@ -207,10 +207,17 @@ function centreCycle(run: Run, code: 83 | 84): void {
   if (code === 84) {
     const rpm = run.rpm()
     const feed = run.feedFor(Math.abs(plane - z))
-    const { tapRetract } = run.options.profile.reading
+    const { tapRetract, rigidTap } = run.options.profile.reading
     const multiple = (tapRetract && wordValue(run, tapRetract.address)) ?? tapRetract?.usual ?? 1
     const aux =
-      run.out.inStep.push({ rpm, lead: rpm > 0 ? feed / rpm : 0, multiple, rigid: true, tap: true }) - 1
+      run.out.inStep.push({
+        rpm,
+        lead: rpm > 0 ? feed / rpm : 0,
+        multiple,
+        rigid: rigidTap === null || run.rigidAnnounced,
+        starts: run.rigidAnnounced,
+        tap: true,
+      }) - 1
     run.go(ROW.IN_STEP, x, 0, z, FLAG.CYCLE, aux, feed)
     run.go(ROW.TAP_OUT, x, 0, plane, FLAG.CYCLE, aux, feed * multiple)
     return

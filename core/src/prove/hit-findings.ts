@@ -219,6 +219,8 @@ export function stoppedFindings({ motion, lathe }: HitCase, parts: readonly Body
   for (let row = 0; row < motion.count; row++) {
     const kind = motion.kind[row] as number
     if (kind === ROW.RAPID || kind >= ROW.PROBE || (motion.flags[row] as number) & FLAG.SPINDLE) continue
+    if ((kind === ROW.IN_STEP || kind === ROW.TAP_OUT) && motion.inStep[motion.aux[row] as number]?.starts)
+      continue
     const tool = motion.states[motion.state[row] as number]?.tool ?? 0
     if (said.has(tool)) continue
     const at = endOf(motion, row)

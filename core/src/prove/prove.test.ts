@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
 import {
   demoReference,
   housingLayout,
@@ -60,6 +61,21 @@ describe('a program in its setup', () => {
       expect.closeTo(-0.1, 9),
       expect.closeTo(-0.2, 9),
     ])
+  })
+
+  it('is tapped without M3 where rigid tapping is announced: the cycle starts the spindle; G80 ends that', () => {
+    const twoLine = BUILT_IN_PROFILES.find(({ id }) => id === 'two-line') as Profile
+    const tapped = (announce: string) =>
+      codes(
+        setup(
+          `G20 G90 G17 G40 G49 G80 G94\nT12 M6\nG54 G0 X.75 Y-.6\n${announce}\nG43 H12 Z.5\nG98 G84 X.75 Y-.6 Z-.5 R.1 F30.\nG80\nG91 G28 Z0.\nG90\nM30`,
+          { profile: twoLine },
+        ),
+      ).filter((code) => code === 'spindle-stopped' || code === 'tap-floating')
+    expect(tapped('M29 S600')).toEqual([])
+    expect(tapped('S600 M3')).toEqual(['tap-floating'])
+    expect(tapped('S600')).toEqual(['spindle-stopped', 'tap-floating'])
+    expect(tapped('M29 S600\nG80')).toEqual(['spindle-stopped', 'tap-floating'])
   })
 
   it.each(housingSlips.map((slip) => [slip.code, slip.title, slip] as const))('%s: %s', (code, _, slip) => {

@@ -9,9 +9,9 @@ import {
   writeSheet,
 } from '../code/index.ts'
 import { caseOf, machineOf, sheetOf as sheetOfCycle } from '../code/testing.ts'
-import { BUILT_IN_PROFILES } from '../control/index.ts'
+import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
 import { demoEntries, demoReference, housingLayout, housingSheet, tubeLayout } from '../demo/index.ts'
-import type { ToolShape, ToolSide } from '../machine/index.ts'
+import type { ToolKind, ToolShape, ToolSide } from '../machine/index.ts'
 import { prove } from '../prove/index.ts'
 import { againstCode, codedWith, codeFor, codeRests } from './coding.ts'
 import { deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
@@ -173,7 +173,7 @@ describe('programs built from cycles, in the chain', () => {
   })
 })
 
-describe('a groove that is written stands in Prove', () => {
+describe('what is written for a lathe stands in Prove', () => {
   /** Each place with its tool, and a part that it is cut in: a bar of 2, a tube of 2 bored 1. Invented. */
   const PLACES = [
     ['outside', { surface: '2', near: '-.5', far: '-.8', bottom: '1.7' }],
@@ -203,34 +203,37 @@ describe('a groove that is written stands in Prove', () => {
       ),
     ),
   )
-  const machine = machineOf('lathe')
+  const stopsIn = (
+    sheet: Sheet,
+    { profile, tools, bore }: { profile: Profile; tools: ToolShape[]; bore?: number | undefined },
+  ) => {
+    const { code, items } = writeSheet(sheet, caseOf('lathe', profile, { tools, offset: 'T4' }))
+    if (!code) throw new Error(JSON.stringify(items))
+    return prove({
+      text: code.text,
+      profile,
+      machine: machineOf('lathe'),
+      unit: 'inch',
+      frame: 'T4',
+      offsets: tools.map(({ number }) => ({ name: `T${number}`, axes: { X: -10, Z: -12 } })),
+      lengths: [],
+      tools,
+      layout: { unit: 'inch', bodies: bodies(bore) },
+    }).findings.flatMap(({ severity, code: says }) => (severity === 'stop' ? [says] : []))
+  }
+  const insert = demoReference.tools.find(({ kind }) => kind === 'grooving') as ToolShape
   const proved = (of: (typeof cases)[number], bore: number | undefined, side: ToolSide = of.where) => {
     const tool = {
-      ...(demoReference.tools.find(({ kind }) => kind === 'grooving') as ToolShape),
+      ...insert,
       number: 4,
       flute: 0.2,
       stickOut: 1.5,
       onLathe: { side, corner: of.programmed, bar: side === 'inside' ? 0.6 : null },
     }
-    const on = caseOf('lathe', of.profile, { tools: [tool], offset: 'T4' })
-    const { code, items } = writeSheet(
-      sheetOfCycle({
-        groove: { ...of.groove, where: of.where, programmed: of.programmed, reach: '', finish: of.finish },
-      }),
-      on,
-    )
-    if (!code) throw new Error(JSON.stringify(items))
-    return prove({
-      text: code.text,
-      profile: of.profile,
-      machine,
-      unit: 'inch',
-      frame: 'T4',
-      offsets: [{ name: 'T4', axes: { X: -10, Z: -12 } }],
-      lengths: [],
-      tools: [tool],
-      layout: { unit: 'inch', bodies: bodies(bore) },
-    }).findings.flatMap(({ severity, code: says }) => (severity === 'stop' ? [says] : []))
+    const sheet = sheetOfCycle({
+      groove: { ...of.groove, where: of.where, programmed: of.programmed, reach: '', finish: of.finish },
+    })
+    return stopsIn(sheet, { profile: of.profile, tools: [tool], bore })
   }
   it.each(
     cases.map(
@@ -246,4 +249,54 @@ describe('a groove that is written stands in Prove', () => {
     if (of.where === 'inside') expect(proved(of, undefined)).not.toEqual([])
     else expect(proved(of, undefined, of.where === 'face' ? 'outside' : 'face')).not.toEqual([])
   })
+
+  it.each(BUILT_IN_PROFILES.map((profile) => [profile.id, profile] as const))(
+    'a hole on the centre line, chamfered, drilled and tapped: %s',
+    (_, profile) => {
+      const round = (number: number, kind: ToolKind, diameter: number, flute: number, stickOut = 2.5) => ({
+        ...insert,
+        number,
+        kind,
+        diameter,
+        flute,
+        stickOut,
+        pitch: kind === 'tap' ? 0.05 : null,
+      })
+      const tools = (stickOut: number) => [
+        round(1, 'drill', 0.5, 1),
+        round(2, 'drill', 0.201, 2, stickOut),
+        round(3, 'tap', 0.25, 1),
+      ]
+      const sheet = sheetOfCycle({ tap: { hole: 'blind', threadDepth: '.5', list: '0 0' } })
+      expect(stopsIn(sheet, { profile, tools: tools(2.5) })).toEqual([])
+      // A drill that stands out too little brings its holder into the face: Code refuses it.
+      const short = tools(2.5).map((tool) =>
+        tool.number === 2 ? { ...tool, flute: 0.5, stickOut: 0.5 } : tool,
+      )
+      expect(() => stopsIn(sheet, { profile, tools: short })).toThrow('tool-short')
+    },
+  )
+  it.each(BUILT_IN_PROFILES.map((profile) => [profile.id, profile] as const))(
+    'and so do tapped holes in a plate on a mill: %s',
+    (_, profile) => {
+      const tools = demoReference.tools.filter(({ machineId }) => machineId === 'mill-1')
+      const on = caseOf('mill', profile, { tools })
+      const tap = { threadDepth: '.5', list: '1 -1\n3 -2', chamferTool: '5', drillTool: '3', tapTool: '12' }
+      const { code } = writeSheet(sheetOfCycle({ tap }), on)
+      const proof = prove({
+        text: code?.text ?? '',
+        profile,
+        machine: on.machine,
+        unit: 'inch',
+        frame: 'G54',
+        offsets: [{ name: 'G54', axes: { X: -20, Y: -8, Z: -20 } }],
+        lengths: [3, 5, 12].map((tool) => ({ tool, length: 4 })),
+        tools,
+        layout: housingLayout,
+      })
+      expect(proof.findings).toEqual([])
+      // The two holes are drilled and tapped: the deepest is the drill's point.
+      expect(Math.min(...proof.program.motion.z)).toBeLessThan(-0.7)
+    },
+  )
 })

@@ -4,7 +4,13 @@ import type { Freshness } from '../fact/index.ts'
 import type { Machine, ToolShape } from '../machine/index.ts'
 import type { Chain } from './chain.ts'
 import type { EntryOf } from './entries.ts'
-import { programFreshness } from './program-freshness.ts'
+import {
+  freshnessWith,
+  machineEdited,
+  profileEdited,
+  programFreshness,
+  rowEdited,
+} from './program-freshness.ts'
 import type { StepState } from './steps.ts'
 
 /** A program that was built from cycles, and whether what it rests on still holds. */
@@ -35,24 +41,19 @@ interface Context {
 }
 
 /** A program also rests on the profile, the machine, the material's speeds and the shapes of its tools as they were. */
-function codedFreshness(entry: EntryOf<'coded'>, context: Context): Freshness {
-  const { chain, machine, profile, tools, materials } = context
-  const freshness = chain.freshnessOf(entry.id)
-  if (freshness.state === 'stale') return freshness
-  const changed = (ref: { id: string; version: number }, rows: readonly { id: string; version: number }[]) =>
-    rows.find(({ id }) => id === ref.id)?.version !== ref.version
-  const says =
-    entry.machine.version !== machine.version
-      ? `built for version ${entry.machine.version} of ${machine.name}, which has been edited`
-      : entry.profile.id !== profile.id || entry.profile.version !== profile.version
-        ? `built for ${entry.profile.id} version ${entry.profile.version}; the machine now speaks ${profile.name} version ${profile.version}`
-        : changed(entry.material, materials)
-          ? 'built before the speeds of its material were edited'
-          : entry.tools.some((tool) => changed(tool, tools))
-            ? 'built before the shape of a tool was edited'
-            : undefined
-  return says ? { state: 'stale', cause: { entryId: entry.id, at: entry.at, says } } : freshness
-}
+const codedFreshness = (entry: EntryOf<'coded'>, context: Context): Freshness =>
+  freshnessWith(
+    entry,
+    context,
+    () =>
+      machineEdited(entry, context, 'built for') ??
+      profileEdited(entry, context, 'built for') ??
+      (rowEdited(entry.material, context.materials)
+        ? 'built before the speeds of its material were edited'
+        : entry.tools.some((tool) => rowEdited(tool, context.tools))
+          ? 'built before the shape of a tool was edited'
+          : undefined),
+  )
 
 /** The Code step: the programs that were built; stale if any is, done if there is one and none is. */
 export function deriveCode(context: Context): CodeState {

@@ -4,18 +4,61 @@ import type { Machine } from '../machine/index.ts'
 import type { Chain } from './chain.ts'
 import type { EntryOf } from './entries.ts'
 
-/** A program also rests on the profile and the machine as they were. */
-export function programFreshness(
-  entry: EntryOf<'program'>,
-  { chain, machine, profile }: { chain: Chain; machine: Machine; profile: Profile },
+interface Context {
+  chain: Chain
+  machine: Machine
+  profile: Profile
+}
+
+/**
+ * What an entry that was made with versions of rows stands at: stale with what it rests on in the log, or with the first
+ * thing that `edited` names; fresh where that is nothing.
+ */
+export function freshnessWith(
+  entry: EntryOf<'program' | 'coded' | 'proved'>,
+  { chain }: Pick<Context, 'chain'>,
+  edited: () => string | undefined,
 ): Freshness {
   const freshness = chain.freshnessOf(entry.id)
   if (freshness.state === 'stale') return freshness
-  const changed =
-    entry.profile.id !== profile.id || entry.profile.version !== profile.version
-      ? `written for ${entry.profile.id} version ${entry.profile.version}; the machine now speaks ${profile.name} version ${profile.version}`
-      : entry.machine.version !== machine.version
-        ? `written for version ${entry.machine.version} of ${machine.name}, which has been edited`
-        : undefined
-  return changed ? { state: 'stale', cause: { entryId: entry.id, at: entry.at, says: changed } } : freshness
+  const says = edited()
+  return says ? { state: 'stale', cause: { entryId: entry.id, at: entry.at, says } } : freshness
 }
+
+/** Says that the machine was edited since; undefined where it was not. `made` is the word for it: 'proved on'. */
+export const machineEdited = (
+  entry: EntryOf<'program' | 'coded' | 'proved'>,
+  { machine }: Pick<Context, 'machine'>,
+  made: string,
+): string | undefined =>
+  entry.machine.version === machine.version
+    ? undefined
+    : `${made} version ${entry.machine.version} of ${machine.name}, which has been edited`
+
+/** The same of the profile that the machine speaks. */
+export const profileEdited = (
+  entry: EntryOf<'program' | 'coded' | 'proved'>,
+  { profile }: Pick<Context, 'profile'>,
+  made: string,
+): string | undefined =>
+  entry.profile.id === profile.id && entry.profile.version === profile.version
+    ? undefined
+    : `${made} ${entry.profile.id} version ${entry.profile.version}; the machine now speaks ${profile.name} version ${profile.version}`
+
+/** A row as an entry names it, and the row as it is now. */
+interface Versioned {
+  id: string
+  version: number
+}
+
+/** Whether a row is another version now than the one that was used, or is gone. */
+export const rowEdited = (used: Versioned, rows: readonly Versioned[]) =>
+  rows.find(({ id }) => id === used.id)?.version !== used.version
+
+/** A program also rests on the profile and the machine as they were. */
+export const programFreshness = (entry: EntryOf<'program'>, context: Context): Freshness =>
+  freshnessWith(
+    entry,
+    context,
+    () => profileEdited(entry, context, 'written for') ?? machineEdited(entry, context, 'written for'),
+  )

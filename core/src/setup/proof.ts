@@ -4,6 +4,7 @@ import type { Machine, ToolShape } from '../machine/index.ts'
 import type { Layout } from '../prove/index.ts'
 import { type Chain, LAYOUT } from './chain.ts'
 import type { EntryOf } from './entries.ts'
+import { freshnessWith, machineEdited, profileEdited, rowEdited } from './program-freshness.ts'
 import type { StepState } from './steps.ts'
 
 /** What stands in the work area, as it was placed. */
@@ -33,22 +34,17 @@ interface Context {
 }
 
 /** A proof also rests on the profile, the machine and the shapes of its tools as they were. */
-function proofFreshness(entry: EntryOf<'proved'>, { chain, machine, profile, tools }: Context): Freshness {
-  const freshness = chain.freshnessOf(entry.id)
-  if (freshness.state === 'stale') return freshness
-  const tool = entry.tools.find(
-    ({ id, version }) => tools.find((each) => each.id === id)?.version !== version,
+const proofFreshness = (entry: EntryOf<'proved'>, context: Context): Freshness =>
+  freshnessWith(
+    entry,
+    context,
+    () =>
+      machineEdited(entry, context, 'proved on') ??
+      profileEdited(entry, context, 'proved for') ??
+      (entry.tools.some((tool) => rowEdited(tool, context.tools))
+        ? 'proved before the shape of a tool was edited'
+        : undefined),
   )
-  const says =
-    entry.machine.version !== machine.version
-      ? `proved on version ${entry.machine.version} of ${machine.name}, which has been edited`
-      : entry.profile.id !== profile.id || entry.profile.version !== profile.version
-        ? `proved for ${entry.profile.id} version ${entry.profile.version}; the machine now speaks ${profile.name} version ${profile.version}`
-        : tool
-          ? 'proved before the shape of a tool was edited'
-          : undefined
-  return says ? { state: 'stale', cause: { entryId: entry.id, at: entry.at, says } } : freshness
-}
 
 /** The Prove step: what stands in the work area, and the proofs; stale if any is, done if all are without a stop. */
 export function deriveProve(context: Context): ProveState {

@@ -2,6 +2,7 @@ import type { Block } from '../../control/index.ts'
 import {
   type CycleCase,
   type HolePlace,
+  type Pen,
   type PlacedHole,
   type PlannedRow,
   penOf,
@@ -118,30 +119,34 @@ export function writeHoles(of: Holes, on: CycleCase): HoleWork {
       ],
     }
   }
-  const field = (row: PlannedRow & { to: readonly (number | null)[] }) => {
-    const height = row.to[2]
-    return height === z ? fields.z : height === r ? fields.r : (fields.q ?? fields.returns)
-  }
+  const field = (height: number) =>
+    height === z ? fields.z : height === r ? fields.r : (fields.q ?? fields.returns)
   return {
     planned,
     blocks: places.flatMap((hole, n) => [
       pen.block(['G0', ...at(hole)], `hole ${n + 1}`),
       pen.block(['G0', pen.length('Z', r, fields.r)]),
       ...planHole(of, on, hole.meant, { z, r, q, feed }, out).flatMap((row) =>
-        row.does === 'dwell'
-          ? [pen.block(['G4', pen.code(dwellWord(row.seconds, on), fields.dwell)])]
-          : 'to' in row
-            ? [
-                pen.block([
-                  row.does === 'feed' ? 'G1' : 'G0',
-                  pen.length('Z', row.to[2] ?? 0, field(row)),
-                  row.does === 'feed' ? pen.length('F', feed, fields.feed) : undefined,
-                ]),
-              ]
-            : [],
+        upAndDown(row, on, pen, fields, { field, f: feed }),
       ),
     ]),
   }
+}
+
+/** A row along Z, or a wait, written out; `field` names where a height comes from, `f` is the word of the feed. */
+function upAndDown(
+  row: PlannedRow,
+  on: CycleCase,
+  pen: Pen,
+  fields: Holes['fields'],
+  { field, f }: { field: (height: number) => string | undefined; f: number },
+): Block[] {
+  if (row.does === 'dwell') return [pen.block(['G4', pen.code(dwellWord(row.seconds, on), fields.dwell)])]
+  if (row.does !== 'feed' && row.does !== 'rapid') return []
+  const z = row.to[2] ?? 0
+  return row.does === 'feed'
+    ? [pen.block(['G1', pen.length('Z', z, field(z)), pen.length('F', f, fields.feed)])]
+    : [pen.block(['G0', pen.length('Z', z, field(z))])]
 }
 
 /** Drilling on a lathe's centre line, with feed a turn. The turns do not change on the way: the spindle holds its speed. */
@@ -190,17 +195,7 @@ export function writeCentreHole(
   return {
     planned,
     blocks: planned.flatMap((row) =>
-      row.does === 'dwell'
-        ? [pen.block(['G4', pen.code(dwellWord(row.seconds, on), fields.dwell)])]
-        : 'to' in row
-          ? [
-              pen.block([
-                row.does === 'feed' ? 'G1' : 'G0',
-                pen.length('Z', row.to[2] ?? 0, row.to[2] === z ? fields.z : fields.r),
-                row.does === 'feed' ? pen.length('F', aTurn, fields.feed) : undefined,
-              ]),
-            ]
-          : [],
+      upAndDown(row, on, pen, fields, { field: (height) => (height === z ? fields.z : fields.r), f: aTurn }),
     ),
   }
 }

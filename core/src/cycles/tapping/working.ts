@@ -41,12 +41,13 @@ export function tapWorking(params: TapParams, sizes: TapSizes, unit: LengthUnit)
     })
   }
   if (params.drill) {
-    lines.push({
-      finds: 'room under the tap',
-      arithmetic: `${say(drillDepth)} - ${say(tapDepth)}`,
-      means: 'full diameter of the drill less the tip of the tap',
-      gives: say(sizes.room),
-    })
+    if (params.tapping)
+      lines.push({
+        finds: 'room under the tap',
+        arithmetic: `${say(drillDepth)} - ${say(tapDepth)}`,
+        means: 'full diameter of the drill less the tip of the tap',
+        gives: say(sizes.room),
+      })
     lines.push({
       finds: 'tip of the drill',
       arithmetic: `${say(drillDepth)} + ${say(drillDiameter / 2)} / tan ${params.point / 2}`,

@@ -13,7 +13,11 @@ const middleOf = ({ least, greatest }: Extent) =>
 /** Puts a camera where somebody stands who looks at the work area in space. */
 export function placeInSpace(camera: PerspectiveCamera, { turn, tilt, closer, extent }: SpaceEye) {
   const middle = middleOf(extent)
-  const far = (new Vector3(...extent.greatest).sub(new Vector3(...extent.least)).length() * 1.2) / closer
+  // The ball round the work area fits into the narrower of the two angles of the view.
+  const ball = new Vector3(...extent.greatest).distanceTo(new Vector3(...extent.least)) / 2
+  const upward = ((FIELD_OF_VIEW / 2) * Math.PI) / 180
+  const angle = Math.min(upward, Math.atan(Math.tan(upward) * camera.aspect))
+  const far = (1.02 * ball) / Math.sin(angle) / closer
   camera.up.set(0, 0, 1)
   camera.position.set(
     middle.x + far * Math.cos(tilt) * Math.sin(turn),

@@ -1,0 +1,221 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { USUAL_MATERIALS } from '../cutting/index.ts'
+import {
+  type GrooveDraft,
+  grooveFieldAsked,
+  grooveForm,
+  grooveSizes,
+  grooveWorking,
+} from '../cycles/grooving/index.ts'
+import { type TapDraft, tapFieldAsked, tapForm, tapSizes, tapWorking } from '../cycles/tapping/index.ts'
+import { ROW } from '../program/index.ts'
+import { draftOfSheet, holesOf, newSheet, readSheet, type SheetDraft, toolsOf } from './sheet.ts'
+import { caseOf, compact, sheetOf } from './testing.ts'
+import { writeSheet } from './write-sheet.ts'
+
+/** Every switch and choice of a form at random; the lengths stay as in a new form. */
+const tapChoices: fc.Arbitrary<Partial<TapDraft>> = fc.record({
+  thread: fc.constantFrom('1/4-20 UNC', 'own'),
+  tap: fc.constantFrom('cut', 'form'),
+  lead: fc.constantFrom('plug', 'bottoming', 'taper'),
+  holder: fc.constantFrom('rigid', 'floating'),
+  hole: fc.constantFrom('blind', 'through'),
+  chamfer: fc.boolean(),
+  drill: fc.boolean(),
+  drillWay: fc.constantFrom('peck', 'break', 'plain'),
+  tapping: fc.boolean(),
+  tapPeck: fc.boolean(),
+  pattern: fc.constantFrom('list', 'row', 'grid', 'circle', 'arc'),
+  list: fc.constant('0 0\n1 1'),
+  multiple: fc.constantFrom('best', 'typed', 'left'),
+  returns: fc.constantFrom('initial', 'r'),
+})
+const grooveChoices: fc.Arbitrary<Partial<GrooveDraft>> = fc.record({
+  where: fc.constantFrom('outside', 'inside', 'face'),
+  edge: fc.constantFrom('none', 'chamfer', 'round'),
+  count: fc.constantFrom('1', '3'),
+  programmed: fc.constantFrom('low', 'high'),
+  pecking: fc.boolean(),
+  finish: fc.boolean(),
+  speed: fc.constantFrom('surface', 'turns'),
+  surfaceSpeed: fc.constantFrom('', '300'),
+})
+const [draftOfTap, draftOfGroove] = [
+  (tap: Partial<TapDraft>) => {
+    const [item] = draftOfSheet(sheetOf({ tap })).items
+    if (item?.cycle !== 'tap') throw new Error('no tapped holes')
+    return item.params
+  },
+  (groove: Partial<GrooveDraft>) => {
+    const [item] = draftOfSheet(sheetOf({ groove })).items
+    if (item?.cycle !== 'groove') throw new Error('no groove')
+    return item.params
+  },
+]
+const GARBAGE = '7 apples'
+
+describe('the form of a cycle', () => {
+  /** Every field that holds text, one after the other, with garbage in it. */
+  const spoiled = <D extends object>(draft: D) =>
+    Object.entries(draft).flatMap(([field, value]) =>
+      typeof value === 'string' && /^[\d.\s-]*$/.test(value)
+        ? [{ field: field as keyof D & string, draft: { ...draft, [field]: GARBAGE } as D }]
+        : [],
+    )
+  it('of tapped holes wants just the fields that it asks for, and names the one that is wrong', () => {
+    fc.assert(
+      fc.property(tapChoices, (choices) => {
+        const draft = draftOfTap(choices)
+        const text = (of: TapDraft) => {
+          const read = tapForm.read(of, 'inch')
+          if (!read.ok) return Object.keys(read.problems)
+          const params = read.value
+          const sheet = {
+            ...sheetOf({ tap: { list: '0 0' } }),
+            items: [{ cycle: 'tap' as const, id: 'a', off: false, params }],
+          }
+          return writeSheet(sheet, caseOf('mill', compact)).code?.text
+        }
+        const good = text(draft)
+        // What is not asked for makes no difference to a single word either.
+        for (const { field, draft: bad } of spoiled(draft))
+          expect(text(bad), field).toEqual(tapFieldAsked(draft, field) ? [field] : good)
+      }),
+      { numRuns: 40 },
+    )
+  })
+  it('of a groove does the same', () => {
+    fc.assert(
+      fc.property(grooveChoices, (choices) => {
+        const draft = draftOfGroove(choices)
+        const text = (of: GrooveDraft) => {
+          const read = grooveForm.read(of, 'inch')
+          if (!read.ok) return Object.keys(read.problems)
+          const params = read.value
+          const sheet = {
+            ...sheetOf({ groove: {} }),
+            items: [{ cycle: 'groove' as const, id: 'a', off: false, params }],
+          }
+          return writeSheet(sheet, caseOf('lathe', compact)).code?.text
+        }
+        const good = text(draft)
+        for (const { field, draft: bad } of spoiled(draft))
+          expect(text(bad), field).toEqual(grooveFieldAsked(draft, field) ? [field] : good)
+      }),
+      { numRuns: 40 },
+    )
+  })
+})
+
+describe('the working', () => {
+  /** What somebody with a pocket calculator gets: `x` is times, tan takes degrees. */
+  const reckon = (arithmetic: string): number => {
+    const script = arithmetic
+      .replace(/^depth /, '')
+      .replaceAll('root of', 'Math.sqrt')
+      .replace(/tan ([\d.]+)/g, 'Math.tan($1 * Math.PI / 180)')
+      .replaceAll(' x ', ' * ')
+    if (!/^[\d\s.+*/()-]*$/.test(script.replace(/Math\.(sqrt|tan|PI)/g, ''))) throw new Error(arithmetic)
+    return Number(new Function(`return ${script}`)())
+  }
+  const agrees = (lines: readonly { finds: string; arithmetic: string; gives: string }[]) => {
+    for (const { finds, arithmetic, gives } of lines) {
+      if (/rounded up|as typed/.test(arithmetic)) continue
+      const given = Number.parseFloat(gives)
+      // Half of the last digit that is printed; what it is reckoned from is printed to four digits or fewer.
+      const last = 10 ** -(/\.(\d+)/.exec(gives)?.[1]?.length ?? 0)
+      const off = Math.abs(reckon(arithmetic) - given)
+      expect(off, `${finds}: ${arithmetic} = ${gives}`).toBeLessThanOrEqual(
+        0.51 * last + 2e-3 * Math.abs(given),
+      )
+    }
+  }
+  it('of tapped holes and of grooves comes out with a pocket calculator', () => {
+    const lengths = fc.integer({ min: 200, max: 900 }).map((n) => `${n / 1000}`)
+    fc.assert(
+      fc.property(tapChoices, lengths, (choices, threadDepth) => {
+        const sheet = sheetOf({ tap: { ...choices, threadDepth, thickness: threadDepth } })
+        const [item] = sheet.items
+        if (item?.cycle !== 'tap') throw new Error('no tapped holes')
+        const material = USUAL_MATERIALS[0] as (typeof USUAL_MATERIALS)[number]
+        const lines = tapWorking(
+          item.params,
+          tapSizes(item.params, caseOf('mill', compact), material),
+          'inch',
+        )
+        agrees(lines)
+        // What is not done is not reckoned: no tap, no room under it.
+        const { tapping, drill } = item.params
+        expect(lines.length).toBe((tapping ? 4 : 0) + (drill ? 1 : 0) + (tapping && drill ? 1 : 0))
+      }),
+    )
+    fc.assert(
+      fc.property(grooveChoices, (choices) => {
+        const [item] = sheetOf({ groove: choices }).items
+        if (item?.cycle !== 'groove') throw new Error('no groove')
+        const on = caseOf('lathe', compact)
+        const material = USUAL_MATERIALS[0] as (typeof USUAL_MATERIALS)[number]
+        const sizes = grooveSizes(item.params, on, material)
+        agrees(grooveWorking(sizes, on).filter(({ finds }) => finds !== 'turns at the start'))
+      }),
+    )
+  })
+})
+
+describe('a program of several cycles', () => {
+  const items = fc.array(
+    fc.oneof(
+      tapChoices.map((tap) => ({
+        cycle: 'tap' as const,
+        params: draftOfTap({ ...tap, thread: '1/4-20 UNC' }),
+      })),
+      tapChoices.map(() => ({ cycle: 'tap' as const, params: { ...draftOfTap({ list: '0 0' }), list: '' } })),
+    ),
+    { minLength: 1, maxLength: 4 },
+  )
+  const draftWith = (
+    all: readonly { cycle: 'tap'; params: TapDraft }[],
+    off: readonly boolean[],
+  ): SheetDraft => ({
+    ...newSheet('Several', 12, 'mild-steel'),
+    items: all.map(({ cycle, params }, n) => ({ cycle, params, id: `i${n}`, off: off[n] ?? false })),
+  })
+  it('reads back as it was typed, without what is off and incomplete; what is on and incomplete is named', () => {
+    fc.assert(
+      fc.property(items, fc.array(fc.boolean(), { minLength: 4, maxLength: 4 }), (all, off) => {
+        const draft = draftWith(all, off)
+        const read = readSheet(draft, 'inch')
+        const complete = ({ params }: (typeof draft.items)[number]) =>
+          tapForm.read(params as TapDraft, 'inch').ok
+        const missing = draft.items.filter((item) => !item.off && !complete(item)).map(({ id }) => id)
+        expect(read.ok).toBe(missing.length === 0)
+        if (!read.ok) expect(read.items).toEqual(missing)
+        else {
+          expect(draftOfSheet(read.sheet)).toEqual({ ...draft, items: draft.items.filter(complete) })
+          expect(readSheet(draftOfSheet(read.sheet), 'inch')).toEqual(read)
+        }
+      }),
+      { numRuns: 60 },
+    )
+  })
+  it('takes the tools, and makes the holes, that it says (counted in what the reader reads)', () => {
+    fc.assert(
+      fc.property(items, (all) => {
+        const read = readSheet(draftWith(all, []), 'inch')
+        fc.pre(read.ok)
+        if (!read.ok) return
+        const { code } = writeSheet(read.sheet, caseOf('mill', compact))
+        fc.pre(code !== undefined)
+        if (!code) return
+        const { motion } = code.program
+        const taken = new Set(motion.events.flatMap((event) => (event.does === 'tool' ? [event.tool] : [])))
+        expect([...taken].sort()).toEqual([...new Set(read.sheet.items.flatMap(toolsOf))].sort())
+        const { items: cycles } = read.sheet
+        fc.pre(cycles.every(({ cycle, params }) => cycle === 'tap' && params.tapping && !params.tapPeck))
+        expect(motion.kind.filter((kind) => kind === ROW.IN_STEP)).toHaveLength(holesOf(read.sheet))
+      }),
+      { numRuns: 60 },
+    )
+  })
+})

@@ -113,10 +113,11 @@ describe('the working', () => {
   const reckon = (arithmetic: string): number => {
     const script = arithmetic
       .replace(/^depth /, '')
+      .replace(/^(.*), at least 1$/, 'Math.max(1, $1)')
       .replaceAll('root of', 'Math.sqrt')
       .replace(/tan ([\d.]+)/g, 'Math.tan($1 * Math.PI / 180)')
       .replaceAll(' x ', ' * ')
-    if (!/^[\d\s.+*/()-]*$/.test(script.replace(/Math\.(sqrt|tan|PI)/g, ''))) throw new Error(arithmetic)
+    if (!/^[\d\s.,+*/()-]*$/.test(script.replace(/Math\.(sqrt|tan|PI|max)/g, ''))) throw new Error(arithmetic)
     return Number(new Function(`return ${script}`)())
   }
   const agrees = (lines: readonly { finds: string; arithmetic: string; gives: string }[]) => {

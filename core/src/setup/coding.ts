@@ -17,9 +17,6 @@ function offsetsOf(setup: Setup, sheet: Pick<Sheet, 'items'>, offset: string): O
 export const codedOffset = (setup: Setup, sheet: Pick<Sheet, 'items'>, offset: string) =>
   offsetsOf(setup, sheet, offset)[0]?.name ?? offset
 
-/** The angle that a program is turned by, where one was measured for its offset. */
-const angleOf = ({ angle }: OffsetState) => angle
-
 function againstOffset(offset: OffsetState, lathe: boolean): Finding[] {
   const missing = offset.wants.filter((axis) => !offset.axes[axis])
   return [
@@ -77,7 +74,7 @@ export function sheetCase(
   { tools, materials }: Pick<Reference, 'tools' | 'materials'>,
 ): SheetCase {
   const { machine, profile, unit } = setup
-  const angle = sheet.turned && machine.kind === 'mill' ? angleOf(offsetOf(setup, offset)) : undefined
+  const angle = sheet.turned && machine.kind === 'mill' ? offsetOf(setup, offset).angle : undefined
   return {
     machine,
     profile,

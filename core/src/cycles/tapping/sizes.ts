@@ -163,7 +163,7 @@ export function tapSizes(params: TapParams, on: CycleCase, material: Material): 
       on,
     )
   const drillTurns = params.drillTurns ?? turns(speeds.drilling, drillDiameter)
-  const chamferTurns = params.chamferTurns ?? Math.min(turns(speeds.drilling, chamferDiameter), top)
+  const chamferTurns = params.chamferTurns ?? turns(speeds.drilling, chamferDiameter)
   const drillFeed = params.drillFeed
     ? own(params.drillFeed)
     : Math.max(leastFeed(unit), roundTo((speeds.drillFeed / 100) * drillDiameter, unit === 'inch' ? 4 : 3))

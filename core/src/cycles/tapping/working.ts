@@ -56,10 +56,12 @@ export function tapWorking(params: TapParams, sizes: TapSizes, unit: LengthUnit)
     })
   }
   if (params.tapping) {
-    const [longest] = [Math.max(...stroke.strokes)]
+    const longest = Math.max(...stroke.strokes)
+    // A tap that does not even come to its speed going in gains nothing by more of it.
+    const least = Math.sqrt(longest * stroke.acceleration) < stroke.speed ? ', at least 1' : ''
     lines.push({
       finds: 'knee of the way out',
-      arithmetic: `root of (${longest.toFixed(1)} x ${Number(stroke.acceleration.toFixed(1))}) / ${stroke.speed.toFixed(2)}`,
+      arithmetic: `root of (${longest.toFixed(2)} x ${Number(stroke.acceleration.toFixed(1))}) / ${stroke.speed.toFixed(2)}${least}`,
       means: 'turns in the hole, turns/s² of the spindle, turns/s going in',
       gives: kneeOf(stroke).toFixed(2),
     })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import type { EngraveDraft } from '../cycles/engraving/index.ts'
 import type { GrooveDraft } from '../cycles/grooving/index.ts'
 import { type TapDraft, THREADS } from '../cycles/tapping/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
@@ -65,6 +66,55 @@ describe('what is written does what was planned, in every control', () => {
       { numRuns: 250 },
     )
     expect(written).toBeGreaterThan(150)
+  })
+
+  it('texts in boxes, along lines, from a point and on arcs, with serial numbers, by the cycle and as moves', () => {
+    const engraving = (unit: LengthUnit): fc.Arbitrary<Partial<EngraveDraft>> =>
+      fc.record({
+        text: fc
+          .string({ unit: fc.constantFrom(...'ABCgjpq019 .,:-/=#'), minLength: 1, maxLength: 14 })
+          .filter((of) => of.trim() !== ''),
+        sits: fc.constantFrom('box', 'line', 'start', 'arc'),
+        x: place.map(String),
+        y: place.map(String),
+        angle: fc.double({ min: -360, max: 360, noNaN: true }).map((n) => n.toFixed(3)),
+        boxWidth: thou(500, 5000, unit),
+        boxHeight: thou(200, 2000, unit),
+        toX: place.map(String),
+        toY: place.map(String),
+        align: fc.constantFrom('middle', 'left', 'right'),
+        diameter: thou(2000, 9000, unit),
+        reads: fc.constantFrom('outside', 'inside'),
+        height: fc.oneof(fc.constant(''), thou(60, 400, unit)),
+        way: fc.constantFrom('cycle', 'moves'),
+        top: fc.constantFrom('0', '-.5', '1'),
+        toolAngle: fc.integer({ min: 30, max: 120 }).map(String),
+        tip: thou(0, 10, unit),
+        by: fc.constantFrom('width', 'depth'),
+        sharp: fc.boolean(),
+        coolant: fc.boolean(),
+        serial: fc.integer({ min: 0, max: 99 }).map(String),
+      })
+    let written = 0
+    fc.assert(
+      fc.property(
+        units.chain((unit) => fc.tuple(fc.constant(unit), engraving(unit))),
+        profiles,
+        fc.constantFrom(null, 0.8, 1.25),
+        fc.oneof(fc.constant(0), fc.double({ min: -5, max: 5, noNaN: true })),
+        ([unit, engrave], control, widthFactor, angle) => {
+          const { lettering } = control.reading
+          const profile = {
+            ...control,
+            reading: { ...control.reading, lettering: { ...lettering, widthFactor } },
+          }
+          const on = caseOf('mill', profile, { unit, angle, machine: machineOf('mill', unit) })
+          if (isMeant(writeSheet(sheetOf({ engrave }, unit), on))) written++
+        },
+      ),
+      { numRuns: 300 },
+    )
+    expect(written).toBeGreaterThan(100)
   })
 
   it('tapped holes on the centre line of a lathe', () => {

@@ -1,16 +1,21 @@
 import { z } from 'zod'
+import { type EngraveDraft, engraveForm, newEngraving } from '../cycles/engraving/index.ts'
 import { type GrooveDraft, grooveForm, newGroove } from '../cycles/grooving/index.ts'
 import { newTap, type TapDraft, tapForm } from '../cycles/tapping/index.ts'
-import type { LengthUnit } from '../quantity/index.ts'
+import type { DraftRead, LengthUnit } from '../quantity/index.ts'
 
 /** The cycles that a program can be built from. */
-export type CycleName = 'tap' | 'groove'
+export type CycleName = 'tap' | 'groove' | 'engrave'
 
-export const CYCLE_NAMES: Record<CycleName, string> = { tap: 'Tapped holes', groove: 'Groove' }
+export const CYCLE_NAMES: Record<CycleName, string> = {
+  tap: 'Tapped holes',
+  groove: 'Groove',
+  engrave: 'Engraving',
+}
 
 /** Cycles that there are for a kind of machine. */
 export const cyclesOf = (kind: 'mill' | 'lathe'): readonly CycleName[] =>
-  kind === 'mill' ? ['tap'] : ['groove', 'tap']
+  kind === 'mill' ? ['tap', 'engrave'] : ['groove', 'tap']
 
 const MOST_ITEMS = 40
 
@@ -39,7 +44,11 @@ export const sheet = z.object({
   ...head,
   items: z
     .array(
-      z.discriminatedUnion('cycle', [itemOf('tap', tapForm.params), itemOf('groove', grooveForm.params)]),
+      z.discriminatedUnion('cycle', [
+        itemOf('tap', tapForm.params),
+        itemOf('groove', grooveForm.params),
+        itemOf('engrave', engraveForm.params),
+      ]),
     )
     .max(MOST_ITEMS, `At most ${MOST_ITEMS} cycles.`),
 })
@@ -54,17 +63,41 @@ export const sheetDraft = z.object({
   turned: z.boolean(),
   partsAShift: z.string().max(20),
   items: z
-    .array(z.discriminatedUnion('cycle', [itemOf('tap', tapForm.draft), itemOf('groove', grooveForm.draft)]))
+    .array(
+      z.discriminatedUnion('cycle', [
+        itemOf('tap', tapForm.draft),
+        itemOf('groove', grooveForm.draft),
+        itemOf('engrave', engraveForm.draft),
+      ]),
+    )
     .max(MOST_ITEMS),
 })
 export type SheetDraft = z.infer<typeof sheetDraft>
 export type ItemDraft = SheetDraft['items'][number]
 
 /** A new cycle at the end of a program. */
-export const newItem = (cycle: CycleName, id: string, unit: LengthUnit, lathe: boolean): ItemDraft =>
-  cycle === 'tap'
-    ? { cycle, id, off: false, params: { ...newTap(unit, lathe), ...(lathe ? { list: '0 0' } : {}) } }
-    : { cycle, id, off: false, params: newGroove(unit) }
+export function newItem(cycle: CycleName, id: string, unit: LengthUnit, lathe: boolean): ItemDraft {
+  const head = { id, off: false }
+  switch (cycle) {
+    case 'tap':
+      return { ...head, cycle, params: { ...newTap(unit, lathe), ...(lathe ? { list: '0 0' } : {}) } }
+    case 'groove':
+      return { ...head, cycle, params: newGroove(unit) }
+    case 'engrave':
+      return { ...head, cycle, params: newEngraving(unit) }
+  }
+}
+
+function draftOfItem(item: Item): ItemDraft {
+  switch (item.cycle) {
+    case 'tap':
+      return { ...item, params: tapForm.write(item.params) }
+    case 'groove':
+      return { ...item, params: grooveForm.write(item.params) }
+    case 'engrave':
+      return { ...item, params: engraveForm.write(item.params) }
+  }
+}
 
 /** The form of a program that was kept. */
 export const draftOfSheet = ({ title, number, material, turned, partsAShift, items }: Sheet): SheetDraft => ({
@@ -73,11 +106,7 @@ export const draftOfSheet = ({ title, number, material, turned, partsAShift, ite
   material,
   turned,
   partsAShift: partsAShift === null ? '' : String(partsAShift),
-  items: items.map((item) =>
-    item.cycle === 'tap'
-      ? { ...item, params: tapForm.write(item.params) }
-      : { ...item, params: grooveForm.write(item.params) },
-  ),
+  items: items.map(draftOfItem),
 })
 
 /** A new program without cycles. */
@@ -92,7 +121,7 @@ export const newSheet = (title: string, number: number, material: string): Sheet
 
 /** The tools that a cycle uses. */
 export function toolsOf({ cycle, params }: Item): number[] {
-  if (cycle === 'groove') return [params.tool]
+  if (cycle !== 'tap') return [params.tool]
   return [
     ...(params.chamfer ? [params.chamferTool] : []),
     ...(params.drill ? [params.drillTool] : []),
@@ -113,10 +142,16 @@ export const holesOf = ({ items }: Pick<Sheet, 'items'>) =>
   }, 0)
 
 /** What one cycle's form comes to, or what its fields still need. */
-export const readItem = (item: ItemDraft, unit: LengthUnit) =>
-  item.cycle === 'tap'
-    ? tapForm.read(item.params as TapDraft, unit)
-    : grooveForm.read(item.params as GrooveDraft, unit)
+export function readItem(item: ItemDraft, unit: LengthUnit): DraftRead<Item['params']> {
+  switch (item.cycle) {
+    case 'tap':
+      return tapForm.read(item.params as TapDraft, unit)
+    case 'groove':
+      return grooveForm.read(item.params as GrooveDraft, unit)
+    case 'engrave':
+      return engraveForm.read(item.params as EngraveDraft, unit)
+  }
+}
 
 export type SheetRead =
   | { ok: true; sheet: Sheet }

@@ -1,5 +1,6 @@
 import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
 import { USUAL_MATERIALS } from '../cutting/index.ts'
+import { type EngraveDraft, engraveForm, newEngraving } from '../cycles/engraving/index.ts'
 import type { GrooveDraft } from '../cycles/grooving/index.ts'
 import { grooveForm, newGroove } from '../cycles/grooving/index.ts'
 import { newTap, type TapDraft, tapForm } from '../cycles/tapping/index.ts'
@@ -66,7 +67,7 @@ export const caseOf = (
 
 /** A program of one cycle; what is not said is as in a new form. */
 export function sheetOf(
-  item: { tap: Partial<TapDraft> } | { groove: Partial<GrooveDraft> },
+  item: { tap: Partial<TapDraft> } | { groove: Partial<GrooveDraft> } | { engrave: Partial<EngraveDraft> },
   unit: LengthUnit = 'inch',
 ): Sheet {
   const head = { title: 'test', number: 1234, material: 'mild-steel', turned: true, partsAShift: null }
@@ -75,6 +76,11 @@ export function sheetOf(
     const read = tapForm.read(draft, unit)
     if (!read.ok) throw new Error(JSON.stringify(read.problems))
     return { ...head, items: [{ cycle: 'tap', id: 'a', off: false, params: read.value }] }
+  }
+  if ('engrave' in item) {
+    const read = engraveForm.read({ ...newEngraving(unit), tool: '5', text: 'AB-12', ...item.engrave }, unit)
+    if (!read.ok) throw new Error(JSON.stringify(read.problems))
+    return { ...head, items: [{ cycle: 'engrave', id: 'a', off: false, params: read.value }] }
   }
   const read = grooveForm.read(
     { ...newGroove(unit), tool: '4', insertWidth: '.125', reach: '1', ...item.groove },

@@ -21,6 +21,7 @@ import {
   turnsByCode,
   type WrittenCycle,
 } from '../cycles/cycle/index.ts'
+import { hasSerial, writeEngrave } from '../cycles/engraving/index.ts'
 import { writeGroove } from '../cycles/grooving/index.ts'
 import { writeTap } from '../cycles/tapping/index.ts'
 import { type Finding, finding, verdictOf, worstFirst } from '../fact/index.ts'
@@ -28,6 +29,7 @@ import { type Machine, travelIn } from '../machine/index.ts'
 import { type Program, read } from '../program/index.ts'
 import { fixedDigits, type LengthUnit, roundTo } from '../quantity/index.ts'
 import { cycleTime, speedsOf } from '../timing/index.ts'
+import { neighbourFindings } from './neighbours.ts'
 import type { Item, Sheet } from './sheet.ts'
 
 /** What a program is written for. Lengths in the case's unit. */
@@ -68,6 +70,8 @@ function writeItem(item: Item, on: SheetCase, material: Material): WrittenCycle 
       return writeTap(item.params, on, material)
     case 'groove':
       return writeGroove(item.params, on, material)
+    case 'engrave':
+      return writeEngrave(item.params, on, material)
   }
 }
 
@@ -266,7 +270,15 @@ export function writeSheet(of: Sheet, on: SheetCase, against: readonly Finding[]
     }
   const items: WrittenItem[] = of.items
     .filter(({ off }) => !off)
-    .map((item) => ({ id: item.id, ...writeItem(item, on, material) }))
+    .map((item) => {
+      const { operations, findings } = writeItem(item, on, material)
+      const met = neighbourFindings(item, of, on, material)
+      return {
+        id: item.id,
+        operations,
+        findings: met.length > 0 ? worstFirst([...findings, ...met]) : findings,
+      }
+    })
   const findings = worstFirst([
     ...against,
     ...(items.length === 0 ? [nothing] : []),
@@ -313,6 +325,7 @@ export function writeSheet(of: Sheet, on: SheetCase, against: readonly Finding[]
     machine: on.machine,
     unit: on.unit,
     ...(lathe ? {} : { frame: on.offset }),
+    serial: serialOf(of),
   })
   const wrong = program.diagnostics.find(({ code, severity }) => severity !== 'note' && !MEANT.has(code))
   const differs = wrong
@@ -331,6 +344,12 @@ export function writeSheet(of: Sheet, on: SheetCase, against: readonly Finding[]
     code: { text: whole, lines: code, program, seconds: time.total },
   }
 }
+
+/** The serial number that the program begins with. */
+const serialOf = ({ items }: Sheet): number =>
+  items.flatMap((item) =>
+    item.cycle === 'engrave' && !item.off && hasSerial(item.params.text) ? [item.params.serial] : [],
+  )[0] ?? 0
 
 /** A number that this control cannot carry. */
 function numberFindings({ number }: Sheet, { name, program }: Profile): Finding[] {

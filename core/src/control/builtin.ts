@@ -1,4 +1,4 @@
-import { type Profile, USUAL_READING } from './profile.ts'
+import { type Profile, USUAL_LETTERING, USUAL_READING } from './profile.ts'
 
 const SIX_OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59']
 
@@ -54,6 +54,7 @@ const compact: Profile = {
     chipBreak: true,
     rigidTap: null,
     text: 'G47',
+    lettering: USUAL_LETTERING,
     mapping: { code: 'G107', by: 'radius' },
     pathTolerance: 'G187',
     lookAhead: 'G103',
@@ -99,6 +100,7 @@ const twoLine: Profile = {
     chipBreak: true,
     rigidTap: 29,
     text: null,
+    lettering: USUAL_LETTERING,
     mapping: { code: 'G7.1', by: 'rotary-word' },
     pathTolerance: null,
     lookAhead: null,

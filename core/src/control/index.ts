@@ -1,6 +1,6 @@
 export { BUILT_IN_PROFILES } from './builtin.ts'
 export { findOffset, isFinding, type OffsetAddress, offsetNames } from './offsets.ts'
-export { type Probing, type Profile, profile } from './profile.ts'
+export { type Lettering, type Probing, type Profile, profile } from './profile.ts'
 export {
   type Block,
   clearUpBlocks,

@@ -101,6 +101,28 @@ export type Probing = NonNullable<z.infer<typeof probing>>
 
 const mCode = z.int('Write a whole number.').min(0).max(999)
 
+/** What the control's own text cycle engraves. */
+const lettering = z.object({
+  widthFactor: z
+    .number()
+    .min(0.2, 'A width factor from 0.2 to 3.')
+    .max(3, 'A width factor from 0.2 to 3.')
+    .nullable()
+    .describe(
+      'how wide its text comes out, over single-stroke letters of the same height; null until one was measured',
+    ),
+  characters: z.string().min(1, 'At least one character.').max(150),
+  counts: z.boolean().describe('it counts serial numbers by itself: P1 and a # a digit'),
+})
+export type Lettering = z.infer<typeof lettering>
+
+/** Common practice, from memory; to be checked against the manual. */
+export const USUAL_LETTERING: Lettering = {
+  widthFactor: null,
+  characters: "ABCDEFGHIJKLMNOPQRSTUVWXYZabcdefghijklmnopqrstuvwxyz0123456789 .,:+-*/='!?&_@",
+  counts: true,
+}
+
 /** How the control reads and moves, for proving a program. Every value is a default to be checked against the manual. */
 const reading = z.object({
   rapids: z
@@ -134,6 +156,7 @@ const reading = z.object({
   chipBreak: z.boolean().default(true).describe('it has chip-breaking drilling (G73)'),
   rigidTap: mCode.nullable().describe('the M code that announces rigid tapping; null where it needs none'),
   text: wordCode.nullable().describe('the text engraving cycle'),
+  lettering: lettering.default(USUAL_LETTERING).describe('counts only where it has a text cycle'),
   mapping: z
     .object({ code: wordCode, by: z.enum(['radius', 'rotary-word']) })
     .nullable()
@@ -160,6 +183,7 @@ export const USUAL_READING: Reading = {
   chipBreak: true,
   rigidTap: null,
   text: null,
+  lettering: USUAL_LETTERING,
   mapping: null,
   pathTolerance: null,
   lookAhead: null,

@@ -1,4 +1,5 @@
 export { type CircleFit, fitCircle } from './circle-fit.ts'
+export { cosineOf, sineOf } from './degrees.ts'
 export { type EdgeFit, fitEdge } from './edge-fit.ts'
 export { fitLine, type LineFit, type LinePoint } from './line-fit.ts'
 export { centroid, degrees, distance, halfTurn, type PlanePoint, radians, turned } from './point.ts'

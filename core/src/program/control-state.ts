@@ -85,6 +85,8 @@ export class ControlState {
   /** What a tool change or stop leaves of the canned cycle: its words, in lengths of the setup. */
   sticky = { z: Number.NaN, r: Number.NaN, q: 0, p: 0, i: 0, j: 0, initial: 0, multiple: Number.NaN }
   rigidAnnounced = false
+  /** The serial number that the text cycle engraves next. */
+  serial: number
   /** Called after every move of the level that it was set in. */
   modalMacro: { program: number; args: Float64Array; level: number } | null = null
   /** Where the box of G90, G92 or G94 goes, until another block says otherwise. */
@@ -129,6 +131,7 @@ export class ControlState {
     this.scan = new Scanner(text)
     this.out = new MotionBuilder(Math.min(text.length / 16, 4_000_000))
     this.inch = unit === 'inch'
+    this.serial = options.serial ?? 0
     this.plane = this.lathe ? 18 : 17
     this.feedMode = this.lathe ? 95 : 94
     this.offsetOfCode = new Map(profile.offsets.standard.map((name) => [Number(name.slice(1)), name]))

@@ -128,47 +128,45 @@ describe('home', () => {
   })
 })
 
-describe('the text cycle, until its module stands', () => {
+describe('the text cycle', () => {
   const HEAD = 'G20 G90 G0 X0. Y0. Z1.\nF10.\n'
-  it('goes to its place, down, along as far as the text may reach, and up to R', () => {
-    expect(moves(`${HEAD}G47 P0 (AB) X1. Y2. I90. J.25 R.1 Z-.01 E5.`).slice(1)).toEqual([
-      'rapid 1 2 1',
-      'rapid 1 2 0.1',
+  // The letter I of the published set is one stroke down, 21 tall, and moves on by 8.
+  it('cuts letter by letter, down from the R plane and up to it, and ends over the lower right of the last', () => {
+    expect(moves(`${HEAD}G47 P0 (II) X1. Y2. I90. J.21 R.1 Z-.01 E5.`).slice(1)).toEqual([
+      'rapid 0.79 2 1',
+      'rapid 0.79 2 0.1',
+      'line 0.79 2 -0.01',
       'line 1 2 -0.01',
-      'line 1 2.4 -0.01',
-      'rapid 1 2.4 0.1',
+      'rapid 1 2 0.1',
+      'rapid 0.79 2.08 0.1',
+      'line 0.79 2.08 -0.01',
+      'line 1 2.08 -0.01',
+      'rapid 1 2.08 0.1',
     ])
-    const { motion } = read(`${HEAD}G47 P0 (AB) X1. Y2. J.25 R.1 Z-.01 E5.\nM30`, onMill())
+    const { motion } = read(`${HEAD}G47 P0 (I) X1. Y2. J.25 R.1 Z-.01 E5.\nM30`, onMill())
     expect([...motion.feed].slice(3, 5)).toEqual([5, 10])
+  })
+  it('counts serial numbers on, each with its digits', () => {
+    const serial = (text: string, from: number) =>
+      moves(`${HEAD}${text}`, onMill({ serial: from })).filter((move) => move.startsWith('line'))
+    const call = (mode: string, said: string) => `G47 ${mode} (${said}) X1. Y2. J.21 R.1 Z-.01\n`
+    expect(serial(call('P1', '###').repeat(2), 9)).toEqual([
+      ...serial(call('P0', '009'), 0),
+      ...serial(call('P0', '010'), 0),
+    ])
+  })
+  it('as wide as was measured on the control', () => {
+    const wide = { ...compact.reading, lettering: { ...compact.reading.lettering, widthFactor: 1.5 } }
+    const second = (profile: typeof compact) =>
+      moves(`${HEAD}G47 P0 (II) X1. Y2. J.21 R.1 Z-.01`, onMill({ profile })).at(-1)
+    expect(second(compact)).toBe('rapid 1.08 2 0.1')
+    expect(second({ ...compact, reading: wide })).toBe('rapid 1.12 2 0.1')
   })
   it('without its words says so, and is none on a control that has none', () => {
     expect(complaints(`${HEAD}G47 P0 (AB) X1. Y2. R.1 Z-.01`)).toEqual(['cycle-words 3'])
+    expect(complaints(`${HEAD}G47 P0 (Aß) X1. J.25 R.1 Z-.01`)).toContain('text-character 3')
     expect(complaints(`${HEAD}G47 P0 (AB) X1. J.25 R.1 Z-.01`, onMill({ profile: plain }))[0]).toMatch(
       /^unknown-code/,
     )
-  })
-})
-
-describe('what a word does', () => {
-  it.each([
-    ['G', 43, compact, /length/i],
-    ['G', 68, compact, /turns the program/i],
-    ['G', 154, compact, /P1 to P99/],
-    ['G', 54.1, twoLine, /P1 to P48/],
-    ['G', 107, compact, /wraps Y/i],
-    ['G', 7.1, twoLine, /wraps Y/i],
-    ['G', 187, compact, /corners/],
-    ['M', 3, compact, /clockwise/i],
-    ['M', 62, compact, /pallet 2/],
-    ['M', 29, twoLine, /rigid tapping/i],
-    ['J', 2, compact, /how many times faster/],
-  ] as const)('%s%d', (letter, value, profile, says) => {
-    expect(explainWord(letter, value, 'mill', profile)).toMatch(says)
-  })
-  it('on a lathe as a lathe means it, and nothing where nothing is known', () => {
-    expect(explainWord('G', 96, 'lathe', compact)).toMatch(/surface speed/i)
-    expect(explainWord('G', 98, 'lathe', compact)).not.toBe(explainWord('G', 98, 'mill', compact))
-    expect(explainWord('G', 47, 'mill', plain)).toBeUndefined()
-    expect(explainWord('G', 999, 'mill', compact)).toBeUndefined()
   })
 })

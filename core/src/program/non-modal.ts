@@ -3,6 +3,7 @@ import { macroCall } from './calls.ts'
 import { loadsOffset } from './loads-offset.ts'
 import { FLAG, ROW } from './motion.ts'
 import { bit } from './scan.ts'
+import { textCycle } from './text-cycle.ts'
 
 /** Home (G28, G30) and machine positions (G53): by way of the point given, on the axes that are named. */
 function toMachine(block: Block, code: 28 | 30 | 53): void {
@@ -84,35 +85,6 @@ function mapping(block: Block, code: number): void {
     run.wy = 0
   }
   run.changed()
-}
-
-/** Until the engraving cycle's own module stands: the pen goes to the text's place and along its width, without the letters. */
-function textCycle(block: Block, code: number): void {
-  const { run } = block
-  const text = /\(([^)]*)\)/.exec(block.index.lineText(run.lineIndex))?.[1] ?? ''
-  const [x, y, z] = target(run, { machine: false })
-  const height = lengthOf(run, 'J') ?? 0
-  const plane = lengthOf(run, 'R')
-  if (plane === undefined || !has(run, 'Z') || height <= 0) {
-    run.wrong('cycle-words', 'stop', `G${code} needs J, R and Z.`, {
-      does: 'The control stops with an alarm.',
-    })
-    return
-  }
-  run.wrong(
-    'text-outline',
-    'note',
-    `G${code}: shown as one line as long as the text may become, without its letters.`,
-    { once: 'all' },
-  )
-  const angle = ((wordValue(run, 'I') ?? 0) * Math.PI) / 180
-  const width = 0.8 * height * Math.max(1, text.trim().length)
-  run.go(ROW.RAPID, x, y, run.wz, FLAG.CYCLE)
-  run.go(ROW.RAPID, x, y, plane, FLAG.CYCLE)
-  run.go(ROW.LINE, x, y, z, FLAG.CYCLE, -1, (wordValue(run, 'E') ?? 0) * run.scale || run.feed)
-  const [ex, ey] = [x + width * Math.cos(angle), y + width * Math.sin(angle)]
-  run.go(ROW.LINE, ex, ey, z, FLAG.CYCLE)
-  run.go(ROW.RAPID, ex, ey, plane, FLAG.CYCLE)
 }
 
 /** Codes that use the axis words for something else than a move; true where one did. */

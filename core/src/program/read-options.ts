@@ -21,6 +21,8 @@ export interface ReadOptions {
   /** What the length table holds, by H number (which is the tool's own number). */
   lengths?: ReadonlyMap<number, number>
   standIn?: StandIn
+  /** The serial number that the control engraves next; 0 where nobody said. */
+  serial?: number
   /** Blocks beyond this are taken for a loop without end. */
   mostBlocks?: number
   /** Slashed lines are skipped, as with the switch on the panel. */

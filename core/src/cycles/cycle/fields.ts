@@ -115,6 +115,15 @@ export const name: Field<string, string> = {
   write: (kept) => kept,
 }
 
+/** Words that somebody types, kept as they stand. */
+export const words = (most: number, says: string): Field<string, string> => ({
+  kept: z.string().min(1, says).max(most),
+  typed: z.string().max(most),
+  blank: '-',
+  read: (typed) => (typed.trim() === '' ? { ok: false, says, empty: true } : { ok: true, value: typed }),
+  write: (kept) => kept,
+})
+
 // biome-ignore lint/suspicious/noExplicitAny: a table holds fields of every kind
 export type Fields = Record<string, Field<any, any>>
 export type KeptOf<F extends Fields> = {

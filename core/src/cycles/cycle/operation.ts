@@ -5,6 +5,17 @@ import { type LengthUnit, roundTo } from '../../quantity/index.ts'
 import type { HolePlace } from './places.ts'
 import type { PlannedRow } from './planned.ts'
 
+/** Something that stands in the work area, seen from above, in `unit` from part zero. */
+export interface PlanBody {
+  name: string
+  /** The part itself, or what holds it. */
+  part: boolean
+  top: number
+  shape:
+    | { kind: 'rectangle'; least: HolePlace; greatest: HolePlace }
+    | { kind: 'circle'; at: HolePlace; radius: number }
+}
+
 /** What a cycle is written for. Lengths in `unit`. */
 export interface CycleCase {
   profile: Profile
@@ -14,6 +25,8 @@ export interface CycleCase {
   tools: readonly ToolShape[]
   /** How the part lies, degrees counter-clockwise; 0 where it lies straight or nobody measured. */
   angle: number
+  /** What stands in the work area, as far as it was placed. */
+  bodies?: readonly PlanBody[]
 }
 
 /** How the spindle turns: at a speed, or at a speed over the surface that is held down to a clamp (turns a minute). */
@@ -65,18 +78,25 @@ export interface PlacedHole {
   meant: HolePlace
 }
 
+/** Where a point that the program says comes to stand: turned about part zero where the code turns. */
+export const meantAt = (said: HolePlace, on: CycleCase): HolePlace =>
+  turnsByCode(on) ? rotate(said, roundTo(on.angle, ANGLE_DIGITS)) : said
+
+/** Degrees in the program of a direction of the part: with the part's own where no code turns. */
+export const programAngle = (degrees: number, on: CycleCase): number =>
+  roundTo(degrees + (turnsByCode(on) ? 0 : roundTo(on.angle, ANGLE_DIGITS)), ANGLE_DIGITS)
+
 /**
  * A place as the program says it, and where the tip then really stands: about part zero the part's angle is turned to,
  * by the code where the control has one, else in the numbers.
  */
 export function placed(of: HolePlace, on: CycleCase): PlacedHole {
   const angle = roundTo(on.angle, ANGLE_DIGITS)
-  const byCode = turnsByCode(on)
-  const at = angle === 0 || byCode ? of : rotate(of, angle)
+  const at = angle === 0 || turnsByCode(on) ? of : rotate(of, angle)
   const x = writeNumber(at.x, on.unit, on.profile)
   const y = writeNumber(at.y, on.unit, on.profile)
   const said = { x: Number(x), y: Number(y) }
-  return { x, y, meant: byCode && angle !== 0 ? rotate(said, angle) : said }
+  return { x, y, meant: meantAt(said, on) }
 }
 
 /** The tool of a number, if the table has it. */

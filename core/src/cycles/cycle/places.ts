@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { cosineOf, sineOf } from '../../geometry/index.ts'
 import { convertLength, type LengthUnit, readRows, type TypedLength } from '../../quantity/index.ts'
 import { type Field, formOf, type KeptOf, length, number, oneOf, type TypedOf } from './fields.ts'
 
@@ -101,7 +102,7 @@ export function placesOf(of: Places, unit: LengthUnit): HolePlace[] {
       x: convertLength(px, of.list.unit, unit),
       y: convertLength(py, of.list.unit, unit),
     }))
-  const [cos, sin] = [cosine(angle), sine(angle)]
+  const [cos, sin] = [cosineOf(angle), sineOf(angle)]
   if (pattern === 'row' || pattern === 'grid') {
     const [step, rowStep] = [own(of.spacing), own(of.rowSpacing)]
     const rows = pattern === 'row' ? 1 : of.rows
@@ -115,19 +116,9 @@ export function placesOf(of: Places, unit: LengthUnit): HolePlace[] {
   const radius = own(of.diameter) / 2
   const step = pattern === 'circle' ? 360 / count : count > 1 ? of.span / (count - 1) : 0
   return Array.from({ length: count }, (_, n) => ({
-    x: x + radius * cosine(angle + n * step),
-    y: y + radius * sine(angle + n * step),
+    x: x + radius * cosineOf(angle + n * step),
+    y: y + radius * sineOf(angle + n * step),
   }))
-}
-
-/** Exact at the quarters of a turn. */
-const cosine = (degrees: number) => sine(degrees + 90)
-function sine(degrees: number): number {
-  const turn = ((degrees % 360) + 360) % 360
-  if (turn === 0 || turn === 180) return 0
-  if (turn === 90) return 1
-  if (turn === 270) return -1
-  return Math.sin((turn * Math.PI) / 180)
 }
 
 /** Two places of the same hole, nearer to each other than `least` along X and Y, if any: by their numbers from 1. */

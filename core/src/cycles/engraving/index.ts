@@ -1,0 +1,29 @@
+export { checkEngrave } from './check.ts'
+export { between, holeUnder, outside, pointsAlong } from './fits.ts'
+export {
+  type EngraveDraft,
+  type EngraveField,
+  type EngraveParams,
+  engraveFieldAsked,
+  engraveForm,
+  hasSerial,
+  LONGEST_TEXT,
+  newEngraving,
+} from './params.ts'
+export {
+  type CutLetter,
+  cutLetters,
+  depthFor,
+  type EngraveSizes,
+  engraveSizes,
+  fallOff,
+  lineWidthAt,
+  rowCorners,
+  STROKE_A,
+  STROKE_B,
+  WIDTH_DOUBT,
+  widthFactorFrom,
+  withNumber,
+} from './sizes.ts'
+export { engraveWorking } from './working.ts'
+export { engraveOperation, writeEngrave } from './write.ts'

@@ -1,0 +1,267 @@
+import { type Material, materialIn, roundTurns, turnsFor } from '../../cutting/index.ts'
+import { cosineOf, sineOf } from '../../geometry/index.ts'
+import {
+  arcPoses,
+  type Laid,
+  layText,
+  poseAt,
+  type Stroke,
+  type TextArc,
+  type TextPose,
+} from '../../lettering/index.ts'
+import { convertLength, type LengthUnit, type TypedLength } from '../../quantity/index.ts'
+import { type CycleCase, printed } from '../cycle/index.ts'
+import { type EngraveParams, hasSerial } from './params.ts'
+
+/** How far off a text's width may be that nobody has measured on this control, as a share of it. By judgement. */
+export const WIDTH_DOUBT = 0.2
+/** Stroke width of lettering type B: a tenth of the height (ISO 3098-1). */
+export const STROKE_B = 10
+/** Type A: a fourteenth (ISO 3098-1). */
+export const STROKE_A = 14
+/** A height of the standard series, where nothing else says how tall (ISO 3098-1: 3.5 mm). */
+const usualHeight = (unit: LengthUnit) => (unit === 'inch' ? 0.125 : 3.5)
+/** Sharper corners than a control's own; 0.002 in, 0.05 mm (trade.md 7). */
+const usualTolerance = (unit: LengthUnit) => (unit === 'inch' ? 0.002 : 0.05)
+const usualR = (unit: LengthUnit) => (unit === 'inch' ? 0.05 : 1)
+/** Feed a turn, as a share of the line's width. By judgement: points are weak. */
+const BITE = 0.04
+const USUAL_TOP = 8_000
+
+/** Everything that a text comes to, in the case's unit. */
+export interface EngraveSizes {
+  /** What is engraved, the serial number filled in. */
+  text: string
+  laid: Laid
+  /** Written out as moves; else by the control's text cycle. */
+  moves: boolean
+  /** In a row, or on a circle. */
+  stands: { row: TextPose } | { arc: TextArc }
+  height: number
+  /** How long it comes out, and how far off that may be, as a share. */
+  width: number
+  doubt: number
+  /** The room that it is to fit: along and across, where there is one. */
+  room: { along: number; across: number | null; before: number } | null
+  lineWidth: number
+  depth: number
+  /** Flat of the tool's tip. */
+  tip: number
+  /** Height over line width. */
+  ratio: number
+  top: number
+  r: number
+  clearance: number
+  turns: number
+  feed: number
+  plungeFeed: number
+  /** Path tolerance round the text; null where the control's own is left. */
+  tolerance: number | null
+  /** Radius of the round face that it is on, and whether the text runs along or across; null on a flat one. */
+  round: { radius: number; runs: 'along' | 'across' } | null
+}
+
+/** Tool angle's part of it: line width = 2 d tan(half angle) + tip (trade.md 7). */
+export const lineWidthAt = (depth: number, angle: number, tip: number) =>
+  2 * depth * Math.tan((angle * Math.PI) / 360) + tip
+
+/** The depth that makes a line this wide: the same, turned round. */
+export const depthFor = (width: number, angle: number, tip: number) =>
+  (width - tip) / (2 * Math.tan((angle * Math.PI) / 360))
+
+/** The text with the number of the part in place of each run of #. */
+export const withNumber = (text: string, serial: number) =>
+  text.replace(/#+/g, (digits) => String(serial).padStart(digits.length, '0'))
+
+/**
+ * The control's width factor from one text that was engraved: measured from the left of the first stroke to the right of the
+ * last, line width included; undefined where the text has no width.
+ */
+export function widthFactorFrom(text: string, height: number, lineWidth: number, measured: number) {
+  const own = layText(text).width * height
+  return own > 0 && measured > lineWidth ? (measured - lineWidth) / own : undefined
+}
+
+/** A feed as somebody would write it: two digits. */
+const evenFeed = (feed: number) => Number(Math.max(feed, 0.01).toPrecision(2))
+
+/** Whether a text is written out: on a circle, where the control has no text cycle, or where it is wanted. */
+const writtenOut = ({ sits, way }: EngraveParams, { profile }: CycleCase) =>
+  sits === 'arc' || way === 'moves' || profile.reading.text === null
+
+/** Which share of the room that is over lies before the text. */
+const SHARE = { left: 0, middle: 0.5, right: 1 }
+
+/**
+ * How much of its width a text may need besides, so that it surely ends within its room: it grows from its start only, and
+ * half of the room that is over lies before one that is centred.
+ */
+const spread = (doubt: number, share: number) => (share === 0.5 ? 2 * doubt : doubt)
+
+type Stand = Pick<EngraveSizes, 'stands' | 'height' | 'room'>
+
+/** Where it stands and how tall, from what was meant. `stretch` and `doubt` are of its width. */
+function standing(params: EngraveParams, laid: Laid, stretch: number, doubt: number, on: CycleCase): Stand {
+  const { unit } = on
+  const own = ({ value, unit: from }: TypedLength) => convertLength(value, from, unit)
+  const [x, y] = [own(params.x), own(params.y)]
+  const typed = params.height ? own(params.height) : undefined
+  const usual = usualHeight(unit)
+  const long = laid.width * stretch
+  // Rounded down, so that what is as high as possible still fits.
+  const step = unit === 'inch' ? 1e-3 : 1e-2
+  const most = (height: number) => Math.max(step, Math.floor(height / step + 1e-9) * step)
+  if (params.sits === 'arc')
+    return {
+      stands: {
+        arc: {
+          x,
+          y,
+          radius: own(params.diameter) / 2,
+          at: params.angle,
+          height: typed ?? usual,
+          reads: params.reads,
+        },
+      },
+      height: typed ?? usual,
+      room: { along: Math.PI * own(params.diameter), across: null, before: 0 },
+    }
+  if (params.sits === 'start') {
+    const height = typed ?? usual
+    return { stands: { row: { x, y, angle: params.angle, height, stretch } }, height, room: null }
+  }
+  if (params.sits === 'line') {
+    const [dx, dy] = [own(params.toX) - x, own(params.toY) - y]
+    const along = Math.hypot(dx, dy)
+    const share = SHARE[params.align]
+    const height =
+      typed ?? (long > 0 && along > 0 ? most(along / (long * (1 + spread(doubt, share)))) : usual)
+    const from = along > 0 ? (share * (along - long * height)) / along : 0
+    const angle = (Math.atan2(dy, dx) * 180) / Math.PI
+    return {
+      stands: { row: { x: x + from * dx, y: y + from * dy, angle, height, stretch } },
+      height,
+      room: { along, across: null, before: share * (along - long * height) },
+    }
+  }
+  const [boxWidth, boxHeight] = [own(params.boxWidth), own(params.boxHeight)]
+  const tall = laid.high - laid.low
+  const height =
+    typed ??
+    most(
+      Math.min(
+        boxHeight / tall,
+        long > 0 ? boxWidth / (long * (1 + spread(doubt, 0.5))) : Number.POSITIVE_INFINITY,
+      ),
+    )
+  const [u, v] = [(boxWidth - long * height) / 2, boxHeight / 2 - ((laid.low + laid.high) / 2) * height]
+  const [cos, sin] = [cosineOf(params.angle), sineOf(params.angle)]
+  return {
+    stands: {
+      row: { x: x + u * cos - v * sin, y: y + u * sin + v * cos, angle: params.angle, height, stretch },
+    },
+    height,
+    room: { along: boxWidth, across: boxHeight, before: u },
+  }
+}
+
+/** All sizes of a text. */
+export function engraveSizes(params: EngraveParams, on: CycleCase, material: Material): EngraveSizes {
+  const { unit, machine, profile } = on
+  const own = ({ value, unit: from }: TypedLength) => convertLength(value, from, unit)
+  const said = params.text.trim()
+  const text = hasSerial(said) ? withNumber(said, params.serial) : said
+  const laid = layText(text)
+  const moves = writtenOut(params, on)
+  const factor = moves ? 1 : profile.reading.lettering.widthFactor
+  const doubt = factor === null ? WIDTH_DOUBT : 0
+  const stand = standing(params, laid, factor ?? 1, doubt, on)
+  const { height } = stand
+  const tip = own(params.tip)
+  const wanted = params.lineWidth ? own(params.lineWidth) : height / STROKE_B
+  const depth = printed(
+    params.by === 'depth' ? own(params.depth) : depthFor(wanted, params.toolAngle, tip),
+    on,
+  )
+  const lineWidth = lineWidthAt(Math.max(0, depth), params.toolAngle, tip)
+  const speeds = materialIn(material, unit)
+  const top = machine.dynamics?.spindleTop ?? USUAL_TOP
+  const turns =
+    params.turns ?? Math.min(roundTurns(turnsFor(speeds.grooving, Math.max(lineWidth, 1e-4), unit)), top)
+  const feed = params.feed
+    ? own(params.feed)
+    : Math.max(printed(BITE * lineWidth * turns, on), unit === 'inch' ? 0.1 : 2)
+  return {
+    ...stand,
+    text,
+    laid,
+    moves,
+    width: laid.width * (factor ?? 1) * height,
+    doubt,
+    lineWidth,
+    depth,
+    tip,
+    ratio: height / Math.max(lineWidth, 1e-9),
+    top: own(params.top),
+    r: own(params.top) + (params.rPlane ? own(params.rPlane) : usualR(unit)),
+    clearance: own(params.top) + own(params.clearance),
+    turns,
+    feed,
+    plungeFeed: params.plungeFeed ? own(params.plungeFeed) : evenFeed(feed / 2),
+    tolerance:
+      params.sharp && profile.reading.pathTolerance !== null
+        ? params.tolerance
+          ? own(params.tolerance)
+          : usualTolerance(unit)
+        : null,
+    round:
+      params.surface === 'flat' ? null : { radius: own(params.surfaceDiameter) / 2, runs: params.surface },
+  }
+}
+
+/** One letter of a text where it is cut. */
+export interface CutLetter {
+  character: string
+  strokes: readonly Stroke[]
+}
+
+/** The letters of a text where they are cut, from part zero, in the order of the pen. */
+export function cutLetters({
+  text,
+  laid,
+  stands,
+}: Pick<EngraveSizes, 'text' | 'laid' | 'stands'>): CutLetter[] {
+  const cut = (strokes: readonly Stroke[], pose: TextPose, at: number) =>
+    strokes.map((stroke) => stroke.map(([px, py]) => poseAt(pose, at + px, py)))
+  if ('arc' in stands)
+    return arcPoses(text, stands.arc).map(({ letter: { character, glyph }, pose }) => ({
+      character,
+      strokes: cut(glyph.strokes, pose, 0),
+    }))
+  return laid.letters.map(({ character, glyph, at }) => ({
+    character,
+    strokes: cut(glyph.strokes, stands.row, at),
+  }))
+}
+
+/** The box round a row of text, as its corners; and round it at its longest where its width is in doubt. */
+export function rowCorners({ laid, stands, doubt }: EngraveSizes, longest = false): [number, number][] {
+  if ('arc' in stands) return []
+  const { low, high } = laid
+  // The start stands fast where it is given; the doubt is at the far end.
+  const width = laid.width * (longest ? 1 + doubt : 1)
+  return [
+    [0, low],
+    [width, low],
+    [width, high],
+    [0, high],
+  ].map(([px, py]) => [...poseAt(stands.row, px as number, py as number)])
+}
+
+/** How much less deep a text on a round face is at its edges: R - root of (R^2 - (w / 2)^2), w across the axis. */
+export function fallOff({ round, width, height, laid }: EngraveSizes): number {
+  if (!round) return 0
+  const across = round.runs === 'across' ? width : height * (laid.high - laid.low)
+  const half = Math.min(across / 2, round.radius)
+  return round.radius - Math.sqrt(round.radius ** 2 - half ** 2)
+}

@@ -1,0 +1,17 @@
+export {
+  arcPoses,
+  arcStrokes,
+  type Glyph,
+  glyphOf,
+  type Laid,
+  type Letter,
+  lackingIn,
+  layText,
+  type Point,
+  poseAt,
+  reach,
+  type Stroke,
+  type TextArc,
+  type TextPose,
+  textStrokes,
+} from './letters.ts'

@@ -1,34 +1,20 @@
-import { createRequire } from 'node:module'
+import { text as library } from '@jscad/modeling'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { arcStrokes, glyphOf, lackingIn, layText, type Stroke, textStrokes } from './index.ts'
 
-/** The same letters as a general-purpose modelling library from the registry ships them: width, then points, capitals 21 tall. */
-const HERSHEY = createRequire(import.meta.url)(
-  '@jscad/modeling/src/text/fonts/single-line/hershey/simplex.js',
-) as Record<string, (number | undefined)[]>
-
 const CAPITAL = 21
+
+/** The same letters as a general-purpose modelling library from the registry ships them; asked for in the data's own units. */
+const OWN_UNITS = { height: 14 }
 
 /** Letters of the library set beside each other by hand. */
 function theirs(text: string): { strokes: number[][][]; width: number } {
   let at = 0
   const strokes: number[][][] = []
   for (const character of text) {
-    const [width = 0, ...points] = HERSHEY[character.charCodeAt(0)] as number[]
-    let stroke: number[][] | undefined
-    for (let n = 0; n < points.length; n++) {
-      if (points[n] === undefined) {
-        stroke = undefined
-        continue
-      }
-      if (!stroke) {
-        stroke = []
-        strokes.push(stroke)
-      }
-      stroke.push([(at + (points[n] as number)) / CAPITAL, (points[n + 1] as number) / CAPITAL])
-      n++
-    }
+    const { width, segments } = library.vectorChar({ ...OWN_UNITS, xOffset: at }, character)
+    strokes.push(...segments.map((points) => points.map(([x, y]) => [x / CAPITAL, y / CAPITAL])))
     at += width
   }
   return { strokes, width: at / CAPITAL }
@@ -50,12 +36,11 @@ describe('single-stroke letters', () => {
       const other = theirs(character)
       expect(own?.advance).toBeCloseTo(other.width, 12)
       expect(own?.strokes.length).toBe(other.strokes.length)
-      own?.strokes.forEach((stroke, n) =>
-        stroke.forEach(([x, y], m) => {
+      for (const [n, stroke] of (own?.strokes ?? []).entries())
+        for (const [m, [x, y]] of stroke.entries()) {
           expect(x).toBeCloseTo(other.strokes[n]?.[m]?.[0] as number, 12)
           expect(y).toBeCloseTo(other.strokes[n]?.[m]?.[1] as number, 12)
-        }),
-      )
+        }
     }
   })
 
@@ -118,13 +103,12 @@ describe('single-stroke letters', () => {
             }
           })
           // A point that is higher than the base line is further out, or further in.
-          round.forEach((stroke, n) =>
-            stroke.forEach(([x, y], m) => {
+          for (const [n, stroke] of round.entries())
+            for (const [m, [x, y]] of stroke.entries()) {
               const out = Math.hypot(x - 1, y - 2) - radius
-              const v = row[n]?.[m]?.[1] as number
-              if (v > 0.1) expect(Math.sign(out)).toBe(reads === 'outside' ? 1 : -1)
-            }),
-          )
+              if ((row[n]?.[m]?.[1] as number) > 0.1)
+                expect(Math.sign(out)).toBe(reads === 'outside' ? 1 : -1)
+            }
         },
       ),
       { numRuns: 200 },

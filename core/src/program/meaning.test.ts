@@ -170,3 +170,27 @@ describe('the text cycle', () => {
     )
   })
 })
+
+describe('what a word does', () => {
+  it.each([
+    ['G', 43, compact, /length/i],
+    ['G', 68, compact, /turns the program/i],
+    ['G', 154, compact, /P1 to P99/],
+    ['G', 54.1, twoLine, /P1 to P48/],
+    ['G', 107, compact, /wraps Y/i],
+    ['G', 7.1, twoLine, /wraps Y/i],
+    ['G', 187, compact, /corners/],
+    ['M', 3, compact, /clockwise/i],
+    ['M', 62, compact, /pallet 2/],
+    ['M', 29, twoLine, /rigid tapping/i],
+    ['J', 2, compact, /how many times faster/],
+  ] as const)('%s%d', (letter, value, profile, says) => {
+    expect(explainWord(letter, value, 'mill', profile)).toMatch(says)
+  })
+  it('on a lathe as a lathe means it, and nothing where nothing is known', () => {
+    expect(explainWord('G', 96, 'lathe', compact)).toMatch(/surface speed/i)
+    expect(explainWord('G', 98, 'lathe', compact)).not.toBe(explainWord('G', 98, 'mill', compact))
+    expect(explainWord('G', 47, 'mill', plain)).toBeUndefined()
+    expect(explainWord('G', 999, 'mill', compact)).toBeUndefined()
+  })
+})

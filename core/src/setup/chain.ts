@@ -204,6 +204,19 @@ function impliedBy(entry: FactEntry, before: FactEntry | undefined): Implied | u
   return undefined
 }
 
+/** Whether a program has a serial number written into it that was given out. */
+const writesNumber = (of: FactEntry, { series, first, last }: EntryOf<'numbered'>, counts: boolean) =>
+  of.kind === 'coded' &&
+  of.sheet.items.some(
+    (item) =>
+      item.cycle === 'engrave' &&
+      !item.off &&
+      item.params.text.trim() === series &&
+      item.params.serial >= first &&
+      item.params.serial <= last &&
+      !(counts && item.params.way === 'cycle' && item.params.sits !== 'arc'),
+  )
+
 const REPLACED: Partial<Record<FactEntry['kind'], string>> = {
   lengths: 'the ratio',
   angled: 'the angle',
@@ -232,11 +245,13 @@ const inherited = (entry: FactEntry, cause: StaleCause) =>
 
 /**
  * Builds the chain from entries in the order in which they happened, without those struck out.
- * `strikes` holds every strike that counts, so that a fact which rests on a struck entry can say so.
+ * `strikes` holds every strike that counts, so that a fact which rests on a struck entry can say so; `counts`: the control
+ * counts serial numbers by itself, so that a program of its text cycle outlives the number that it was built with.
  */
 export function buildChain(
   counting: readonly Entry[],
   strikes: ReadonlyMap<string, EntryOf<'struck'>>,
+  { counts }: { counts: boolean } = { counts: false },
 ): Chain {
   const links = new Map<string, Link>()
   const standing = new Map<string, Link>()
@@ -258,6 +273,8 @@ export function buildChain(
       links.set(entry.id, link)
     } else if (entry.kind === 'happened')
       reach(entry, HAPPENINGS[entry.what].past, (link) => reaches(entry, link))
+    else if (entry.kind === 'numbered')
+      reach(entry, 'its serial number was given out', ({ entry: of }) => writesNumber(of, entry, counts))
   }
 
   const causes = new Map<string, StaleCause | null>()

@@ -1,7 +1,9 @@
 import { formatAngle } from '../angle/index.ts'
 import { type Sheet, type SheetCase, toolsOf, type WrittenSheet, writeSheet } from '../code/index.ts'
+import type { PlanBody } from '../cycles/cycle/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
 import { type ToolShape, toolIn } from '../machine/index.ts'
+import { boundsOf, layoutIn } from '../prove/index.ts'
 import type { CodedFact } from './code-facts.ts'
 import { type OffsetState, offsetOf, type Reference, type Setup } from './derive.ts'
 import { offsetHindrances, wrongPart } from './load.ts'
@@ -81,6 +83,7 @@ export function sheetCase(
     unit,
     tools: toolsOn(setup, tools),
     angle: angle?.angle.value ?? 0,
+    bodies: bodiesOf(setup),
     offset,
     materials,
     about: [
@@ -93,6 +96,27 @@ export function sheetCase(
         : []),
     ],
   }
+}
+
+/** What stands in the work area, seen from above; a cylinder that lies is as wide as it is thick. */
+function bodiesOf({ prove: { layout }, unit, machine }: Setup): PlanBody[] {
+  if (!layout || machine.kind === 'lathe') return []
+  return layoutIn(layout.entry, unit).bodies.map((of): PlanBody => {
+    const { least, greatest } = boundsOf(of)
+    return {
+      name: of.name,
+      part: of.role === 'part',
+      top: greatest[2],
+      shape:
+        of.shape === 'cylinder' && of.axis === 'Z'
+          ? { kind: 'circle', at: { x: of.at.x, y: of.at.y }, radius: of.diameter / 2 }
+          : {
+              kind: 'rectangle',
+              least: { x: least[0], y: least[1] },
+              greatest: { x: greatest[0], y: greatest[1] },
+            },
+    }
+  })
 }
 
 const toolsOn = ({ machine, unit }: Setup, tools: readonly ToolShape[]) =>

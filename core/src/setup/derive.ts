@@ -37,6 +37,7 @@ import {
 import { type CodeState, deriveCode } from './code-facts.ts'
 import type { Entry, EntryOf, ProgramKind } from './entries.ts'
 import { deriveHold, type HoldState } from './hold.ts'
+import { inOrder } from './in-order.ts'
 import { programFreshness } from './program-freshness.ts'
 import { deriveProve, type ProveState } from './proof.ts'
 import { type StepState, together } from './steps.ts'
@@ -140,10 +141,6 @@ export interface Unreadable {
 }
 
 export const isUnreadable = (of: Setup | Unreadable): of is Unreadable => 'unreadable' in of
-
-/** Entries in the order in which they happened; equal times by id, which grows with time as well. */
-export const inOrder = (entries: readonly Entry[]): Entry[] =>
-  [...entries].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : a.id < b.id ? -1 : a.id > b.id ? 1 : 0))
 
 function standingOf(entry: Entry, strikes: ReadonlyMap<string, EntryOf<'struck'>>, chain: Chain): LogLine {
   const strike = strikes.get(entry.id)
@@ -399,15 +396,15 @@ export function deriveSetup(entries: readonly Entry[], reference: Reference): Se
   const ordered = inOrder(entries)
   const strikes = effectiveStrikes(ordered)
   const counting = strikes.size === 0 ? ordered : ordered.filter(({ id }) => !strikes.has(id))
-  const chain = buildChain(counting, strikes)
-  const log = ordered.map((entry) => standingOf(entry, strikes, chain))
-
   const opened = ordered.find((entry): entry is EntryOf<'opened'> => entry.kind === 'opened')
+  const machine = reference.machines.find(({ id }) => id === opened?.machine.id)
+  const profile = reference.profiles.find(({ id }) => id === machine?.profileId)
+  const { text, lettering } = profile?.reading ?? {}
+  const chain = buildChain(counting, strikes, { counts: Boolean(text) && lettering?.counts === true })
+  const log = ordered.map((entry) => standingOf(entry, strikes, chain))
   if (!opened) return { unreadable: 'The entry that opened this setup is not in the log.', log }
-  const machine = reference.machines.find(({ id }) => id === opened.machine.id)
   if (!machine)
     return { unreadable: `The machine "${opened.machine.id}" of this setup is not known here.`, log }
-  const profile = reference.profiles.find(({ id }) => id === machine.profileId)
   if (!profile)
     return { unreadable: `The profile "${machine.profileId}" of ${machine.name} is not known here.`, log }
 

@@ -15,6 +15,7 @@ import { describeTyped, formatWithUnit, type TypedLength } from '../quantity/ind
 import type { Reference } from './derive.ts'
 import type { Entry, EntryOf, ProgramKind } from './entries.ts'
 import { HAPPENINGS } from './happenings.ts'
+import { numbersSaid } from './serials.ts'
 
 export interface Description {
   /** What happened, in a few words. */
@@ -254,6 +255,11 @@ export function describeEntry(
           `${entry.characters} characters, ${Math.floor(entry.seconds / 60)} min ${Math.round(entry.seconds % 60)} s`,
           ...entry.worst.slice(0, 3).map(({ line, says }) => `line ${line}: ${says}`),
         ].join('; '),
+      }
+    case 'numbered':
+      return {
+        says: `${numbersSaid(entry)} ${entry.fate === 'engraved' ? 'engraved' : 'left out'}`,
+        detail: entry.note,
       }
     case 'happened':
       return {

@@ -197,6 +197,29 @@ const laidOut = z.object({
   ...layout.shape,
 })
 
+/** Most serial numbers that one entry can be about. */
+const MOST_NUMBERS = 100_000
+const serialNumber = z.int('A serial number is a whole number.').min(0).max(999_999_999)
+
+const numbered = z
+  .object({
+    ...stamp,
+    kind: z.literal('numbered'),
+    series: spokenWords(60, 'Name the series.').describe('the text of the number, with # for its digits'),
+    first: serialNumber,
+    last: serialNumber.describe('the same as the first, unless several were left out in one go'),
+    fate: z.enum(['engraved', 'left-out']),
+    note: words(300),
+  })
+  .refine(({ first, last }) => first <= last && last - first < MOST_NUMBERS, {
+    error: 'The last number comes after the first, and no more than 100,000 at once.',
+    path: ['last'],
+  })
+  .refine(({ fate, note }) => fate === 'engraved' || note.length > 0, {
+    error: 'Say why they are left out: a gap that nobody can explain is a part that is missing.',
+    path: ['note'],
+  })
+
 /** The worst of a proof's findings are kept with it; the rest can be found again from the text. */
 export const KEPT_FINDINGS = 20
 
@@ -254,6 +277,7 @@ export const entry = z.discriminatedUnion('kind', [
   coded,
   laidOut,
   proved,
+  numbered,
   happened,
   note,
   struck,

@@ -25,7 +25,6 @@ export {
   angleQuestion,
   deriveSetup,
   expectationOf,
-  inOrder,
   isUnreadable,
   type LogLine,
   type OffsetState,
@@ -68,6 +67,7 @@ export {
   startingSweep,
   viseInHand,
 } from './hold-drafts.ts'
+export { inOrder } from './in-order.ts'
 export { checkHindrance, programFor, restsOf, type StopHeight, stopHeight, wrongPart } from './load.ts'
 export { type NextPlace, type NextThing, nextFor } from './next.ts'
 export { nextAngle } from './next-angle.ts'
@@ -78,6 +78,14 @@ export type { LayoutFact, ProofFact, ProveState } from './proof.ts'
 export { nextProve, proofAgainst, proofRests, proveCase, staleLayout } from './prove-case.ts'
 export { deriveReady, type ReadyLine, type ReadyState, type ShiftNote, STOOD_HOURS } from './ready.ts'
 export { type RepeatHistory, repeatHistory } from './repeats.ts'
+export {
+  againstSerials,
+  type SerialLine,
+  type SerialList,
+  SHOWN_GAPS,
+  serialList,
+  seriesOf,
+} from './serials.ts'
 export { STEP_NAMES, STEPS, type Step, type StepState, stepsOf } from './steps.ts'
 export { effectiveStrikes } from './strikes.ts'
 export { againstTable, deriveTools, type ToolFact } from './tools.ts'

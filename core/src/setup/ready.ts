@@ -1,9 +1,9 @@
 import { type Finding, type Freshness, type Verdict, verdictOf } from '../fact/index.ts'
 import { type Machine, type ReadyItem, readyListOf } from '../machine/index.ts'
 import { judgeHome } from '../ready/index.ts'
-import { inOrder } from './derive.ts'
 import type { Entry, EntryOf } from './entries.ts'
 import { HAPPENINGS } from './happenings.ts'
+import { inOrder } from './in-order.ts'
 import type { StepState } from './steps.ts'
 import { effectiveStrikes } from './strikes.ts'
 

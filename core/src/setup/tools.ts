@@ -2,8 +2,9 @@ import { type Answer, type Finding, type Freshness, finding } from '../fact/inde
 import type { Machine } from '../machine/index.ts'
 import { isHeight, judgeToolLength, pickupSettings, type Reading, toolLength } from '../pickup/index.ts'
 import { convertLength, formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
-import { inOrder, machineEdited } from './derive.ts'
+import { machineEdited } from './derive.ts'
 import type { Entry, EntryOf } from './entries.ts'
+import { inOrder } from './in-order.ts'
 import { effectiveStrikes } from './strikes.ts'
 
 /** A tool's length as it stands in the machine's table, in the unit asked for. */

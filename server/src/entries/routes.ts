@@ -44,6 +44,11 @@ export function entryRoutes(
     return { ...store.ofMachine(request.params.id, after), time: time() }
   })
 
+  app.get('/api/numbers', async (request) => {
+    const { after } = parse(sinceQuery, request.query)
+    return { ...store.ofNumbers(after), time: time() }
+  })
+
   app.get('/api/setups', async () => ({
     board: shopBoard(store.bySetup(), reference.current(), clock()),
     time: time(),

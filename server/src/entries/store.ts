@@ -105,6 +105,22 @@ export function entryStore({ db }: Database) {
     }
   }
 
+  /** What is known of serial numbers in the whole shop: numbers given out, and whatever was struck out. */
+  const ofNumbers = (after: number): { entries: Entry[]; seq: number } => {
+    const rows = db
+      .select()
+      .from(table)
+      .where(
+        and(
+          inArray(sql`json_extract(${table.body}, '$.kind')`, ['numbered', 'struck']),
+          gt(table.seq, after),
+        ),
+      )
+      .orderBy(asc(table.seq))
+      .all()
+    return { entries: rows.map(({ body }) => JSON.parse(body) as Entry), seq: rows.at(-1)?.seq ?? after }
+  }
+
   /** Every entry, by setup, in the order of arrival. */
   const bySetup = (): Map<string, Entry[]> => {
     const logs = new Map<string, Entry[]>()
@@ -119,6 +135,6 @@ export function entryStore({ db }: Database) {
 
   const isEmpty = () => db.select({ seq: table.seq }).from(table).limit(1).get() === undefined
 
-  return { append, since, ofMachine, bySetup, setupExists, isEmpty }
+  return { append, since, ofMachine, ofNumbers, bySetup, setupExists, isEmpty }
 }
 export type EntryStore = ReturnType<typeof entryStore>

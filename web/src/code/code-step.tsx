@@ -11,13 +11,14 @@ import {
 } from '@dogleg/core/code'
 import { type Finding, verdictOf, worstFirst } from '@dogleg/core/fact'
 import type { FieldProblems } from '@dogleg/core/quantity'
-import { codedOffset, codeRests, codeTools, nextCode } from '@dogleg/core/setup'
+import { againstSerials, codedOffset, codeRests, codeTools, nextCode } from '@dogleg/core/setup'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { newId } from '../log/clock.ts'
 import { useOffset, useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { type NewEntry, record, restates } from '../log/record.ts'
+import { useNumbers } from '../log/use-numbers.ts'
 import { GoesStale } from '../logbook/goes-stale.tsx'
 import { Taken, TakeProgram } from '../program/take-program.tsx'
 import { isKept, keepProgram } from '../prove/use-program.ts'
@@ -76,10 +77,13 @@ export function CodeStep() {
   const { sheet, incomplete } = live
   const { written, busy } = useWritten(setup, sheet, offsetName, reference)
   const code = written?.code
+  const { entries: numbers } = useNumbers()
+  const serials = useMemo(() => (sheet ? againstSerials(sheet, numbers) : []), [sheet, numbers])
   const complete = incomplete.length === 0 && sheet !== undefined
   const title = draft.title.trim()
   const twin = sheets.some((each, index) => index !== at && each.title.trim() === title)
-  const given = complete && !busy && !twin ? code : undefined
+  // A number that was given out is not written again; what stands here can be read all the same.
+  const given = complete && !busy && !twin && verdictOf(serials) !== 'stop' ? code : undefined
 
   const entry = useMemo<NewEntry | undefined>(() => {
     const material = reference.materials.find(({ id }) => id === sheet?.material)
@@ -146,8 +150,16 @@ export function CodeStep() {
     })
 
   const ofItem = written?.items.find(({ id }) => id === item?.id)
-  const findings: Finding[] = worstFirst([...(written?.findings ?? []), ...(ofItem?.findings ?? [])])
-  const all = [...(written?.findings ?? []), ...(written?.items.flatMap((each) => each.findings) ?? [])]
+  const findings: Finding[] = worstFirst([
+    ...serials,
+    ...(written?.findings ?? []),
+    ...(ofItem?.findings ?? []),
+  ])
+  const all = [
+    ...serials,
+    ...(written?.findings ?? []),
+    ...(written?.items.flatMap((each) => each.findings) ?? []),
+  ]
   const problems: FieldProblems = useMemo(() => {
     const read = item && readItem(item, unit)
     return read && !read.ok ? read.problems : {}

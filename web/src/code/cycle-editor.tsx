@@ -1,4 +1,5 @@
-import type { ItemDraft, SheetDraft } from '@dogleg/core/code'
+import type { CycleName, ItemDraft, SheetDraft } from '@dogleg/core/code'
+import { engraveForm, engraveSizes, engraveWorking } from '@dogleg/core/cycles/engraving'
 import {
   type GrooveSizes,
   grooveForm,
@@ -17,6 +18,8 @@ import { useOpenSetup } from '../log/open-setup.ts'
 import { Working } from '../ui/answer.tsx'
 import { nextFieldOnEnter } from '../ui/entry-field.tsx'
 import { type CycleForm, CycleFormProvider } from './cycle-field.tsx'
+import { EngraveDrawing } from './engrave-drawing.tsx'
+import { EngraveForm, type EngravePart, engravePartOf, engraveParts } from './engrave-form.tsx'
 import { GrooveDrawing } from './groove-drawing.tsx'
 import { GROOVE_PARTS, GrooveForm, type GroovePart, groovePartOf } from './groove-form.tsx'
 import { HoleDrawing } from './hole-drawing.tsx'
@@ -38,19 +41,38 @@ interface CycleEditorProps {
   after: (working: ReactNode) => ReactNode
 }
 
+const FIRST_PART: Record<CycleName, string> = { tap: 'thread', groove: 'groove', engrave: 'text' }
+const PART_OF: Record<CycleName, (field: string) => string> = {
+  tap: tapPartOf,
+  groove: groovePartOf,
+  engrave: engravePartOf,
+}
+
+/** The parts of a cycle's form, as it stands. */
+function partsOf(item: ItemDraft): readonly (readonly [part: string, title: string])[] {
+  switch (item.cycle) {
+    case 'tap':
+      return TAP_PARTS
+    case 'groove':
+      return GROOVE_PARTS
+    case 'engrave':
+      return engraveParts(item.params.text)
+  }
+}
+
 /** One cycle: its form in parts, its drawing, its code. */
 export function CycleEditor(props: CycleEditorProps) {
   const { item, problems, lit, onLit, onChange, draft, onDraft, ends, after } = props
   const { setup, reference } = useOpenSetup()
   const { unit, machine, profile } = setup
-  const [part, setPart] = useState<string>(item.cycle === 'tap' ? 'thread' : 'groove')
+  const [part, setPart] = useState<string>(FIRST_PART[item.cycle])
   const on = useMemo(
     () => sheetCase(setup, { turned: draft.turned }, 'G54', reference),
     [setup, draft.turned, reference],
   )
   const material = reference.materials.find(({ id }) => id === draft.material) ?? reference.materials[0]
-  const parts = item.cycle === 'tap' ? TAP_PARTS : GROOVE_PARTS
-  const partOf = item.cycle === 'tap' ? tapPartOf : groovePartOf
+  const parts = partsOf(item)
+  const partOf = PART_OF[item.cycle]
   // A word of the code that is picked opens the part that its field is in.
   const [picked, setPicked] = useState(lit)
   if (lit !== picked) {
@@ -87,10 +109,17 @@ export function CycleEditor(props: CycleEditorProps) {
     const sizes = tapSizes(params, on, material)
     return { params, sizes, sketch: holeSketch(params, sizes) }
   }, [item, unit, on, material])
-  const working = useMemo(
-    () => (tap ? tapWorking(tap.params, tap.sizes, unit) : groove ? grooveWorking(groove.sizes, on) : []),
-    [tap, groove, unit, on],
-  )
+  const engraved = useMemo(() => {
+    if (item.cycle !== 'engrave' || !material) return undefined
+    const read = engraveForm.lenient(item.params, unit)
+    const params = item.params.text.trim() === '' ? { ...read, text: ' ' } : read
+    return { params, sizes: engraveSizes(params, on, material) }
+  }, [item, unit, on, material])
+  const working = useMemo(() => {
+    if (tap) return tapWorking(tap.params, tap.sizes, unit)
+    if (groove) return grooveWorking(groove.sizes, on)
+    return engraved ? engraveWorking(engraved.params, engraved.sizes, unit) : []
+  }, [tap, groove, engraved, unit, on])
   if (!material) return null
 
   return (
@@ -122,6 +151,7 @@ export function CycleEditor(props: CycleEditorProps) {
           <Tabs.Content value={part} tabIndex={-1} className="outline-none">
             {tap && <TapForm part={part as TapPart} sizes={tap.sizes} unit={unit} machine={machine} />}
             {groove && <GrooveForm part={part as GroovePart} sizes={groove.sizes} unit={unit} />}
+            {engraved && <EngraveForm part={part as EngravePart} {...engraved} unit={unit} />}
           </Tabs.Content>
         </Tabs.Root>
       </form>
@@ -152,6 +182,11 @@ export function CycleEditor(props: CycleEditorProps) {
               )}
             </div>
           ))}
+        {engraved && (
+          <div className="h-60 2xl:h-80">
+            <EngraveDrawing {...engraved} bodies={on.bodies ?? []} unit={unit} lit={lit} />
+          </div>
+        )}
         {groove?.drawable && (
           <div className="h-64 2xl:h-96">
             <GrooveDrawing

@@ -81,6 +81,16 @@ export function NumberField({ field, label, reckoned, hint, suffix }: FieldProps
   )
 }
 
+/** Words, as they are typed. */
+export function WordsField({ field, label, hint, most }: FieldProps & { most: number }) {
+  const bound = useField(field)
+  return (
+    <div data-field={field}>
+      <TextEntry {...bound} label={label} maxLength={most} hint={hint} />
+    </div>
+  )
+}
+
 /** A choice of a few. */
 export function ChoiceField({
   field,

@@ -20,6 +20,7 @@ interface CycleListProps {
 
 /** What a cycle is, in a few words. */
 function about(item: ItemDraft): string {
+  if (item.cycle === 'engrave') return item.params.text.trim() || 'no text yet'
   if (item.cycle === 'groove')
     return `${item.params.where === 'face' ? 'in the face' : item.params.where}${item.params.count === '1' ? '' : `, ${item.params.count}`}`
   return item.params.tapping ? (item.params.thread === 'own' ? 'own thread' : item.params.thread) : 'drilled'

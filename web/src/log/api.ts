@@ -84,6 +84,8 @@ export const api = {
     ask<EntriesSince>('GET', `/api/setups/${setup}/entries?after=${after}`),
   machineEntriesSince: (machine: string, after: number) =>
     ask<EntriesSince>('GET', `/api/machines/${machine}/entries?after=${after}`),
+  /** Serial numbers of every setup of the shop, and what was struck out. */
+  numbersSince: (after: number) => ask<EntriesSince>('GET', `/api/numbers?after=${after}`),
   append: (entries: Entry[]) => ask<{ added: number; known: number }>('POST', '/api/entries', { entries }),
   rows: <N extends Noun>(noun: N) =>
     ask<Record<N, Row<N>[]>>('GET', `/api/${noun}`).then((answer) => answer[noun]),

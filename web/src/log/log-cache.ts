@@ -10,6 +10,7 @@ export interface Log {
 }
 
 export const logKey = (setup: string) => ['log', setup]
+export const NUMBERS_KEY = ['numbers']
 export const machineLogKey = (machine: string) => ['machine-log', machine]
 
 /** One entry each, the server's word first. */
@@ -28,6 +29,8 @@ export const machineOpened = (entry: Entry) => (entry.kind === 'opened' ? entry.
 export function noteDelivered(client: QueryClient, entries: Entry[]) {
   for (const entry of entries) {
     client.setQueryData<Log>(logKey(entry.setup), (log) => merged(log, [entry], log?.seq ?? 0))
+    if (entry.kind === 'numbered' || entry.kind === 'struck')
+      client.setQueryData<Log>(NUMBERS_KEY, (log) => log && merged(log, [entry], log.seq))
     for (const [key, log] of client.getQueriesData<Log>({ queryKey: ['machine-log'] })) {
       if (log?.entries.some(({ setup }) => setup === entry.setup) || key[1] === machineOpened(entry))
         client.setQueryData<Log>(key, (now) => merged(now, [entry], now?.seq ?? 0))

@@ -164,6 +164,28 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
           wrong={errors?.[name]?.message}
         />
       ))}
+      {reading.text !== null && (
+        <>
+          <Field
+            label="Its letters, times as wide"
+            type="number"
+            step="any"
+            placeholder="not measured"
+            {...register('reading.lettering.widthFactor', {
+              setValueAs: (text: string | number | null) =>
+                text === null || text === '' ? null : Number(text),
+            })}
+            wrong={errors?.lettering?.widthFactor?.message}
+          />
+          <Field
+            label="Characters that it carries"
+            className="col-span-2"
+            {...register('reading.lettering.characters')}
+            wrong={errors?.lettering?.characters?.message}
+          />
+          <CheckField label="Counts serial numbers, P1" {...register('reading.lettering.counts')} />
+        </>
+      )}
       <Field
         label="Pallet M codes"
         defaultValue={reading.pallets.join(' ')}

@@ -18,7 +18,7 @@ export {
   engraveSizes,
   fallOff,
   lineWidthAt,
-  rowCorners,
+  rowSpan,
   STROKE_A,
   STROKE_B,
   WIDTH_DOUBT,

@@ -10,7 +10,7 @@ import {
   type TextPose,
 } from '../../lettering/index.ts'
 import { convertLength, type LengthUnit, type TypedLength } from '../../quantity/index.ts'
-import { type CycleCase, printed } from '../cycle/index.ts'
+import { type CycleCase, type HolePlace, printed } from '../cycle/index.ts'
 import { type EngraveParams, hasSerial } from './params.ts'
 
 /** How far off a text's width may be that nobody has measured on this control, as a share of it. By judgement. */
@@ -244,18 +244,30 @@ export function cutLetters({
   }))
 }
 
-/** The box round a row of text, as its corners; and round it at its longest where its width is in doubt. */
-export function rowCorners({ laid, stands, doubt }: EngraveSizes, longest = false): [number, number][] {
-  if ('arc' in stands) return []
-  const { low, high } = laid
-  // The start stands fast where it is given; the doubt is at the far end.
-  const width = laid.width * (longest ? 1 + doubt : 1)
+/**
+ * A row of text whose width is in doubt: the corners of the band in which its end lies, and of the longest that it may
+ * become; none where nothing is in doubt. Its start stands fast.
+ */
+export function rowSpan({
+  laid,
+  stands,
+  doubt,
+}: EngraveSizes): { band: HolePlace[]; longest: HolePlace[] }[] {
+  if ('arc' in stands || doubt === 0 || laid.width === 0) return []
+  const { low, high, width } = laid
+  const corners = (from: number, to: number) =>
+    [
+      [from, low],
+      [to, low],
+      [to, high],
+      [from, high],
+    ].map(([px, py]): HolePlace => {
+      const [x, y] = poseAt(stands.row, px as number, py as number)
+      return { x, y }
+    })
   return [
-    [0, low],
-    [width, low],
-    [width, high],
-    [0, high],
-  ].map(([px, py]) => [...poseAt(stands.row, px as number, py as number)])
+    { band: corners(width * (1 - doubt), width * (1 + doubt)), longest: corners(0, width * (1 + doubt)) },
+  ]
 }
 
 /** How much less deep a text on a round face is at its edges: R - root of (R^2 - (w / 2)^2), w across the axis. */

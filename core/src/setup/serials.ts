@@ -1,0 +1,113 @@
+import type { Sheet } from '../code/index.ts'
+import { hasSerial, withNumber } from '../cycles/engraving/index.ts'
+import { type Finding, finding } from '../fact/index.ts'
+import type { Entry, EntryOf } from './entries.ts'
+import { inOrder } from './in-order.ts'
+import { effectiveStrikes } from './strikes.ts'
+
+/** Gaps that are named one by one; the rest is counted. */
+export const SHOWN_GAPS = 5
+
+type Numbered = EntryOf<'numbered'>
+
+/** The numbers of an entry as they were engraved. */
+export const numbersSaid = ({ series, first, last }: Pick<Numbered, 'series' | 'first' | 'last'>) =>
+  first === last ? withNumber(series, first) : `${withNumber(series, first)} to ${withNumber(series, last)}`
+
+/** One line of a series: numbers that were given out together, and what became of them. */
+export interface SerialLine {
+  first: number
+  last: number
+  entry: Numbered
+}
+
+export interface SerialList {
+  /** In the order of the numbers. */
+  lines: SerialLine[]
+  /** Numbers between the lowest and the highest that nobody has accounted for. */
+  gaps: { first: number; last: number }[]
+  /** Numbers that were engraved more than once. */
+  twice: { first: number; last: number }[]
+  /** The highest number that was given out. */
+  highest?: number
+}
+
+/** The series of a text: the text itself, with # for its digits; undefined where it has no number. */
+export const seriesOf = (text: string): string | undefined => (hasSerial(text) ? text.trim() : undefined)
+
+/**
+ * What became of the numbers of a series, from the entries of any setups: what is struck out does not count. Numbers that a
+ * step goes over are no gaps: `step` is from one to the next.
+ */
+export function serialList(entries: readonly Entry[], series: string, step = 1): SerialList {
+  const strikes = effectiveStrikes(entries)
+  const lines = inOrder(entries)
+    .filter(
+      (entry): entry is Numbered =>
+        entry.kind === 'numbered' && entry.series === series && !strikes.has(entry.id),
+    )
+    .map((entry): SerialLine => ({ first: entry.first, last: entry.last, entry }))
+    .sort((a, b) => a.first - b.first || a.last - b.last)
+  const gaps: SerialList['gaps'] = []
+  const twice: SerialList['twice'] = []
+  let highest: number | undefined
+  let engraved = -1
+  for (const { first, last, entry } of lines) {
+    if (highest !== undefined && first > highest + step) gaps.push({ first: highest + 1, last: first - 1 })
+    if (entry.fate === 'engraved') {
+      if (first <= engraved) twice.push({ first, last: Math.min(last, engraved) })
+      engraved = Math.max(engraved, last)
+    }
+    highest = Math.max(highest ?? last, last)
+  }
+  return { lines, gaps, twice, ...(highest === undefined ? {} : { highest }) }
+}
+
+/** What the shop's list of serial numbers says against the numbers of a program. */
+export function againstSerials({ items }: Pick<Sheet, 'items'>, entries: readonly Entry[]): Finding[] {
+  return items.flatMap((item): Finding[] => {
+    if (item.cycle !== 'engrave' || item.off) return []
+    const { text, serial, step } = item.params
+    const series = seriesOf(text)
+    if (series === undefined) return []
+    const { lines, highest } = serialList(entries, series, step)
+    const given = lines.find(({ first, last }) => serial >= first && serial <= last)
+    if (given) {
+      const { fate, by, at, note } = given.entry
+      return [
+        finding(
+          'stop',
+          'serial-given',
+          'serial',
+          fate === 'engraved'
+            ? `${withNumber(series, serial)} was engraved by ${by} on ${at.slice(0, 10)}.`
+            : `${withNumber(series, serial)} was left out by ${by} on ${at.slice(0, 10)}: ${note}`,
+          'No serial number is given out twice.',
+          `The next one is ${(highest ?? serial) + step}.`,
+        ),
+      ]
+    }
+    if (highest !== undefined && serial > highest + step)
+      return [
+        finding(
+          'look',
+          'serial-gap',
+          'serial',
+          `${numbersSaid({ series, first: highest + 1, last: serial - 1 })} would be left out.`,
+          'A gap that nobody can explain is a part that is missing.',
+          `Take ${highest + step}, or say why: Serial.`,
+        ),
+      ]
+    if (highest !== undefined && serial < highest)
+      return [
+        finding(
+          'look',
+          'serial-back',
+          'serial',
+          `${withNumber(series, serial)} is lower than what was given out last, ${withNumber(series, highest)}.`,
+          'It fills a gap in the list.',
+        ),
+      ]
+    return []
+  })
+}

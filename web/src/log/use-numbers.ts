@@ -1,0 +1,27 @@
+import type { Entry } from '@dogleg/core/setup'
+import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useMemo } from 'react'
+import { api } from './api.ts'
+import { askSince, NUMBERS_KEY, withoutDoubles } from './log-cache.ts'
+import { useWaiting } from './outbox.ts'
+
+const LISTEN_MS = 4000
+
+/**
+ * The serial numbers that the shop has given out, this tablet's own included; `known` is false while the server has not
+ * answered: then only this tablet's are.
+ */
+export function useNumbers(): { entries: readonly Entry[]; known: boolean } {
+  const client = useQueryClient()
+  const waiting = useWaiting()
+  const { data } = useQuery({
+    queryKey: NUMBERS_KEY,
+    queryFn: () => askSince(client, NUMBERS_KEY, (after) => api.numbersSince(after)),
+    refetchInterval: LISTEN_MS,
+  })
+  const entries = useMemo(() => {
+    const own = waiting.filter(({ refused }) => !refused).map(({ entry }) => entry)
+    return withoutDoubles([...(data?.entries ?? []), ...own])
+  }, [data, waiting])
+  return { entries, known: data !== undefined }
+}

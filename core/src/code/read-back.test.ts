@@ -3,6 +3,7 @@ import { describe, expect, it } from 'vitest'
 import type { EngraveDraft } from '../cycles/engraving/index.ts'
 import type { GrooveDraft } from '../cycles/grooving/index.ts'
 import { type TapDraft, THREADS } from '../cycles/tapping/index.ts'
+import type { WrapDraft } from '../cycles/wrapping/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 import { caseOf, compact, machineOf, plain, sheetOf, twoLine } from './testing.ts'
 import { type WrittenSheet, writeSheet } from './write-sheet.ts'
@@ -115,6 +116,79 @@ describe('what is written does what was planned, in every control', () => {
       { numRuns: 300 },
     )
     expect(written).toBeGreaterThan(100)
+  })
+
+  it('layouts round a cylinder: mapped, or by rotary words, whichever way the axis turns', () => {
+    const flat = fc
+      .array(
+        fc.record({
+          x: fc.integer({ min: -900, max: 900 }),
+          y: fc.integer({ min: -900, max: 900 }),
+          i: fc.integer({ min: 50, max: 900 }),
+          arc: fc.constantFrom('G1', 'G2', 'G3', 'full'),
+        }),
+        { minLength: 1, maxLength: 6 },
+      )
+      .map((moves) => {
+        const lines = ['G90 G0 X0. Y0.', 'Z.1', 'G1 Z-.01 F5.']
+        let [x, y] = [0, 0]
+        for (const { x: tx, y: ty, i, arc } of moves) {
+          if (arc === 'full')
+            lines.push(
+              `G2 X${(x / 1000).toFixed(3)} Y${(y / 1000).toFixed(3)} I${(i / 1000).toFixed(3)} J0. F9.`,
+            )
+          else {
+            ;[x, y] = [tx, ty]
+            // By a radius that surely reaches.
+            const r = arc === 'G1' ? '' : ` R${(i / 1000 + 3).toFixed(3)}`
+            lines.push(`${arc} X${(x / 1000).toFixed(3)} Y${(y / 1000).toFixed(3)}${r} F9.`)
+          }
+        }
+        return ['G20', ...lines, 'G0 Z.1'].join('\n')
+      })
+    const wrap = (unit: LengthUnit): fc.Arbitrary<Partial<WrapDraft>> =>
+      fc.record({
+        what: fc.constantFrom('scale', 'text', 'slots', 'holes', 'program'),
+        diameter: thou(300, 6000, unit),
+        trueAt: fc.constantFrom('surface', 'bottom'),
+        zZero: fc.constantFrom('top', 'centre'),
+        x: place.map(String),
+        turn: fc.integer({ min: -360, max: 360 }).map(String),
+        way: fc.constantFrom('mapping', 'moves'),
+        slash: fc.boolean(),
+        divisions: fc.integer({ min: 1, max: 60 }).map(String),
+        covers: fc.constantFrom('turn', 'part'),
+        span: fc.integer({ min: 1, max: 720 }).map(String),
+        numeralsRun: fc.constantFrom('round', 'along'),
+        text: fc.constantFrom('AB-12', 'g(1)', 'X'),
+        runs: fc.constantFrom('along', 'round'),
+        slotsRun: fc.constantFrom('along', 'round'),
+        slots: fc.integer({ min: 1, max: 9 }).map(String),
+        holes: fc.integer({ min: 1, max: 9 }).map(String),
+        rows: fc.integer({ min: 1, max: 4 }).map(String),
+        depth: thou(2, 60, unit),
+        stepDown: fc.oneof(fc.constant(''), thou(10, 50, unit)),
+        feed: thou(500, 200_000, unit),
+        program: flat,
+        coolant: fc.boolean(),
+      })
+    let written = 0
+    fc.assert(
+      fc.property(
+        units.chain((unit) => fc.tuple(fc.constant(unit), wrap(unit))),
+        profiles,
+        fc.constantFrom('inverse-time' as const, 'along-way' as const),
+        fc.constantFrom('front' as const, 'back' as const),
+        ([unit, of], control, rotaryFeed, top) => {
+          const profile = { ...control, reading: { ...control.reading, rotaryFeed } }
+          const machine = { ...machineOf('mill', unit), rotary: { word: 'A' as const, top, turns: null } }
+          const on = caseOf('mill', profile, { unit, machine })
+          if (isMeant(writeSheet(sheetOf({ wrap: of }, unit), on))) written++
+        },
+      ),
+      { numRuns: 300 },
+    )
+    expect(written).toBeGreaterThan(150)
   })
 
   it('tapped holes on the centre line of a lathe', () => {

@@ -2,20 +2,22 @@ import { z } from 'zod'
 import { type EngraveDraft, engraveForm, newEngraving } from '../cycles/engraving/index.ts'
 import { type GrooveDraft, grooveForm, newGroove } from '../cycles/grooving/index.ts'
 import { newTap, type TapDraft, tapForm } from '../cycles/tapping/index.ts'
+import { newWrap, type WrapDraft, wrapForm } from '../cycles/wrapping/index.ts'
 import type { DraftRead, LengthUnit } from '../quantity/index.ts'
 
 /** The cycles that a program can be built from. */
-export type CycleName = 'tap' | 'groove' | 'engrave'
+export type CycleName = 'tap' | 'groove' | 'engrave' | 'wrap'
 
 export const CYCLE_NAMES: Record<CycleName, string> = {
   tap: 'Tapped holes',
   groove: 'Groove',
   engrave: 'Engraving',
+  wrap: 'Wrapped',
 }
 
 /** Cycles that there are for a kind of machine. */
 export const cyclesOf = (kind: 'mill' | 'lathe'): readonly CycleName[] =>
-  kind === 'mill' ? ['tap', 'engrave'] : ['groove', 'tap']
+  kind === 'mill' ? ['tap', 'engrave', 'wrap'] : ['groove', 'tap']
 
 const MOST_ITEMS = 40
 
@@ -48,6 +50,7 @@ export const sheet = z.object({
         itemOf('tap', tapForm.params),
         itemOf('groove', grooveForm.params),
         itemOf('engrave', engraveForm.params),
+        itemOf('wrap', wrapForm.params),
       ]),
     )
     .max(MOST_ITEMS, `At most ${MOST_ITEMS} cycles.`),
@@ -68,6 +71,7 @@ export const sheetDraft = z.object({
         itemOf('tap', tapForm.draft),
         itemOf('groove', grooveForm.draft),
         itemOf('engrave', engraveForm.draft),
+        itemOf('wrap', wrapForm.draft),
       ]),
     )
     .max(MOST_ITEMS),
@@ -85,6 +89,8 @@ export function newItem(cycle: CycleName, id: string, unit: LengthUnit, lathe: b
       return { ...head, cycle, params: newGroove(unit) }
     case 'engrave':
       return { ...head, cycle, params: newEngraving(unit) }
+    case 'wrap':
+      return { ...head, cycle, params: newWrap(unit) }
   }
 }
 
@@ -96,6 +102,8 @@ function draftOfItem(item: Item): ItemDraft {
       return { ...item, params: grooveForm.write(item.params) }
     case 'engrave':
       return { ...item, params: engraveForm.write(item.params) }
+    case 'wrap':
+      return { ...item, params: wrapForm.write(item.params) }
   }
 }
 
@@ -150,6 +158,8 @@ export function readItem(item: ItemDraft, unit: LengthUnit): DraftRead<Item['par
       return grooveForm.read(item.params as GrooveDraft, unit)
     case 'engrave':
       return engraveForm.read(item.params as EngraveDraft, unit)
+    case 'wrap':
+      return wrapForm.read(item.params as WrapDraft, unit)
   }
 }
 

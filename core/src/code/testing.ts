@@ -4,6 +4,7 @@ import { type EngraveDraft, engraveForm, newEngraving } from '../cycles/engravin
 import type { GrooveDraft } from '../cycles/grooving/index.ts'
 import { grooveForm, newGroove } from '../cycles/grooving/index.ts'
 import { newTap, type TapDraft, tapForm } from '../cycles/tapping/index.ts'
+import { newWrap, type WrapDraft, wrapForm } from '../cycles/wrapping/index.ts'
 import type { Machine } from '../machine/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 import type { Sheet } from './sheet.ts'
@@ -38,6 +39,7 @@ export const machineOf = (kind: 'mill' | 'lathe', unit: LengthUnit = 'inch'): Ma
       toolChange: 4,
       rotary: null,
     },
+    rotary: null,
     around: null,
     costs: null,
     readyList: null,
@@ -67,7 +69,11 @@ export const caseOf = (
 
 /** A program of one cycle; what is not said is as in a new form. */
 export function sheetOf(
-  item: { tap: Partial<TapDraft> } | { groove: Partial<GrooveDraft> } | { engrave: Partial<EngraveDraft> },
+  item:
+    | { tap: Partial<TapDraft> }
+    | { groove: Partial<GrooveDraft> }
+    | { engrave: Partial<EngraveDraft> }
+    | { wrap: Partial<WrapDraft> },
   unit: LengthUnit = 'inch',
 ): Sheet {
   const head = { title: 'test', number: 1234, material: 'mild-steel', turned: true, partsAShift: null }
@@ -81,6 +87,11 @@ export function sheetOf(
     const read = engraveForm.read({ ...newEngraving(unit), tool: '5', text: 'AB-12', ...item.engrave }, unit)
     if (!read.ok) throw new Error(JSON.stringify(read.problems))
     return { ...head, items: [{ cycle: 'engrave', id: 'a', off: false, params: read.value }] }
+  }
+  if ('wrap' in item) {
+    const read = wrapForm.read({ ...newWrap(unit), tool: '6', ...item.wrap }, unit)
+    if (!read.ok) throw new Error(JSON.stringify(read.problems))
+    return { ...head, items: [{ cycle: 'wrap', id: 'a', off: false, params: read.value }] }
   }
   const read = grooveForm.read(
     { ...newGroove(unit), tool: '4', insertWidth: '.125', reach: '1', ...item.groove },

@@ -24,6 +24,7 @@ import {
 import { hasSerial, writeEngrave } from '../cycles/engraving/index.ts'
 import { writeGroove } from '../cycles/grooving/index.ts'
 import { writeTap } from '../cycles/tapping/index.ts'
+import { writeWrap } from '../cycles/wrapping/index.ts'
 import { type Finding, finding, verdictOf, worstFirst } from '../fact/index.ts'
 import { type Machine, travelIn } from '../machine/index.ts'
 import { type Program, read } from '../program/index.ts'
@@ -72,6 +73,8 @@ function writeItem(item: Item, on: SheetCase, material: Material): WrittenCycle 
       return writeGroove(item.params, on, material)
     case 'engrave':
       return writeEngrave(item.params, on, material)
+    case 'wrap':
+      return writeWrap(item.params, on, material)
   }
 }
 

@@ -161,6 +161,12 @@ const reading = z.object({
     .object({ code: wordCode, by: z.enum(['radius', 'rotary-word']) })
     .nullable()
     .describe('wrapping Y on the rotary axis: by an R word, or by the rotary word that carries the radius'),
+  rotaryFeed: z
+    .enum(['inverse-time', 'along-way'])
+    .default('inverse-time')
+    .describe(
+      'feed of a move that turns: minutes turned over (G93), or along the way with degrees counted as lengths (G94)',
+    ),
   pathTolerance: wordCode.nullable(),
   lookAhead: wordCode.nullable(),
   turningCycles: z.enum(['one-line', 'two-line']).nullable(),
@@ -185,6 +191,7 @@ export const USUAL_READING: Reading = {
   text: null,
   lettering: USUAL_LETTERING,
   mapping: null,
+  rotaryFeed: 'inverse-time',
   pathTolerance: null,
   lookAhead: null,
   turningCycles: null,

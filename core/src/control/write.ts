@@ -62,6 +62,8 @@ export interface Word {
 export interface Block {
   words: string | readonly Word[]
   does?: string
+  /** Carries a block-delete slash: the switch on the panel skips it. */
+  slashed?: boolean
 }
 
 const CAUTION =
@@ -113,6 +115,10 @@ export function clearUpBlocks(top: number | 'home', unit: LengthUnit, profile: P
 const partsOf = (words: Block['words']): readonly Word[] =>
   typeof words === 'string' ? [{ text: words }] : words
 
+/** The slash stands before everything else of the block. */
+const slashedParts = (parts: readonly Word[], slashed: boolean): readonly Word[] =>
+  slashed ? parts.map((word, index) => (index === 0 ? { ...word, text: `/${word.text}` } : word)) : parts
+
 const asLine = (parts: readonly Word[], block?: number): ProgramLine => ({
   text: parts.map(({ text }) => text).join(' '),
   parts,
@@ -127,16 +133,18 @@ export function programLines(of: ProgramText, profile: Profile): ProgramLine[] {
   const { title, about, unit, blocks, lathe } = of
   const { comments, program, blocks: numbering } = profile
   const number = String(of.number ?? program.number).padStart(program.digits, '0')
-  const body = [safeStart(unit, lathe), ...blocks].flatMap(({ words, does }, index): ProgramLine[] => {
-    const block = index === 0 ? undefined : index - 1
-    const n: Word[] = numbering.numbered ? [{ text: `N${(index + 1) * numbering.step}` }] : []
-    const parts = [...n, ...partsOf(words)]
-    if (!does || comments.amount !== 'every-block') return [asLine(parts, block)]
-    const lines = writeCommentLines(does, profile)
-    return lines.length === 1
-      ? [asLine([...parts, { text: lines[0] as string }], block)]
-      : [...lines.map((text) => asLine([{ text }], block)), asLine(parts, block)]
-  })
+  const body = [safeStart(unit, lathe), ...blocks].flatMap(
+    ({ words, does, slashed }, index): ProgramLine[] => {
+      const block = index === 0 ? undefined : index - 1
+      const n: Word[] = numbering.numbered ? [{ text: `N${(index + 1) * numbering.step}` }] : []
+      const parts = slashedParts([...n, ...partsOf(words)], slashed === true)
+      if (!does || comments.amount !== 'every-block') return [asLine(parts, block)]
+      const lines = writeCommentLines(does, profile)
+      return lines.length === 1
+        ? [asLine([...parts, { text: lines[0] as string }], block)]
+        : [...lines.map((text) => asLine([{ text }], block)), asLine(parts, block)]
+    },
+  )
   const percent = program.percentSigns ? [asLine([{ text: '%' }])] : []
   return [
     ...percent,

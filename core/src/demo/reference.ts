@@ -29,6 +29,7 @@ const millOne: Machine = {
     toolChange: 4.2,
     rotary: { top: 4000, acceleration: 900 },
   },
+  rotary: { word: 'A', top: 'front', turns: null },
   around: {
     tableDepth: 14,
     obstacles: [
@@ -67,6 +68,7 @@ const latheOne: Machine = {
     toolChange: 0.8,
     rotary: null,
   },
+  rotary: null,
   around: null,
   costs: { anHour: 85, shiftsAMonth: 21 },
   readyList: null,

@@ -71,6 +71,23 @@ export const dynamics = z.object({
 })
 export type Dynamics = z.infer<typeof dynamics>
 
+/** The axis that a rotary on the table turns, lying along X. */
+export const rotaryAxis = z.object({
+  word: z.enum(['A', 'B', 'C']),
+  top: z
+    .enum(['front', 'back'])
+    .describe('where the top of the part goes as the number counts up: towards Y minus, or towards Y plus'),
+  turns: z
+    .object({ least: z.number(), greatest: z.number() })
+    .refine(({ least, greatest }) => least < greatest, {
+      error: 'The lowest angle must be below the highest.',
+      path: ['greatest'],
+    })
+    .nullable()
+    .describe('degrees that it can be sent to; null where it goes round without end'),
+})
+export type RotaryAxis = z.infer<typeof rotaryAxis>
+
 /**
  * A machine as the shop describes it. A row with a version: an edit makes the next version,
  * and an entry of the log records the version that it used. What came later than the first release has a default,
@@ -101,6 +118,7 @@ export const machine = z
       .default(null)
       .describe('rapid speed at 100 %, in the machine unit per minute; null where it is not known'),
     dynamics: dynamics.nullable().default(null).describe('null where it is not known'),
+    rotary: rotaryAxis.nullable().default(null).describe('null where it has none, or nobody said'),
     around: surroundings.nullable().default(null).describe('what stands round the table; null if not known'),
     costs: z
       .object({

@@ -12,6 +12,7 @@ import {
 } from './block.ts'
 import { callMacro, goBack, subprogram } from './calls.ts'
 import { evaluateWords } from './check-words.ts'
+import { RADIAN } from './control-state.ts'
 import { MILL_CYCLES, millCycle } from './mill-cycles.ts'
 import { gather, isPallet, setFrames, setModes, tools } from './modes.ts'
 import { ROW } from './motion.ts'
@@ -25,6 +26,19 @@ function noFeed(run: Run): void {
     does: 'The control stops with an alarm.',
     once: 'moves',
   })
+}
+
+/** Where the rotary word leads on the wrapped face, where the control wraps that word and not Y; a Y word then is a mistake. */
+function wrappedWord(run: Run, rotary: (typeof ROTARY)[number] | undefined): number {
+  if (has(run, 'Y'))
+    run.wrong('mapping-y', 'stop', 'Y while the rotary word is wrapped.', {
+      does: 'This control wraps degrees of the rotary word; Y moves the table across, off the centre line.',
+      once: 'moves',
+    })
+  const { mapping } = run
+  if (rotary === undefined || mapping === null) return run.wy
+  const value = wordValue(run, rotary) as number
+  return ((run.absolute ? value : run.rotary + value) - mapping.rotary) * RADIAN * mapping.radius
 }
 
 /** What the block moves: plain moves, arcs, canned cycles; nothing where it names no axis. */
@@ -46,6 +60,8 @@ function move(block: Block): void {
     if (!(arc && (has(run, 'I') || has(run, 'J') || has(run, 'K')))) return
   }
   const to = run.lathe ? turningTarget(run) : target(run, { machine: false })
+  const wraps = run.mapping !== null && run.options.profile.reading.mapping?.by === 'rotary-word'
+  if (wraps) to[1] = wrappedWord(run, rotary)
   if (MILL_CYCLES.has(run.motion) && !run.lathe) {
     if (cycle !== undefined) run.changed()
     const { tapRetract, repeats } = run.options.profile.reading
@@ -83,7 +99,7 @@ function move(block: Block): void {
   }
   const kind = run.motion === 0 ? ROW.RAPID : ROW.LINE
   if (kind === ROW.LINE) noFeed(run)
-  if (rotary !== undefined) {
+  if (rotary !== undefined && !wraps) {
     const value = wordValue(run, rotary) as number
     run.goTurning(kind, ...to, run.absolute ? value : run.rotary + value)
   } else run.go(kind, ...to)

@@ -10,7 +10,10 @@ function ownCode(code: number, { rotation, offsets, reading }: Profile): string 
   if (is(rotation?.off)) return 'Turning off.'
   if (is(offsets.extended?.code)) return `Further work offsets: P1 to P${offsets.extended?.count}.`
   if (is(reading.text)) return 'Engraves the text in the comment of its line.'
-  if (is(reading.mapping?.code)) return 'Wraps Y on the rotary axis; without a radius it ends that.'
+  if (is(reading.mapping?.code))
+    return reading.mapping?.by === 'radius'
+      ? 'Wraps Y on the rotary axis; without a radius it ends that.'
+      : 'Wraps the rotary word on the radius that it names; a radius of 0 ends that.'
   if (is(reading.pathTolerance)) return 'How far corners may be rounded: E.'
   if (is(reading.lookAhead)) return 'How many blocks the control reads ahead: P.'
   return undefined

@@ -178,7 +178,7 @@ describe('what a word does', () => {
     ['G', 154, compact, /P1 to P99/],
     ['G', 54.1, twoLine, /P1 to P48/],
     ['G', 107, compact, /wraps Y/i],
-    ['G', 7.1, twoLine, /wraps Y/i],
+    ['G', 7.1, twoLine, /wraps the rotary word/i],
     ['G', 187, compact, /corners/],
     ['M', 3, compact, /clockwise/i],
     ['M', 62, compact, /pallet 2/],

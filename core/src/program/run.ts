@@ -70,7 +70,10 @@ export class Run extends ControlState {
     const [px, py, pz] = this.sceneOf(x, y, z)
     const length = Math.hypot(px - this.sx, py - this.sy, pz - this.sz)
     const whole = Math.hypot(length, rotary - this.rotary)
+    const turned = this.rotary !== 0
     this.rotary = rotary
+    // The quick way carries no angle: it is open only while the rotary stands at 0.
+    if (turned !== (rotary !== 0)) this.changed()
     const feed = kind === ROW.RAPID ? 0 : this.feedFor(whole)
     const seconds = feed > 0 ? (60 * whole) / feed : 0
     this.out.row(kind, this.flags, px, py, pz, feed, this.line, this.stateIndex, -1, rotary, seconds)

@@ -28,6 +28,7 @@ export const testMill: Machine = {
     toolChange: 4,
     rotary: { top: 3600, acceleration: 360 },
   },
+  rotary: null,
   around: null,
   costs: null,
   readyList: null,

@@ -107,6 +107,9 @@ function bodiesOf({ prove: { layout }, unit, machine }: Setup): PlanBody[] {
       name: of.name,
       part: of.role === 'part',
       top: greatest[2],
+      ...(of.shape === 'cylinder' && of.axis === 'X'
+        ? { lies: { radius: of.diameter / 2, axisZ: of.at.z, from: of.at.x, to: of.at.x + of.length } }
+        : {}),
       shape:
         of.shape === 'cylinder' && of.axis === 'Z'
           ? { kind: 'circle', at: { x: of.at.x, y: of.at.y }, radius: of.diameter / 2 }

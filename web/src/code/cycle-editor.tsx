@@ -10,6 +10,7 @@ import {
   ringsBetween,
 } from '@dogleg/core/cycles/grooving'
 import { holeSketch, tapForm, tapSizes, tapWorking } from '@dogleg/core/cycles/tapping'
+import { wrapForm, wrapSizes, wrapWorking } from '@dogleg/core/cycles/wrapping'
 import { type FieldProblems, formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { sheetCase } from '@dogleg/core/setup'
 import { Tabs } from 'radix-ui'
@@ -26,6 +27,8 @@ import { HoleDrawing } from './hole-drawing.tsx'
 import { PlacesDrawing } from './places-drawing.tsx'
 import { RetractPanel } from './retract-panel.tsx'
 import { TAP_PARTS, TapForm, type TapPart, tapPartOf } from './tap-form.tsx'
+import { WrapDrawing } from './wrap-drawing.tsx'
+import { WrapForm, type WrapPart, wrapPartOf, wrapParts } from './wrap-form.tsx'
 
 interface CycleEditorProps {
   item: ItemDraft
@@ -41,11 +44,17 @@ interface CycleEditorProps {
   after: (working: ReactNode) => ReactNode
 }
 
-const FIRST_PART: Record<CycleName, string> = { tap: 'thread', groove: 'groove', engrave: 'text' }
+const FIRST_PART: Record<CycleName, string> = {
+  tap: 'thread',
+  groove: 'groove',
+  engrave: 'text',
+  wrap: 'layout',
+}
 const PART_OF: Record<CycleName, (field: string) => string> = {
   tap: tapPartOf,
   groove: groovePartOf,
   engrave: engravePartOf,
+  wrap: wrapPartOf,
 }
 
 /** The parts of a cycle's form, as it stands. */
@@ -57,6 +66,8 @@ function partsOf(item: ItemDraft): readonly (readonly [part: string, title: stri
       return GROOVE_PARTS
     case 'engrave':
       return engraveParts(item.params.text)
+    case 'wrap':
+      return wrapParts(item.params)
   }
 }
 
@@ -115,11 +126,18 @@ export function CycleEditor(props: CycleEditorProps) {
     const params = item.params.text.trim() === '' ? { ...read, text: ' ' } : read
     return { params, sizes: engraveSizes(params, on, material) }
   }, [item, unit, on, material])
+  const wrapped = useMemo(() => {
+    if (item.cycle !== 'wrap' || !material) return undefined
+    const { params: draft } = item
+    const params = { ...wrapForm.lenient(draft, unit), text: draft.text, program: draft.program }
+    return { params, sizes: wrapSizes(params, on, material) }
+  }, [item, unit, on, material])
   const working = useMemo(() => {
     if (tap) return tapWorking(tap.params, tap.sizes, unit)
     if (groove) return grooveWorking(groove.sizes, on)
+    if (wrapped) return wrapWorking(wrapped.params, wrapped.sizes, unit)
     return engraved ? engraveWorking(engraved.params, engraved.sizes, unit) : []
-  }, [tap, groove, engraved, unit, on])
+  }, [tap, groove, engraved, wrapped, unit, on])
   if (!material) return null
 
   return (
@@ -151,6 +169,7 @@ export function CycleEditor(props: CycleEditorProps) {
           <Tabs.Content value={part} tabIndex={-1} className="outline-none">
             {tap && <TapForm part={part as TapPart} sizes={tap.sizes} unit={unit} machine={machine} />}
             {groove && <GrooveForm part={part as GroovePart} sizes={groove.sizes} unit={unit} />}
+            {wrapped && <WrapForm part={part as WrapPart} {...wrapped} unit={unit} />}
             {engraved && <EngraveForm part={part as EngravePart} {...engraved} unit={unit} />}
           </Tabs.Content>
         </Tabs.Root>
@@ -182,6 +201,11 @@ export function CycleEditor(props: CycleEditorProps) {
               )}
             </div>
           ))}
+        {wrapped && (
+          <div className="h-60 2xl:h-80">
+            <WrapDrawing {...wrapped} rotary={machine.rotary} unit={unit} lit={lit} />
+          </div>
+        )}
         {engraved && (
           <div className="h-60 2xl:h-80">
             <EngraveDrawing {...engraved} bodies={on.bodies ?? []} unit={unit} lit={lit} />

@@ -18,8 +18,11 @@ interface CycleListProps {
   onRemove: (id: string) => void
 }
 
+const WRAPPED = { scale: 'scale', text: 'text', slots: 'slots', holes: 'holes', program: 'layout' }
+
 /** What a cycle is, in a few words. */
 function about(item: ItemDraft): string {
+  if (item.cycle === 'wrap') return `${WRAPPED[item.params.what]} round ${item.params.diameter}`
   if (item.cycle === 'engrave') return item.params.text.trim() || 'no text yet'
   if (item.cycle === 'groove')
     return `${item.params.where === 'face' ? 'in the face' : item.params.where}${item.params.count === '1' ? '' : `, ${item.params.count}`}`

@@ -3,7 +3,7 @@ import { unitSymbol } from '@dogleg/core/quantity'
 import { FormProvider, useForm } from 'react-hook-form'
 import { useRows } from '../log/rows.ts'
 import { AroundSection } from '../reference/around-section.tsx'
-import { CostsSection, DynamicsSection } from '../reference/dynamics-section.tsx'
+import { CostsSection, DynamicsSection, RotarySection } from '../reference/dynamics-section.tsx'
 import { EditorFoot } from '../reference/editor-foot.tsx'
 import { CheckField, Field, Section, SelectField } from '../reference/form-fields.tsx'
 import { MACHINE_NUMBERS, type MachineForm, machineResolver } from '../reference/machine-form.ts'
@@ -141,6 +141,7 @@ function MachineEditor({ machine }: { machine: Machine }) {
             ))}
         </Section>
         <DynamicsSection kind={kind} symbol={symbol} />
+        {kind === 'mill' && <RotarySection />}
         <CostsSection />
         {kind === 'mill' && (
           <Section title="Probe">

@@ -1,6 +1,6 @@
 import type { MachineKind } from '@dogleg/core/machine'
 import { useFormContext, useWatch } from 'react-hook-form'
-import { CheckField, Field, Section } from './form-fields.tsx'
+import { CheckField, Field, Section, SelectField } from './form-fields.tsx'
 import type { MachineForm } from './machine-form.ts'
 
 type DynamicsForm = NonNullable<MachineForm['dynamics']>
@@ -135,6 +135,67 @@ export function CostsSection() {
             {...register('costs.shiftsAMonth')}
             wrong={errors?.shiftsAMonth?.message}
           />
+        </>
+      )}
+    </Section>
+  )
+}
+
+/** The axis that a rotary on the table turns: its word, which way it turns, how far. */
+export function RotarySection() {
+  const { register, setValue, control, formState } = useFormContext<MachineForm>()
+  const rotary = useWatch({ control, name: 'rotary' })
+  const errors = formState.errors.rotary
+  const dirty = { shouldDirty: true }
+  return (
+    <Section title="Rotary axis on the table, along X">
+      <div className="col-span-full">
+        <CheckField
+          label="It has one"
+          checked={rotary !== null}
+          onChange={({ target }) =>
+            setValue('rotary', target.checked ? { word: 'A', top: 'front', turns: null } : null, dirty)
+          }
+        />
+      </div>
+      {rotary && (
+        <>
+          <SelectField label="Its word" {...register('rotary.word')}>
+            <option>A</option>
+            <option>B</option>
+            <option>C</option>
+          </SelectField>
+          <SelectField
+            label="As its number counts up, the top of the part goes"
+            className="col-span-2"
+            {...register('rotary.top')}
+          >
+            <option value="front">to the front, Y minus</option>
+            <option value="back">to the back, Y plus</option>
+          </SelectField>
+          <CheckField
+            label="It goes round without end"
+            checked={rotary.turns === null}
+            onChange={({ target }) =>
+              setValue('rotary.turns', target.checked ? null : { least: '', greatest: '' }, dirty)
+            }
+          />
+          {rotary.turns && (
+            <>
+              <Field
+                label="Lowest angle, °"
+                digits
+                {...register('rotary.turns.least')}
+                wrong={errors?.turns?.least?.message}
+              />
+              <Field
+                label="Highest angle, °"
+                digits
+                {...register('rotary.turns.greatest')}
+                wrong={errors?.turns?.greatest?.message}
+              />
+            </>
+          )}
         </>
       )}
     </Section>

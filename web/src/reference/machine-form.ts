@@ -17,6 +17,7 @@ export const MACHINE_NUMBERS: TypedNumbers = {
   'dynamics.toolChange': 'number',
   'dynamics.rotary.top': 'number',
   'dynamics.rotary.acceleration': 'number',
+  'rotary.turns.*': 'number',
   'costs.anHour': 'number',
   'costs.shiftsAMonth': 'number',
   'probe.tool': 'number',

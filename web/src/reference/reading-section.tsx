@@ -153,6 +153,14 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
           </SelectField>
         </>
       )}
+      <SelectField
+        label="Feed of a move that turns"
+        className="col-span-2"
+        {...register('reading.rotaryFeed')}
+      >
+        <option value="inverse-time">G93: one over its minutes</option>
+        <option value="along-way">G94: degrees as lengths</option>
+      </SelectField>
       {CODES.map(([name, label, usual]) => (
         <Field
           key={name}

@@ -11,6 +11,8 @@ export interface PlanBody {
   /** The part itself, or what holds it. */
   part: boolean
   top: number
+  /** Of a cylinder that lies along X: its radius, the height of its axis, and from where to where it reaches. */
+  lies?: { radius: number; axisZ: number; from: number; to: number }
   shape:
     | { kind: 'rectangle'; least: HolePlace; greatest: HolePlace }
     | { kind: 'circle'; at: HolePlace; radius: number }

@@ -5,8 +5,21 @@ export type Place = readonly [x: number | null, y: number | null, z: number | nu
 
 /** One thing that is meant to happen. Lengths in the setup's unit; feeds are length a minute where the row begins. */
 export type PlannedRow =
-  | { does: 'rapid'; to: Place }
-  | { does: 'feed'; to: Place; feed: number }
+  /** Where `turn` stands, the rotary axis goes to that many degrees; else it stays where it is. */
+  | { does: 'rapid'; to: Place; turn?: number }
+  | { does: 'feed'; to: Place; feed: number; turn?: number }
+  /** The same where the time is what is written: seconds. */
+  | { does: 'timed'; to: Place; turn: number; seconds: number }
+  /** An arc of the flat face on a cylinder of `radius`, which the control makes chords of: its end, its centre in the flat. */
+  | {
+      does: 'wrapped-arc'
+      to: Place
+      turn: number
+      radius: number
+      centre: readonly [number, number]
+      clockwise: boolean
+      feed: number
+    }
   | { does: 'arc'; to: Place; centre: readonly [number, number]; clockwise: boolean; feed: number }
   /** A tap going in or out in step with the spindle: length a turn, and how many times the speed. */
   | { does: 'tap-in'; to: Place; rpm: number; lead: number }
@@ -28,6 +41,8 @@ function ofKind(does: PlannedRow['does'], kind: number): boolean {
     case 'rapid':
       return kind === ROW.RAPID
     case 'feed':
+    case 'timed':
+    case 'wrapped-arc':
       return kind === ROW.LINE
     case 'arc':
       return isArc(kind)
@@ -54,13 +69,58 @@ function endsAt(motion: Motion, row: number, [x, y, z]: Place): boolean {
   return (x === null || same(x, ax, x)) && (y === null || same(y, ay, y)) && (z === null || same(z, az, z))
 }
 
+const turnAt = ({ rotary }: Motion, row: number) => (row < 0 ? 0 : (rotary?.[row] ?? 0))
+
+/** Whether the rotary axis stands at a row's end as is planned; where nothing is, it has not moved. */
+const turnsTo = (motion: Motion, row: number, planned: PlannedRow) => {
+  const turn = 'turn' in planned ? planned.turn : undefined
+  return same(turnAt(motion, row), turn ?? turnAt(motion, row - 1), turn)
+}
+
 /** A straight row that goes nowhere: no control makes it. */
-function standsStill({ kind, x, y, z, start }: Motion, row: number): boolean {
+function standsStill(motion: Motion, row: number): boolean {
+  const { kind, x, y, z, start } = motion
   const of = kind[row] as number
   if (of === ROW.EVENT || isArc(of)) return false
   const [px, py, pz] = row === 0 ? start : [x[row - 1] as number, y[row - 1] as number, z[row - 1] as number]
   const [nx, ny, nz] = [x[row] as number, y[row] as number, z[row] as number]
-  return same(px, nx, nx) && same(py, ny, ny) && same(pz, nz, nz)
+  return (
+    same(px, nx, nx) &&
+    same(py, ny, ny) &&
+    same(pz, nz, nz) &&
+    same(turnAt(motion, row), turnAt(motion, row - 1), turnAt(motion, row))
+  )
+}
+
+/** How far the ends of an arc may lie off its circle where both are rounded to the digits of a control. */
+const OFF_CIRCLE = { inch: 0.00025, mm: 0.0025 }
+
+/**
+ * The rows that a control makes of an arc on a cylinder: all of one block, each end on the circle, each further round the same
+ * way. The last of them, or what is wrong.
+ */
+function wrappedArc(
+  motion: Motion,
+  row: number,
+  { radius, centre: [cx, cy], clockwise }: Extract<PlannedRow, { does: 'wrapped-arc' }>,
+): { last: number } | { says: string } {
+  const flat = (at: number): [number, number] => [
+    (at < 0 ? motion.start[0] : (motion.x[at] as number)) - cx,
+    ((turnAt(motion, at) * Math.PI) / 180) * radius - cy,
+  ]
+  let [px, py] = flat(row - 1)
+  const size = Math.hypot(px, py)
+  const off = OFF_CIRCLE[motion.states[motion.state[row] as number]?.inch ? 'inch' : 'mm']
+  let at = row
+  for (; at < motion.count && motion.line[at] === motion.line[row] && motion.kind[at] === ROW.LINE; at++) {
+    const [x, y] = flat(at)
+    if (Math.abs(Math.hypot(x, y) - size) > off) return { says: 'leaves its circle' }
+    const way = px * y - py * x
+    if (way !== 0 && way > 0 === clockwise) return { says: 'goes round the other way' }
+    px = x
+    py = y
+  }
+  return { last: at - 1 }
 }
 
 function rowDiffers(motion: Motion, row: number, planned: PlannedRow): string | undefined {
@@ -81,6 +141,9 @@ function rowDiffers(motion: Motion, row: number, planned: PlannedRow): string | 
   }
   if (!ofKind(planned.does, kind)) return `is a row of kind ${kind}, not ${planned.does}`
   if (!('to' in planned)) return undefined
+  if (!turnsTo(motion, row, planned)) return `turns to ${turnAt(motion, row)} degrees`
+  if (planned.does === 'timed' && !sameFeed(motion.seconds?.[row] ?? 0, planned.seconds))
+    return `takes ${motion.seconds?.[row]} s, not ${planned.seconds}`
   if (!endsAt(motion, row, planned.to)) return `goes to ${at(endOf(motion, row))}, not to ${at(planned.to)}`
   if (toMachine(motion, row)) return 'goes to a machine position'
   if ('feed' in planned && !sameFeed(motion.feed[row] as number, planned.feed))
@@ -118,7 +181,9 @@ export function plannedDiffers(
   let up = false
   const skipIdle = () => {
     for (let row = planned[next]; row; row = planned[++next]) {
-      if ((row.does !== 'rapid' && row.does !== 'feed') || !endsAt(motion, here, row.to)) return
+      if (row.does !== 'rapid' && row.does !== 'feed' && row.does !== 'timed') return
+      if (!endsAt(motion, here, row.to)) return
+      if (row.turn !== undefined && !same(turnAt(motion, here), row.turn, row.turn)) return
     }
   }
   for (let row = 0; row < motion.count; row++) {
@@ -129,9 +194,15 @@ export function plannedDiffers(
     const want = planned[next]
     const line = motion.line[row] as number
     if (!want) return { line, says: 'does more than was planned' }
-    const says = rowDiffers(motion, row, want)
+    let end = row
+    if (want.does === 'wrapped-arc' && motion.kind[row] === ROW.LINE) {
+      const arc = wrappedArc(motion, row, want)
+      if ('says' in arc) return { line, says: arc.says }
+      end = arc.last
+    }
+    const says = rowDiffers(motion, end, want)
     if (says) return { line, says }
-    here = row
+    here = row = end
     next++
   }
   skipIdle()

@@ -1,0 +1,16 @@
+export { checkWrap } from './check.ts'
+export { chordsOf, type FlatMove, type Layout, layoutOf } from './flat.ts'
+export { type OutlinePath, outlineProgram, type Vertex } from './outline.ts'
+export {
+  LONGEST_FLAT,
+  newWrap,
+  type WrapDraft,
+  type WrapField,
+  type WrapParams,
+  wrapFieldAsked,
+  wrapForm,
+} from './params.ts'
+export { cylinderOutline, flatLines, onCylinder, seen } from './picture.ts'
+export { degreesRound, shareOfFeed, type WrapSizes, wrapSizes } from './sizes.ts'
+export { wrapWorking } from './working.ts'
+export { wrapOperation, writeWrap } from './write.ts'

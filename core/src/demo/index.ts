@@ -5,6 +5,8 @@ export {
   housingSlips,
   ringProgram,
   type Slip,
+  scaleLayout,
+  scaleSheet,
   tubeLayout,
   tubeSheet,
   turnedProgram,

@@ -1,6 +1,7 @@
 import { newSheet, type SheetDraft } from '../code/index.ts'
 import { newGroove } from '../cycles/grooving/index.ts'
 import { newTap } from '../cycles/tapping/index.ts'
+import { newWrap } from '../cycles/wrapping/index.ts'
 import type { Layout } from '../prove/index.ts'
 
 /**
@@ -81,6 +82,47 @@ export const tubeLayout: Layout = {
       at: { x: 0, y: 0, z: -4.5 },
       diameter: 4,
       length: 2,
+    },
+  ],
+}
+
+/** The drawtube in the rotary's chuck: X zero on its end, Y zero on the centre line, Z zero on top. */
+export const scaleLayout: Layout = {
+  unit: 'inch',
+  bodies: [
+    {
+      id: 'part',
+      name: 'drawtube',
+      role: 'part',
+      shape: 'cylinder',
+      axis: 'X',
+      at: { x: -2.5, y: 0, z: -0.625 },
+      diameter: 1.25,
+      bore: 0.75,
+      length: 2.5,
+    },
+    {
+      id: 'chuck',
+      name: 'rotary chuck',
+      role: 'chuck',
+      shape: 'cylinder',
+      axis: 'X',
+      at: { x: -4.5, y: 0, z: -0.625 },
+      diameter: 4,
+      length: 2,
+    },
+  ],
+}
+
+/** The focus scale of the drawtube, as it stands in the form. */
+export const scaleSheet: SheetDraft = {
+  ...newSheet('Drawtube, scale', 5431, 'aluminium'),
+  items: [
+    {
+      cycle: 'wrap',
+      id: 'scale',
+      off: false,
+      params: { ...newWrap('inch'), diameter: '1.25', tool: '15' },
     },
   ],
 }

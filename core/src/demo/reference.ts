@@ -118,6 +118,7 @@ const tools: readonly ToolShape[] = [
   tool(5, '1/2 spot drill, 90 deg', 'drill', [0.5, 1, 2.2, 1.6, 2.2]),
   tool(7, '1/2 end mill', 'mill', [0.5, 1.25, 1.9, 1.75, 2.6]),
   tool(12, '1/4-20 spiral point tap', 'tap', [0.25, 0.75, 2.4, 1.6, 1.7], 0.05),
+  tool(15, '60 deg engraver', 'engraver', [0.125, 0.2, 1.1, 1.25, 2]),
   tool(20, 'Probe', 'probe', [0.2362, 0.3, 1.97, 1.26, 3]),
   toolOn('lathe-1', 4, '0.125 grooving insert', 'grooving', [0.125, 0.3, 1.2, 1, 2]),
   {

@@ -26,6 +26,8 @@ import {
   housingLayout,
   housingProgram,
   housingSheet,
+  scaleLayout,
+  scaleSheet,
   tubeLayout,
   tubeSheet,
 } from './programs.ts'
@@ -307,6 +309,23 @@ export function demoEntries(now: number, random: () => number): Entry[] {
   const [mill, lathe] = demoReference.machines as [Machine, Machine]
 
   const brackets = bracketRuns(now, nextId, mill)
+  const scale = openLog(now - 2.2 * DAY, 'MK', nextId, opening('Drawtube, scale', mill, 0.002))
+  scale.getReady(mill)
+  scale.take(7, edgeFinder('X', '-19.8840', '0'))
+  scale.take(5, {
+    method: 'indicator',
+    axis: 'Y',
+    minusSide: typed('-8.6255'),
+    plusSide: typed('-7.3745'),
+    drawingPosition: typed('0'),
+  })
+  scale.measureTool(3, 15, '-10.8460')
+  scale.take(3, toolOnBlock(15, '3.5000', '-9.1220'))
+  scale.takeProgram(2)
+  scale.check(4, 'Point over the end, on the centre line.')
+  scale.write(2, { kind: 'laid-out', ...scaleLayout })
+  scale.build(9, scaleSheet)
+
   const finished = openLog(now - 1.2 * DAY, 'RT', nextId, opening('Focuser housing, first side', mill, 0.002))
   finished.getReady(mill)
   finished.sweep(9, 'one', '-.030')
@@ -346,7 +365,23 @@ export function demoEntries(now: number, random: () => number): Entry[] {
   stale.take(6, toolOnBlock(3, '5.0265', '-9.3210'))
   stale.takeProgram(2)
   stale.check(4, '')
-  stale.write(38, {
+  stale.write(20, {
+    kind: 'numbered',
+    series: 'HSG-####',
+    first: 41,
+    last: 44,
+    fate: 'engraved',
+    note: '',
+  })
+  stale.write(4, {
+    kind: 'numbered',
+    series: 'HSG-####',
+    first: 45,
+    last: 45,
+    fate: 'left-out',
+    note: 'Scrapped: a bore came out large.',
+  })
+  stale.write(14, {
     kind: 'happened',
     what: 'vise-moved',
     note: 'Swung it off to clear chips from under the jaw.',
@@ -413,5 +448,5 @@ export function demoEntries(now: number, random: () => number): Entry[] {
   rings.write(3, { kind: 'laid-out', ...tubeLayout })
   rings.build(8, tubeSheet)
 
-  return [...brackets, ...rings.log, ...finished.log, ...stale.log, ...open.log, ...tube.log]
+  return [...brackets, ...scale.log, ...rings.log, ...finished.log, ...stale.log, ...open.log, ...tube.log]
 }

@@ -268,9 +268,32 @@ class Material {
     return cutter
   }
 
+  /**
+   * Once a rotary has turned the part, what was cut lies elsewhere: the stock is taken whole again, but for where the tool
+   * then stands in it. That errs on the side of a warning.
+   */
+  private afterTurn(row: number): void {
+    const { motion, lathe } = this.of
+    const { rotary, kind } = motion
+    if (!rotary) return
+    let last = row - 1
+    while (last >= this.next && (rotary[last] as number) === (last > 0 ? (rotary[last - 1] as number) : 0))
+      last--
+    if (last < this.next) return
+    for (const target of this.lefts.keys()) {
+      const left = leftOf(target, lathe)
+      this.lefts.set(target, left)
+      if (kind[last] === ROW.RAPID) continue
+      const at: Triple = [motion.x[last] as number, motion.y[last] as number, motion.z[last] as number]
+      cutLeft(left, at, at, this.cutterOf(last))
+    }
+    this.next = last + 1
+  }
+
   /** Rows at feed cut; a rapid and a probe do not. */
   private cutUpTo(row: number): void {
     const { motion, speeds } = this.of
+    this.afterTurn(row)
     for (; this.next < row; this.next++) {
       const kind = motion.kind[this.next] as number
       if (kind === ROW.RAPID || kind === ROW.EVENT || kind === ROW.PROBE) continue

@@ -3,6 +3,7 @@ import { leastStepIn, travelIn } from '../machine/index.ts'
 import { FLAG, type ModalState, type Motion, type Program, ROW } from '../program/index.ts'
 import { formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
 import { type ProgramFinding, programFinding } from './program-finding.ts'
+import { wrapFindings } from './wrap-findings.ts'
 
 /** What is known of the setup that a program is proved for. */
 export interface SetupFacts {
@@ -12,6 +13,10 @@ export interface SetupFacts {
   offsets: ReadonlyMap<string, { stale?: string }>
   lengths: ReadonlyMap<number, { stale?: string }>
   tools: ReadonlyMap<number, ToolShape>
+  /** Top of the part, where it is placed. */
+  top?: number
+  /** A part that lies along X: its radius, and where its axis is in Y. */
+  lying?: { radius: number; axisY: number }
 }
 
 interface Walk {
@@ -189,7 +194,7 @@ function leftOn(walk: Walk, row: number, at: 'tool' | 'end'): void {
   if (state.mapping !== null)
     say(walk, 'mapping', () =>
       programFinding(
-        'look',
+        'stop',
         'mapping-left',
         line,
         `Cylindrical mapping is still on ${when}.`,
@@ -398,6 +403,7 @@ export function modeFindings(
       ),
     )
   travelChecks(walk)
+  walk.found.push(...wrapFindings(motion, facts))
   return walk.found
 }
 

@@ -11,6 +11,26 @@ export interface PathPicture {
   /** Pieces of each that belong to rows before row r: what has been done when row r begins. */
   rapidBefore: Uint32Array
   feedBefore: Uint32Array
+  /** Where a rotary turns the part: its axis along X, and how far the part is turned about it when row r ends (radians, from Y to Z). */
+  turned: Float32Array | null
+  axis: PartAxis | null
+}
+
+/** The axis along X that a rotary turns the part about; `sense` is +1 where the part turns from Y to Z as the angle counts up. */
+export interface PartAxis {
+  y: number
+  z: number
+  sense: 1 | -1
+}
+
+/** A turn of the part is drawn in pieces of at most this, in radians. */
+const TURN_STEP = 0.07
+const MOST_TURNS = 720
+
+/** A point of space, as the part that is turned has it. */
+function onPart([x, y, z]: readonly [number, number, number], { y: cy, z: cz }: PartAxis, turned: number) {
+  const [cos, sin] = [Math.cos(turned), Math.sin(turned)]
+  return [x, cy + (y - cy) * cos + (z - cz) * sin, cz - (y - cy) * sin + (z - cz) * cos] as const
 }
 
 class Pieces {
@@ -38,8 +58,64 @@ class Pieces {
   }
 }
 
-/** The pieces of every row, in order. */
-export function pathPicture(motion: Motion, speeds: MachineSpeeds): PathPicture {
+/** The pieces of every row, in order; where a rotary turns the part about an axis, as they lie on the part. */
+export function pathPicture(
+  motion: Motion,
+  speeds: MachineSpeeds,
+  axis: PartAxis | null = null,
+): PathPicture {
+  return axis && motion.rotary
+    ? turnedPicture(motion, motion.rotary, speeds, axis)
+    : straightPicture(motion, speeds)
+}
+
+/** The path on a part that turns: each piece where the part has it, a turn as an arc round the axis. */
+function turnedPicture(
+  motion: Motion,
+  rotary: Float64Array,
+  speeds: MachineSpeeds,
+  axis: PartAxis,
+): PathPicture {
+  const { count, kind } = motion
+  const rapid = new Pieces()
+  const feed = new Pieces()
+  const rapidBefore = new Uint32Array(count + 1)
+  const feedBefore = new Uint32Array(count + 1)
+  const turned = new Float32Array(count)
+  let before = 0
+  for (let row = 0; row < count; row++) {
+    rapidBefore[row] = rapid.count
+    feedBefore[row] = feed.count
+    const now = (axis.sense * (rotary[row] as number) * Math.PI) / 180
+    turned[row] = now
+    const of = kind[row] as number
+    if (of !== ROW.EVENT) {
+      const path = pathOf(motion, row, speeds)
+      const into = of === ROW.RAPID ? rapid : feed
+      const pieces = Math.min(MOST_TURNS, Math.max(1, Math.ceil(Math.abs(now - before) / TURN_STEP)))
+      const legs = path.length - 1
+      let last = onPart(path[0] as [number, number, number], axis, before)
+      for (let n = 1; n <= legs; n++)
+        for (let piece = 1; piece <= pieces; piece++) {
+          const [a, b] = [path[n - 1], path[n]] as [readonly number[], readonly number[]]
+          const t = piece / pieces
+          const at = [0, 1, 2].map(
+            (each) => (a[each] as number) + ((b[each] as number) - (a[each] as number)) * t,
+          )
+          const share = (n - 1 + t) / legs
+          const next = onPart(at as [number, number, number], axis, before + (now - before) * share)
+          into.add(...last, ...next)
+          last = next
+        }
+    }
+    before = now
+  }
+  rapidBefore[count] = rapid.count
+  feedBefore[count] = feed.count
+  return { rapid: rapid.done(), feed: feed.done(), rapidBefore, feedBefore, turned, axis }
+}
+
+function straightPicture(motion: Motion, speeds: MachineSpeeds): PathPicture {
   const { count, kind, x, y, z } = motion
   const rapid = new Pieces()
   const feed = new Pieces()
@@ -65,5 +141,5 @@ export function pathPicture(motion: Motion, speeds: MachineSpeeds): PathPicture 
   }
   rapidBefore[count] = rapid.count
   feedBefore[count] = feed.count
-  return { rapid: rapid.done(), feed: feed.done(), rapidBefore, feedBefore }
+  return { rapid: rapid.done(), feed: feed.done(), rapidBefore, feedBefore, turned: null, axis: null }
 }

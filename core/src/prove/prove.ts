@@ -9,6 +9,7 @@ import { type Body, boundsOf, type Layout, layoutIn } from './body.ts'
 import { hitFindings, stoppedFindings } from './hit-findings.ts'
 import { findHits } from './hits.ts'
 import { modeFindings } from './mode-findings.ts'
+import type { PartAxis } from './picture.ts'
 import { type ProgramFinding, programFinding } from './program-finding.ts'
 
 /** Free height that is wanted over an obstacle, in mm: common practice. */
@@ -39,6 +40,8 @@ export interface Proof {
   /** Bodies in the unit of the motion, and the top of the part. */
   bodies: Body[]
   top: number | undefined
+  /** What a rotary turns the part about; null where none does, or no part lies along it. */
+  axis: PartAxis | null
   /** Reading was stopped by whoever asked for it: nothing else is complete. */
   cancelled: boolean
 }
@@ -151,8 +154,13 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean): P
   const clearance = convertLength(CLEARANCE_MM, 'mm', unit)
   const hitCase = { motion: program.motion, unit, lathe, tools, lineAt, clearance }
   const parts = bodies.filter(({ role }) => role === 'part')
+  const top =
+    lathe || parts.length === 0 ? undefined : Math.max(...parts.map((part) => boundsOf(part).greatest[2]))
+  const lying = parts.find((part) => part.shape === 'cylinder' && part.axis === 'X')
   const facts = {
     machine,
+    ...(top === undefined ? {} : { top }),
+    ...(lying?.shape === 'cylinder' ? { lying: { radius: lying.diameter / 2, axisY: lying.at.y } } : {}),
     unit,
     tools,
     offsets: new Map(of.offsets.map(({ name, stale }) => [name, stale === undefined ? {} : { stale }])),
@@ -171,8 +179,6 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean): P
         ]
       : []),
   ]) as ProgramFinding[]
-  const top =
-    lathe || parts.length === 0 ? undefined : Math.max(...parts.map((part) => boundsOf(part).greatest[2]))
   return {
     program,
     time,
@@ -182,6 +188,10 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean): P
     approaches: top === undefined ? [] : approaches(program.motion, top),
     bodies,
     top,
+    axis:
+      lying && machine.rotary && program.motion.rotary
+        ? { y: lying.at.y, z: lying.at.z, sense: machine.rotary.top === 'front' ? 1 : -1 }
+        : null,
     cancelled,
   }
 }

@@ -105,7 +105,7 @@ interface FeedRows {
 /** Fills the feed rows, and the corner speed between those that follow each other. One loop without calls: a million rows go through it. */
 function gatherFeeds(
   motion: Motion,
-  { acceleration, topFeed, cornerTolerance }: MachineSpeeds,
+  { acceleration, topFeed, cornerTolerance, rotaryTop }: MachineSpeeds,
   { length, top, most, enter }: FeedRows,
   rows: Float32Array,
 ): void {
@@ -144,7 +144,7 @@ function gatherFeeds(
     const given = seconds === null ? 0 : (seconds[row] as number)
     const wanted = Math.min((feed[row] as number) / 60, topFeed)
     if (given > 0 || wanted <= 0) {
-      rows[row] = given
+      rows[row] = given > 0 ? Math.max(given, rotaryLeast(motion, row, rotaryTop)) : 0
       follows = false
       continue
     }
@@ -289,6 +289,12 @@ function inStepSeconds(motion: Motion, row: number, size: number, speeds: Machin
   }
   const feed = motion.feed[row] as number
   return feed > 0 ? (60 * size) / feed : 0
+}
+
+/** Seconds that a turn at feed takes at least: at the rotary's top. */
+function rotaryLeast({ rotary }: Motion, row: number, top: number): number {
+  if (!rotary) return 0
+  return Math.abs((rotary[row] as number) - (row > 0 ? (rotary[row - 1] as number) : 0)) / top
 }
 
 function rotarySeconds({ rotary }: Motion, row: number, speeds: MachineSpeeds): number {

@@ -36,6 +36,9 @@ export function geometryOf(picture: PathPicture): PathGeometry {
   return { picture, rapid: of(picture.rapid), feed: of(picture.feed) }
 }
 
+/** How far the part is turned once the rows before this one have run, in radians. */
+const turnedAt = ({ turned }: PathPicture, row: number) => (row > 0 ? (turned?.[row - 1] ?? 0) : 0)
+
 const sleep = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
 
 /**
@@ -89,7 +92,8 @@ export class PathPainter {
     if (!this.geometry || row === before) return
     const { picture } = this.geometry
     const pieces = (picture.rapid.length + picture.feed.length) / 6
-    if (pieces <= SMALL) {
+    // A part that has turned takes the whole path with it.
+    if (pieces <= SMALL || turnedAt(picture, before) !== turnedAt(picture, row)) {
       this.whole()
       return
     }
@@ -147,6 +151,7 @@ export class PathPainter {
 
   private paintLots(lots: readonly Lot[], { eye, size, ratio }: NonNullable<PathPainter['seen']>): void {
     const camera = cameraOf(eye, size)
+    this.turnLine()
     if (this.fresh) {
       this.renderer.setPixelRatio(ratio)
       this.renderer.setSize(size.width, size.height, false)
@@ -161,6 +166,17 @@ export class PathPainter {
       this.line.geometry = geometry
       this.renderer.render(this.line, camera)
     }
+  }
+
+  /** Turns the path as the part stands, about the part's axis. */
+  private turnLine(): void {
+    const picture = this.geometry?.picture
+    const turned = picture ? turnedAt(picture, this.row) : 0
+    const { y = 0, z = 0 } = picture?.axis ?? {}
+    const [cos, sin] = [Math.cos(turned), Math.sin(turned)]
+    this.line.rotation.x = turned
+    this.line.position.set(0, y - y * cos + z * sin, z - y * sin - z * cos)
+    this.line.updateMatrixWorld()
   }
 
   /** Waits until the graphics card has done what it was given. */

@@ -47,7 +47,14 @@ describe('a straight view', () => {
   it('with nothing placed is where the feed moves are', () => {
     const empty = new Uint32Array(1)
     const feed = Float32Array.from([0, 0, 0, 2, 1, -1])
-    const picture = { feed, rapid: new Float32Array(0), feedBefore: empty, rapidBefore: empty }
+    const picture = {
+      feed,
+      rapid: new Float32Array(0),
+      feedBefore: empty,
+      rapidBefore: empty,
+      turned: null,
+      axis: null,
+    }
     expect(sceneExtent([], pathExtent(picture))).toEqual({ least: [0, 0, -1], greatest: [2, 1, 0] })
     expect(pathExtent({ ...picture, feed: new Float32Array(0) })).toBeUndefined()
     expect(sceneExtent([], undefined).greatest).toEqual([1, 1, 1])

@@ -128,6 +128,38 @@ describe('home', () => {
   })
 })
 
+describe('wrapping by the rotary word', () => {
+  const HEAD = 'G20 G90 G0 X0. Y0. Z1.\nF10.\n'
+  const turns = (text: string) => {
+    const { motion } = read(`${HEAD}${text}\nM30`, onMill({ profile: twoLine }))
+    return [...motion.kind].flatMap((kind, row) => (kind === ROW.LINE ? [motion.rotary?.[row] ?? 0] : []))
+  }
+  it('turns the degrees that are written, at the feed over the face', () => {
+    const text = `${HEAD}G7.1 A1.\nG1 A57.2958 X1.\nG7.1 A0.\nM30`
+    const { motion } = read(text, onMill({ profile: twoLine }))
+    const row = motion.kind.indexOf(ROW.LINE)
+    expect(motion.rotary?.[row]).toBeCloseTo(57.2958, 9)
+    // One radius round and one along: the root of 2, at 10 a minute.
+    expect(motion.seconds?.[row]).toBeCloseTo((60 * Math.SQRT2) / 10, 4)
+  })
+  it('makes an arc of degrees a circle of the flat', () => {
+    const angles = turns('G7.1 A1.\nG3 X1. A57.2958 R1.')
+    expect(angles.at(-1)).toBeCloseTo(57.2958, 9)
+    expect(angles.length).toBeGreaterThan(3)
+  })
+  it('says that Y moves the table across', () => {
+    expect(complaints(`${HEAD}G7.1 A1.\nG1 Y1.\nG7.1 A0.`, onMill({ profile: twoLine }))).toContain(
+      'mapping-y 4',
+    )
+    expect(complaints(`${HEAD}G107 A0. Y0. R1.\nG1 Y1.\nG107`)).toEqual([])
+  })
+  it('and plain moves carry the angle that the rotary was left at', () => {
+    const { motion } = read(`${HEAD}G0 A90.\nG1 Z.5\nX1.\nG0 A0.\nG1 X0.\nM30`, onMill())
+    const at = [...motion.kind].flatMap((kind, row) => (kind === ROW.LINE ? [motion.rotary?.[row]] : []))
+    expect(at).toEqual([90, 90, 0])
+  })
+})
+
 describe('the text cycle', () => {
   const HEAD = 'G20 G90 G0 X0. Y0. Z1.\nF10.\n'
   // The letter I of the published set is one stroke down, 21 tall, and moves on by 8.

@@ -1,5 +1,6 @@
 import { isArc, type Motion, ROW } from '../program/index.ts'
 import type { MachineSpeeds } from '../timing/index.ts'
+import type { Triple } from './body.ts'
 import { pathOf } from './path.ts'
 
 /** The whole path as straight pieces for drawing: two points of three numbers each. */
@@ -69,6 +70,18 @@ export function pathPicture(
     : straightPicture(motion, speeds)
 }
 
+const fromAxis = (point: readonly number[], { y, z }: PartAxis) =>
+  Math.hypot((point[1] as number) - y, (point[2] as number) - z)
+
+/** How far from the axis the feed moves come. */
+function widest({ count, kind, y, z }: Motion, axis: PartAxis): number {
+  let most = 0
+  for (let row = 0; row < count; row++)
+    if (kind[row] !== ROW.EVENT && kind[row] !== ROW.RAPID)
+      most = Math.max(most, fromAxis([0, y[row] as number, z[row] as number], axis))
+  return most
+}
+
 /** The path on a part that turns: each piece where the part has it, a turn as an arc round the axis. */
 function turnedPicture(
   motion: Motion,
@@ -82,6 +95,8 @@ function turnedPicture(
   const rapidBefore = new Uint32Array(count + 1)
   const feedBefore = new Uint32Array(count + 1)
   const turned = new Float32Array(count)
+  const near = 3 * widest(motion, axis)
+  const isNear = (point: readonly number[]) => fromAxis(point, axis) <= near
   let before = 0
   for (let row = 0; row < count; row++) {
     rapidBefore[row] = rapid.count
@@ -89,8 +104,12 @@ function turnedPicture(
     const now = (axis.sense * (rotary[row] as number) * Math.PI) / 180
     turned[row] = now
     const of = kind[row] as number
-    if (of !== ROW.EVENT) {
-      const path = pathOf(motion, row, speeds)
+    const path = of === ROW.EVENT ? [] : pathOf(motion, row, speeds)
+    // The ways to and from the machine's top are not the part's: turned with it they would only be in the way.
+    if (
+      path.length > 0 &&
+      (of !== ROW.RAPID || (isNear(path[0] as Triple) && isNear(path.at(-1) as Triple)))
+    ) {
       const into = of === ROW.RAPID ? rapid : feed
       const pieces = Math.min(MOST_TURNS, Math.max(1, Math.ceil(Math.abs(now - before) / TURN_STEP)))
       const legs = path.length - 1

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { circlesOfDxf } from './dxf.ts'
+import { circlesOfDxf, pathsOfDxf } from './dxf.ts'
 
 /** An outline as the DXF reference has it: pairs of a group code and a value, a line each. */
 const outline = (units: number | undefined, ...entities: (string | number)[][]) =>
@@ -55,5 +55,28 @@ describe('the circles of an outline', () => {
       /neither in inch nor in mm/,
     )
     await expect(circlesOfDxf('this is a shopping list', 'inch')).rejects.toThrow()
+  })
+})
+
+describe('the lines of an outline', () => {
+  const arc = [0, 'ARC', 8, '0', 10, 1, 20, 2, 30, 0, 40, 0.5, 50, 350, 51, 80]
+  const polyline = [0, 'LWPOLYLINE', 8, '0', 90, 3, 70, 1, 10, 0, 20, 0, 42, 1, 10, 2, 20, 0, 10, 2, 20, 2]
+  it('are lines, arcs counter-clockwise, circles and polylines with their bulges, in the unit of the setup', async () => {
+    const paths = await pathsOfDxf(outline(1, line, arc, circle(0, 0, 1), polyline), 'mm')
+    expect(paths.length).toBe(4)
+    expect(paths[0]?.vertices).toMatchObject([
+      { x: 0, y: 0 },
+      { x: 127, y: 127 },
+    ])
+    const [from, to] = [paths[1]?.vertices[0], paths[1]?.vertices.at(-1)]
+    // 90 degrees from 350 to 80: a bulge of tan 22.5 in one piece.
+    expect(paths[1]?.vertices.length).toBe(2)
+    expect(from?.bulge).toBeCloseTo(Math.tan(Math.PI / 8), 9)
+    expect(from?.x).toBeCloseTo(25.4 * (1 + 0.5 * Math.cos((350 * Math.PI) / 180)), 9)
+    expect(to?.y).toBeCloseTo(25.4 * (2 + 0.5 * Math.sin((80 * Math.PI) / 180)), 9)
+    expect(paths[2]?.vertices.map(({ bulge }) => bulge)).toMatchObject(
+      [1, 1, 1].map((each) => expect.closeTo(each, 9)),
+    )
+    expect(paths[3]).toMatchObject({ closed: true, vertices: [{ bulge: 1 }, { x: 50.8 }, { y: 50.8 }] })
   })
 })

@@ -80,3 +80,46 @@ describe('what was read against what was planned', () => {
     expect(plannedDiffers(motion, [...PLAN, { does: 'end' }])?.says).toContain('end is missing')
   })
 })
+
+describe('what turns a rotary axis', () => {
+  const program = `G20 G90 G54
+G0 X0. Y0. Z1.
+G107 A0. Y0. R1.
+G1 Y1. F10.
+G3 X1. Y1. I0.5 J0.
+G107
+G93
+G1 X2. A90. F2.
+G94
+M30
+`
+  const { motion: wrapped } = read(program, {
+    profile: compact,
+    machine: machineOf('mill'),
+    unit: 'inch',
+    frame: 'G54',
+  })
+  const turn = 180 / Math.PI
+  const plan: readonly PlannedRow[] = [
+    { does: 'rapid', to: [0, 0, 1] },
+    { does: 'feed', to: [0, 0, 1], feed: 10, turn },
+    { does: 'wrapped-arc', to: [1, 0, 1], turn, radius: 1, centre: [0.5, 1], clockwise: false, feed: 10 },
+    { does: 'timed', to: [2, 0, 1], turn: 90, seconds: 30 },
+    { does: 'end' },
+  ]
+  const otherwise = (at: number, change: object) =>
+    plan.map((row, index) => (index === at ? ({ ...row, ...change } as PlannedRow) : row))
+  it('is the same', () => expect(plannedDiffers(wrapped, plan)).toBeUndefined())
+  it.each<[what: string, at: number, change: object, line: number]>([
+    ['a thousandth of a degree further', 1, { turn: turn + 0.001 }, 4],
+    ['another feed', 1, { feed: 9 }, 4],
+    ['an arc the other way round', 2, { clockwise: true }, 5],
+    ['an arc about another centre', 2, { centre: [0.5, 1.01] }, 5],
+    ['an arc on another radius', 2, { radius: 1.1 }, 5],
+    ['an arc that ends elsewhere', 2, { turn: turn + 1 }, 5],
+    ['another time', 3, { seconds: 29 }, 8],
+    ['no turn at all', 3, { turn }, 8],
+  ])('%s', (_, at, change, line) => {
+    expect(plannedDiffers(wrapped, otherwise(at, change))?.line).toBe(line)
+  })
+})

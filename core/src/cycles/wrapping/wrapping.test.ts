@@ -9,7 +9,9 @@ import type { RotaryAxis } from '../../machine/index.ts'
 import { type Motion, read } from '../../program/index.ts'
 import type { CycleCase, PlanBody } from '../cycle/index.ts'
 import { checkWrap } from './check.ts'
+import { outlineProgram } from './outline.ts'
 import { type WrapDraft, type WrapParams, wrapForm } from './params.ts'
+import { cylinderOutline, flatLines, onCylinder } from './picture.ts'
 import { degreesRound, wrapSizes } from './sizes.ts'
 import { wrapWorking } from './working.ts'
 
@@ -339,6 +341,62 @@ describe('lengths on a smaller radius', () => {
     const flat = sizesOf({ ...draft, trueAt: 'surface' }).extent?.y ?? [0, 0]
     expect(round('bottom')).toBeCloseTo(flat[1] - flat[0], 9)
     expect(round('surface')).toBeCloseTo((flat[1] - flat[0]) * 0.9, 9)
+  })
+})
+
+describe('an outline as a flat program', () => {
+  it('goes along its lines, and round its bulges as a half circle by hand does', () => {
+    // A bulge of 1 is a half circle (DXF reference): from 0 0 to 2 0 counter-clockwise it comes down to -1.
+    const text = outlineProgram(
+      [
+        {
+          closed: false,
+          vertices: [
+            { x: 0, y: 0, bulge: 1 },
+            { x: 2, y: 0 },
+            { x: 3, y: 1 },
+          ],
+        },
+        {
+          closed: true,
+          vertices: [
+            { x: 5, y: 5 },
+            { x: 6, y: 5 },
+            { x: 6, y: 6 },
+          ],
+        },
+        { closed: true, vertices: [{ x: 9, y: 9 }] },
+      ],
+      { unit: 'inch', depth: 0.01, r: 0.05, feed: 8 },
+    )
+    const lines = flatLines(sizesOf({ what: 'program', program: text, x: '0', diameter: '20' }))
+    expect(lines.map((line) => line.length > 2)).toEqual([true, true])
+    const [open, closed] = lines as [(typeof lines)[number], (typeof lines)[number]]
+    expect(open[0]).toEqual([0, 0])
+    expect(open.at(-1)).toEqual([3, 1])
+    expect(Math.min(...open.map(([, y]) => y))).toBeCloseTo(-1, 2)
+    expect(closed.at(-1)).toEqual(closed[0])
+  })
+})
+
+describe('the picture of the cylinder', () => {
+  it('bounds what lies on it, and shows half of it', () => {
+    const outline = cylinderOutline(-1, 0, 0.75)
+    const left = Math.min(...outline.far.map(({ x }) => x))
+    const right = Math.max(...outline.near.map(({ x }) => x))
+    let near = 0
+    for (let degrees = 0; degrees < 360; degrees++) {
+      const at = onCylinder(-0.5, (degrees * Math.PI * 0.75) / 180, 0.75, 0.75, 30)
+      if (at.near) near++
+      expect(at.x).toBeGreaterThan(left)
+      expect(at.x).toBeLessThan(right)
+    }
+    expect(Math.abs(near - 180)).toBeLessThan(2)
+    // Turned by as much as it lies round, it is on top again.
+    const top = onCylinder(0, 0, 1, 1, 0)
+    const back = onCylinder(0, Math.PI / 3, 1, 1, 60)
+    expect(back.x).toBeCloseTo(top.x, 12)
+    expect(back.y).toBeCloseTo(top.y, 12)
   })
 })
 

@@ -60,7 +60,9 @@ export class Drawing {
       await this.open?.drawer.show(undefined, 0)
       return
     }
-    const memory = Object.values(picture).map(({ buffer }) => buffer as ArrayBuffer)
+    const memory = Object.values(picture).flatMap((part) =>
+      ArrayBuffer.isView(part) ? [part.buffer as ArrayBuffer] : [],
+    )
     await this.work.drawer.show(transfer(picture, memory), this.row)
   }
 

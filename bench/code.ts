@@ -1,8 +1,9 @@
-import { newSheet, readSheet, type Sheet, type SheetDraft } from '@dogleg/core/code'
+import { newSheet, readSheet, type Sheet, type SheetDraft, writeSheet } from '@dogleg/core/code'
+import { newEngraving } from '@dogleg/core/cycles/engraving'
 import { newTap } from '@dogleg/core/cycles/tapping'
-import { demoEntries, demoReference, housingSheet, tubeSheet } from '@dogleg/core/demo'
+import { demoEntries, demoReference, housingSheet, scaleSheet, tubeSheet } from '@dogleg/core/demo'
 import { read } from '@dogleg/core/program'
-import { codeFor, deriveSetup, isUnreadable, type Setup } from '@dogleg/core/setup'
+import { codeFor, deriveSetup, isUnreadable, type Setup, sheetCase } from '@dogleg/core/setup'
 import { medianTime, report } from './report.ts'
 
 /** One frame of a screen that is drawn sixty times a second. */
@@ -52,6 +53,29 @@ const plate = (columns: number, rows: number): SheetDraft => ({
   ],
 })
 
+/** Lines of text under each other, fifty characters each, as on a large plate; 40 is as many cycles as a program has. */
+const plateOfText = (): SheetDraft => ({
+  ...newSheet('Plate of text', 5401, 'aluminium'),
+  items: Array.from({ length: 40 }, (_, n) => ({
+    cycle: 'engrave' as const,
+    id: `line-${n}`,
+    off: false,
+    params: {
+      ...newEngraving('inch'),
+      text: `LINE ${String(n).padStart(2, '0')} of the plate, 12.345 +0.002 -0.001 IN`
+        .padEnd(50, 'X')
+        .slice(0, 50),
+      sits: 'start' as const,
+      height: '.125',
+      y: String(-0.25 * n),
+      way: 'moves' as const,
+      tool: '15',
+    },
+  })),
+})
+/** As often as makes 10,000 characters. */
+const PLATES = 5
+
 const written = (setup: Setup, sheet: Sheet) => {
   const { code } = codeFor(setup, sheet, 'G54', demoReference)
   if (!code) throw new Error('the program is refused')
@@ -77,11 +101,43 @@ export function benchCode() {
     ratio: whole / alone,
     limit: 12,
   })
+  const on = {
+    ...sheetCase(mill, { turned: false }, 'G54', demoReference),
+    bodies: [],
+  }
+  const lettered = sheetOf(plateOfText())
+  const engrave = () => {
+    const { code } = writeSheet(lettered, on)
+    if (!code) throw new Error('the text is refused')
+    return code.text
+  }
+  const letters = engrave()
+  const often = (work: () => unknown) => () => {
+    for (let n = 0; n < PLATES; n++) work()
+  }
+  const [laid, readAlone] = medianTime(
+    [often(engrave), often(() => read(letters, { machine, profile, unit, frame: 'G54' }))],
+    12,
+  )
+  report({
+    name: '10,000 characters laid out, checked against each other, written, read back, compared and timed',
+    measured: `${laid.toFixed(0)} ms, ${PLATES * letters.split('\n').length} lines`,
+    baseline: 'reading the same code',
+    against: `${readAlone.toFixed(0)} ms`,
+    ratio: laid / readAlone,
+    limit: 50,
+  })
+  const tubeScale = setupOf(/Drawtube, scale/)
   const [housing, tube] = [sheetOf(housingSheet), sheetOf(tubeSheet)]
-  const [tap, groove] = medianTime([() => written(mill, housing), () => written(lathe, tube)], 40)
+  const scale = sheetOf(scaleSheet)
+  const [tap, groove, wrap] = medianTime(
+    [() => written(mill, housing), () => written(lathe, tube), () => written(tubeScale, scale)],
+    40,
+  )
   for (const [name, ms] of [
     ['a keystroke in the tapped holes of the housing, code and checks', tap],
     ['a keystroke in the grooves of the drawtube, code and what is left standing', groove],
+    ['a keystroke in the scale of the drawtube', wrap],
   ] as const)
     report({
       name,

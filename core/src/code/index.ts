@@ -16,6 +16,7 @@ export {
   sheet,
   sheetDraft,
   toolsOf,
+  workOf,
 } from './sheet.ts'
 export {
   type CodeLine,

@@ -163,6 +163,24 @@ export function readItem(item: ItemDraft, unit: LengthUnit): DraftRead<Item['par
   }
 }
 
+/** How much there is to write, in holes: a letter is half of one, a line of a scale two. For whether it is written off the page. */
+export const workOf = (of: Pick<Sheet, 'items'>): number =>
+  holesOf(of) +
+  of.items.reduce((sum, item) => {
+    if (item.off) return sum
+    if (item.cycle === 'engrave') return sum + item.params.text.length / 2
+    if (item.cycle !== 'wrap') return sum
+    const { what, divisions, text, slots, holes, rows, program } = item.params
+    const work = {
+      scale: 2 * divisions,
+      text: text.length,
+      slots,
+      holes: holes * rows,
+      program: program.length / 40,
+    }
+    return sum + work[what]
+  }, 0)
+
 export type SheetRead =
   | { ok: true; sheet: Sheet }
   /** Cycles that are not complete, by id; and what is wrong with the heading. */

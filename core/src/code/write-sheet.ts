@@ -271,11 +271,12 @@ export function writeSheet(of: Sheet, on: SheetCase, against: readonly Finding[]
         ),
       ],
     }
+  const neighbours = neighbourFindings(of, on, material)
   const items: WrittenItem[] = of.items
     .filter(({ off }) => !off)
     .map((item) => {
       const { operations, findings } = writeItem(item, on, material)
-      const met = neighbourFindings(item, of, on, material)
+      const met = neighbours.get(item.id) ?? []
       return {
         id: item.id,
         operations,

@@ -5,10 +5,17 @@ import type { Profile } from './profile.ts'
 export const printedDigits = (profile: Profile, unit: LengthUnit) =>
   unit === 'inch' ? profile.numbers.inchDigits : profile.numbers.mmDigits
 
+/** Without the zeros at its end; digits are written ten thousand times in a program, so without an expression. */
+function withoutZeros(text: string): string {
+  let end = text.length
+  while (text.charCodeAt(end - 1) === 48) end--
+  return end === text.length ? text : text.slice(0, end)
+}
+
 /** A length, feed or angle as the control wants it: always with a decimal point, never as -0. */
 export function writeNumber(value: number, unit: LengthUnit, profile: Profile): string {
   let text = fixedDigits(value, printedDigits(profile, unit))
-  if (!profile.numbers.trailingZeros) text = text.replace(/0+$/, '')
+  if (!profile.numbers.trailingZeros) text = withoutZeros(text)
   if (!profile.numbers.leadingZero) text = text.replace(/^(-?)0\.(?=\d)/, '$1.')
   return text
 }

@@ -19,6 +19,8 @@ export function fixedDigits(value: number, digits: number): string {
   const magnitude = Math.abs(value)
   const product = magnitude * 10 ** digits
   const plain = product < SAFE && Math.abs(product - Math.floor(product) - 0.5) > NEAR_HALF
+  // Nothing near a half: the engine's own rounding prints the same digits, and quicker.
+  if (plain && digits > 0 && product >= 1) return value.toFixed(digits)
   const text = (plain ? Math.round(product) : scaledExactly(magnitude, digits))
     .toString()
     .padStart(digits + 1, '0')

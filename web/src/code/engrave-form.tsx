@@ -90,7 +90,7 @@ export function EngraveForm({ part, params, sizes, unit }: EngraveFormProps) {
         <div className="space-y-1">
           <WordsField
             field="text"
-            label="Text"
+            label="The text"
             most={LONGEST_TEXT}
             hint={
               hasSerial(text.text) ? 'a serial number: its digits are #' : 'one # a digit for a serial number'

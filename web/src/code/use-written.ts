@@ -1,11 +1,11 @@
-import { holesOf, type Sheet, type WrittenSheet, writeSheet } from '@dogleg/core/code'
+import { type Sheet, type WrittenSheet, workOf, writeSheet } from '@dogleg/core/code'
 import { againstCode, type Reference, type Setup, sheetCase } from '@dogleg/core/setup'
 import { wrap } from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
 import type { Writer } from './code-worker.ts'
 
-/** Programs with more holes than these are written in a worker. */
-const MANY_HOLES = 300
+/** Programs with more work than so many holes are written in a worker. */
+const MUCH_WORK = 300
 
 /** A program as it was written, and what it was written of. */
 interface Written {
@@ -32,7 +32,7 @@ export function useWritten(
       },
     [setup, sheet, offset, reference],
   )
-  const large = sheet !== undefined && holesOf(sheet) > MANY_HOLES
+  const large = sheet !== undefined && workOf(sheet) > MUCH_WORK
   const here = useMemo(
     () => (asked && !large ? writeSheet(asked.sheet, asked.on, asked.against) : undefined),
     [asked, large],

@@ -248,7 +248,7 @@ function LayoutFields({ wrap, unit, params }: { wrap: WrapDraft; unit: LengthUni
     case 'text':
       return (
         <>
-          <WordsField field="text" label="Text" most={60} />
+          <WordsField field="text" label="The text" most={60} />
           <ChoiceField
             field="runs"
             label="It runs"
@@ -342,6 +342,7 @@ function FlatProgram({ wrap, unit, params }: { wrap: WrapDraft; unit: LengthUnit
         hint="Z zero on the surface; X and Y as drawn."
         wrong={problems.program && !problems.program.empty ? problems.program.says : undefined}
         rows={7}
+        most={LONGEST_FLAT}
       />
       <OpenFile
         says="From a program or DXF file"

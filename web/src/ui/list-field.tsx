@@ -10,6 +10,8 @@ interface ListFieldProps {
   understood?: string | undefined
   wrong?: string | undefined
   rows: number
+  /** Most characters that are taken. */
+  most?: number
   lit?: boolean
   onFocus?: () => void
 }
@@ -23,6 +25,7 @@ export function ListField({
   understood,
   wrong,
   rows,
+  most = 8000,
   lit,
   onFocus,
 }: ListFieldProps) {
@@ -40,7 +43,7 @@ export function ListField({
         onFocus={onFocus}
         aria-invalid={wrong !== undefined}
         aria-describedby={`${id}-told`}
-        maxLength={8000}
+        maxLength={most}
         autoComplete="off"
         spellCheck={false}
         className={`digits mt-0.5 block w-full rounded-sm border bg-white/60 px-3 py-1 text-xl ${wrong ? 'border-3 border-ink' : lit ? 'border-layout ring-2 ring-layout' : 'border-ink-soft'}`}

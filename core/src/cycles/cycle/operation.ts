@@ -82,7 +82,7 @@ export interface PlacedHole {
 
 /** Where a point that the program says comes to stand: turned about part zero where the code turns. */
 export const meantAt = (said: HolePlace, on: CycleCase): HolePlace =>
-  turnsByCode(on) ? rotate(said, roundTo(on.angle, ANGLE_DIGITS)) : said
+  on.angle !== 0 && turnsByCode(on) ? rotate(said, roundTo(on.angle, ANGLE_DIGITS)) : said
 
 /** Degrees in the program of a direction of the part: with the part's own where no code turns. */
 export const programAngle = (degrees: number, on: CycleCase): number =>
@@ -93,8 +93,7 @@ export const programAngle = (degrees: number, on: CycleCase): number =>
  * by the code where the control has one, else in the numbers.
  */
 export function placed(of: HolePlace, on: CycleCase): PlacedHole {
-  const angle = roundTo(on.angle, ANGLE_DIGITS)
-  const at = angle === 0 || turnsByCode(on) ? of : rotate(of, angle)
+  const at = on.angle === 0 || turnsByCode(on) ? of : rotate(of, roundTo(on.angle, ANGLE_DIGITS))
   const x = writeNumber(at.x, on.unit, on.profile)
   const y = writeNumber(at.y, on.unit, on.profile)
   const said = { x: Number(x), y: Number(y) }

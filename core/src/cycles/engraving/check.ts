@@ -284,6 +284,7 @@ function cutChecks(params: EngraveParams, sizes: EngraveSizes, on: CycleCase): F
 /** Against what stands in the work area: off the part, through a clamp. */
 function bodyChecks(params: EngraveParams, sizes: EngraveSizes, on: CycleCase): Finding[] {
   const bodies = on.bodies ?? []
+  if (bodies.length === 0) return []
   const parts = bodies.filter(({ part }) => part)
   const say = (value: number) => formatWithUnit(value, on.unit)
   const at = ([x, y]: readonly [number, number]) =>

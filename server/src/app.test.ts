@@ -50,6 +50,28 @@ const refusal = async (asked: ReturnType<typeof ask>) => {
 }
 
 describe('the log', () => {
+  it('tells the serial numbers of every setup, and what was struck out, from a place on', async () => {
+    const [one, other] = [openedEntry(), openedEntry()]
+    const numbered = (setup: string, first: number) => ({
+      ...noteEntry(setup),
+      kind: 'numbered',
+      text: undefined,
+      series: 'A-##',
+      first,
+      last: first,
+      fate: 'engraved',
+      note: '',
+    })
+    const [a, b] = [numbered(one.id, 1), numbered(other.id, 2)]
+    const { body: before } = await ask('GET', '/api/numbers')
+    await append(one, other, noteEntry(one.id), a)
+    const { body } = await ask('GET', `/api/numbers?after=${before.seq}`)
+    expect(body.entries.map(({ first }: { first: number }) => first)).toEqual([1])
+    await append(b, { ...noteEntry(other.id), kind: 'struck', text: undefined, target: b.id, reason: 'slip' })
+    const later = await ask('GET', `/api/numbers?after=${body.seq}`)
+    expect(later.body.entries.map(({ kind }: { kind: string }) => kind)).toEqual(['numbered', 'struck'])
+    expect((await ask('GET', '/api/numbers?after=x')).status).toBe(400)
+  })
   it('adds an entry once, however often it is sent', async () => {
     const opened = openedEntry()
     const note = noteEntry(opened.id)

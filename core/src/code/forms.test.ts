@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { USUAL_MATERIALS } from '../cutting/index.ts'
+import { engraveFieldAsked, engraveForm, newEngraving } from '../cycles/engraving/index.ts'
 import {
   type GrooveDraft,
   grooveFieldAsked,
@@ -9,9 +10,10 @@ import {
   grooveWorking,
 } from '../cycles/grooving/index.ts'
 import { type TapDraft, tapFieldAsked, tapForm, tapSizes, tapWorking } from '../cycles/tapping/index.ts'
+import { newWrap, wrapFieldAsked, wrapForm } from '../cycles/wrapping/index.ts'
 import { ROW } from '../program/index.ts'
-import { draftOfSheet, holesOf, newSheet, readSheet, type SheetDraft, toolsOf } from './sheet.ts'
-import { caseOf, compact, sheetOf } from './testing.ts'
+import { draftOfSheet, holesOf, newSheet, readSheet, type Sheet, type SheetDraft, toolsOf } from './sheet.ts'
+import { caseOf, compact, machineOf, sheetOf } from './testing.ts'
 import { writeSheet } from './write-sheet.ts'
 
 /** Every switch and choice of a form at random; the lengths stay as in a new form. */
@@ -63,47 +65,90 @@ describe('the form of a cycle', () => {
         ? [{ field: field as keyof D & string, draft: { ...draft, [field]: GARBAGE } as D }]
         : [],
     )
+  /** With garbage in a field, the form names it where it asks for it; else not a word of the code is another. */
+  function wantsJustItsFields<D extends object>(
+    draft: D,
+    asked: (draft: D, field: keyof D) => boolean,
+    textOf: (draft: D) => string | string[] | undefined,
+  ) {
+    const good = textOf(draft)
+    for (const { field, draft: bad } of spoiled(draft))
+      expect(textOf(bad), field).toEqual(asked(draft, field) ? [field] : good)
+  }
+  type Read<P> = { ok: true; value: P } | { ok: false; problems: object }
+  /** The code of a program of this one cycle, or the fields that its form complains of. */
+  const codeOf = <P>(read: Read<P>, kind: 'mill' | 'lathe', item: (params: P) => Sheet['items'][number]) => {
+    if (!read.ok) return Object.keys(read.problems)
+    const sheet = { ...sheetOf({ groove: {} }), items: [item(read.value)] }
+    const rotary = { word: 'A' as const, top: 'front' as const, turns: null }
+    const machine = { ...machineOf(kind), ...(kind === 'mill' ? { rotary } : {}) }
+    return writeSheet(sheet, caseOf(kind, compact, { machine })).code?.text
+  }
+  const one = { id: 'a', off: false }
+
   it('of tapped holes wants just the fields that it asks for, and names the one that is wrong', () => {
     fc.assert(
-      fc.property(tapChoices, (choices) => {
-        const draft = draftOfTap(choices)
-        const text = (of: TapDraft) => {
-          const read = tapForm.read(of, 'inch')
-          if (!read.ok) return Object.keys(read.problems)
-          const params = read.value
-          const sheet = {
-            ...sheetOf({ tap: { list: '0 0' } }),
-            items: [{ cycle: 'tap' as const, id: 'a', off: false, params }],
-          }
-          return writeSheet(sheet, caseOf('mill', compact)).code?.text
-        }
-        const good = text(draft)
-        // What is not asked for makes no difference to a single word either.
-        for (const { field, draft: bad } of spoiled(draft))
-          expect(text(bad), field).toEqual(tapFieldAsked(draft, field) ? [field] : good)
-      }),
+      fc.property(tapChoices, (choices) =>
+        wantsJustItsFields(draftOfTap(choices), tapFieldAsked, (of) =>
+          codeOf(tapForm.read(of, 'inch'), 'mill', (params) => ({ ...one, cycle: 'tap', params })),
+        ),
+      ),
       { numRuns: 40 },
     )
   })
   it('of a groove does the same', () => {
     fc.assert(
-      fc.property(grooveChoices, (choices) => {
-        const draft = draftOfGroove(choices)
-        const text = (of: GrooveDraft) => {
-          const read = grooveForm.read(of, 'inch')
-          if (!read.ok) return Object.keys(read.problems)
-          const params = read.value
-          const sheet = {
-            ...sheetOf({ groove: {} }),
-            items: [{ cycle: 'groove' as const, id: 'a', off: false, params }],
-          }
-          return writeSheet(sheet, caseOf('lathe', compact)).code?.text
-        }
-        const good = text(draft)
-        for (const { field, draft: bad } of spoiled(draft))
-          expect(text(bad), field).toEqual(grooveFieldAsked(draft, field) ? [field] : good)
-      }),
+      fc.property(grooveChoices, (choices) =>
+        wantsJustItsFields(draftOfGroove(choices), grooveFieldAsked, (of) =>
+          codeOf(grooveForm.read(of, 'inch'), 'lathe', (params) => ({ ...one, cycle: 'groove', params })),
+        ),
+      ),
       { numRuns: 40 },
+    )
+  })
+  it('of a text does the same', () => {
+    const choices = fc.record({
+      text: fc.constantFrom('ABC', 'SN ##'),
+      sits: fc.constantFrom('box' as const, 'line' as const, 'start' as const, 'arc' as const),
+      by: fc.constantFrom('width' as const, 'depth' as const),
+      surface: fc.constantFrom('flat' as const, 'along' as const),
+      sharp: fc.boolean(),
+    })
+    fc.assert(
+      fc.property(choices, (more) =>
+        wantsJustItsFields({ ...newEngraving('inch'), tool: '5', ...more }, engraveFieldAsked, (of) =>
+          codeOf(engraveForm.read(of, 'inch'), 'mill', (params) => ({ ...one, cycle: 'engrave', params })),
+        ),
+      ),
+      { numRuns: 40 },
+    )
+  })
+  it('of what is wrapped does the same', () => {
+    const choices = fc.record({
+      what: fc.constantFrom(
+        'scale' as const,
+        'text' as const,
+        'slots' as const,
+        'holes' as const,
+        'program' as const,
+      ),
+      covers: fc.constantFrom('turn' as const, 'part' as const),
+      middleEvery: fc.constantFrom('0', '5'),
+      longEvery: fc.constantFrom('0', '10'),
+      numeralEvery: fc.constantFrom('0', '25'),
+      slotsRun: fc.constantFrom('along' as const, 'round' as const),
+      slots: fc.constantFrom('1', '4'),
+      rows: fc.constantFrom('1', '3'),
+      text: fc.constant('AB'),
+      program: fc.constant('G0 X0 Y0\nG1 Z-.1 F4.\nX1. Y1.'),
+    })
+    fc.assert(
+      fc.property(choices, (more) =>
+        wantsJustItsFields({ ...newWrap('inch'), tool: '6', ...more }, wrapFieldAsked, (of) =>
+          codeOf(wrapForm.read(of, 'inch'), 'mill', (params) => ({ ...one, cycle: 'wrap', params })),
+        ),
+      ),
+      { numRuns: 60 },
     )
   })
 })

@@ -41,6 +41,26 @@ function againstOffset(offset: OffsetState, lathe: boolean): Finding[] {
   ]
 }
 
+/** Ways to find Y that look at one side only: the centre line of what is wrapped lies between two. */
+const ONE_SIDE: ReadonlySet<string> = new Set(['edge-finder', 'sensor', 'probe', 'corner'])
+
+/** What is wrapped turns about Y zero: that it is the centre line shows only where both sides were looked at. */
+function againstCentreLine({ axes, name }: OffsetState, { items }: Pick<Sheet, 'items'>): Finding[] {
+  const method = axes.Y?.entry.reading.method
+  const wraps = items.some(({ cycle, off }) => cycle === 'wrap' && !off)
+  if (!wraps || method === undefined || !ONE_SIDE.has(method)) return []
+  return [
+    finding(
+      'look',
+      'centre-one-side',
+      name,
+      `Y of ${name} was found from one side.`,
+      'What is wrapped needs Y zero on the rotary’s centre line: half of what the diameter is off by would be cut beside it.',
+      'Find it from both sides of the stock, or of a web, in the Zero step.',
+    ),
+  ]
+}
+
 function againstAngle({ angle, name }: OffsetState): Finding[] {
   if (!angle) return []
   if (angle.freshness.state === 'stale')
@@ -65,6 +85,7 @@ export function againstCode(setup: Setup, sheet: Sheet, offset: string): Finding
     ...wrongPart(setup),
     ...offsets.flatMap((each) => againstOffset(each, lathe)),
     ...(sheet.turned && !lathe ? offsets.flatMap(againstAngle) : []),
+    ...offsets.flatMap((each) => againstCentreLine(each, sheet)),
   ]
 }
 

@@ -187,7 +187,7 @@ export function CycleEditor(props: CycleEditorProps) {
               onPartsAShift={(partsAShift) => onDraft({ ...draft, partsAShift })}
             />
           ) : (
-            <div className="h-60 2xl:h-80">
+            <div className="h-48 lg:h-60 2xl:h-80">
               {part === 'places' && machine.kind === 'mill' ? (
                 <PlacesDrawing places={tap.sizes.places} unit={unit} lit={lit === 'places'} />
               ) : (
@@ -202,17 +202,17 @@ export function CycleEditor(props: CycleEditorProps) {
             </div>
           ))}
         {wrapped && (
-          <div className="h-60 2xl:h-80">
+          <div className="h-48 lg:h-60 2xl:h-80">
             <WrapDrawing {...wrapped} rotary={machine.rotary} unit={unit} lit={lit} />
           </div>
         )}
         {engraved && (
-          <div className="h-60 2xl:h-80">
+          <div className="h-48 lg:h-60 2xl:h-80">
             <EngraveDrawing {...engraved} bodies={on.bodies ?? []} unit={unit} lit={lit} />
           </div>
         )}
         {groove?.drawable && (
-          <div className="h-64 2xl:h-96">
+          <div className="h-52 lg:h-64 2xl:h-96">
             <GrooveDrawing
               sizes={groove.sizes}
               rings={groove.rings}

@@ -291,7 +291,7 @@ function MeasuredWidth({ sizes, unit }: { sizes: EngraveSizes; unit: LengthUnit 
           </>
         )}
       </p>
-      <div className="grid grid-cols-[1fr_auto] items-start gap-x-3">
+      <div className="grid grid-cols-[minmax(0,1fr)_auto] items-start gap-x-3">
         <LengthEntryField
           label="Measured, over all"
           unit={unit}

@@ -74,6 +74,17 @@ function layoutChecks(params: WrapParams, sizes: WrapSizes, { unit }: CycleCase)
         'Take it out, or mend it.',
       ),
     )
+  if (layout.tools.length > 0)
+    found.push(
+      finding(
+        layout.tools.length > 1 ? 'look' : 'note',
+        'flat-tools',
+        'program',
+        `The flat program takes ${layout.tools.map((tool) => `T${tool}`).join(', ')}; here all of it is cut with T${params.tool}.`,
+        'Its tool changes, speeds and stops are left out.',
+        layout.tools.length > 1 ? 'Wrap the part of each tool by itself.' : undefined,
+      ),
+    )
   if (params.what === 'text' && lackingIn(params.text).length > 0)
     found.push(
       finding(

@@ -20,9 +20,11 @@ export interface Layout {
   moves: FlatMove[]
   /** What of a program could not be taken, in words; the first of each kind. */
   lost: { line: number; says: string }[]
+  /** A program's own tools, whose changes are left out. */
+  tools: number[]
 }
 
-const empty = (): Layout => ({ strokes: [], holes: [], moves: [], lost: [] })
+const empty = (): Layout => ({ strokes: [], holes: [], moves: [], lost: [], tools: [] })
 
 /** The lengths of the lines of a scale, the one at zero first: long, middle or short. */
 function lineLength(params: WrapParams, n: number, own: (of: TypedLength) => number): number {
@@ -111,7 +113,12 @@ function programMoves(params: WrapParams, on: CycleCase, chord: number, clearanc
   for (let row = 0; row < motion.count; row++) {
     const kind = motion.kind[row] as number
     const flags = motion.flags[row] as number
-    if (kind === ROW.EVENT || flags & FLAG.TO_MACHINE) continue
+    if (kind === ROW.EVENT) {
+      const event = motion.events[motion.aux[row] as number]
+      if (event?.does === 'tool' && !layout.tools.includes(event.tool)) layout.tools.push(event.tool)
+      continue
+    }
+    if (flags & FLAG.TO_MACHINE) continue
     const [x, y, z] = endOf(motion, row)
     const feed = motion.feed[row] as number
     if (flags & FLAG.MAPPED || turns(motion, row)) lose(row, 'It turns the rotary axis already.')

@@ -290,6 +290,12 @@ describe('what is wrong is found, and what is right is not', () => {
       onMill(),
       { program: 'G0 X0 Y0\nG1 Z-.1 F4.\nX1.' },
     ],
+    [
+      'flat-tools',
+      { what: 'program', program: 'T1 M6\nG0 X0 Y0 Z1.\nG1 Z-.1 F4.' },
+      onMill(),
+      { program: 'G0 X0 Y0 Z1.\nG1 Z-.1 F4.' },
+    ],
     ['character-lacking', { what: 'text', text: 'ö' }, onMill(), { text: 'oe' }],
     [
       'nothing-cut',

@@ -43,7 +43,7 @@ describe('comments', () => {
     fc.assert(
       fc.property(fc.string({ unit: 'binary' }), (text) => /^[A-Z0-9 .,:+\-=/'*#]*$/.test(commentText(text))),
     )
-    expect(commentText('Ø12 ±0.01 (left) % naïve')).toBe('12 +/-0.01 LEFT NAIVE')
+    expect(commentText('Ø12 ±0.01 (left) % naïve')).toBe('DIA 12 +/-0.01 LEFT NAIVE')
   })
 })
 

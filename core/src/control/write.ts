@@ -20,7 +20,14 @@ export function writeNumber(value: number, unit: LengthUnit, profile: Profile): 
   return text
 }
 
-const REPLACEMENTS: Record<string, string> = { '±': '+/-', '·': '-', '×': 'X', '°': ' DEG', '"': 'IN' }
+const REPLACEMENTS: Record<string, string> = {
+  '±': '+/-',
+  '·': '-',
+  '×': 'X',
+  '°': ' DEG',
+  '"': 'IN',
+  Ø: 'DIA ',
+}
 
 /**
  * Text that every control can carry inside a comment: capitals, digits and plain punctuation.
@@ -28,7 +35,7 @@ const REPLACEMENTS: Record<string, string> = { '±': '+/-', '·': '-', '×': 'X'
  */
 export function commentText(text: string): string {
   return text
-    .replace(/[±·×°"]/g, (mark) => REPLACEMENTS[mark] ?? ' ')
+    .replace(/[±·×°"Ø]/g, (mark) => REPLACEMENTS[mark] ?? ' ')
     .normalize('NFKD')
     .replace(/[\u2010-\u2015\u2212]/g, '-')
     .replace(/[\u0300-\u036f]/g, '')

@@ -161,6 +161,9 @@ export function WrapDrawing({ params, sizes, rotary, unit, lit }: WrapDrawingPro
 }
 
 type Seen = { x: number; y: number }
+type Line = readonly (readonly [number, number])[]
+/** Pieces that a stroke is drawn in where it goes round. */
+const PIECES = 24
 
 const Seam = ({ a, b }: { a: Seen; b: Seen }) => (
   <line
@@ -183,7 +186,7 @@ function Marks({
   place,
   ink,
 }: {
-  lines: readonly (readonly (readonly [number, number])[])[]
+  lines: readonly Line[]
   place: (x: number, y: number) => Seen
   ink: string
 }) {
@@ -204,42 +207,52 @@ function Marks({
   )
 }
 
+/** Pieces of a line on the cylinder, each on one side of it; a long way round follows the face. */
+function piecesOf(line: Line, place: (x: number, y: number) => Seen & { near: boolean }) {
+  const points = line.flatMap(([x, y], at) => {
+    const [px, py] = line[at - 1] ?? [x, y]
+    const pieces = at === 0 ? 1 : PIECES
+    return Array.from({ length: pieces }, (_, piece) =>
+      place(px + ((x - px) * (piece + 1)) / pieces, py + ((y - py) * (piece + 1)) / pieces),
+    )
+  })
+  const pieces: { near: boolean; points: Seen[] }[] = []
+  for (const point of points) {
+    const last = pieces.at(-1)
+    if (last) last.points.push(point)
+    if (!last || last.near !== point.near) pieces.push({ near: point.near, points: [point] })
+  }
+  return pieces
+}
+
 /** The lines on the near side, full; those behind, faint. */
 function OnCylinder({
   lines,
   place,
   ink,
 }: {
-  lines: readonly (readonly (readonly [number, number])[])[]
+  lines: readonly Line[]
   place: (x: number, y: number) => Seen & { near: boolean }
   ink: string
 }) {
   return (
     <g fill="none" strokeLinejoin="round" strokeLinecap="round">
-      {lines.map((line, n) => {
-        const points = line.flatMap(([x, y], at) => {
-          // A long way round is drawn in pieces that follow the face.
-          const [px, py] = line[at - 1] ?? [x, y]
-          const pieces = at === 0 ? 1 : 12
-          return Array.from({ length: pieces }, (_, piece) =>
-            place(px + ((x - px) * (piece + 1)) / pieces, py + ((y - py) * (piece + 1)) / pieces),
+      {lines.flatMap((line, n) =>
+        piecesOf(line, place).map(({ near, points }, piece) => {
+          const look = {
+            stroke: near ? ink : 'var(--color-scribe-dim)',
+            strokeWidth: near ? 1.8 : 1,
+            strokeOpacity: near ? 1 : 0.4,
+          }
+          const [first] = points
+          const key = `${n}-${piece}`
+          return line.length === 1 && first ? (
+            <circle key={key} cx={first.x} cy={first.y} r={3.5} {...look} />
+          ) : (
+            <polyline key={key} points={polygon(points)} {...look} />
           )
-        })
-        const near = points.filter((point) => point.near).length * 2 > points.length
-        const look = {
-          stroke: near ? ink : 'var(--color-scribe-dim)',
-          strokeWidth: near ? 1.8 : 1,
-          strokeOpacity: near ? 1 : 0.4,
-        }
-        const [first] = points
-        return points.length === 1 && first ? (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a line is known by its place in the layout
-          <circle key={n} cx={first.x} cy={first.y} r={3.5} {...look} />
-        ) : (
-          // biome-ignore lint/suspicious/noArrayIndexKey: a line is known by its place in the layout
-          <polyline key={n} points={polygon(points)} {...look} />
-        )
-      })}
+        }),
+      )}
     </g>
   )
 }

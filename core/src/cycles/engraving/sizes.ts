@@ -188,9 +188,7 @@ export function engraveSizes(params: EngraveParams, on: CycleCase, material: Mat
   const top = machine.dynamics?.spindleTop ?? USUAL_TOP
   const turns =
     params.turns ?? Math.min(roundTurns(turnsFor(speeds.grooving, Math.max(lineWidth, 1e-4), unit)), top)
-  const feed = params.feed
-    ? own(params.feed)
-    : Math.max(printed(BITE * lineWidth * turns, on), unit === 'inch' ? 0.1 : 2)
+  const feed = params.feed ? own(params.feed) : evenFeed(BITE * lineWidth * turns)
   return {
     ...stand,
     text,

@@ -249,6 +249,17 @@ function bodyChecks(params: WrapParams, sizes: WrapSizes, on: CycleCase): Findin
   const parts = bodies.filter(({ part }) => part)
   const part = parts.find(({ lies }) => lies !== undefined)
   const slack = unit === 'inch' ? 0.0005 : 0.01
+  if (parts.length > 0 && !part)
+    found.push(
+      finding(
+        'look',
+        'part-not-round',
+        'diameter',
+        'The part in the work area is no cylinder that lies along X.',
+        'What is wrapped goes round one; where the centre line lies cannot be looked at.',
+        'Place it as a cylinder along X.',
+      ),
+    )
   if (part?.lies) {
     const { radius, axisZ, from, to } = part.lies
     const wanted = params.zZero === 'top' ? -sizes.radius : 0

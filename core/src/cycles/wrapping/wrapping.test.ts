@@ -291,6 +291,13 @@ describe('what is wrong is found, and what is right is not', () => {
       { program: 'G0 X0 Y0\nG1 Z-.1 F4.\nX1.' },
     ],
     [
+      'part-not-round',
+      {},
+      onMill(compact, axis(), { bodies: [{ name: 'block', part: true, top: 0, shape: tube.shape }] }),
+      {},
+      onMill(compact, axis(), { bodies: [tube] }),
+    ],
+    [
       'flat-tools',
       { what: 'program', program: 'T1 M6\nG0 X0 Y0 Z1.\nG1 Z-.1 F4.' },
       onMill(),

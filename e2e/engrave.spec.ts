@@ -161,7 +161,7 @@ test('a scale on the drawtube: refused while Z zero is in the wrong place, then 
   await page.getByRole('radio', { name: 'as X and angle' }).click()
   await expect(code(page)).toContainText('G93')
   await part(page, 'Layout').click()
-  await page.getByRole('radio', { name: 'program' }).click()
+  await page.getByRole('radio', { name: 'file' }).click()
   await page.getByLabel('Flat layout from a program or DXF file').setInputFiles({
     name: 'logo.dxf',
     mimeType: 'text/plain',

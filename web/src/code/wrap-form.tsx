@@ -90,7 +90,7 @@ export function WrapForm({ part, params, sizes, unit }: WrapFormProps) {
               ['text', 'text'],
               ['slots', 'slots'],
               ['holes', 'holes'],
-              ['program', 'program'],
+              ['program', 'file'],
             ]}
           />
           <LayoutFields wrap={wrap} unit={unit} params={params} />

@@ -10,6 +10,8 @@ export type FlatMove =
   | { does: 'feed'; x: number; y: number; z: number; feed: number }
   | { does: 'arc'; x: number; y: number; z: number; cx: number; cy: number; clockwise: boolean; feed: number }
 
+export type FlatArc = Extract<FlatMove, { does: 'arc' }>
+
 /** What the layout is made of, before heights and feeds. */
 export interface Layout {
   /** Lines that are cut at one depth. */
@@ -166,6 +168,24 @@ export function chordsOf(sweep: number, radius: number, chord: number): number {
   if (radius <= 0) return 1
   const step = 2 * Math.acos(Math.max(0, 1 - chord / radius))
   return Math.min(5_000, Math.max(1, Math.ceil(sweep / Math.max(step, 1e-4) - 1e-9)))
+}
+
+/** An arc of the flat from where the tool stands: its radius, its sweep (signed, a full circle where it ends where it begins), and its points. */
+export function arcFrom({ x, y, cx, cy, clockwise }: FlatArc, from: { x: number; y: number }) {
+  const size = Math.hypot(x - cx, y - cy)
+  const begin = Math.atan2(from.y - cy, from.x - cx)
+  let sweep = Math.atan2(y - cy, x - cx) - begin
+  if (Math.hypot(x - from.x, y - from.y) <= 1e-12 * Math.max(1, size)) sweep = 0
+  if (clockwise && sweep >= 0) sweep -= 2 * Math.PI
+  if (!clockwise && sweep <= 0) sweep += 2 * Math.PI
+  /** Ends of so many equal pieces, the last just where the arc ends. */
+  const ends = (pieces: number): [number, number][] =>
+    Array.from({ length: pieces }, (_, n) => {
+      if (n === pieces - 1) return [x, y]
+      const at = begin + (sweep * (n + 1)) / pieces
+      return [cx + size * Math.cos(at), cy + size * Math.sin(at)]
+    })
+  return { size, sweep, ends }
 }
 
 /** The layout of the form. `about`: length once round on the circle that its lengths are true on. */

@@ -1,4 +1,4 @@
-import { chordsOf, type FlatMove } from './flat.ts'
+import { arcFrom, chordsOf, type FlatArc, type FlatMove } from './flat.ts'
 import type { WrapSizes } from './sizes.ts'
 
 type Point = readonly [x: number, y: number]
@@ -23,19 +23,12 @@ export function flatLines({ moves, chord }: Pick<WrapSizes, 'moves' | 'chord'>):
   return lines
 }
 
-function arcPoints(move: Extract<FlatMove, { does: 'arc' }>, from: FlatMove, chord: number): Point[] {
-  const { cx, cy, clockwise } = move
-  const a0 = Math.atan2(from.y - cy, from.x - cx)
-  let sweep = Math.atan2(move.y - cy, move.x - cx) - a0
-  if (Math.hypot(move.x - from.x, move.y - from.y) < 1e-12) sweep = 0
-  if (clockwise && sweep >= 0) sweep -= 2 * Math.PI
-  if (!clockwise && sweep <= 0) sweep += 2 * Math.PI
-  const size = Math.hypot(move.x - cx, move.y - cy)
-  const pieces = Math.min(120, chordsOf(Math.abs(sweep), size, 10 * chord))
-  return Array.from({ length: pieces }, (_, n): Point => {
-    const at = a0 + (sweep * (n + 1)) / pieces
-    return [cx + size * Math.cos(at), cy + size * Math.sin(at)]
-  })
+/** Pieces of an arc beyond these are not seen. */
+const MOST_PIECES = 120
+
+function arcPoints(move: FlatArc, from: FlatMove, chord: number): Point[] {
+  const { sweep, size, ends } = arcFrom(move, from)
+  return ends(Math.min(MOST_PIECES, chordsOf(Math.abs(sweep), size, 10 * chord)))
 }
 
 /** How the cylinder is looked at: from the front, a little from the right and from above. */

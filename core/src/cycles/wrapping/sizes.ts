@@ -1,7 +1,7 @@
 import { type Material, materialIn, roundTurns, turnsFor } from '../../cutting/index.ts'
 import { convertLength, type LengthUnit, type TypedLength } from '../../quantity/index.ts'
 import { type CycleCase, printed, toolOf } from '../cycle/index.ts'
-import { chordsOf, type FlatMove, type Layout, layoutOf } from './flat.ts'
+import { arcFrom, chordsOf, type FlatMove, type Layout, layoutOf } from './flat.ts'
 import type { WrapParams } from './params.ts'
 
 const usualR = (unit: LengthUnit) => (unit === 'inch' ? 0.05 : 1)
@@ -207,19 +207,7 @@ export function wrapSizes(params: WrapParams, on: CycleCase, material: Material)
 /** An arc as straight moves. */
 function asChords(move: FlatMove, before: FlatMove | undefined, chord: number): FlatMove[] {
   if (move.does !== 'arc') return [move]
-  const { cx, cy, clockwise, feed, z } = move
-  const start = before ?? move
-  const size = Math.hypot(move.x - cx, move.y - cy)
-  const a0 = Math.atan2(start.y - cy, start.x - cx)
-  let sweep = Math.atan2(move.y - cy, move.x - cx) - a0
-  const whole = Math.hypot(move.x - start.x, move.y - start.y) < 1e-12 * Math.max(1, size)
-  if (whole) sweep = 0
-  if (clockwise && sweep >= 0) sweep -= 2 * Math.PI
-  if (!clockwise && sweep <= 0) sweep += 2 * Math.PI
-  const pieces = chordsOf(Math.abs(sweep), size, chord)
-  return Array.from({ length: pieces }, (_, n): FlatMove => {
-    if (n === pieces - 1) return { does: 'feed', x: move.x, y: move.y, z, feed }
-    const at = a0 + (sweep * (n + 1)) / pieces
-    return { does: 'feed', x: cx + size * Math.cos(at), y: cy + size * Math.sin(at), z, feed }
-  })
+  const { z, feed } = move
+  const { size, sweep, ends } = arcFrom(move, before ?? move)
+  return ends(chordsOf(Math.abs(sweep), size, chord)).map(([x, y]) => ({ does: 'feed', x, y, z, feed }))
 }

@@ -12,7 +12,7 @@ import {
   type WrittenCycle,
 } from '../cycle/index.ts'
 import { checkWrap } from './check.ts'
-import type { FlatMove } from './flat.ts'
+import { arcFrom, type FlatMove } from './flat.ts'
 import type { WrapParams } from './params.ts'
 import { degreesRound, type WrapSizes, wrapSizes } from './sizes.ts'
 
@@ -49,19 +49,9 @@ function roundOf(sizes: WrapSizes, on: CycleCase, letter: string): Round {
 /** An arc in pieces of a quarter at most, for controls that take its radius only. */
 function quarters(move: FlatMove, before: FlatMove | undefined): FlatMove[] {
   if (move.does !== 'arc' || !before) return [move]
-  const { cx, cy, clockwise } = move
-  const size = Math.hypot(move.x - cx, move.y - cy)
-  const a0 = Math.atan2(before.y - cy, before.x - cx)
-  let sweep = Math.atan2(move.y - cy, move.x - cx) - a0
-  if (Math.hypot(move.x - before.x, move.y - before.y) < 1e-12) sweep = 0
-  if (clockwise && sweep >= 0) sweep -= 2 * Math.PI
-  if (!clockwise && sweep <= 0) sweep += 2 * Math.PI
+  const { sweep, ends } = arcFrom(move, before)
   const pieces = Math.max(1, Math.ceil(Math.abs(sweep) / (Math.PI / 2) - 1e-9))
-  return Array.from({ length: pieces }, (_, n): FlatMove => {
-    if (n === pieces - 1) return move
-    const at = a0 + (sweep * (n + 1)) / pieces
-    return { ...move, x: cx + size * Math.cos(at), y: cy + size * Math.sin(at) }
-  })
+  return ends(pieces).map(([x, y]) => ({ ...move, x, y }))
 }
 
 /** Inverse time with as many digits as its rounding needs: five that count. */

@@ -1,30 +1,18 @@
-import { readFile } from 'node:fs/promises'
 import type { Page } from '@playwright/test'
-import { expect, expectAccessible, expectFits, openAt, signIn, test, toStep } from './dogleg.ts'
+import {
+  download,
+  expect,
+  expectAccessible,
+  expectFits,
+  openAt,
+  openEarlier,
+  signIn,
+  test,
+  toStep,
+} from './dogleg.ts'
 
 const code = (page: Page) => page.getByRole('region', { name: 'Program text' })
 const part = (page: Page, name: RegExp) => page.getByRole('tab', { name })
-
-/** Opens a setup that is among the earlier ones of its machine. */
-async function openRings(page: Page, step: string) {
-  const ring = page.getByRole('link', { name: /O-ring/ }).first()
-  await expect(page.getByRole('link', { name: /first side/ })).toBeVisible()
-  if (!(await ring.isVisible()))
-    await page
-      .getByText(/and \d+ earlier/)
-      .last()
-      .click()
-  await ring.click()
-  await toStep(page, step)
-}
-
-async function download(page: Page) {
-  const [file] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: /Download/ }).click(),
-  ])
-  return { name: file.suggestedFilename(), text: await readFile(await file.path(), 'utf8') }
-}
 
 for (const size of [
   { width: 1280, height: 800 },
@@ -44,7 +32,7 @@ for (const size of [
       }
       await page.locator('.recharts-line').first().waitFor()
       await page.goto(new URL('/', page.url()).href)
-      await openRings(page, 'Code')
+      await openEarlier(page, /O-ring/, 'Code')
       for (const tab of [/Groove/, /Finish/, /Insert/, /Cut/, /Speed/]) {
         await part(page, tab).click()
         await expect(code(page)).toContainText('G75')
@@ -109,7 +97,7 @@ test('the grooves of the drawtube: refused while a number is wrong, then cut, pr
   page,
 }) => {
   await signIn(page)
-  await openRings(page, 'Code')
+  await openEarlier(page, /O-ring/, 'Code')
   await page.getByRole('button', { name: 'New program' }).click()
   await page.getByLabel('Name', { exact: true }).fill('Rings')
   await page.getByRole('button', { name: 'Groove', exact: true }).click()
@@ -144,7 +132,7 @@ test('a groove inside: the bar of the tool table goes into the tube, and not int
   page,
 }) => {
   await signIn(page)
-  await openRings(page, 'Code')
+  await openEarlier(page, /O-ring/, 'Code')
   await page.getByRole('button', { name: 'New program' }).click()
   await page.getByLabel('Name', { exact: true }).fill('Snap ring')
   await page.getByRole('button', { name: 'Groove', exact: true }).click()
@@ -230,7 +218,7 @@ test('another control writes it in its own words; what it lacks is written out',
   await page.getByRole('button', { name: /^Save/ }).click()
   await expect(page.getByText(/version 2/i).first()).toBeVisible()
   await page.getByRole('link', { name: 'Shop' }).click()
-  await openRings(page, 'Code')
+  await openEarlier(page, /O-ring/, 'Code')
   await expect(code(page)).toContainText('G75 R.01')
   await expect(code(page)).toContainText('P500 Q1000')
   await expect(page.getByRole('link', { name: /^Code/ })).toContainText('stale')
@@ -240,7 +228,7 @@ test('another control writes it in its own words; what it lacks is written out',
   await page.getByRole('button', { name: /^Save/ }).click()
   await expect(page.getByText(/version 3/i).first()).toBeVisible()
   await page.getByRole('link', { name: 'Shop' }).click()
-  await openRings(page, 'Code')
+  await openEarlier(page, /O-ring/, 'Code')
   await expect(code(page)).toContainText('G1 X1.1500')
   await expect(code(page)).not.toContainText('G75')
 })

@@ -1,3 +1,4 @@
+import { readFile } from 'node:fs/promises'
 import { AxeBuilder } from '@axe-core/playwright'
 import { test as base, expect, type Page } from '@playwright/test'
 import { Server } from './harness.ts'
@@ -56,6 +57,25 @@ export async function expectFits(page: Page, { vertically }: { vertically: boole
   }))
   expect(size.width).toBeLessThanOrEqual(0)
   if (vertically) expect(size.height).toBeLessThanOrEqual(0)
+}
+
+/** Takes the program that is on screen as a file: its name and its text. */
+export async function download(page: Page) {
+  const [file] = await Promise.all([
+    page.waitForEvent('download'),
+    page.getByRole('button', { name: /Download/ }).click(),
+  ])
+  return { name: file.suggestedFilename(), text: await readFile(await file.path(), 'utf8') }
+}
+
+/** Opens a setup that may be among the earlier ones of its machine. */
+export async function openEarlier(page: Page, title: RegExp, step: string) {
+  const link = page.getByRole('link', { name: title }).first()
+  await expect(page.getByRole('link', { name: /first side/ })).toBeVisible()
+  if (!(await link.isVisible()))
+    for (const more of await page.getByText(/and \d+ earlier/).all()) await more.click()
+  await link.click()
+  await toStep(page, step)
 }
 
 export { expect, type Server }

@@ -1,30 +1,18 @@
-import { readFile } from 'node:fs/promises'
 import type { Page } from '@playwright/test'
-import { expect, expectAccessible, expectFits, openAt, signIn, test, toStep } from './dogleg.ts'
+import {
+  download,
+  expect,
+  expectAccessible,
+  expectFits,
+  openAt,
+  openEarlier,
+  signIn,
+  test,
+  toStep,
+} from './dogleg.ts'
 
 const code = (page: Page) => page.getByRole('region', { name: 'Program text' })
 const part = (page: Page, name: string) => page.getByRole('tab', { name })
-
-async function download(page: Page) {
-  const [file] = await Promise.all([
-    page.waitForEvent('download'),
-    page.getByRole('button', { name: /Download/ }).click(),
-  ])
-  return { name: file.suggestedFilename(), text: await readFile(await file.path(), 'utf8') }
-}
-
-/** The drawtube on the mill is among the earlier setups of its machine. */
-async function openScale(page: Page, step: string) {
-  const scale = page.getByRole('link', { name: /Drawtube, scale/ }).first()
-  await expect(page.getByRole('link', { name: /first side/ })).toBeVisible()
-  if (!(await scale.isVisible()))
-    await page
-      .getByText(/and \d+ earlier/)
-      .first()
-      .click()
-  await scale.click()
-  await toStep(page, step)
-}
 
 test('a serial number on the housing: by keyboard, proved, downloaded, engraved, and never again', async ({
   page,
@@ -127,7 +115,7 @@ test('a scale on the drawtube: refused while Z zero is in the wrong place, then 
   page,
 }) => {
   await signIn(page)
-  await openScale(page, 'Code')
+  await openEarlier(page, /Drawtube, scale/, 'Code')
   await page.getByRole('button', { name: 'New program' }).click()
   await page.getByLabel('Name', { exact: true }).fill('Fine scale')
   await page.getByRole('button', { name: 'Wrapped' }).click()
@@ -215,7 +203,7 @@ for (const size of [
     const wide = size.width > size.height
     test('every part of engraving and wrapping is accessible and fits', async ({ page }) => {
       await signIn(page)
-      await openScale(page, 'Code')
+      await openEarlier(page, /Drawtube, scale/, 'Code')
       for (const tab of ['Layout', 'Numerals', 'Cylinder', 'Tool', 'Cut']) {
         await part(page, tab).click()
         await expect(code(page)).toContainText('G107')

@@ -1,3 +1,4 @@
+export { clearanceLow, tooFast, toolUnknown } from './checks.ts'
 export {
   type Field,
   type Fields,

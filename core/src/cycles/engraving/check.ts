@@ -1,7 +1,15 @@
 import { type Finding, finding, worstFirst } from '../../fact/index.ts'
 import { lackingIn } from '../../lettering/index.ts'
 import { formatLength, formatWithUnit } from '../../quantity/index.ts'
-import { type CycleCase, placed, printed, toolOf } from '../cycle/index.ts'
+import {
+  type CycleCase,
+  clearanceLow,
+  placed,
+  printed,
+  tooFast,
+  toolOf,
+  toolUnknown,
+} from '../cycle/index.ts'
 import { outside, pointsAlong } from './fits.ts'
 import { type EngraveParams, hasSerial } from './params.ts'
 import { cutLetters, type EngraveSizes, fallOff, STROKE_A, STROKE_B } from './sizes.ts'
@@ -190,17 +198,7 @@ function cutChecks(params: EngraveParams, sizes: EngraveSizes, on: CycleCase): F
       )
   }
   const tool = toolOf(on, params.tool)
-  if (!tool)
-    found.push(
-      finding(
-        'look',
-        'tool-unknown',
-        'tool',
-        `T${params.tool} is not in the tool table of ${on.machine.name}.`,
-        'Its size, its reach and its holder are not looked at.',
-        'Enter its shape on the tools page.',
-      ),
-    )
+  if (!tool) found.push(toolUnknown(params.tool, 'tool', on))
   else {
     if (tool.flute < depth)
       found.push(
@@ -235,17 +233,7 @@ function cutChecks(params: EngraveParams, sizes: EngraveSizes, on: CycleCase): F
         ),
       )
   }
-  const top = on.machine.dynamics?.spindleTop
-  if (top !== undefined && sizes.turns > top + 0.5)
-    found.push(
-      finding(
-        'stop',
-        'spindle-fast',
-        'turns',
-        `${Math.round(sizes.turns)} rpm is more than the spindle turns: ${Math.round(top)} rpm.`,
-        'The control stops with an alarm.',
-      ),
-    )
+  found.push(...tooFast(sizes.turns, 'turns', on))
   if (printed(sizes.feed, on) <= 0 || printed(sizes.plungeFeed, on) <= 0)
     found.push(
       finding(
@@ -267,17 +255,7 @@ function cutChecks(params: EngraveParams, sizes: EngraveSizes, on: CycleCase): F
         'Between strokes the tool would drag through it.',
       ),
     )
-  if (sizes.clearance < sizes.r)
-    found.push(
-      finding(
-        'stop',
-        'clearance-low',
-        'clearance',
-        'The clearance is lower than the R plane.',
-        'The tool would come up to go down.',
-        'Raise the clearance, or lower the R plane.',
-      ),
-    )
+  if (sizes.clearance < sizes.r) found.push(clearanceLow)
   return found
 }
 

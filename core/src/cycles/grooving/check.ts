@@ -1,7 +1,7 @@
 import { type Finding, finding, worstFirst } from '../../fact/index.ts'
 import { toolOnLathe } from '../../machine/index.ts'
 import { formatLength, formatWithUnit } from '../../quantity/index.ts'
-import { type CycleCase, toolOf } from '../cycle/index.ts'
+import { type CycleCase, tooFast, toolOf, toolUnknown } from '../cycle/index.ts'
 import type { GrooveParams } from './params.ts'
 import { cutsOf, grooveMoves, plungePlaces } from './plan.ts'
 import { type Left, leftStanding, type Ring } from './section.ts'
@@ -305,17 +305,15 @@ function cutChecks(sizes: GrooveSizes, { unit }: CycleCase): Finding[] {
 
 /** Where the tool table says another tool than the groove does. */
 function tableChecks(params: GrooveParams, sizes: GrooveSizes, on: CycleCase): Finding[] {
-  const { unit, machine } = on
+  const { unit } = on
   const tool = toolOf(on, params.tool)
   if (!tool)
     return [
-      finding(
-        'look',
-        'tool-unknown',
+      toolUnknown(
+        params.tool,
         'tool',
-        `T${params.tool} is not in the tool table of ${machine.name}.`,
+        on,
         'Its width and its reach are taken as they are typed; its holder is not looked at.',
-        'Enter its shape on the tools page.',
       ),
     ]
   if (tool.kind !== 'grooving')
@@ -396,16 +394,7 @@ function speedChecks(params: GrooveParams, sizes: GrooveSizes, on: CycleCase): F
           'Enter what the chuck and this bar allow.',
         ),
       )
-  } else if (top !== undefined && spindle.turns > top)
-    found.push(
-      finding(
-        'stop',
-        'spindle-fast',
-        'turns',
-        `${spindle.turns} rpm is more than the spindle turns: ${top} rpm.`,
-        'The control stops with an alarm.',
-      ),
-    )
+  } else found.push(...tooFast(spindle.turns, 'turns', on))
   found.push(...tableChecks(params, sizes, on))
   return found
 }

@@ -1,6 +1,14 @@
 import { type Finding, finding, worstFirst } from '../../fact/index.ts'
 import { formatLength, formatWithUnit } from '../../quantity/index.ts'
-import { type CycleCase, doublePlace, printed, toolOf } from '../cycle/index.ts'
+import {
+  type CycleCase,
+  clearanceLow,
+  doublePlace,
+  printed,
+  tooFast,
+  toolOf,
+  toolUnknown,
+} from '../cycle/index.ts'
 import type { TapParams } from './params.ts'
 import { mostMultiple } from './retract.ts'
 import type { TapSizes } from './sizes.ts'
@@ -19,16 +27,7 @@ function toolChecks(params: TapParams, sizes: TapSizes, on: CycleCase): Finding[
   const lengthCheck = (number: number, field: string, depth: number, what: string) => {
     const tool = toolOf(on, number)
     if (!tool) {
-      found.push(
-        finding(
-          'look',
-          'tool-unknown',
-          field,
-          `T${number} is not in the tool table of ${on.machine.name}.`,
-          'Its size, its reach and its holder are not looked at.',
-          'Enter its shape on the tools page.',
-        ),
-      )
+      found.push(toolUnknown(number, field, on))
       return undefined
     }
     if (tool.stickOut < depth)
@@ -359,34 +358,15 @@ export function checkTap(params: TapParams, sizes: TapSizes, on: CycleCase): Fin
         'The second time the tap goes into a thread that is cut already.',
       ),
     )
-  const top = on.machine.dynamics?.spindleTop
   for (const [does, turns, field] of [
     [params.drill, sizes.turns.drill, 'drillTurns'],
     [params.chamfer, sizes.turns.chamfer, 'chamferTurns'],
   ] as const)
-    if (does && top !== undefined && turns > top + 0.5)
-      found.push(
-        finding(
-          'stop',
-          'spindle-fast',
-          field,
-          `${turnsSaid(turns)} is more than the spindle turns: ${turnsSaid(top)}.`,
-          'The control stops with an alarm.',
-        ),
-      )
+    if (does) found.push(...tooFast(turns, field, on))
   if (
     printed(sizes.top + sizes.clearance, on) < printed(sizes.top + Math.max(sizes.r.tap, sizes.r.other), on)
   )
-    found.push(
-      finding(
-        'stop',
-        'clearance-low',
-        'clearance',
-        'The clearance is lower than the R plane.',
-        'The tool would come up to go down.',
-        'Raise the clearance, or lower the R plane.',
-      ),
-    )
+    found.push(clearanceLow)
   return worstFirst([
     ...found,
     ...depthChecks(params, sizes, on),

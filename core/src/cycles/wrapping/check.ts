@@ -1,7 +1,7 @@
 import { type Finding, finding, worstFirst } from '../../fact/index.ts'
 import { lackingIn, layText } from '../../lettering/index.ts'
 import { convertLength, formatLength, formatWithUnit, type TypedLength } from '../../quantity/index.ts'
-import { type CycleCase, printed, toolOf } from '../cycle/index.ts'
+import { type CycleCase, clearanceLow, printed, tooFast, toolOf, toolUnknown } from '../cycle/index.ts'
 import type { WrapParams } from './params.ts'
 import type { WrapSizes } from './sizes.ts'
 
@@ -167,17 +167,7 @@ function depthChecks(params: WrapParams, sizes: WrapSizes, on: CycleCase): Findi
       ),
     )
   const tool = toolOf(on, params.tool)
-  if (!tool)
-    found.push(
-      finding(
-        'look',
-        'tool-unknown',
-        'tool',
-        `T${params.tool} is not in the tool table of ${on.machine.name}.`,
-        'Its size, its reach and its holder are not looked at.',
-        'Enter its shape on the tools page.',
-      ),
-    )
+  if (!tool) found.push(toolUnknown(params.tool, 'tool', on))
   else {
     if (tool.flute < deepest)
       found.push(
@@ -215,28 +205,8 @@ function depthChecks(params: WrapParams, sizes: WrapSizes, on: CycleCase): Findi
         ),
       )
   }
-  const spindleTop = on.machine.dynamics?.spindleTop
-  if (spindleTop !== undefined && sizes.turns > spindleTop + 0.5)
-    found.push(
-      finding(
-        'stop',
-        'spindle-fast',
-        'turns',
-        `${Math.round(sizes.turns)} rpm is more than the spindle turns: ${Math.round(spindleTop)} rpm.`,
-        'The control stops with an alarm.',
-      ),
-    )
-  if (printed(sizes.clearance, on) < printed(sizes.r, on))
-    found.push(
-      finding(
-        'stop',
-        'clearance-low',
-        'clearance',
-        'The clearance is lower than the R plane.',
-        'The tool would come up to go down.',
-        'Raise the clearance, or lower the R plane.',
-      ),
-    )
+  found.push(...tooFast(sizes.turns, 'turns', on))
+  if (printed(sizes.clearance, on) < printed(sizes.r, on)) found.push(clearanceLow)
   return found
 }
 

@@ -238,7 +238,7 @@ function latheOperation(of: Operation, on: SheetCase, pen: Pen) {
 }
 
 /** What a reader may say of a program that is meant: the rest is a fault of what was written. */
-const MEANT = new Set(['missing-point'])
+const MEANT = new Set(['missing-point', 'text-character'])
 
 const notReadBack = (line: number, says: string, { profile }: SheetCase): Finding =>
   finding(

@@ -65,6 +65,18 @@ function textChecks(params: EngraveParams, sizes: EngraveSizes, { profile }: Cyc
           : 'Write the text without it.',
       ),
     )
+  const unseen = lackingIn(sizes.text).filter((each) => !cannot.includes(each))
+  if (unseen.length > 0)
+    found.push(
+      finding(
+        'look',
+        'letter-not-seen',
+        'text',
+        `The control may carry ${quoted(unseen)}; there is no letter for it here.`,
+        'It is not in the picture, and the text comes out longer than is said.',
+        'Leave room for it.',
+      ),
+    )
   if (sizes.doubt > 0)
     found.push(
       finding(

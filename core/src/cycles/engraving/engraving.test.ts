@@ -164,6 +164,21 @@ describe('what is wrong is found, and what is right is not', () => {
   it.each<[code: string, wrong: Partial<EngraveDraft>, on: CycleCase, right: Partial<EngraveDraft>]>([
     ['character-lacking', { text: 'Grüße', way: 'moves' }, on(), { text: 'Gruesse' }],
     ['character-not-carried', { text: 'Ø20' }, on(), { text: 'D20' }],
+    [
+      'letter-not-seen',
+      { text: 'Grüße' },
+      on(
+        {},
+        {
+          ...compact,
+          reading: {
+            ...compact.reading,
+            lettering: { ...compact.reading.lettering, characters: 'Grüße' },
+          },
+        },
+      ),
+      { text: 'Gre' },
+    ],
     ['width-unknown', {}, on(), { way: 'moves' }],
     ['text-too-long', { ...inside, height: '.9', text: 'ABCDEFGH' }, on(), { height: '.3' }],
     ['text-too-tall', { ...inside, height: '1.1', text: 'I' }, on(), { height: '.9' }],

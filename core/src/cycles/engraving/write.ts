@@ -1,6 +1,14 @@
 import type { Block } from '../../control/index.ts'
 import type { Material } from '../../cutting/index.ts'
-import { layText, poseAt, reach, type Stroke, type TextPose, textStrokes } from '../../lettering/index.ts'
+import {
+  glyphOf,
+  layText,
+  poseAt,
+  reach,
+  type Stroke,
+  type TextPose,
+  textStrokes,
+} from '../../lettering/index.ts'
 import {
   ANGLE_DIGITS,
   type CycleCase,
@@ -120,7 +128,8 @@ function piecesOf(params: EngraveParams, { text, laid }: EngraveSizes, counts: b
       : part.length
     const shown = text.slice(index, index + length)
     const before = shown.length - shown.trimStart().length
-    const letter = laid.letters[index + before]
+    // Characters that the control has and these letters have not leave no room in the row.
+    const letter = laid.letters[[...text.slice(0, index + before)].filter((each) => glyphOf(each)).length]
     if (letter && shown.trim() !== '')
       pieces.push({
         said: part.trim(),

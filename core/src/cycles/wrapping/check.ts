@@ -98,6 +98,17 @@ function layoutChecks(params: WrapParams, sizes: WrapSizes, { unit }: CycleCase)
         'Write the text without it.',
       ),
     )
+  if (params.what === 'text' && params.text.includes('#'))
+    found.push(
+      finding(
+        'look',
+        'serial-wrapped',
+        'text',
+        'Round a cylinder # is engraved as it stands.',
+        'Serial numbers are counted in engraving on a face only.',
+        'Type the number itself.',
+      ),
+    )
   if (!extent) {
     if (layout.lost.length === 0)
       found.push(

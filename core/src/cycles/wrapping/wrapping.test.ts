@@ -290,6 +290,7 @@ describe('what is wrong is found, and what is right is not', () => {
       onMill(),
       { program: 'G0 X0 Y0\nG1 Z-.1 F4.\nX1.' },
     ],
+    ['serial-wrapped', { what: 'text', text: 'SN ##' }, onMill(), { text: 'SN 07' }],
     [
       'part-not-round',
       {},

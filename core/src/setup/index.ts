@@ -80,6 +80,10 @@ export { deriveReady, type ReadyLine, type ReadyState, type ShiftNote, STOOD_HOU
 export { type RepeatHistory, repeatHistory } from './repeats.ts'
 export {
   againstSerials,
+  givenOut,
+  leftOutBefore,
+  nextSerial,
+  numbersSaid,
   type SerialLine,
   type SerialList,
   SHOWN_GAPS,

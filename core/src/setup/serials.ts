@@ -63,6 +63,20 @@ export function serialList(entries: readonly Entry[], series: string, step = 1):
   return { lines, gaps, twice, ...(highest === undefined ? {} : { highest }) }
 }
 
+/** The number that comes next; undefined where none was given out yet. */
+export const nextSerial = ({ highest }: SerialList, step: number): number | undefined =>
+  highest === undefined ? undefined : highest + step
+
+/** The line of a list that has a number. */
+export const givenOut = ({ lines }: SerialList, number: number): SerialLine | undefined =>
+  lines.find(({ first, last }) => number >= first && number <= last)
+
+/** What would be left out before a number, if anything. */
+export const leftOutBefore = (list: SerialList, number: number, step: number) =>
+  list.highest !== undefined && number > list.highest + step
+    ? { first: list.highest + 1, last: number - 1 }
+    : undefined
+
 /** What the shop's list of serial numbers says against the numbers of a program. */
 export function againstSerials({ items }: Pick<Sheet, 'items'>, entries: readonly Entry[]): Finding[] {
   return items.flatMap((item): Finding[] => {
@@ -70,8 +84,9 @@ export function againstSerials({ items }: Pick<Sheet, 'items'>, entries: readonl
     const { text, serial, step } = item.params
     const series = seriesOf(text)
     if (series === undefined) return []
-    const { lines, highest } = serialList(entries, series, step)
-    const given = lines.find(({ first, last }) => serial >= first && serial <= last)
+    const list = serialList(entries, series, step)
+    const { highest } = list
+    const given = givenOut(list, serial)
     if (given) {
       const { fate, by, at, note } = given.entry
       return [
@@ -83,19 +98,20 @@ export function againstSerials({ items }: Pick<Sheet, 'items'>, entries: readonl
             ? `${withNumber(series, serial)} was engraved by ${by} on ${at.slice(0, 10)}.`
             : `${withNumber(series, serial)} was left out by ${by} on ${at.slice(0, 10)}: ${note}`,
           'No serial number is given out twice.',
-          `The next one is ${(highest ?? serial) + step}.`,
+          `The next one is ${nextSerial(list, step)}.`,
         ),
       ]
     }
-    if (highest !== undefined && serial > highest + step)
+    const gap = leftOutBefore(list, serial, step)
+    if (gap)
       return [
         finding(
           'look',
           'serial-gap',
           'serial',
-          `${numbersSaid({ series, first: highest + 1, last: serial - 1 })} would be left out.`,
+          `${numbersSaid({ series, ...gap })} would be left out.`,
           'A gap that nobody can explain is a part that is missing.',
-          `Take ${highest + step}, or say why: Serial.`,
+          `Take ${nextSerial(list, step)}, or say why: Serial.`,
         ),
       ]
     if (highest !== undefined && serial < highest)

@@ -1,6 +1,12 @@
 import type { PlanBody } from '@dogleg/core/cycles/cycle'
-import { cutLetters, type EngraveParams, type EngraveSizes, rowSpan } from '@dogleg/core/cycles/engraving'
-import { convertLength, formatLength, type LengthUnit, type TypedLength } from '@dogleg/core/quantity'
+import {
+  askedRoom,
+  cutLetters,
+  type EngraveParams,
+  type EngraveSizes,
+  rowSpan,
+} from '@dogleg/core/cycles/engraving'
+import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import type { Point } from '../drawing/frame.ts'
 import { Words } from '../drawing/marks.tsx'
 import { plan, polygon } from '../drawing/plan.ts'
@@ -37,19 +43,6 @@ const cornersOf = ({ shape }: PlanBody): Place[] =>
       ]
     : [shape.least, shape.greatest]
 
-/** The room that was asked for: a box, a line, a circle. */
-function roomOf(params: EngraveParams, unit: LengthUnit): Place[] {
-  const own = ({ value, unit: from }: TypedLength) => convertLength(value, from, unit)
-  const at = { x: own(params.x), y: own(params.y) }
-  if (params.sits === 'line') return [at, { x: own(params.toX), y: own(params.toY) }]
-  if (params.sits !== 'box') return [at]
-  const turn = (params.angle * Math.PI) / 180
-  const [cos, sin] = [Math.cos(turn), Math.sin(turn)]
-  const corner = (u: number, v: number) => ({ x: at.x + u * cos - v * sin, y: at.y + u * sin + v * cos })
-  const [w, h] = [own(params.boxWidth), own(params.boxHeight)]
-  return [corner(0, 0), corner(w, 0), corner(w, h), corner(0, h)]
-}
-
 const LINE_FIELDS = new Set(['lineWidth', 'depth', 'tip', 'toolAngle', 'by'])
 const ROOM_FIELDS = new Set(['boxWidth', 'boxHeight', 'toX', 'toY', 'diameter', 'sits', 'angle', 'align'])
 
@@ -60,7 +53,7 @@ export function EngraveDrawing({ params, sizes, bodies, unit, lit }: EngraveDraw
   const points = letters.flatMap(({ strokes }) =>
     strokes.flatMap((stroke) => stroke.map(([x, y]) => ({ x, y }))),
   )
-  const room = roomOf(params, unit)
+  const room = askedRoom(params, unit)
   const ends = rowSpan(sizes)
   const start = room[0] ?? { x: 0, y: 0 }
   const near = bounds([

@@ -1,5 +1,13 @@
-import { type EngraveDraft, withNumber } from '@dogleg/core/cycles/engraving'
-import { SHOWN_GAPS, serialList, seriesOf } from '@dogleg/core/setup'
+import type { EngraveDraft } from '@dogleg/core/cycles/engraving'
+import {
+  givenOut,
+  leftOutBefore,
+  nextSerial,
+  numbersSaid,
+  SHOWN_GAPS,
+  serialList,
+  seriesOf,
+} from '@dogleg/core/setup'
 import { useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
@@ -28,15 +36,12 @@ export function SerialPanel({ draft, counts, onNext }: SerialPanelProps) {
   if (series === undefined) return null
   const step = Math.max(1, Math.floor(Number(draft.step)) || 1)
   const number = /^\d{1,9}$/.test(draft.serial.trim()) ? Number(draft.serial) : undefined
-  const { lines, gaps, twice, highest } = serialList(entries, series, step)
-  const next = highest === undefined ? undefined : highest + step
-  const given = number !== undefined && lines.some(({ first, last }) => number >= first && number <= last)
-  const gap =
-    number !== undefined && next !== undefined && number > next
-      ? { first: (highest ?? 0) + 1, last: number - 1 }
-      : undefined
-  const said = (first: number, last = first) =>
-    first === last ? withNumber(series, first) : `${withNumber(series, first)} to ${withNumber(series, last)}`
+  const list = serialList(entries, series, step)
+  const { lines, gaps, twice } = list
+  const next = nextSerial(list, step)
+  const given = number !== undefined && givenOut(list, number) !== undefined
+  const gap = number === undefined ? undefined : leftOutBefore(list, number, step)
+  const said = (first: number, last = first) => numbersSaid({ series, first, last })
   const engraved = () =>
     signed(() => {
       if (number === undefined) return

@@ -3,6 +3,7 @@ import {
   flatLines,
   onCylinder,
   seen,
+  turningArrow,
   type WrapParams,
   type WrapSizes,
 } from '@dogleg/core/cycles/wrapping'
@@ -43,13 +44,12 @@ const LAYOUT_FIELDS = new Set([
 /** The layout flat, round to the right and along the axis down; beside it on the cylinder, turned as wanted; the seam in both. */
 export function WrapDrawing({ params, sizes, rotary, unit, lit }: WrapDrawingProps) {
   const [turned, setTurned] = useState(0)
-  const { radius, mapped, about, extent } = sizes
+  const { radius, mapped, about, seam, extent } = sizes
   const lines = flatLines(sizes)
   const say = (value: number) => formatLength(value, unit)
   const [x0, x1] = extent?.x ?? [-radius, 0]
   const reach = Math.max(radius, x1 - x0)
   const [from, to] = [x0 - 0.25 * reach, x1 + 0.25 * reach]
-  const seam = (params.turn / 360) * about
   const [y0, y1] = [Math.min(seam, extent?.y[0] ?? seam), Math.max(seam + about, extent?.y[1] ?? seam)]
   // Unrolled: round to the right, along the axis down.
   const flat = plan(
@@ -269,11 +269,7 @@ function Turning({
   x: number
   place: (at: Seen) => Seen
 }) {
-  const way = rotary.top === 'front' ? -1 : 1
-  const points = Array.from({ length: 13 }, (_, n) => {
-    const angle = way * (-0.5 + n / 12)
-    return place(seen(x, 1.18 * radius * Math.sin(angle), 1.18 * radius * Math.cos(angle)))
-  })
+  const points = turningArrow(x, radius, rotary.top === 'front' ? -1 : 1).map(place)
   const [before, end] = [points.at(-2), points.at(-1)]
   return (
     <g>

@@ -1,4 +1,5 @@
 import { type Finding, finding } from '../../fact/index.ts'
+import { formatWithUnit } from '../../quantity/index.ts'
 import type { CycleCase } from './operation.ts'
 
 /** A tool that the table does not have; `unseen`: what is therefore not looked at. */
@@ -16,6 +17,25 @@ export const toolUnknown = (
     unseen,
     'Enter its shape on the tools page.',
   )
+
+/** A cutter that goes deeper than it cuts: nothing, or a stop. `what` goes that deep. */
+export const cutsTooLittle = (
+  { number, flute }: { number: number; flute: number },
+  depth: number,
+  what: string,
+  { unit }: Pick<CycleCase, 'unit'>,
+): Finding[] =>
+  flute >= depth
+    ? []
+    : [
+        finding(
+          'stop',
+          'tool-short',
+          'tool',
+          `T${number} cuts ${formatWithUnit(flute, unit)} of its length; ${what} goes ${formatWithUnit(depth, unit)} deep.`,
+          'What does not cut rubs and breaks.',
+        ),
+      ]
 
 /** Turns a minute that the spindle does not reach: nothing, or a stop. */
 export function tooFast(turns: number, field: string, { machine }: Pick<CycleCase, 'machine'>): Finding[] {

@@ -1,4 +1,4 @@
-export { clearanceLow, tooFast, toolUnknown } from './checks.ts'
+export { clearanceLow, cutsTooLittle, tooFast, toolUnknown } from './checks.ts'
 export {
   type Field,
   type Fields,

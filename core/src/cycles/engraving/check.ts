@@ -4,6 +4,7 @@ import { formatLength, formatWithUnit } from '../../quantity/index.ts'
 import {
   type CycleCase,
   clearanceLow,
+  cutsTooLittle,
   placed,
   printed,
   tooFast,
@@ -212,16 +213,7 @@ function cutChecks(params: EngraveParams, sizes: EngraveSizes, on: CycleCase): F
   const tool = toolOf(on, params.tool)
   if (!tool) found.push(toolUnknown(params.tool, 'tool', on))
   else {
-    if (tool.flute < depth)
-      found.push(
-        finding(
-          'stop',
-          'tool-short',
-          'tool',
-          `T${params.tool} cuts ${say(tool.flute)} of its length; the text goes ${say(depth)} deep.`,
-          'What does not cut rubs and breaks.',
-        ),
-      )
+    found.push(...cutsTooLittle(tool, depth, 'the text', on))
     if (tool.kind !== 'engraver' && tool.kind !== 'mill')
       found.push(
         finding(

@@ -11,6 +11,7 @@ export {
   newEngraving,
 } from './params.ts'
 export {
+  askedRoom,
   type CutLetter,
   cutLetters,
   depthFor,

@@ -268,6 +268,22 @@ export function rowSpan({
   ]
 }
 
+/** The room that was asked for, for drawings: the corners of a box, the ends of a line, the one point of the others. */
+export function askedRoom(params: EngraveParams, unit: LengthUnit): HolePlace[] {
+  const own = ({ value, unit: from }: TypedLength) => convertLength(value, from, unit)
+  const at = { x: own(params.x), y: own(params.y) }
+  if (params.sits === 'line') return [at, { x: own(params.toX), y: own(params.toY) }]
+  if (params.sits !== 'box') return [at]
+  const [cos, sin] = [cosineOf(params.angle), sineOf(params.angle)]
+  const [w, h] = [own(params.boxWidth), own(params.boxHeight)]
+  return [
+    [0, 0],
+    [w, 0],
+    [w, h],
+    [0, h],
+  ].map(([u = 0, v = 0]) => ({ x: at.x + u * cos - v * sin, y: at.y + u * sin + v * cos }))
+}
+
 /** How much less deep a text on a round face is at its edges: R - root of (R^2 - (w / 2)^2), w across the axis. */
 export function fallOff({ round, width, height, laid }: EngraveSizes): number {
   if (!round) return 0

@@ -1,7 +1,15 @@
 import { type Finding, finding, worstFirst } from '../../fact/index.ts'
 import { lackingIn, layText } from '../../lettering/index.ts'
 import { convertLength, formatLength, formatWithUnit, type TypedLength } from '../../quantity/index.ts'
-import { type CycleCase, clearanceLow, printed, tooFast, toolOf, toolUnknown } from '../cycle/index.ts'
+import {
+  type CycleCase,
+  clearanceLow,
+  cutsTooLittle,
+  printed,
+  tooFast,
+  toolOf,
+  toolUnknown,
+} from '../cycle/index.ts'
 import type { WrapParams } from './params.ts'
 import type { WrapSizes } from './sizes.ts'
 
@@ -180,16 +188,7 @@ function depthChecks(params: WrapParams, sizes: WrapSizes, on: CycleCase): Findi
   const tool = toolOf(on, params.tool)
   if (!tool) found.push(toolUnknown(params.tool, 'tool', on))
   else {
-    if (tool.flute < deepest)
-      found.push(
-        finding(
-          'stop',
-          'tool-short',
-          'tool',
-          `T${params.tool} cuts ${say(tool.flute)} of its length; it goes ${say(deepest)} deep.`,
-          'What does not cut rubs and breaks.',
-        ),
-      )
+    found.push(...cutsTooLittle(tool, deepest, 'it', on))
     if (
       params.what === 'holes'
         ? tool.kind !== 'drill' && tool.kind !== 'mill'

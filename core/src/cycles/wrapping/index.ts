@@ -10,7 +10,7 @@ export {
   wrapFieldAsked,
   wrapForm,
 } from './params.ts'
-export { cylinderOutline, flatLines, onCylinder, seen } from './picture.ts'
+export { cylinderOutline, flatLines, onCylinder, seen, turningArrow } from './picture.ts'
 export { degreesRound, shareOfFeed, type WrapSizes, wrapSizes } from './sizes.ts'
 export { wrapWorking } from './working.ts'
 export { wrapOperation, writeWrap } from './write.ts'

@@ -64,3 +64,10 @@ export function cylinderOutline(x0: number, x1: number, radius: number) {
   )
   return { near: ring(x1), far: ring(x0), sides }
 }
+
+/** An arc over the cylinder's top, the way that the top goes: towards Y plus, or minus. */
+export const turningArrow = (x: number, radius: number, towards: 1 | -1) =>
+  Array.from({ length: 13 }, (_, n) => {
+    const angle = towards * (-0.5 + n / 12)
+    return seen(x, 1.18 * radius * Math.sin(angle), 1.18 * radius * Math.cos(angle))
+  })

@@ -32,6 +32,8 @@ export interface WrapSizes {
   extent: { x: [number, number]; y: [number, number] } | null
   /** Once round, on the circle that lengths are true on. */
   about: number
+  /** Flat Y at which the turn begins: the seam. */
+  seam: number
   /** What is left at the seam; negative where it overlaps. */
   gap: number
   /** Degrees that it turns from and to. */
@@ -149,12 +151,12 @@ export function wrapSizes(params: WrapParams, on: CycleCase, material: Material)
     feed,
     plunge: params.plungeFeed ? own(params.plungeFeed) : feed / 2,
   })
-  const [dx, dy] = [own(params.x), params.turn / (360 / about)]
+  const [dx, seam] = [own(params.x), (params.turn / 360) * about]
   const moved = laid.map(
     (move): FlatMove =>
       move.does === 'arc'
-        ? { ...move, x: move.x + dx, y: move.y + dy, cx: move.cx + dx, cy: move.cy + dy }
-        : { ...move, x: move.x + dx, y: move.y + dy },
+        ? { ...move, x: move.x + dx, y: move.y + seam, cx: move.cx + dx, cy: move.cy + seam }
+        : { ...move, x: move.x + dx, y: move.y + seam },
   )
   const byMapping = params.way === 'mapping' && profile.reading.mapping !== null
   const moves = byMapping ? moved : moved.flatMap((move, n) => asChords(move, moved[n - 1], chord))
@@ -191,6 +193,7 @@ export function wrapSizes(params: WrapParams, on: CycleCase, material: Material)
     moves,
     extent,
     about,
+    seam,
     gap: extent ? about - (extent.y[1] - extent.y[0]) : about,
     turnsFrom: sense === 1 ? angles[0] : -angles[1],
     turnsTo: sense === 1 ? angles[1] : -angles[0],

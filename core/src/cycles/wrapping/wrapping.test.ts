@@ -232,6 +232,14 @@ describe('what is written', () => {
     )
     expect(lines({ diameter: '1.5', numeralEvery: '0' }, onMill(plain))).toContain('G93')
   })
+  it('an arc too small to be printed is left out, and never becomes a full circle', () => {
+    const program = (end: string) => `G20\nG0 X0 Y0\nZ.1\nG1 Z-.01 F4.\nG3 X${end} I.2 J0 F8.\nG0 Z.1`
+    const circles = (end: string) =>
+      lines({ what: 'program', x: '0', program: program(end) }).filter((line) => line.startsWith('G3'))
+    // A tenth of a least increment round, and the whole circle, which ends where it begins.
+    expect(circles('0 Y-.00001')).toEqual([])
+    expect(circles('0 Y0').length).toBe(1)
+  })
   it('without the slashed line shows the flat layout, as the graphics of the control would', () => {
     const { code } = writeSheet(
       sheetOf({ wrap: { diameter: '1.5', slash: true, numeralEvery: '0', divisions: '4' } }),

@@ -77,13 +77,15 @@ function writeMoves(sizes: WrapSizes, on: CycleCase, pen: Pen, letter: string) {
     code: '',
     feed: -1,
   }
-  moves.forEach((move) => {
+  moves.forEach((move, n) => {
     const x = printed(move.x, on)
     const { text, degrees } = round.word(move.y)
     const z = printed(move.z + zShift, on)
     const [dx, dz, turn] = [x - at.x, z - at.z, degrees - at.degrees]
     const still = dx === 0 && dz === 0 && turn === 0
-    const whole = move.does === 'arc' && still
+    // An arc that ends where it begins is a full circle to the control: one that only rounds to that is left out.
+    const whole =
+      move.does === 'arc' && still && Math.abs(arcFrom(move, moves[n - 1] ?? move).sweep) > Math.PI
     if (still && !whole) return
     const place = [
       dx === 0 && !whole ? undefined : pen.length('X', x, 'x'),

@@ -1,4 +1,4 @@
-import { type Profile, USUAL_LETTERING, USUAL_READING } from './profile.ts'
+import { type Macros, type Profile, USUAL_LETTERING, USUAL_READING } from './profile.ts'
 
 const SIX_OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59']
 
@@ -16,6 +16,19 @@ const USUAL_MACROS = {
   feed: { inch: 120, mm: 3000 },
 }
 const USUAL_RESULTS = { X: 135, Y: 136, Z: 137, size: 138, angle: 139 }
+
+/** The numbers that macro variables commonly have. Common practice, from memory. */
+export const USUAL_MACRO_LANGUAGE: Macros = {
+  alarm: 3000,
+  longestMessage: 31,
+  free: { first: 100, last: 134 },
+  offsets: { first: 5221, step: 20 },
+  lengthWear: 2001,
+  diameterWear: 2401,
+  wearAs: 'radius',
+  print: 'opened',
+  note: '',
+}
 
 /** One-line cycles; extended offsets by their own code. Common practice; check each value against the control's manual. */
 const compact: Profile = {
@@ -40,6 +53,15 @@ const compact: Profile = {
     furtherBase: 154,
     furtherStep: 0.01,
     note: '',
+  },
+  macros: {
+    ...USUAL_MACRO_LANGUAGE,
+    free: { first: 100, last: 149 },
+    lengthWear: 2201,
+    diameterWear: 2601,
+    wearAs: 'diameter',
+    print: 'plain',
+    note: 'Whether wear of a cutter is a diameter or a radius: settings page.',
   },
   reading: {
     rapids: 'dogleg',
@@ -88,6 +110,7 @@ const twoLine: Profile = {
   clearUp: { way: 'home-return', note: '' },
   rotation: { on: 'G68', off: 'G69', note: 'An option on many controls of this kind.' },
   probing: { ...USUAL_MACROS, results: USUAL_RESULTS, furtherBase: 100, furtherStep: 1, note: '' },
+  macros: { ...USUAL_MACRO_LANGUAGE, note: 'The macro language and printing are options on many controls.' },
   reading: {
     rapids: 'dogleg',
     noPoint: 'least-increment',
@@ -126,6 +149,7 @@ const plain: Profile = {
   clearUp: { way: 'machine-position', note: '' },
   rotation: null,
   probing: null,
+  macros: null,
   reading: { ...USUAL_READING, rapids: 'straight', chipBreak: false, retreat: { inch: 0.05, mm: 1 } },
 }
 

@@ -1,6 +1,6 @@
-export { BUILT_IN_PROFILES } from './builtin.ts'
+export { BUILT_IN_PROFILES, USUAL_MACRO_LANGUAGE } from './builtin.ts'
 export { findOffset, isFinding, type OffsetAddress, offsetNames } from './offsets.ts'
-export { type Lettering, type Probing, type Profile, profile } from './profile.ts'
+export { type Lettering, type Macros, type Probing, type Profile, profile } from './profile.ts'
 export {
   type Block,
   clearUpBlocks,

@@ -99,6 +99,36 @@ const probing = z
   .default(null)
 export type Probing = NonNullable<z.infer<typeof probing>>
 
+/**
+ * What a macro statement can reach, by the numbers of its variables; null where the control has no macro language. Common
+ * practice, from memory; every number is a default to be checked against the manual.
+ */
+const macros = z
+  .object({
+    alarm: variable.describe('the variable that stops with an alarm and a message'),
+    longestMessage: z.int('Write a whole number.').min(10, 'At least 10.').max(60, 'At most 60.'),
+    free: z
+      .object({ first: variable, last: variable })
+      .refine(({ first, last }) => last - first >= 4, {
+        error: 'At least five variables in a row.',
+        path: ['last'],
+      })
+      .describe('common variables that nothing else uses: results are kept in them'),
+    offsets: z
+      .object({ first: variable, step: z.int().min(3).max(1000) })
+      .describe('X of the first standard offset, Y and Z after it; from one offset to the next'),
+    lengthWear: variable.describe('wear of length of tool 1; that of tool 2 is the next'),
+    diameterWear: variable.describe('wear of diameter or radius of tool 1; that of tool 2 is the next'),
+    wearAs: z.enum(['diameter', 'radius']).describe('what wear of a cutter is counted in'),
+    print: z
+      .enum(['none', 'plain', 'opened'])
+      .describe('DPRNT lines to a log file: none, as they are, or between POPEN and PCLOS'),
+    note: manualNote,
+  })
+  .nullable()
+  .default(null)
+export type Macros = NonNullable<z.infer<typeof macros>>
+
 const mCode = z.int('Write a whole number.').min(0).max(999)
 
 /** What the control's own text cycle engraves. */
@@ -217,6 +247,7 @@ export const profile = z
     clearUp,
     rotation,
     probing,
+    macros,
     reading: reading.default(USUAL_READING),
   })
   .refine((of) => String(of.program.number).length <= of.program.digits, {

@@ -1,1 +1,76 @@
+export { type Arranged, arrange, type GaugeStep } from './arrange.ts'
+export { type Capability, capability, LEAST_FOR_CAPABILITY, type Ratio } from './capability.ts'
+export { type CaseKind, type Expected, partWith, type TriedCase, tryCases, valuesOf } from './cases.ts'
+export {
+  type Characteristic,
+  characteristicsOf,
+  correctionOf,
+  type Feature,
+  halfTolerance,
+  keyOf,
+  type Quantity,
+} from './characteristic.ts'
+export { checkPlan, type PlanFacts } from './check.ts'
+export { type Correction, type Held, heldWithin, simulate } from './corrected.ts'
+export { type Drift, driftOf, LEAST_FOR_DRIFT } from './drift.ts'
+export {
+  axesFor,
+  FEATURE_KINDS,
+  FEATURE_NAMES,
+  type FeatureDraft,
+  type FeatureField,
+  type FeatureKind,
+  type FeatureParams,
+  featureDraft,
+  featureFields,
+  isProbed,
+  lenientFeature,
+  probeTaskOf,
+  REACTION_NAMES,
+  REACTIONS,
+  type Reaction,
+  reactionsOf,
+  readFeature,
+  startingFeature,
+} from './feature.ts'
 export { type Individuals, individuals } from './individuals.ts'
+export { classDeviations } from './iso286.ts'
+export {
+  characteristicsIn,
+  draftOfPlan,
+  type GaugePlan,
+  type GaugePlanDraft,
+  gaugePlan,
+  gaugePlanDraft,
+  MOST_FEATURES,
+  newPlan,
+  type PlanRead,
+  readPlan,
+} from './plan.ts'
+export {
+  LONGEST_RESULTS,
+  type MeasuredPart,
+  type MeasuredParts,
+  MOST_PARTS,
+  measuredPart,
+  measuredParts,
+  type ReportedPart,
+  type ResultsRead,
+  readResults,
+  resultsCsv,
+  resultsJson,
+} from './results.ts'
+export { chartOf, RANGE_LIMIT, RULES, type RuleName, type Signal, signals } from './rules.ts'
+export { type ActualPart, standInOf } from './stand-in.ts'
+export { type GaugeTime, gaugeTime } from './time.ts'
+export { readTolerance } from './tolerance.ts'
+export { type Corrected, type Tried, tryProgram } from './try.ts'
+export {
+  type GaugeCase,
+  type GaugeVariables,
+  needsProbe,
+  printedLimits,
+  targetOf,
+  type WrittenGauge,
+  writeGauge,
+} from './write.ts'

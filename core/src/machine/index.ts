@@ -23,6 +23,8 @@ export {
 export { type DueAgain, dueAgain, type ReadyItem, readyItem, USUAL_READY_LIST } from './ready-list.ts'
 export {
   isRoundTool,
+  probeAsTool,
+  probeIn,
   type ToolKind,
   type ToolOnLathe,
   type ToolShape,

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { convertLength, type LengthUnit, lengthUnit } from '../quantity/index.ts'
+import type { ProbeShape } from './machine.ts'
 
 export const toolKind = z.enum(['mill', 'drill', 'tap', 'engraver', 'probe', 'turning', 'grooving'])
 export type ToolKind = z.infer<typeof toolKind>
@@ -86,3 +87,36 @@ export function toolIn(tool: ToolShape, unit: LengthUnit): ToolShape {
     pitch: tool.pitch === null ? null : own(tool.pitch),
   }
 }
+
+/** The same probe in another unit. */
+export function probeIn(probe: ProbeShape, from: LengthUnit, to: LengthUnit): ProbeShape {
+  const length = (of: number) => convertLength(of, from, to)
+  return {
+    tool: probe.tool,
+    stylus: length(probe.stylus),
+    reach: length(probe.reach),
+    body: length(probe.body),
+    overtravel: length(probe.overtravel),
+  }
+}
+
+/** A machine's probe as a tool in its holder: the stylus with its ball, and the body over it, as long as it is wide. */
+export const probeAsTool = (
+  probe: ProbeShape,
+  { id, unit }: { id: string; unit: LengthUnit },
+): ToolShape => ({
+  id: `${id}-probe`,
+  version: 1,
+  machineId: id,
+  number: probe.tool,
+  name: 'Probe',
+  kind: 'probe',
+  unit,
+  diameter: probe.stylus,
+  flute: Math.min(probe.stylus, probe.reach),
+  stickOut: probe.reach,
+  holderDiameter: probe.body,
+  holderLength: probe.body,
+  pitch: null,
+  note: '',
+})

@@ -1,6 +1,6 @@
 import { type Finding, finding, worstFirst } from '../fact/index.ts'
-import { type LinearAxis, type Machine, type ProbeShape, withinTravel } from '../machine/index.ts'
-import { convertLength, formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
+import { type LinearAxis, type Machine, type ProbeShape, probeIn, withinTravel } from '../machine/index.ts'
+import { formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
 import { startOf } from './plan.ts'
 import { FEATURES, isTop, type ProbeTask } from './task.ts'
 
@@ -10,16 +10,8 @@ const MARGIN: Record<LengthUnit, number> = { inch: 0.25, mm: 6 }
 const BODY_ROOM: Record<LengthUnit, number> = { inch: 0.04, mm: 1 }
 
 /** The probe of a machine in the unit of the setup. */
-export function shapeIn({ unit }: Machine, shape: ProbeShape, to: LengthUnit): ProbeShape {
-  const length = (of: number) => convertLength(of, unit, to)
-  return {
-    tool: shape.tool,
-    stylus: length(shape.stylus),
-    reach: length(shape.reach),
-    body: length(shape.body),
-    overtravel: length(shape.overtravel),
-  }
-}
+export const shapeIn = ({ unit }: Machine, shape: ProbeShape, to: LengthUnit): ProbeShape =>
+  probeIn(shape, unit, to)
 
 export interface ProbeSituation {
   machine: Machine

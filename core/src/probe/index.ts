@@ -1,4 +1,5 @@
 export { checkProbe, type ProbeSituation, shapeIn } from './check.ts'
+export { MACRO, measuringWords, startOf } from './plan.ts'
 export { type ProbeSketch, probeSketch } from './sketch.ts'
 export {
   FEATURES,

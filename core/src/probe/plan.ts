@@ -19,7 +19,7 @@ export function startOf(task: ProbeTask, stylus: number): { X: number; Y: number
 }
 
 /** The macro that measures a feature. */
-const MACRO = {
+export const MACRO = {
   surface: 'surface',
   web: 'webPocket',
   pocket: 'webPocket',
@@ -38,7 +38,7 @@ export function offsetWord(profile: Profile, probing: Probing, offset: string): 
 }
 
 /** The words of the measuring call, before rounding: lengths by letter; S apart. */
-function measuringWords(task: ProbeTask): Record<string, number> {
+export function measuringWords(task: ProbeTask): Record<string, number> {
   const { feature, axis, x, y, top, depth, size, gap, search } = task
   const past = { Q: search - gap }
   const outside = { Z: top + depth, R: gap }

@@ -1,6 +1,7 @@
 import type { LengthUnit } from '../quantity/index.ts'
 import { Diagnoser, type Mend } from './diagnose.ts'
 import { FLAG, type ModalState, MotionBuilder, type Turning } from './motion.ts'
+import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
 import { Scanner } from './scan.ts'
 
@@ -50,7 +51,16 @@ export class ControlState {
   lineAt = 0
   ended = false
   frames: Frame[]
-  common = new Map<number, number>()
+  common: Map<number, number>
+  /** What its probing did, for who asks. */
+  readonly probing: Probed = { calls: [], reads: [] }
+  /** The probe is switched on. */
+  probeOn = false
+  /** The look-ahead is held back. */
+  held = false
+  /** Lines that it has printed to a log file. */
+  readonly printed: string[] = []
+  alarm: Alarm | undefined
 
   // Modes.
   inch: boolean
@@ -132,6 +142,7 @@ export class ControlState {
     this.out = new MotionBuilder(Math.min(text.length / 16, 4_000_000))
     this.inch = unit === 'inch'
     this.serial = options.serial ?? 0
+    this.common = new Map(options.variables)
     this.plane = this.lathe ? 18 : 17
     this.feedMode = this.lathe ? 95 : 94
     this.offsetOfCode = new Map(profile.offsets.standard.map((name) => [Number(name.slice(1)), name]))

@@ -17,7 +17,8 @@ export {
   ROW,
   type Turning,
 } from './motion.ts'
+export type { Alarm, ProbeCallRun, Probed, ProbeMacro, ResultRead } from './probed.ts'
 export { type Program, read } from './read.ts'
-export type { ReadOptions, StandIn } from './read-options.ts'
+export { boxStandIn, type ReadOptions, type StandIn } from './read-options.ts'
 export { type PlannedStep, readSteps, readsAs, type Step } from './steps.ts'
 export { type ProgramBlock, readBlocks, type Word } from './words.ts'

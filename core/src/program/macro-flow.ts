@@ -78,7 +78,34 @@ function alarm(run: Run, number: number, comment: string): void {
     does: 'Everything stops; it must be cleared and the program begun again.',
   })
   run.event({ does: 'stop', optional: false, says: comment || `alarm ${number}` })
+  run.alarm = { line: run.line, number, says: comment }
   run.ended = true
+}
+
+/** Lines beyond these are not kept. */
+const MOST_PRINTED = 10_000
+
+/**
+ * A line to a log file: DPRNT[TEXT*#100[44]]. A star is a space; a variable has its digits before and after the point.
+ * Common practice, from memory.
+ */
+function print(run: Run, source: string, at: number): void {
+  const inside = /^\[(.*)\]$/.exec(source)?.[1]
+  const parts: string[] = inside?.match(/#\d+\[\d\d\]|[^#]+|#/g) ?? []
+  if (inside === undefined || parts.includes('#')) {
+    run.wrong('statement', 'stop', 'DPRNT is written DPRNT[TEXT*#100[44]].', {
+      does: 'The control stops with an alarm.',
+      at: [at, at + 5 + source.length],
+    })
+    return
+  }
+  const line = parts.map((part) => {
+    const value = /^#(\d+)\[\d(\d)\]$/.exec(part)
+    if (!value) return part.replaceAll('*', ' ')
+    const of = getVariable(run, Number(value[1]))
+    return (Number.isNaN(of) ? 0 : of).toFixed(Number(value[2]))
+  })
+  if (run.printed.length < MOST_PRINTED) run.printed.push(line.join(''))
 }
 
 function jump(run: Run, index: TextIndex, number: number): Flow {
@@ -112,6 +139,11 @@ export function statement(run: Run, index: TextIndex, at: number): Flow {
   const rest = source.slice(at)
   if (rest.startsWith('#')) {
     assignments(run, source, at, column, comment)
+    return 'next'
+  }
+  if (/^(?:POPEN|PCLOS)$/i.test(rest.trim())) return 'next'
+  if (/^DPRNT/i.test(rest)) {
+    print(run, rest.slice(5).trim(), column + at)
     return 'next'
   }
   const goto = /^GOTO\s*/i.exec(rest)

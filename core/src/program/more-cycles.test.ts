@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { ROW } from './motion.ts'
 import { read } from './read.ts'
+import { boxStandIn } from './read-options.ts'
 import { complaints, moves, onLathe, onMill, twoLine } from './testing.ts'
 
 const HEAD = 'G20 G90 G0 X1. Y2. Z3.\nM3 S500\nF10.\n'
@@ -152,7 +153,7 @@ describe('further cycles of a lathe (common practice)', () => {
 })
 
 describe('probe macros, inside and outside (control.md)', () => {
-  const standIn = { least: [0, 0, -1], greatest: [4, 2, 0] } as const
+  const standIn = boxStandIn([0, 0, -1], [4, 2, 0])
   const found = (call: string, at: string, result: number) =>
     moves(`G20 G90 G0 ${at}\n${call}\nG0 X#${result} Y0. Z5.\nM30`, onMill({ standIn })).at(-1)
 

@@ -107,8 +107,10 @@ export function nonModal(block: Block): boolean {
       const e = lengthOf(run, 'E') ?? null
       run.pathTolerance = e !== null && e > 0 ? e : null
       run.changed()
-    } else if (code === codes.lookAhead) return true
-    else if (code === 65) macroCall(block, false)
+    } else if (code === codes.lookAhead) {
+      run.held = (wordValue(run, 'P') ?? 0) > 0
+      return true
+    } else if (code === 65) macroCall(block, false)
     else if (code === 66) macroCall(block, true)
     else if (code === 67) {
       run.modalMacro = null

@@ -1,5 +1,7 @@
 import type { Probing } from '../control/index.ts'
+import { convertLength } from '../quantity/index.ts'
 import { FLAG, ROW } from './motion.ts'
+import { MOST_PROBED, type ProbeCallRun, type ProbeMacro } from './probed.ts'
 import type { Run } from './run.ts'
 
 /** The words of a macro call, in the setup's unit where they are lengths. */
@@ -14,37 +16,101 @@ const here = (run: Run): Triple => [run.wx, run.wy, run.wz]
 const probe = (run: Run, to: Triple, feed: number) =>
   run.go(ROW.PROBE, to[0], to[1], to[2], FLAG.CYCLE, -1, feed)
 
-/** Where a straight probing move along one axis meets the stand-in part, in the program; undefined where it goes past. */
-function contact(run: Run, from: Triple, axis: Axis, to: number): number | undefined {
-  const box = run.options.standIn
-  if (!box || run.rotation) return undefined
-  const shift = [run.shiftX, run.shiftY, run.shiftZ] as const
-  for (const other of [0, 1, 2] as const) {
-    if (other === axis) continue
-    const at = from[other] + shift[other]
-    if (at < box.least[other] || at > box.greatest[other]) return undefined
+/** Half of what the ball measures across; 0 where the machine's probe is not known. */
+const ballOf = ({ options: { machine, unit } }: Run) =>
+  machine.probe ? convertLength(machine.probe.stylus, machine.unit, unit) / 2 : 0
+
+/** A way is looked along in pieces no longer than this, in mm: nothing thinner stands in the way of a probe. */
+const PIECE_MM = 0.5
+/** Halvings of a piece: a face is found within 1e-12 of it. */
+const HALVINGS = 46
+
+/** How far along a straight way (0 to 1) the stand-in part is first met; undefined where it is not, 0 where it starts within. */
+function meeting(run: Run, from: Triple, to: Triple): number | undefined {
+  const solid = run.options.standIn
+  if (!solid) return undefined
+  const [a, b] = [run.sceneOf(...from), run.sceneOf(...to)]
+  const holds = (t: number) =>
+    solid.holds(a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t)
+  if (holds(0)) return 0
+  const length = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2])
+  const pieces = Math.min(4000, Math.ceil(length / convertLength(PIECE_MM, 'mm', run.unit)))
+  for (let n = 1; n <= pieces; n++) {
+    if (!holds(n / pieces)) continue
+    let [free, met] = [(n - 1) / pieces, n / pieces]
+    for (let halving = 0; halving < HALVINGS; halving++) {
+      const middle = (free + met) / 2
+      if (holds(middle)) met = middle
+      else free = middle
+    }
+    return met
   }
-  const face = (to > from[axis] ? box.least[axis] : box.greatest[axis]) - shift[axis]
-  const between = (face - from[axis]) * (face - to) <= 0
-  return between ? face : undefined
+  return undefined
 }
 
-/** Touches along one axis and comes back; gives where it touched: the stand-in part's face, or the place that was asked for. */
-function touch(run: Run, axis: Axis, nominal: number, over: number, feed: number, solid = true): number {
+/** A macro of the probe stops everything. */
+function stopped(run: Run, says: string): void {
+  run.event({ does: 'stop', optional: false, says })
+  run.alarm = { line: run.line, says }
+  run.ended = true
+}
+
+/** A protected move: stops where it meets something it should not. */
+function protectedMove(run: Run, to: Triple, feed: number): void {
+  const strict = run.options.standIn?.strict === true
+  const from = here(run)
+  const met = strict ? meeting(run, from, to) : undefined
+  if (met === undefined) {
+    run.go(ROW.PROBE, to[0], to[1], to[2], 0, -1, feed)
+    return
+  }
+  const at = from.map((start, axis) => start + ((to[axis] as number) - start) * met) as Triple
+  run.go(ROW.PROBE, at[0], at[1], at[2], 0, -1, feed)
+  stopped(run, 'the protected move met something')
+}
+
+/** A result of a probe is no finer than this: it is cut to whole billionths, so that equal sizes compare as equal. */
+const clean = (value: number) => Math.round(value * 1e9) / 1e9
+
+/**
+ * Touches along one axis and comes back; gives where it touched: the stand-in part's face, or the place that was asked for.
+ * The ball stops half its width before it.
+ */
+function touch(run: Run, axis: Axis, nominal: number, over: number, feed: number): number {
+  if (run.ended) return nominal
   const from = here(run)
   const way = Math.sign(nominal - from[axis]) || -1
-  // The stand-in part has no pockets: inside one, the wall is where it is said to be.
-  const met = solid ? contact(run, from, axis, nominal + way * over) : undefined
-  if (solid && run.options.standIn && !run.rotation && met === undefined)
+  const ball = way * ballOf(run)
+  const solid = run.options.standIn
+  const furthest: Triple = [...from]
+  furthest[axis] = nominal + way * over
+  const share = meeting(run, from, furthest)
+  // In the material to begin with: the stand-in part has no pocket here, and the wall is where it is said to be.
+  const met =
+    share === undefined || (share === 0 && !solid?.strict)
+      ? undefined
+      : from[axis] + (furthest[axis] - from[axis]) * share
+  if (solid && share === undefined) {
+    if (solid.strict) {
+      furthest[axis] -= ball
+      probe(run, furthest, feed)
+      stopped(run, 'the probe met nothing')
+      return nominal
+    }
     run.wrong(
       'probe-misses',
       'look',
       `The probe goes to ${AXES[axis]} ${Number((nominal / run.scale).toPrecision(6))} and does not meet the part as it is placed.`,
       { does: 'The control stops with an alarm: no contact. Read on as if it had touched there.' },
     )
+  }
+  if (share === 0 && solid?.strict) {
+    stopped(run, 'the probe stood against the part before it searched')
+    return nominal
+  }
   const at = met ?? nominal
   const to = here(run)
-  to[axis] = at
+  to[axis] = at - ball
   probe(run, to, feed)
   probe(run, from, feed)
   return at
@@ -55,8 +121,15 @@ function setResult(
   { results }: Probing,
   of: Partial<Record<keyof Probing['results'], number>>,
 ): void {
-  for (const [name, value] of Object.entries(of))
-    run.common.set(results[name as keyof Probing['results']], name === 'angle' ? value : value / run.scale)
+  if (run.ended) return
+  const set: number[] = []
+  for (const [name, value] of Object.entries(of)) {
+    const variable = results[name as keyof Probing['results']]
+    run.common.set(variable, clean(name === 'angle' ? value : value / run.scale))
+    set.push(variable)
+  }
+  const call = run.probing.calls.at(-1)
+  if (call) call.results = set
 }
 
 /** Two faces along an axis, from outside (a web or boss, at depth Z from clearance R) or inside (a pocket or bore). */
@@ -64,8 +137,7 @@ function across(
   run: Run,
   axis: Axis,
   size: number,
-  depth: number | undefined,
-  clearance: number | undefined,
+  { depth, clearance, over }: { depth: number | undefined; clearance: number | undefined; over: number },
   feed: number,
 ): { middle: number; size: number } {
   const start = here(run)
@@ -74,18 +146,49 @@ function across(
   for (const way of [1, -1]) {
     const nominal = start[axis] + (way * size) / 2
     const beside: Triple = [...start]
-    if (outside) beside[axis] = nominal + way * clearance
+    if (outside) beside[axis] = nominal + way * (clearance + ballOf(run))
+    if (run.ended) break
     probe(run, beside, feed)
     const down: Triple = [...beside]
     if (depth !== undefined) down[2] = depth
     probe(run, down, feed)
-    found.push(touch(run, axis, nominal, clearance ?? size / 4, feed, outside))
+    found.push(touch(run, axis, nominal, over, feed))
+    if (run.ended) break
     probe(run, beside, feed)
     probe(run, start, feed)
   }
-  const [a, b] = found as [number, number]
+  const [a = 0, b = 0] = found
   return { middle: (a + b) / 2, size: Math.abs(a - b) }
 }
+
+/** A bore or boss: across X, from its middle across Y, and from the middle of both across X again, so that both are diameters. */
+function round(
+  run: Run,
+  diameter: number,
+  words: { depth: number | undefined; clearance: number | undefined; over: number },
+  feed: number,
+) {
+  const start = here(run)
+  const inX = across(run, 0, diameter, words, feed)
+  if (!run.ended) probe(run, [inX.middle, start[1], start[2]], feed)
+  const inY = across(run, 1, diameter, words, feed)
+  if (!run.ended) probe(run, [inX.middle, inY.middle, start[2]], feed)
+  const again = across(run, 0, diameter, words, feed)
+  return { X: again.middle, Y: inY.middle, size: (again.size + inY.size) / 2 }
+}
+
+/** The macro that a number stands for in a profile. */
+const MACROS = [
+  'on',
+  'off',
+  'protectedMove',
+  'surface',
+  'webPocket',
+  'boreBoss',
+  'outsideCorner',
+  'insideCorner',
+  'angle',
+] as const satisfies readonly ProbeMacro[]
 
 /**
  * Runs a call to a probe macro by its number against the stand-in part: the moves, and the results in their variables.
@@ -94,79 +197,103 @@ function across(
 export function probeCall(run: Run, number: number, words: CallWords): boolean {
   const { probing } = run.options.profile
   if (!probing) return false
+  const macro = MACROS.find((name) => probing[name] === number)
+  if (!macro) return false
   const feed = probing.feed[run.unit]
-  const over = words.Q ?? (run.unit === 'inch' ? 0.4 : 10)
+  const usual = run.unit === 'inch' ? 0.4 : 10
+  const over = words.Q ?? usual
+  const row = run.out.count
+  const measures = macro !== 'on' && macro !== 'off' && macro !== 'protectedMove'
+  const call: ProbeCallRun = {
+    line: run.line,
+    macro,
+    tool: run.tool,
+    turning: run.turning,
+    on: run.probeOn,
+    rows: [row, row],
+    ...(measures ? { over } : {}),
+    results: [],
+  }
+  if (run.probing.calls.length < MOST_PROBED) run.probing.calls.push(call)
+  carryOutCall(run, probing, number, words, { feed, over })
+  call.rows = [row, run.out.count]
+  return true
+}
+
+/** What is wrong with the words of a call. */
+const lacks = (run: Run, says: string) =>
+  run.wrong('probe-words', 'stop', says, { does: 'The macro stops with an alarm.' })
+
+function carryOutCall(
+  run: Run,
+  probing: Probing,
+  number: number,
+  words: CallWords,
+  { feed, over }: { feed: number; over: number },
+): void {
+  const sides = (size: number) => ({
+    depth: words.Z,
+    clearance: words.R,
+    over: words.Q ?? words.R ?? size / 4,
+  })
   const place = (axis: Axis) => words[AXES[axis]]
   switch (number) {
     case probing.on:
-      run.event({ does: 'dwell', seconds: 1 })
-      return true
     case probing.off:
+      run.probeOn = number === probing.on
       run.event({ does: 'dwell', seconds: 1 })
-      return true
+      return
     case probing.protectedMove: {
       const [x, y, z] = here(run)
-      probe(run, [words.X ?? x, words.Y ?? y, words.Z ?? z], words.F && words.F > 0 ? words.F : feed)
-      return true
+      protectedMove(run, [words.X ?? x, words.Y ?? y, words.Z ?? z], words.F && words.F > 0 ? words.F : feed)
+      return
     }
     case probing.surface: {
       const axes = ([0, 1, 2] as const).filter((axis) => place(axis) !== undefined)
       const [axis] = axes
       if (axis === undefined || axes.length > 1) {
-        run.wrong('probe-words', 'stop', 'A single surface needs just one of X, Y and Z.', {
-          does: 'The macro stops with an alarm.',
-        })
-        return true
+        lacks(run, 'A single surface needs just one of X, Y and Z.')
+        return
       }
       const at = touch(run, axis, place(axis) as number, over, feed)
       setResult(run, probing, { [AXES[axis]]: at })
-      return true
+      return
     }
     case probing.webPocket: {
       const axis = words.X === undefined ? 1 : 0
       const size = place(axis)
       if (size === undefined) {
-        run.wrong('probe-words', 'stop', 'A web or pocket needs X or Y: its size.', {
-          does: 'The macro stops with an alarm.',
-        })
-        return true
+        lacks(run, 'A web or pocket needs X or Y: its size.')
+        return
       }
-      const found = across(run, axis, size, words.Z, words.R, feed)
+      const found = across(run, axis, size, sides(size), feed)
       setResult(run, probing, { [AXES[axis]]: found.middle, size: found.size })
-      return true
+      return
     }
     case probing.boreBoss: {
       if (words.D === undefined) {
-        run.wrong('probe-words', 'stop', 'A bore or boss needs D: its diameter.', {
-          does: 'The macro stops with an alarm.',
-        })
-        return true
+        lacks(run, 'A bore or boss needs D: its diameter.')
+        return
       }
-      const inX = across(run, 0, words.D, words.Z, words.R, feed)
-      const inY = across(run, 1, words.D, words.Z, words.R, feed)
-      setResult(run, probing, { X: inX.middle, Y: inY.middle, size: (inX.size + inY.size) / 2 })
-      return true
+      setResult(run, probing, round(run, words.D, sides(words.D), feed))
+      return
     }
     case probing.outsideCorner:
     case probing.insideCorner: {
       if (words.X === undefined || words.Y === undefined) {
-        run.wrong('probe-words', 'stop', 'A corner needs X and Y.', {
-          does: 'The macro stops with an alarm.',
-        })
-        return true
+        lacks(run, 'A corner needs X and Y.')
+        return
       }
       setResult(run, probing, corner(run, words.X, words.Y, number === probing.outsideCorner, over, feed))
-      return true
+      return
     }
     case probing.angle: {
       const axis = words.X === undefined ? 1 : 0
       const target = place(axis)
       const apart = words.D ?? 0
       if (target === undefined || apart === 0) {
-        run.wrong('probe-words', 'stop', 'An angle needs X or Y, and D: how far apart it touches.', {
-          does: 'The macro stops with an alarm.',
-        })
-        return true
+        lacks(run, 'An angle needs X or Y, and D: how far apart it touches.')
+        return
       }
       const along: Axis = axis === 0 ? 1 : 0
       const start = here(run)
@@ -176,18 +303,18 @@ export function probeCall(run: Run, number: number, words: CallWords): boolean {
       probe(run, next, feed)
       const second = touch(run, axis, target, over, feed)
       probe(run, start, feed)
-      setResult(run, probing, { angle: (Math.atan2(second - first, apart) * 180) / Math.PI })
-      return true
+      // Counter-clockwise is positive: a face that is touched along X then leans to X minus as Y grows.
+      const leans = axis === 0 ? first - second : second - first
+      setResult(run, probing, { angle: (Math.atan2(leans, apart) * 180) / Math.PI })
+      return
     }
-    default:
-      return false
   }
 }
 
 /** The two faces that meet in a corner: inside straight on, outside from beyond the end of the other face. */
 function corner(run: Run, x: number, y: number, outside: boolean, over: number, feed: number) {
   const start = here(run)
-  if (!outside) return { X: touch(run, 0, x, over, feed, false), Y: touch(run, 1, y, over, feed, false) }
+  if (!outside) return { X: touch(run, 0, x, over, feed), Y: touch(run, 1, y, over, feed) }
   // From the start, which lies off the corner, along each face by as much again as it lies off.
   const beyondY: Triple = [start[0], y + (y - start[1]), start[2]]
   probe(run, beyondY, feed)

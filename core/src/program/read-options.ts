@@ -2,11 +2,30 @@ import type { Profile } from '../control/index.ts'
 import type { LinearAxis, Machine } from '../machine/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 
-/** A block of stock or a part that probing meets, in the frame of the main offset. */
+/** A part that probing meets, in the frame of the main offset. */
 export interface StandIn {
-  least: readonly [number, number, number]
-  greatest: readonly [number, number, number]
+  /** Whether a place lies in the material. */
+  holds: (x: number, y: number, z: number) => boolean
+  /**
+   * A touch that meets nothing and a protected move that meets something end the program, as on the machine. Without it
+   * they are said, and the program is read on.
+   */
+  strict?: boolean
 }
+
+/** A block of stock. */
+export const boxStandIn = (
+  least: readonly [number, number, number],
+  greatest: readonly [number, number, number],
+): StandIn => ({
+  holds: (x, y, z) =>
+    x >= least[0] &&
+    x <= greatest[0] &&
+    y >= least[1] &&
+    y <= greatest[1] &&
+    z >= least[2] &&
+    z <= greatest[2],
+})
 
 /** What a program is read against. Lengths in `unit`. */
 export interface ReadOptions {
@@ -21,6 +40,8 @@ export interface ReadOptions {
   /** What the length table holds, by H number (which is the tool's own number). */
   lengths?: ReadonlyMap<number, number>
   standIn?: StandIn
+  /** What variables hold before the program begins, in the program's own unit. */
+  variables?: ReadonlyMap<number, number>
   /** The serial number that the control engraves next; 0 where nobody said. */
   serial?: number
   /** Blocks beyond this are taken for a loop without end. */

@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { arcLength, endOf, extents, ROW } from './motion.ts'
 import { read } from './read.ts'
+import { boxStandIn } from './read-options.ts'
 import { compact, complaints, moves, onLathe, onMill, plain, twoLine } from './testing.ts'
 
 const AT_123 = 'G20 G90 G0 X1. Y2. Z3.\nF10.\n'
@@ -238,7 +239,7 @@ describe('subprograms and macros', () => {
   })
 
   it('probe macros touch the stand-in part and leave what they found (control.md)', () => {
-    const standIn = { least: [0, 0, -1], greatest: [4, 2, 0] } as const
+    const standIn = boxStandIn([0, 0, -1], [4, 2, 0])
     const text = 'G20 G90 G0 X-1. Y1. Z1.\nG65 P9810 Z-.5\nG65 P9811 X.05\nG0 Z1.\nX#185\nM30'
     expect(moves(text, onMill({ standIn }))).toEqual([
       'rapid -1 1 1',

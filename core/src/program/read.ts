@@ -4,6 +4,7 @@ import { lexical } from './check-words.ts'
 import type { Diagnostic } from './diagnose.ts'
 import { statement } from './macro-flow.ts'
 import type { Motion } from './motion.ts'
+import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
 import { Run } from './run.ts'
 import { bit, place } from './scan.ts'
@@ -21,6 +22,13 @@ export interface Program {
   /** Whether it says its unit, and which. */
   unitSaid: boolean
   inch: boolean
+  probing: Probed
+  /** Common and system variables as they were written, in the program's own unit. */
+  variables: ReadonlyMap<number, number>
+  /** Lines printed to a log file. */
+  printed: readonly string[]
+  /** What stopped it before its end. */
+  alarm?: Alarm
 }
 
 /** Blocks read between two calls of `onProgress`. */
@@ -204,6 +212,10 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
     cancelled,
     unitSaid: run.unitSaid,
     inch: run.inch,
+    probing: run.probing,
+    variables: run.common,
+    printed: run.printed,
+    ...(run.alarm ? { alarm: run.alarm } : {}),
   }
 }
 

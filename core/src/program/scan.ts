@@ -82,7 +82,7 @@ export class Scanner {
   hasExpression = false
   /** It begins with a slash: the control can be told to skip it. */
   optional = false
-  /** Where a macro statement begins (#1 = 2, IF, WHILE, GOTO, DO, END), or -1. */
+  /** Where a macro statement begins (#1 = 2, IF, WHILE, GOTO, DO, END, DPRNT), or -1. */
   macroAt = -1
   /** Where text stands that is no word, or -1; the rest of the line is not read. */
   badAt = -1
@@ -283,7 +283,7 @@ export class Scanner {
     }
     const next = text.charCodeAt(start)
     if (letterAt(next) > 0 || next === EQUALS || next === COMMA) {
-      if (/^(?:IF|WHILE|GOTO|THEN|DO|END)/i.test(text.slice(at, at + 5))) this.macroAt = at
+      if (/^(?:IF|WHILE|GOTO|THEN|DO|END|DPRNT|POPEN|PCLOS)/i.test(text.slice(at, at + 5))) this.macroAt = at
       else this.badAt = at
     } else this.badAt = at
     return -1

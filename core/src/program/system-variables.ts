@@ -1,4 +1,5 @@
 import { LOCALS } from './control-state.ts'
+import { MOST_PROBED } from './probed.ts'
 import type { Run } from './run.ts'
 
 /**
@@ -54,9 +55,24 @@ function system(run: Run, number: number): number | undefined {
   }
 }
 
+/** Keeps that a result of probing was read, and how. */
+function noteRead(run: Run, number: number): void {
+  const { probing } = run.options.profile
+  if (!probing || !Object.values(probing.results).includes(number)) return
+  const { calls, reads } = run.probing
+  if (reads.length >= MOST_PROBED) return
+  reads.push({
+    line: run.line,
+    variable: number,
+    held: run.held,
+    call: calls.findLastIndex(({ results }) => results.length > 0),
+  })
+}
+
 /** A variable's value: local of this level, system, or common; NaN where it was never set. */
 export function getVariable(run: Run, number: number): number {
   if (number === 0) return Number.NaN
+  noteRead(run, number)
   if (number > 0 && number < LOCALS) return run.frame.locals[number] as number
   return run.common.get(number) ?? system(run, number) ?? Number.NaN
 }

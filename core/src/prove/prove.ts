@@ -1,7 +1,14 @@
 import type { Profile } from '../control/index.ts'
 import { type Verdict, verdictOf, worstFirst } from '../fact/index.ts'
-import { type LinearAxis, type Machine, type ToolShape, toolIn } from '../machine/index.ts'
-import { type Program, ROW, read } from '../program/index.ts'
+import {
+  type LinearAxis,
+  type Machine,
+  probeAsTool,
+  probeIn,
+  type ToolShape,
+  toolIn,
+} from '../machine/index.ts'
+import { boxStandIn, type Program, ROW, read } from '../program/index.ts'
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
 import { type CycleTime, cycleTime, type MachineSpeeds, speedsOf } from '../timing/index.ts'
 import { type Approach, approaches } from './approach.ts'
@@ -10,6 +17,7 @@ import { hitFindings, stoppedFindings } from './hit-findings.ts'
 import { findHits } from './hits.ts'
 import { modeFindings } from './mode-findings.ts'
 import type { PartAxis } from './picture.ts'
+import { type ProbingFacts, probeFindings } from './probe-findings.ts'
 import { type ProgramFinding, programFinding } from './program-finding.ts'
 
 /** Free height that is wanted over an obstacle, in mm: common practice. */
@@ -74,6 +82,11 @@ function readerFindings({ diagnostics, further }: Program): ProgramFinding[] {
       ]
 }
 
+const standInOf = (part: Body) => {
+  const { least, greatest } = boundsOf(part)
+  return boxStandIn(least, greatest)
+}
+
 const readOptions = (of: ProveCase, bodies: readonly Body[]) => {
   const part = bodies.find(({ role }) => role === 'part')
   return {
@@ -83,7 +96,7 @@ const readOptions = (of: ProveCase, bodies: readonly Body[]) => {
     frame: of.frame,
     offsets: new Map(of.offsets.map(({ name, axes }) => [name, axes])),
     lengths: new Map(of.lengths.map(({ tool, length }) => [tool, length])),
-    ...(part ? { standIn: boundsOf(part) } : {}),
+    ...(part ? { standIn: standInOf(part) } : {}),
     ...(of.skipOptional ? { skipOptional: true } : {}),
   }
 }
@@ -108,6 +121,17 @@ function shapeless({ motion }: Program, tools: ReadonlyMap<number, ToolShape>): 
   )
 }
 
+/** What the probing of a program is held against: the machine's own probe, and the profile's variables. */
+function probingFacts({ machine, profile, unit }: ProveCase): ProbingFacts {
+  const results = Object.entries(profile.probing?.results ?? {})
+  return {
+    unit,
+    shape: machine.probe ? probeIn(machine.probe, machine.unit, unit) : undefined,
+    lookAhead: profile.reading.lookAhead,
+    nameOf: (variable) => results.find(([, number]) => number === variable)?.[0] ?? '',
+  }
+}
+
 /** Wherever nothing stands in the work area, no crash can be found. */
 const emptyScene = (): ProgramFinding =>
   programFinding(
@@ -129,6 +153,9 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean): P
   const lathe = machine.kind === 'lathe'
   const speeds = speedsOf(machine, profile, unit)
   const tools = new Map(of.tools.map((tool) => [tool.number, toolIn(tool, unit)]))
+  const { probe } = machine
+  // The probe has a shape of its own, on the machine's page.
+  if (probe && !tools.has(probe.tool)) tools.set(probe.tool, toolIn(probeAsTool(probe, machine), unit))
   let cancelled = false
   const progress = (from: number, to: number) => (share: number) => {
     if (onProgress && !onProgress(from + (to - from) * share)) cancelled = true
@@ -175,6 +202,7 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean): P
           ...hitFindings(hitCase, hits),
           ...stoppedFindings(hitCase, parts),
           ...modeFindings(program, facts, lineAt),
+          ...probeFindings(program, probingFacts(of)),
           ...shapeless(program, tools),
         ]
       : []),

@@ -1,3 +1,4 @@
+export { housingGauging, measuredHousings } from './gauging.ts'
 export {
   housingLayout,
   housingProgram,

@@ -1,4 +1,5 @@
 import { readSheet, type SheetDraft } from '../code/index.ts'
+import { type GaugePlanDraft, type MeasuredPart, readPlan } from '../gauge/index.ts'
 import type { Bolts } from '../hold/index.ts'
 import { type Machine, readyListOf } from '../machine/index.ts'
 import type { Reading } from '../pickup/index.ts'
@@ -13,6 +14,8 @@ import {
   deriveTools,
   type Entry,
   type EntryOf,
+  gaugeProgram,
+  gaugeRests,
   isUnreadable,
   offsetTable,
   programFor,
@@ -194,7 +197,38 @@ export function openLog(
       tools: codeTools(setup, sheet, demoReference.tools),
     })
   }
-  return { log, write, build, proveHousing, getReady, sweep, clear, take, takeProgram, check, measureTool }
+  /** A plan of what is measured on each part. */
+  const composeGauging = (minutes: number, draft: GaugePlanDraft) => {
+    const { setup, first } = offset()
+    const { plan, complete } = readPlan(draft, setup.unit)
+    const { written } = plan ? gaugeProgram(setup, plan, first, demoReference) : {}
+    if (!plan || !complete || !written) throw new Error('the demo gauging is refused')
+    return write(minutes, {
+      kind: 'gauging',
+      offset: first.name,
+      plan,
+      rests: gaugeRests(setup, first, plan),
+      profile: { id: setup.profile.id, version: setup.profile.version },
+      machine,
+    })
+  }
+  const measure = (minutes: number, plan: string, revision: string, parts: MeasuredPart[]) =>
+    write(minutes, { kind: 'gauged', plan, rests: [revision], unit: 'inch', parts, came: 'file' })
+  return {
+    composeGauging,
+    measure,
+    log,
+    write,
+    build,
+    proveHousing,
+    getReady,
+    sweep,
+    clear,
+    take,
+    takeProgram,
+    check,
+    measureTool,
+  }
 }
 
 export const opening = (

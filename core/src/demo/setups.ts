@@ -2,6 +2,7 @@ import { monotonicFactory } from 'ulid'
 import type { Machine } from '../machine/index.ts'
 import type { Reading } from '../pickup/index.ts'
 import type { Entry } from '../setup/index.ts'
+import { CHIP_PART, FACE_CORRECTED_AFTER, housingGauging, measuredHousings, OUT_PART } from './gauging.ts'
 import { edgeFinder, MINUTE, opening, openLog, toolOnBlock, typed } from './log-pen.ts'
 import { housingSheet, scaleLayout, scaleSheet, tubeLayout, tubeSheet } from './programs.ts'
 import { demoReference } from './reference.ts'
@@ -137,12 +138,42 @@ export function demoEntries(now: number, random: () => number): Entry[] {
   finished.measureTool(2, 3, '-9.3195')
   finished.measureTool(2, 12, '-11.2210')
   finished.measureTool(2, 5, '-10.1875')
+  finished.measureTool(2, 20, '-9.0110')
   finished.take(4, toolOnBlock(7, '4.5120', '-9.8340'))
   finished.takeProgram(3)
   finished.check(5, 'Point over the corner, both ways.')
   finished.build(9, housingSheet)
   finished.proveHousing(6)
-  const sixDone = finished.write(95, {
+  const gauging = finished.composeGauging(8, housingGauging)
+  const housings = measuredHousings()
+  const { title } = housingGauging.head
+  const early = finished.measure(55, title, gauging, housings.slice(0, FACE_CORRECTED_AFTER))
+  finished.write(2, {
+    kind: 'corrected',
+    plan: title,
+    key: 'FACE',
+    gauged: early,
+    part: FACE_CORRECTED_AFTER - 1,
+    tool: 7,
+    amount: typed('-.0013'),
+    note: 'Length of T7 less by that much.',
+  })
+  const late = finished.measure(30, title, gauging, housings.slice(FACE_CORRECTED_AFTER))
+  finished.write(1, {
+    kind: 'settled',
+    gauged: late,
+    part: OUT_PART - FACE_CORRECTED_AFTER - 1,
+    did: 'scrapped',
+    note: 'The dowel hole was cut twice after a stop.',
+  })
+  finished.write(1, {
+    kind: 'settled',
+    gauged: late,
+    part: CHIP_PART - FACE_CORRECTED_AFTER - 1,
+    did: 'not-counted',
+    note: 'A chip in the bore; measured again by hand, it is good.',
+  })
+  const sixDone = finished.write(6, {
     kind: 'note',
     text: 'Six done, all good. Deburr the tapped holes before turning the part over.',
   })

@@ -252,6 +252,12 @@ function ofRivals(plan: GaugePlan, where: GaugeCase): Finding[] {
   )
 }
 
+/** What can be wrong with the tolerances of a plan, whoever measures. */
+export const checkFeatures = (plan: GaugePlan, unit: GaugeCase['unit']): Finding[] =>
+  plan.features.flatMap((feature) =>
+    characteristicsOf(feature, unit).flatMap((of) => ofTolerance(feature, of)),
+  )
+
 /** What can be wrong with a plan before its program is written. Worst first. */
 export function checkPlan(plan: GaugePlan, where: GaugeCase, facts: PlanFacts): Finding[] {
   const { profile, offset, unit } = where
@@ -309,10 +315,14 @@ export function checkPlan(plan: GaugePlan, where: GaugeCase, facts: PlanFacts): 
     found.push(...ofProbe(feature, where, facts))
     for (const of of characteristicsOf(feature, unit))
       found.push(
-        ...ofTolerance(feature, of),
         ...(feature.params.what === 'hand' ? [] : ofDigits(feature, of, where)),
         ...ofCorrection(feature, of, where, facts),
       )
   }
-  return worstFirst([...found, ...ofDistances(plan, unit), ...ofRivals(plan, where)])
+  return worstFirst([
+    ...found,
+    ...checkFeatures(plan, unit),
+    ...ofDistances(plan, unit),
+    ...ofRivals(plan, where),
+  ])
 }

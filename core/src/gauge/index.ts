@@ -10,7 +10,7 @@ export {
   keyOf,
   type Quantity,
 } from './characteristic.ts'
-export { checkPlan, type PlanFacts } from './check.ts'
+export { checkFeatures, checkPlan, type PlanFacts } from './check.ts'
 export { type Correction, type Held, heldWithin, simulate } from './corrected.ts'
 export { type Drift, driftOf, LEAST_FOR_DRIFT } from './drift.ts'
 export {
@@ -47,6 +47,7 @@ export {
   type PlanRead,
   readPlan,
 } from './plan.ts'
+export { type GaugeProof, proveGauge } from './prove-gauge.ts'
 export {
   LONGEST_RESULTS,
   type MeasuredPart,
@@ -65,6 +66,7 @@ export { type ActualPart, standInOf } from './stand-in.ts'
 export { type GaugeTime, gaugeTime } from './time.ts'
 export { readTolerance } from './tolerance.ts'
 export { type Corrected, type Tried, tryProgram } from './try.ts'
+export { wearName } from './wear.ts'
 export {
   type GaugeCase,
   type GaugeVariables,

@@ -52,8 +52,8 @@ const NOT_MEASURED = new Set(['AT', 'BY', 'OUT', 'DONE', 'NOTE'])
 /** A line of a control's log file: a name, spaces, a number. */
 const LOG_LINE = /^(.*?\S)\s+([+-]?(?:\d+\.?\d*|\.\d+))$/
 const BEGINS = /^GAUGE\s/i
-/** `T7 WEAR`, `G54 X`: a variable that the program corrected. */
-const CORRECTED = /^(T\d+ WEAR|G\d+(\.\d)? [XYZ])$/
+/** `T7 DIA WEAR`, `G54 X`: a variable that the program corrected. */
+const CORRECTED = /^(T\d+ (DIA|LENGTH) WEAR|G\d+(\.\d)? [XYZ])$/
 
 const asNumber = (text: string) => (NUMBER.test(text.trim()) ? Number(text) : undefined)
 

@@ -7,7 +7,12 @@ export interface CorrectionTarget {
   /** To be added to the variable for an error (measured less middle) of one, at a full share. */
   factor: number
   name: string
+  /** Its name in a log file. */
+  printed: string
 }
+
+/** The name of a tool's wear in a log file. */
+export const wearName = (tool: number, of: 'DIA' | 'LENGTH') => `T${tool} ${of} WEAR`
 
 /**
  * Where a tool's wear is corrected, and how much for an error of one (measured less wanted), lengths in the unit of the
@@ -18,14 +23,23 @@ export interface CorrectionTarget {
  */
 export function wearTarget(of: FeatureParams, tool: number, macros: Macros): CorrectionTarget {
   const length = of.what === 'surface' && (of.axis === 'Z' || of.wears === 'length')
-  if (length) return { variable: macros.lengthWear + tool - 1, factor: -1, name: `wear of length, T${tool}` }
+  if (length)
+    return {
+      variable: macros.lengthWear + tool - 1,
+      factor: -1,
+      name: `wear of length, T${tool}`,
+      printed: wearName(tool, 'LENGTH'),
+    }
   const perRadius = macros.wearAs === 'diameter' ? 2 : 1
-  const name = `wear of ${macros.wearAs}, T${tool}`
-  const variable = macros.diameterWear + tool - 1
-  if (of.what === 'bore' || of.what === 'pocket') return { variable, factor: perRadius / 2, name }
-  if (of.what === 'boss' || of.what === 'web') return { variable, factor: -perRadius / 2, name }
+  const common = {
+    variable: macros.diameterWear + tool - 1,
+    name: `wear of ${macros.wearAs}, T${tool}`,
+    printed: wearName(tool, 'DIA'),
+  }
+  if (of.what === 'bore' || of.what === 'pocket') return { ...common, factor: perRadius / 2 }
+  if (of.what === 'boss' || of.what === 'web') return { ...common, factor: -perRadius / 2 }
   const direction = of.axis === 'Y' ? of.directionY : of.directionX
-  return { variable, factor: direction === '+' ? perRadius : -perRadius, name }
+  return { ...common, factor: direction === '+' ? perRadius : -perRadius }
 }
 
 /** Where a work offset is corrected: part zero moves with what was measured. Undefined for offsets that have no variable. */
@@ -42,5 +56,6 @@ export function offsetTarget(
     variable: first + index * step + 'XYZ'.indexOf(axis),
     factor: 1,
     name: `${axis} of ${offset}`,
+    printed: `${offset} ${axis}`,
   }
 }

@@ -255,10 +255,6 @@ function distance(pen: Pen, feature: Feature, of: Characteristic): void {
   print(pen, [`${starred(of.key)}*${printedVariable(pen, variable ?? 0)}`], feature)
 }
 
-/** The words of a correction that a log file carries: `T5 WEAR`, `G54 X`. */
-const printedTarget = ({ params }: Feature, { quantity }: Characteristic, offset: string) =>
-  params.react === 'wear' ? `T${params.tool} WEAR` : `${offset} ${quantity}`
-
 /** Stops above the upper limit and below the lower. */
 function outOfTolerance(pen: Pen, feature: Feature, of: Characteristic, more = ''): void {
   const { variables, number } = pen
@@ -298,11 +294,7 @@ function correct(pen: Pen, feature: Feature, of: Characteristic, target: Correct
     `correct: ${target.name}`,
     feature,
   )
-  print(
-    pen,
-    [`${starred(printedTarget(feature, of, pen.of.offset))}*${printedVariable(pen, target.variable)}`],
-    feature,
-  )
+  print(pen, [`${starred(target.printed)}*${printedVariable(pen, target.variable)}`], feature)
 }
 
 /** Where a skip goes to: the number of the block is put in when all blocks are there. */

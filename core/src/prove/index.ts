@@ -17,7 +17,7 @@ export { type CrashCase, findHits, type Hit, MOST_HITS } from './hits.ts'
 export { pathOf, rapidPath } from './path.ts'
 export { type PartAxis, type PathPicture, pathPicture } from './picture.ts'
 export { type Press, pressOf, rowsOfBlock } from './press.ts'
-export type { Mending, ProgramFinding } from './program-finding.ts'
+export { type Mending, type ProgramFinding, programFinding } from './program-finding.ts'
 export { type Proof, type ProveCase, prove } from './prove.ts'
 export {
   alongRow,

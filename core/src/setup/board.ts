@@ -2,6 +2,7 @@ import type { Machine } from '../machine/index.ts'
 import { nextCode } from './coding.ts'
 import { deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
 import type { Entry } from './entries.ts'
+import { nextRun } from './gauging.ts'
 import { nextFor } from './next.ts'
 import { nextAngle } from './next-angle.ts'
 import { nextHold } from './next-hold.ts'
@@ -59,6 +60,7 @@ function nextOf(setup: Setup, ready: ReadyState): { step?: Step; says: string } 
     // What nobody has begun to write or to prove is not asked for.
     (step === 'code' && setup.code.coded.length === 0) ||
     (step === 'prove' && !setup.prove.layout && setup.prove.proofs.length === 0) ||
+    (step === 'run' && setup.gauge.plans.length === 0) ||
     // A part that nobody turns needs no angle.
     (step === 'angle' && setup.offsets.every(({ angle }) => !angle))
   const step =
@@ -76,6 +78,7 @@ function nextOf(setup: Setup, ready: ReadyState): { step?: Step; says: string } 
   if (step === 'angle') return { step, says: nextAngle(setup).says }
   if (step === 'code') return { step, says: nextCode(setup).says }
   if (step === 'prove') return { step, says: nextProve(setup).says }
+  if (step === 'run') return { step, says: nextRun(setup).says }
   return { says: 'All steps so far are done.' }
 }
 
@@ -91,6 +94,7 @@ export function stepStates(setup: Setup, ready: ReadyState): { step: Step; state
     angle: setup.angle,
     code: setup.code.state,
     prove: setup.prove.state,
+    run: setup.gauge.state,
   }
   return stepsOf(setup.machine).map((step) => ({ step, state: states[step] }))
 }

@@ -19,6 +19,7 @@ const FACTS = [
   'ticked',
   'laid-out',
   'proved',
+  'gauging',
 ] as const
 type FactEntry = EntryOf<(typeof FACTS)[number]>
 
@@ -47,6 +48,8 @@ export const programSubject = (offset: string, what: ProgramKind = 'load') => `p
 export const codedSubject = (title: string) => `coded/${title}`
 /** What was taken to the control of a program that was built from cycles. */
 export const takenSubject = (title: string) => `program/coded/${title}`
+export const gaugingSubject = (title: string) => `gauging/${title}`
+export const gaugeTakenSubject = (title: string) => `program/gauge/${title}`
 export const angleSubject = (offset: string) => `angle/${offset}`
 export const toolLengthSubject = (tool: number) => `tool-length/${tool}`
 export const PART = 'part'
@@ -70,7 +73,9 @@ function subjectOf(entry: FactEntry): string {
     case 'program':
       return entry.what === 'coded'
         ? takenSubject(entry.title ?? '')
-        : programSubject(entry.offset, entry.what)
+        : entry.what === 'gauge'
+          ? gaugeTakenSubject(entry.title ?? '')
+          : programSubject(entry.offset, entry.what)
     case 'coded':
       return codedSubject(entry.sheet.title)
     case 'tool-length':
@@ -93,6 +98,8 @@ function subjectOf(entry: FactEntry): string {
       return LAYOUT
     case 'proved':
       return proofSubject(entry.title)
+    case 'gauging':
+      return gaugingSubject(entry.plan.head.title)
   }
 }
 
@@ -116,6 +123,7 @@ const TAKEN: Record<FactEntry['kind'], string> = {
   ticked: 'ticked',
   'laid-out': 'placed',
   proved: 'proved',
+  gauging: 'composed',
 }
 
 /** The kind of fact that an entry states, for the table; undefined where only its basis makes it stale. */
@@ -230,6 +238,8 @@ function replacedCause(entry: FactEntry, by: FactEntry): StaleCause {
   const axis = by.kind === 'pickup' ? by.reading.axis : (REPLACED[by.kind] ?? 'the basis')
   if (by.kind === 'coded')
     return { entryId: by.id, at: by.at, says: `${TAKEN[entry.kind]} before its cycles were changed` }
+  if (by.kind === 'gauging')
+    return { entryId: by.id, at: by.at, says: `${TAKEN[entry.kind]} before its plan was changed` }
   const says =
     by.at > entry.at
       ? `${TAKEN[entry.kind]} before ${axis} was taken again`

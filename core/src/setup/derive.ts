@@ -36,6 +36,7 @@ import {
 } from './chain.ts'
 import { type CodeState, deriveCode } from './code-facts.ts'
 import type { Entry, EntryOf, ProgramKind } from './entries.ts'
+import { deriveGauging, type GaugeState } from './gauging.ts'
 import { deriveHold, type HoldState } from './hold.ts'
 import { inOrder } from './in-order.ts'
 import { programFreshness } from './program-freshness.ts'
@@ -131,6 +132,8 @@ export interface Setup {
   part?: PartFact
   code: CodeState
   prove: ProveState
+  /** What is gauged while it runs, and what was measured. */
+  gauge: GaugeState
   log: LogLine[]
 }
 
@@ -430,6 +433,7 @@ export function deriveSetup(entries: readonly Entry[], reference: Reference): Se
     angle: angleState(offsets, machine),
     code: deriveCode({ chain, machine, profile, ...reference }),
     prove: deriveProve({ chain, machine, profile, tools: reference.tools }),
+    gauge: deriveGauging(counting, { chain, machine, profile, unit }),
     ...(part?.kind === 'identified'
       ? { part: { ...identify(part, unit), entry: part, freshness: chain.freshnessOf(part.id) } }
       : {}),

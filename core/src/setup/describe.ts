@@ -1,5 +1,6 @@
 import { ANGLE_METHODS, formatAngle, measureAngle } from '../angle/index.ts'
 import { CYCLE_NAMES } from '../code/index.ts'
+import { keyOf, REACTION_NAMES } from '../gauge/index.ts'
 import { type Bolts, STOPS, squareness } from '../hold/index.ts'
 import {
   identify,
@@ -14,6 +15,7 @@ import {
 import { describeTyped, formatWithUnit, type TypedLength } from '../quantity/index.ts'
 import type { Reference } from './derive.ts'
 import type { Entry, EntryOf, ProgramKind } from './entries.ts'
+import { SETTLED_NAMES } from './gauging.ts'
 import { HAPPENINGS } from './happenings.ts'
 import { numbersSaid } from './serials.ts'
 
@@ -46,6 +48,13 @@ const FIELD_WORDS: Record<string, string> = {
   drawingPosition: 'on the drawing',
   drawingX: 'X on the drawing',
   drawingY: 'Y on the drawing',
+}
+
+const CAME = { typed: 'typed', pasted: 'pasted', file: 'from a file' } as const
+
+function partsSaid({ parts }: EntryOf<'gauged'>): string {
+  const [first, last] = [parts[0]?.label, parts.at(-1)?.label]
+  return parts.length === 1 ? `Part ${first} measured` : `${parts.length} parts measured: ${first} to ${last}`
 }
 
 const isTyped = (part: unknown): part is TypedLength & { repeats?: TypedLength[] } =>
@@ -104,6 +113,7 @@ const PROGRAMS: Record<ProgramKind, string> = {
   turned: 'Turned program',
   probe: 'Probe program',
   coded: 'Program built from cycles',
+  gauge: 'Gauging program',
 }
 
 const VERDICT_WORDS = { good: 'good', look: 'something to look at', stop: 'it says stop' }
@@ -259,6 +269,23 @@ export function describeEntry(
     case 'numbered':
       return {
         says: `${numbersSaid(entry)} ${entry.fate === 'engraved' ? 'engraved' : 'left out'}`,
+        detail: entry.note,
+      }
+    case 'gauging':
+      return {
+        says: `Gauging composed: ${entry.plan.head.title}`,
+        detail: [
+          ...entry.plan.features.map(({ params }) => `${keyOf(params.name)} ${REACTION_NAMES[params.react]}`),
+          entry.offset,
+        ].join(', '),
+      }
+    case 'gauged':
+      return { says: partsSaid(entry), detail: `${entry.plan}, ${CAME[entry.came]}` }
+    case 'settled':
+      return { says: `Part out of tolerance: ${SETTLED_NAMES[entry.did]}`, detail: entry.note }
+    case 'corrected':
+      return {
+        says: `${entry.key} corrected by ${describeTyped(entry.amount)}${entry.tool === null ? '' : `, T${entry.tool}`}`,
         detail: entry.note,
       }
     case 'happened':

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { angleAsked, angleReading } from '../angle/index.ts'
 import { sheet } from '../code/index.ts'
+import { gaugePlan, measuredParts } from '../gauge/index.ts'
 import { gripped as grippedPart, measuredLengths, placed, sweep } from '../hold/index.ts'
 import { identification, reading, toolLengthReading } from '../pickup/index.ts'
 import { layout } from '../prove/index.ts'
@@ -79,7 +80,7 @@ const checked = z
   })
 
 /** What a program that was taken to the control does. */
-export const programKind = z.enum(['load', 'angle', 'turned', 'probe', 'coded'])
+export const programKind = z.enum(['load', 'angle', 'turned', 'probe', 'coded', 'gauge'])
 export type ProgramKind = z.infer<typeof programKind>
 
 /** Longer texts are not kept in the log. */
@@ -90,7 +91,7 @@ const program = z.object({
   kind: z.literal('program'),
   offset: offsetName,
   what: programKind.optional().describe('the loading of an offset where it is not said'),
-  title: words(60).optional().describe('of a program that was built from cycles'),
+  title: words(60).optional().describe('of a program that was built from cycles, or that gauges'),
   rests: z.array(z.ulid()).max(60),
   profile: versionRef,
   machine: versionRef,
@@ -255,6 +256,50 @@ const proved = z.object({
   machine: versionRef,
 })
 
+const planTitle = spokenWords(40, 'Name the plan.')
+
+const gauging = z.object({
+  ...stamp,
+  kind: z.literal('gauging'),
+  offset: offsetName.describe('that the program runs in'),
+  plan: gaugePlan,
+  rests: z.array(z.ulid()).max(60),
+  profile: versionRef,
+  machine: versionRef,
+})
+
+const gauged = z.object({
+  ...stamp,
+  kind: z.literal('gauged'),
+  plan: planTitle.describe('the title of the plan, which groups its revisions'),
+  rests: z.array(z.ulid()).length(1).describe('the revision of the plan that they were measured by'),
+  ...measuredParts.shape,
+})
+
+/** What was done about a part that is out of tolerance. */
+export const settledAs = z.enum(['reworked', 'scrapped', 'let-through', 'not-counted'])
+export type SettledAs = z.infer<typeof settledAs>
+
+const partRef = { gauged: z.ulid(), part: z.int().min(0).describe('its place in the entry') }
+
+const settled = z
+  .object({ ...stamp, kind: z.literal('settled'), ...partRef, did: settledAs, note: words(300) })
+  .refine(({ did, note }) => (did !== 'let-through' && did !== 'not-counted') || note.length > 0, {
+    error: 'Say why: a part out of tolerance is let through, or a value does not count, for a reason.',
+    path: ['note'],
+  })
+
+const corrected = z.object({
+  ...stamp,
+  kind: z.literal('corrected'),
+  plan: planTitle,
+  key: spokenWords(30, 'Name the value.'),
+  ...partRef,
+  tool: z.int().min(1).max(200).nullable().describe('whose wear was corrected, if it was a tool'),
+  amount: typedLength.describe('how much the value should move, signed'),
+  note: words(300),
+})
+
 /**
  * One entry of the logbook. Entries are added, never changed; a mistake is struck out by another entry.
  * The same schema validates on the page and on the server.
@@ -278,6 +323,10 @@ export const entry = z.discriminatedUnion('kind', [
   laidOut,
   proved,
   numbered,
+  gauging,
+  gauged,
+  settled,
+  corrected,
   happened,
   note,
   struck,

@@ -47,7 +47,22 @@ export {
   KEPT_FINDINGS,
   LONGEST_PROGRAM,
   type ProgramKind,
+  type SettledAs,
+  settledAs,
 } from './entries.ts'
+export { type GaugeProgram, gaugeCase, gaugeProgram, gaugeProveCase, gaugeRests } from './gauge-case.ts'
+export {
+  type GaugedPart,
+  type GaugeSeries,
+  type GaugeState,
+  type GaugingFact,
+  nextRun,
+  outOf,
+  reportedParts,
+  SETTLED_NAMES,
+  type ValueSeries,
+  valueSeries,
+} from './gauging.ts'
 export { HAPPENINGS, type HappeningKind, happeningKind } from './happenings.ts'
 export {
   type ClearanceFact,

@@ -15,7 +15,7 @@ interface Context {
  * thing that `edited` names; fresh where that is nothing.
  */
 export function freshnessWith(
-  entry: EntryOf<'program' | 'coded' | 'proved'>,
+  entry: EntryOf<'program' | 'coded' | 'proved' | 'gauging'>,
   { chain }: Pick<Context, 'chain'>,
   edited: () => string | undefined,
 ): Freshness {
@@ -27,7 +27,7 @@ export function freshnessWith(
 
 /** Says that the machine was edited since; undefined where it was not. `made` is the word for it: 'proved on'. */
 export const machineEdited = (
-  entry: EntryOf<'program' | 'coded' | 'proved'>,
+  entry: EntryOf<'program' | 'coded' | 'proved' | 'gauging'>,
   { machine }: Pick<Context, 'machine'>,
   made: string,
 ): string | undefined =>
@@ -37,7 +37,7 @@ export const machineEdited = (
 
 /** The same of the profile that the machine speaks. */
 export const profileEdited = (
-  entry: EntryOf<'program' | 'coded' | 'proved'>,
+  entry: EntryOf<'program' | 'coded' | 'proved' | 'gauging'>,
   { profile }: Pick<Context, 'profile'>,
   made: string,
 ): string | undefined =>

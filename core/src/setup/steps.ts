@@ -1,7 +1,7 @@
 import type { Machine } from '../machine/index.ts'
 
 /** The steps of the traveler that stand so far, in the order in which people work. */
-export const STEPS = ['ready', 'hold', 'zero', 'angle', 'code', 'prove'] as const
+export const STEPS = ['ready', 'hold', 'zero', 'angle', 'code', 'prove', 'run'] as const
 export type Step = (typeof STEPS)[number]
 
 export const STEP_NAMES: Record<Step, string> = {
@@ -11,6 +11,7 @@ export const STEP_NAMES: Record<Step, string> = {
   angle: 'Angle',
   code: 'Code',
   prove: 'Prove',
+  run: 'Run',
 }
 
 export type StepState = 'open' | 'done' | 'stale'

@@ -97,12 +97,24 @@ function proveFacts({ prove: { layout, proofs } }: Setup): [string, { stale: boo
   ]
 }
 
+const gaugeFacts = ({ gauge: { plans, taken } }: Setup): [string, { stale: boolean; says: string }][] => [
+  ...plans.map(({ entry, freshness }): [string, { stale: boolean; says: string }] => [
+    `The gauging of ${entry.plan.head.title}`,
+    { stale: freshness.state === 'stale', says: entry.id },
+  ]),
+  ...[...taken].map(([title, { entry, freshness }]): [string, { stale: boolean; says: string }] => [
+    `The gauging program ${title} at the control`,
+    { stale: freshness.state === 'stale', says: entry.id },
+  ]),
+]
+
 const allFacts = (setup: Setup) =>
   new Map([
     ...holdFacts(setup),
     ...partFact(setup),
     ...codeFacts(setup),
     ...proveFacts(setup),
+    ...gaugeFacts(setup),
     ...setup.offsets.flatMap((offset) => [...factsOf(offset, setup.unit)]),
   ])
 

@@ -1,0 +1,251 @@
+import type { Profile } from '../control/index.ts'
+import type { Freshness } from '../fact/index.ts'
+import { type Characteristic, characteristicsIn, keyOf, type ReportedPart, wearName } from '../gauge/index.ts'
+import type { Machine } from '../machine/index.ts'
+import { convertLength, type LengthUnit } from '../quantity/index.ts'
+import type { Chain } from './chain.ts'
+import type { TakenFact } from './code-facts.ts'
+import type { Entry, EntryOf, SettledAs } from './entries.ts'
+import { freshnessWith, machineEdited, profileEdited, programFreshness } from './program-freshness.ts'
+import type { StepState } from './steps.ts'
+
+/** A plan for gauging that was recorded, and whether what it rests on still holds. */
+export interface GaugingFact {
+  entry: EntryOf<'gauging'>
+  freshness: Freshness
+}
+
+/** One measured part, in the setup's unit. */
+export interface GaugedPart {
+  entry: EntryOf<'gauged'>
+  /** Its place in the entry. */
+  part: number
+  label: string
+  values: Readonly<Record<string, number>>
+  /** What the control's log said of the variables that it corrects, after this part. */
+  corrected: Readonly<Record<string, number>>
+  /** Keys that are out of tolerance, by the revision of the plan that it was measured by. */
+  out: readonly string[]
+  settled?: EntryOf<'settled'>
+  /** It is out of tolerance, and nobody has said what was done. */
+  open: boolean
+  /** It counts for charts and limits. */
+  counts: boolean
+}
+
+/** Everything that was measured by the revisions of one plan. */
+export interface GaugeSeries {
+  title: string
+  characteristics: readonly Characteristic[]
+  /** In the order in which they came. */
+  parts: GaugedPart[]
+  corrections: EntryOf<'corrected'>[]
+}
+
+export interface GaugeState {
+  plans: GaugingFact[]
+  /** What was taken to the control, by title. */
+  taken: ReadonlyMap<string, TakenFact>
+  series: GaugeSeries[]
+  state: StepState
+}
+
+export const SETTLED_NAMES: Record<SettledAs, string> = {
+  reworked: 'reworked, good now',
+  scrapped: 'scrapped',
+  'let-through': 'let through',
+  'not-counted': 'measured wrong, does not count',
+}
+
+interface Context {
+  chain: Chain
+  machine: Machine
+  profile: Profile
+  unit: LengthUnit
+}
+
+const gaugingFreshness = (entry: EntryOf<'gauging'>, context: Context): Freshness =>
+  freshnessWith(
+    entry,
+    context,
+    () => machineEdited(entry, context, 'composed for') ?? profileEdited(entry, context, 'composed for'),
+  )
+
+/** Keys of a part's values that lie beyond the limits. */
+export const outOf = (
+  values: Readonly<Record<string, number>>,
+  characteristics: readonly Characteristic[],
+): string[] =>
+  characteristics.flatMap(({ key, lower, upper }) => {
+    const value = values[key]
+    return value !== undefined && (value > upper + 1e-9 || value < lower - 1e-9) ? [key] : []
+  })
+
+function partsOf(
+  entry: EntryOf<'gauged'>,
+  plan: EntryOf<'gauging'> | undefined,
+  settled: ReadonlyMap<string, EntryOf<'settled'>>,
+  unit: LengthUnit,
+): GaugedPart[] {
+  const characteristics = plan ? characteristicsIn(plan.plan, unit) : []
+  const angles = new Set(characteristics.filter((of) => of.unit === 'deg').map(({ key }) => key))
+  const inUnit = (of: Readonly<Record<string, number>>) =>
+    entry.unit === unit
+      ? of
+      : Object.fromEntries(
+          Object.entries(of).map(([key, value]) => [
+            key,
+            angles.has(key) ? value : convertLength(value, entry.unit, unit),
+          ]),
+        )
+  return entry.parts.map(({ label, values, corrected }, part): GaugedPart => {
+    const own = inUnit(values)
+    const out = outOf(own, characteristics)
+    const about = settled.get(`${entry.id}/${part}`)
+    return {
+      entry,
+      part,
+      label,
+      values: own,
+      corrected: inUnit(corrected ?? {}),
+      out,
+      ...(about ? { settled: about } : {}),
+      open: out.length > 0 && !about,
+      counts: about?.did !== 'not-counted',
+    }
+  })
+}
+
+/** What was composed, measured and done about it; stale if a plan is, open while a part waits for a word. */
+export function deriveGauging(counting: readonly Entry[], context: Context): GaugeState {
+  const { chain, unit } = context
+  const plans: GaugingFact[] = []
+  const taken = new Map<string, TakenFact>()
+  for (const { entry } of chain.standing.values()) {
+    if (entry.kind === 'gauging') plans.push({ entry, freshness: gaugingFreshness(entry, context) })
+    if (entry.kind === 'program' && entry.what === 'gauge')
+      taken.set(entry.title ?? '', { entry, freshness: programFreshness(entry, context) })
+  }
+  const revisions = new Map<string, EntryOf<'gauging'>>()
+  const settled = new Map<string, EntryOf<'settled'>>()
+  const found = new Map<string, GaugeSeries>()
+  for (const entry of counting) {
+    if (entry.kind === 'gauging') revisions.set(entry.id, entry)
+    if (entry.kind === 'settled') settled.set(`${entry.gauged}/${entry.part}`, entry)
+  }
+  const seriesOf = (title: string, plan: EntryOf<'gauging'> | undefined) => {
+    const known = found.get(title)
+    const characteristics = plan ? characteristicsIn(plan.plan, unit) : []
+    if (known) {
+      if (characteristics.length > 0) known.characteristics = characteristics
+      return known
+    }
+    const series: GaugeSeries = { title, characteristics, parts: [], corrections: [] }
+    found.set(title, series)
+    return series
+  }
+  for (const entry of counting) {
+    if (entry.kind === 'gauging') seriesOf(entry.plan.head.title, entry)
+    else if (entry.kind === 'gauged')
+      seriesOf(entry.plan, undefined).parts.push(
+        ...partsOf(entry, revisions.get(entry.rests[0] ?? ''), settled, unit),
+      )
+    else if (entry.kind === 'corrected') seriesOf(entry.plan, undefined).corrections.push(entry)
+  }
+  const series = [...found.values()]
+  const open = series.some(({ parts }) => parts.some((part) => part.open))
+  const state: StepState = plans.some(({ freshness }) => freshness.state === 'stale')
+    ? 'stale'
+    : plans.length > 0 && !open && series.some(({ parts }) => parts.length > 0)
+      ? 'done'
+      : 'open'
+  return { plans, taken, series, state }
+}
+
+/** The parts of a series as they are given out in files. */
+export const reportedParts = ({ parts }: GaugeSeries): ReportedPart[] =>
+  parts.map(({ entry, label, values, out, settled }) => ({
+    label,
+    at: entry.at,
+    by: entry.by,
+    values,
+    out,
+    ...(settled ? { done: SETTLED_NAMES[settled.did], ...(settled.note ? { note: settled.note } : {}) } : {}),
+  }))
+
+/** One value over the parts: what a chart shows. */
+export interface ValueSeries {
+  of: Characteristic
+  parts: readonly GaugedPart[]
+  values: readonly number[]
+  /** Index of the first part after the last correction of what moves it. */
+  since: number
+  /** Indices of the first parts after each correction. */
+  corrections: readonly number[]
+}
+
+/** The name under which a control's log prints the wear that moves a value. */
+const wearOf = ({ tool, quantity }: Characteristic) =>
+  tool === null || quantity === 'distance' || quantity === 'angle'
+    ? undefined
+    : wearName(tool, quantity === 'Z' ? 'LENGTH' : 'DIA')
+
+/** The values of one characteristic, without parts that do not count, and where they were corrected. */
+export function valueSeries(
+  { parts, corrections, characteristics }: GaugeSeries,
+  key: string,
+): ValueSeries | undefined {
+  const of = characteristics.find((each) => each.key === keyOf(key))
+  if (!of) return undefined
+  const counted = parts.filter((part) => part.counts && part.values[of.key] !== undefined)
+  const places = new Set<number>()
+  for (const { gauged, part, key: about } of corrections) {
+    if (about !== of.key) continue
+    const at = counted.findIndex((each) => each.entry.id === gauged && each.part === part)
+    if (at >= 0) places.add(at + 1)
+  }
+  const wear = wearOf(of)
+  if (wear)
+    for (let at = 1; at < counted.length; at++) {
+      const [before, after] = [counted[at - 1]?.corrected[wear], counted[at]?.corrected[wear]]
+      // What the program wrote after this part holds for the next.
+      if (before !== undefined && after !== undefined && before !== after) places.add(at + 1)
+    }
+  const found = [...places].filter((at) => at < counted.length).sort((a, b) => a - b)
+  return {
+    of,
+    parts: counted,
+    values: counted.map(({ values }) => values[of.key] as number),
+    since: found.at(-1) ?? 0,
+    corrections: found,
+  }
+}
+
+/** What to do next in the Run step, with the reason. */
+export function nextRun({ gauge }: { gauge: GaugeState }): { says: string; why: string } {
+  const stale = gauge.plans.find(({ freshness }) => freshness.state === 'stale')
+  if (stale?.freshness.state === 'stale')
+    return {
+      says: `Look at ${stale.entry.plan.head.title} and record it again.`,
+      why: `It was ${stale.freshness.cause.says}.`,
+    }
+  for (const { parts, title } of gauge.series) {
+    const open = parts.find((part) => part.open)
+    if (open)
+      return {
+        says: `Say what was done about part ${open.label} of ${title}.`,
+        why: `${open.out.join(' and ')} ${open.out.length > 1 ? 'are' : 'is'} out of tolerance.`,
+      }
+  }
+  if (gauge.plans.length === 0)
+    return {
+      says: 'Say what is to be measured on each part, and what is done with the result.',
+      why: 'The program for the probe is written from it, and the chart is kept for it.',
+    }
+  return gauge.series.some(({ parts }) => parts.length > 0)
+    ? { says: 'Measure on, and look at the chart.', why: 'It shows a tool that wears before a part is out.' }
+    : {
+        says: 'Try it on every kind of part, take the program, and record what it measures.',
+        why: 'Nothing has been measured yet.',
+      }
+}

@@ -114,7 +114,10 @@ module.exports = {
         'No Node API, no DOM library, no framework: core runs in a page, a worker, a server and a test alike. jstat is distributions, papaparse is CSV.',
       severity: 'error',
       from: { path: '^core/src/', pathNot: TEST },
-      to: { dependencyTypes: ['core', 'npm', 'npm-dev'], pathNot: 'node_modules/(zod|ulid|jstat|papaparse|@types/papaparse)/' },
+      to: {
+        dependencyTypes: ['core', 'npm', 'npm-dev'],
+        pathNot: 'node_modules/(zod|ulid|jstat|papaparse|@types/papaparse)/',
+      },
     },
     {
       name: 'server-imports-no-page',

@@ -22,6 +22,9 @@ export interface Arranged {
 /** Free height over what stands in the way, where none was typed, in mm: by judgement. */
 const CLEARANCE_MM = 12
 
+/** The clearance where none was typed. */
+export const usualClearance = (unit: LengthUnit) => convertLength(CLEARANCE_MM, 'mm', unit)
+
 /** The features whose places a distance is taken between. */
 const endsOf = ({ params }: Feature): string[] => (params.what === 'distance' ? [params.from, params.to] : [])
 
@@ -113,6 +116,6 @@ export function arrange(
   visit(probed.filter(({ id }) => !early.has(id)))
   if (probed.length === 0) return { steps, clear: 0, over: '' }
   const top = highest(ways, probed, of)
-  const clearance = head.clearance ? lengthIn(head.clearance, unit) : convertLength(CLEARANCE_MM, 'mm', unit)
+  const clearance = head.clearance ? lengthIn(head.clearance, unit) : usualClearance(unit)
   return { steps, clear: top.z + shape.stylus / 2 + clearance, over: top.name }
 }

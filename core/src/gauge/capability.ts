@@ -1,6 +1,4 @@
-import jstat from 'jstat'
-
-const { jStat } = jstat
+import { chisquare, normal } from './distributions.ts'
 
 /** A ratio with the range in which it truly lies, at the confidence that was asked for. */
 export interface Ratio {
@@ -39,14 +37,14 @@ const CONFIDENCE = 0.95
  */
 function widthRatio(width: number, sigma: number, nu: number): Ratio {
   const value = width / (6 * sigma)
-  const at = (share: number) => value * Math.sqrt(jStat.chisquare.inv(share, nu) / nu)
+  const at = (share: number) => value * Math.sqrt(chisquare.inv(share, nu) / nu)
   return { value, low: at((1 - CONFIDENCE) / 2), high: at((1 + CONFIDENCE) / 2) }
 }
 
 /** The nearer limit over three standard deviations; its range by value +/- z sqrt(1/(9 n) + value^2/(2 nu)) (the same source). */
 function nearerRatio(nearer: number, sigma: number, n: number, nu: number): Ratio {
   const value = nearer / (3 * sigma)
-  const z = jStat.normal.inv((1 + CONFIDENCE) / 2, 0, 1)
+  const z = normal.inv((1 + CONFIDENCE) / 2, 0, 1)
   const off = z * Math.sqrt(1 / (9 * n) + value ** 2 / (2 * nu))
   return { value, low: value - off, high: value + off }
 }
@@ -78,6 +76,6 @@ export function capability(
     ...(within > 0 ? { cp: widthRatio(width, within, nu), cpk: nearerRatio(nearer, within, n, nu) } : {}),
     pp: widthRatio(width, overall, n - 1),
     ppk: nearerRatio(nearer, overall, n, n - 1),
-    out: jStat.normal.cdf(lower, mean, overall) + 1 - jStat.normal.cdf(upper, mean, overall),
+    out: normal.cdf(lower, mean, overall) + 1 - normal.cdf(upper, mean, overall),
   }
 }

@@ -8,10 +8,9 @@ import {
   lengthIn,
 } from './characteristic.ts'
 import { isProbed } from './feature.ts'
-import { nextValue } from './next-part.ts'
 import type { GaugePlan } from './plan.ts'
 import type { ActualPart } from './stand-in.ts'
-import { type Tried, tryProgram } from './try.ts'
+import { nextErrors, type Tried, tryProgram } from './try.ts'
 import { type GaugeCase, type GaugeVariables, printedLimits, targetOf, type WrittenGauge } from './write.ts'
 
 /** What kind of part a case is. */
@@ -43,7 +42,7 @@ export interface TriedCase {
   /** What that value is. */
   value?: number
   expected: Expected
-  tried: Tried
+  tried: Omit<Tried, 'program' | 'rows'>
   /** What did not come out as it should; empty where all did. */
   wrong: string[]
   /** How far the value lies from its middle on this part and, corrected, on the next. */
@@ -133,7 +132,11 @@ function expect(
 }
 
 /** What does not agree between what a program did and what it should have done. */
-function differences(expected: Expected, tried: Tried, sizes: ReadonlyMap<string, number>): string[] {
+function differences(
+  expected: Expected,
+  tried: TriedCase['tried'],
+  sizes: ReadonlyMap<string, number>,
+): string[] {
   const wrong: string[] = []
   const { alarm, skipped, corrected, values } = tried
   const says = alarm?.says.toUpperCase() ?? ''
@@ -260,7 +263,6 @@ export function tryCases(
 ): TriedCase[] {
   const cases: TriedCase[] = []
   const wanted = wantedCases(plan, where)
-  const { macros } = where.profile
   for (const [index, each] of wanted.entries()) {
     if (onProgress && !onProgress(index / wanted.length)) break
     const { kind, feature, of, value, part } = each
@@ -268,26 +270,14 @@ export function tryCases(
     const sizeOf = (characteristic: Characteristic) =>
       values.get(characteristic.key) ?? characteristic.nominal
     const expected = expect(written, where, sizeOf, part)
-    const tried = tryProgram(text, plan.features, written.variables, where, part)
+    const { program: _, rows: __, ...tried } = tryProgram(text, plan.features, written.variables, where, part)
     const wrong = differences(expected, tried, values)
     const target = feature && of ? targetOf(feature, of, where) : undefined
-    const moved = target && tried.corrected.find((one) => one.target.variable === target.variable)
-    let next: TriedCase['next']
-    if (
-      feature &&
-      of &&
-      moved &&
-      macros &&
-      value !== undefined &&
-      Math.abs(moved.after - moved.before) > SAME / 10
-    ) {
-      const then = nextValue(feature.params, of.quantity, value, moved.after - moved.before, macros.wearAs)
-      next = { before: value - of.middle, after: then - of.middle }
-      if (Math.abs(next.after) > Math.abs(next.before))
-        wrong.push(
-          `The next part would come out further from the middle, not nearer: ${target.name} is corrected the wrong way.`,
-        )
-    }
+    const next = of && nextErrors(plan.features, tried, sizeOf, where).get(of.key)
+    if (next && target && Math.abs(next.after) > Math.abs(next.before))
+      wrong.push(
+        `The next part would come out further from the middle, not nearer: ${target.name} is corrected the wrong way.`,
+      )
     cases.push({
       kind,
       ...(of ? { key: of.key } : feature ? { key: feature.params.name } : {}),

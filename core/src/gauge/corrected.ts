@@ -1,3 +1,6 @@
+import type { LengthUnit } from '../quantity/index.ts'
+import { type Characteristic, correctionOf, type Feature, halfTolerance } from './characteristic.ts'
+
 /** How a size is corrected from part to part, in one unit of length; errors count from the middle of the tolerance. */
 export interface Correction {
   /** How much the size moves by itself from one part to the next, signed. */
@@ -39,45 +42,19 @@ export function heldWithin({ drift, share, deadBand, half, scatter, reading, lim
   const most = process + scatter
   const stays = most <= half
   const goesOn = most + reading <= limit
-  return {
-    most,
-    stays,
-    goesOn,
-    says: sentence({ stays, goesOn, drift: d, share, half, scatter, seen, deadBand }),
+  const says = (): string => {
+    if (stays)
+      return goesOn
+        ? 'Corrected like this, every part stays in tolerance.'
+        : 'It stays in tolerance, but a reading may come beyond the limit and stop it.'
+    if (scatter + seen >= half) return 'It cannot stay in tolerance: the scatter alone is wider.'
+    if (d + seen + scatter > half)
+      return 'It cannot stay in tolerance: the size moves too far from one part to the next.'
+    return d / share + seen + scatter > half
+      ? 'It does not stay in tolerance: the share is too small for this drift. Take a larger one.'
+      : 'It does not stay in tolerance: the dead band is too wide for this drift and scatter.'
   }
-}
-
-function sentence({
-  stays,
-  goesOn,
-  drift,
-  share,
-  half,
-  scatter,
-  seen,
-  deadBand,
-}: {
-  stays: boolean
-  goesOn: boolean
-  drift: number
-  share: number
-  half: number
-  scatter: number
-  seen: number
-  deadBand: number
-}): string {
-  if (stays)
-    return goesOn
-      ? 'Corrected like this, every part stays in tolerance.'
-      : 'It stays in tolerance, but would stop: the limit is nearer than what it comes to.'
-  if (scatter + seen >= half) return 'It cannot stay in tolerance: the scatter alone is wider.'
-  if (drift / share + seen + scatter > half)
-    return drift + seen + scatter > half
-      ? 'It cannot stay in tolerance: the size moves too far from one part to the next.'
-      : 'It does not stay in tolerance: the share is too small for this drift. Take a larger share.'
-  return deadBand + seen + drift + scatter > half
-    ? 'It does not stay in tolerance: the dead band is too wide for this drift and scatter.'
-    : 'It does not stay in tolerance.'
+  return { most, stays, goesOn, says: says() }
 }
 
 /**
@@ -102,4 +79,15 @@ export function simulate(
     process += of.drift
   }
   return { errors }
+}
+
+/** How a feature's size is corrected over many parts, for a drift and a scatter in the setup's unit. */
+export function correctionFor(
+  feature: Feature,
+  of: Characteristic,
+  unit: LengthUnit,
+  { drift, scatter }: { drift: number; scatter: number },
+): Correction {
+  const { share, deadBand, limit } = correctionOf(feature, of, unit)
+  return { drift, scatter, share, deadBand, limit, half: halfTolerance(of), reading: 0 }
 }

@@ -1,7 +1,5 @@
-import jstat from 'jstat'
 import { fitLine } from '../geometry/index.ts'
-
-const { jStat } = jstat
+import { studentt } from './distributions.ts'
 
 /** How a size moves from part to part since it was last corrected, and when it will be out. */
 export interface Drift {
@@ -42,7 +40,7 @@ export function driftOf(
   const fit = fitLine(points)
   if (fit?.scatter === undefined) return undefined
   const { slope, intercept, scatter, spreadOfX } = fit
-  const t = jStat.studentt.inv((1 + CONFIDENCE) / 2, n - 2)
+  const t = studentt.inv((1 + CONFIDENCE) / 2, n - 2)
   const doubt = (t * scatter) / Math.sqrt(spreadOfX)
   const last = from + n - 1
   const meanX = from + (n - 1) / 2

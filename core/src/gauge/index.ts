@@ -1,4 +1,4 @@
-export { type Arranged, arrange, type GaugeStep } from './arrange.ts'
+export { type Arranged, arrange, type GaugeStep, usualClearance } from './arrange.ts'
 export { type Capability, capability, LEAST_FOR_CAPABILITY, type Ratio } from './capability.ts'
 export { type CaseKind, type Expected, partWith, type TriedCase, tryCases, valuesOf } from './cases.ts'
 export {
@@ -11,7 +11,7 @@ export {
   type Quantity,
 } from './characteristic.ts'
 export { checkFeatures, checkPlan, type PlanFacts } from './check.ts'
-export { type Correction, type Held, heldWithin, simulate } from './corrected.ts'
+export { type Correction, correctionFor, type Held, heldWithin, simulate } from './corrected.ts'
 export { type Drift, driftOf, LEAST_FOR_DRIFT } from './drift.ts'
 export {
   axesFor,
@@ -35,6 +35,7 @@ export {
 } from './feature.ts'
 export { type Individuals, individuals } from './individuals.ts'
 export { classDeviations } from './iso286.ts'
+export { nextValue } from './next-part.ts'
 export {
   characteristicsIn,
   draftOfPlan,
@@ -47,6 +48,7 @@ export {
   type PlanRead,
   readPlan,
 } from './plan.ts'
+export { type PlayPoint, placeAt, playOf } from './play.ts'
 export { type GaugeProof, proveGauge } from './prove-gauge.ts'
 export {
   LONGEST_RESULTS,
@@ -58,15 +60,24 @@ export {
   type ReportedPart,
   type ResultsRead,
   readResults,
+  readTypedPart,
   resultsCsv,
   resultsJson,
 } from './results.ts'
-export { chartOf, RANGE_LIMIT, RULES, type RuleName, type Signal, signals } from './rules.ts'
+export { type Chart, chartOf, RANGE_LIMIT, RULES, type RuleName, type Signal, signals } from './rules.ts'
+export {
+  approachOf,
+  type DecisionSketch,
+  decisionSketch,
+  type FeatureSketch,
+  type GaugeSketch,
+  gaugeSketch,
+  sliderOf,
+} from './sketch.ts'
 export { type ActualPart, standInOf } from './stand-in.ts'
 export { type GaugeTime, gaugeTime } from './time.ts'
 export { readTolerance } from './tolerance.ts'
-export { type Corrected, type Tried, tryProgram } from './try.ts'
-export { wearName } from './wear.ts'
+export { type Corrected, nextErrors, type Tried, tryProgram } from './try.ts'
 export {
   type GaugeCase,
   type GaugeVariables,

@@ -1,6 +1,15 @@
 import Papa from 'papaparse'
 import { z } from 'zod'
-import { type LengthUnit, lengthUnit, roundTo } from '../quantity/index.ts'
+import {
+  type DraftRead,
+  draftRead,
+  type FieldProblems,
+  type LengthUnit,
+  lengthUnit,
+  readDegrees,
+  readLength,
+  roundTo,
+} from '../quantity/index.ts'
 import { type Characteristic, keyOf } from './characteristic.ts'
 
 /** Most parts that one entry holds. */
@@ -254,3 +263,22 @@ export const resultsJson = (
     null,
     2,
   )
+
+/** A part as it was typed, a field a value: what it comes to, or what each field still needs. Empty fields are not measured. */
+export function readTypedPart(
+  label: string,
+  texts: Readonly<Record<string, string>>,
+  characteristics: readonly Characteristic[],
+  unit: LengthUnit,
+): DraftRead<MeasuredPart> {
+  const problems: FieldProblems = {}
+  const values: Record<string, number> = {}
+  for (const { key, unit: of } of characteristics) {
+    const text = texts[key] ?? ''
+    if (text.trim() === '') continue
+    const read = of === 'deg' ? readDegrees(text) : readLength(text, unit)
+    if (read.ok) values[key] = read.value
+    else problems[key] = { says: read.says, empty: read.empty }
+  }
+  return draftRead<MeasuredPart>(measuredPart.safeParse({ label, values }), problems)
+}

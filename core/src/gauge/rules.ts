@@ -94,6 +94,16 @@ export function chartOf(values: readonly number[], first?: number) {
   const base = first === undefined ? values : values.slice(0, first)
   const limits = individuals(base)
   return (
-    limits && { ...limits, rangeUpper: RANGE_LIMIT * limits.movingRange, signals: signals(values, limits) }
+    limits && {
+      ...limits,
+      /** What each value lies from the one before it; the first has none. */
+      ranges: values.map((value, at) =>
+        at === 0 ? undefined : Math.abs(value - (values[at - 1] as number)),
+      ),
+      rangeUpper: RANGE_LIMIT * limits.movingRange,
+      signals: signals(values, limits),
+    }
   )
 }
+
+export type Chart = NonNullable<ReturnType<typeof chartOf>>

@@ -2,6 +2,7 @@ import type { Alarm, Program } from '../program/index.ts'
 import { read } from '../program/index.ts'
 import { cycleTime, speedsOf } from '../timing/index.ts'
 import { type Characteristic, characteristicsOf, type Feature } from './characteristic.ts'
+import { nextValue } from './next-part.ts'
 import { type ActualPart, standInOf } from './stand-in.ts'
 import type { CorrectionTarget } from './wear.ts'
 import { type GaugeCase, type GaugeVariables, targetOf } from './write.ts'
@@ -26,6 +27,33 @@ export interface Tried {
   /** Lines in its log file. */
   printed: readonly string[]
   seconds: number
+  /** Seconds of each row of the motion. */
+  rows: Float32Array
+}
+
+/**
+ * Where each value that was corrected stands, from the middle of its tolerance: on this part, and on the next one. By where the
+ * cutter then goes, not by the rule that the correction was written by.
+ */
+export function nextErrors(
+  features: readonly Feature[],
+  { corrected }: Pick<Tried, 'corrected'>,
+  sizeOf: (of: Characteristic) => number,
+  of: GaugeCase,
+): Map<string, { before: number; after: number }> {
+  const found = new Map<string, { before: number; after: number }>()
+  const { macros } = of.profile
+  if (!macros) return found
+  for (const feature of features)
+    for (const each of characteristicsOf(feature, of.unit)) {
+      const target = targetOf(feature, each, of)
+      const moved = target && corrected.find((one) => one.target.variable === target.variable)
+      if (!moved || moved.after === moved.before) continue
+      const value = sizeOf(each)
+      const then = nextValue(feature.params, each.quantity, value, moved.after - moved.before, macros.wearAs)
+      found.set(each.key, { before: value - each.middle, after: then - each.middle })
+    }
+  return found
 }
 
 const targetsOf = (features: readonly Feature[], of: GaugeCase) =>
@@ -66,6 +94,7 @@ export function tryProgram(
     if (value !== undefined && !Number.isNaN(value)) values.set(key, value)
   }
   const { alarm } = program
+  const time = cycleTime(program.motion, speedsOf(machine, profile, unit))
   return {
     program,
     values,
@@ -78,6 +107,7 @@ export function tryProgram(
       after: program.variables.get(target.variable) ?? 0,
     })),
     printed: program.printed,
-    seconds: cycleTime(program.motion, speedsOf(machine, profile, unit)).total,
+    seconds: time.total,
+    rows: time.rows,
   }
 }

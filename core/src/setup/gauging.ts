@@ -1,6 +1,14 @@
-import type { Profile } from '../control/index.ts'
+import type { Macros, Profile } from '../control/index.ts'
 import type { Freshness } from '../fact/index.ts'
-import { type Characteristic, characteristicsIn, keyOf, type ReportedPart, wearName } from '../gauge/index.ts'
+import {
+  type Characteristic,
+  characteristicsIn,
+  type Feature,
+  keyOf,
+  nextValue,
+  type ReportedPart,
+  targetOf,
+} from '../gauge/index.ts'
 import type { Machine } from '../machine/index.ts'
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
 import type { Chain } from './chain.ts'
@@ -36,6 +44,8 @@ export interface GaugedPart {
 /** Everything that was measured by the revisions of one plan. */
 export interface GaugeSeries {
   title: string
+  /** The features of its newest revision. */
+  features: readonly Feature[]
   characteristics: readonly Characteristic[]
   /** In the order in which they came. */
   parts: GaugedPart[]
@@ -137,10 +147,19 @@ export function deriveGauging(counting: readonly Entry[], context: Context): Gau
     const known = found.get(title)
     const characteristics = plan ? characteristicsIn(plan.plan, unit) : []
     if (known) {
-      if (characteristics.length > 0) known.characteristics = characteristics
+      if (plan) {
+        known.characteristics = characteristics
+        known.features = plan.plan.features
+      }
       return known
     }
-    const series: GaugeSeries = { title, characteristics, parts: [], corrections: [] }
+    const series: GaugeSeries = {
+      title,
+      features: plan?.plan.features ?? [],
+      characteristics,
+      parts: [],
+      corrections: [],
+    }
     found.set(title, series)
     return series
   }
@@ -182,42 +201,72 @@ export interface ValueSeries {
   since: number
   /** Indices of the first parts after each correction. */
   corrections: readonly number[]
+  /** What the parts would be had the program corrected nothing; where its log says what it corrected. */
+  uncorrected?: readonly number[]
 }
 
-/** The name under which a control's log prints the wear that moves a value. */
-const wearOf = ({ tool, quantity }: Characteristic) =>
-  tool === null || quantity === 'distance' || quantity === 'angle'
-    ? undefined
-    : wearName(tool, quantity === 'Z' ? 'LENGTH' : 'DIA')
+/** The feature that a value is of, where the program corrects it. */
+const correctedFeature = ({ features }: GaugeSeries, { feature }: Characteristic): Feature | undefined => {
+  const of = features.find(({ id }) => id === feature)
+  return of && (of.params.react === 'wear' || of.params.react === 'offset') ? of : undefined
+}
 
-/** The values of one characteristic, without parts that do not count, and where they were corrected. */
+/** What each part would be without what the program had corrected by then: its wear table as it stood while the part was cut. */
+function uncorrected(
+  feature: Feature,
+  of: Characteristic,
+  parts: readonly GaugedPart[],
+  name: string,
+  { wearAs }: Macros,
+): number[] | undefined {
+  if (!parts.some(({ corrected }) => corrected[name] !== undefined)) return undefined
+  let wear = 0
+  return parts.map(({ values, corrected }) => {
+    const value = nextValue(feature.params, of.quantity, values[of.key] as number, -wear, wearAs)
+    wear = corrected[name] ?? wear
+    return value
+  })
+}
+
+/**
+ * The values of one characteristic, without parts that do not count, and where they were corrected: by hand, or by the program
+ * as its log has it.
+ */
 export function valueSeries(
-  { parts, corrections, characteristics }: GaugeSeries,
+  series: GaugeSeries,
   key: string,
+  offset: string,
+  { profile }: { profile: Profile },
 ): ValueSeries | undefined {
-  const of = characteristics.find((each) => each.key === keyOf(key))
+  const of = series.characteristics.find((each) => each.key === keyOf(key))
   if (!of) return undefined
-  const counted = parts.filter((part) => part.counts && part.values[of.key] !== undefined)
+  const parts = series.parts.filter((part) => part.counts && part.values[of.key] !== undefined)
   const places = new Set<number>()
-  for (const { gauged, part, key: about } of corrections) {
+  for (const { gauged, part, key: about } of series.corrections) {
     if (about !== of.key) continue
-    const at = counted.findIndex((each) => each.entry.id === gauged && each.part === part)
+    const at = parts.findIndex((each) => each.entry.id === gauged && each.part === part)
     if (at >= 0) places.add(at + 1)
   }
-  const wear = wearOf(of)
-  if (wear)
-    for (let at = 1; at < counted.length; at++) {
-      const [before, after] = [counted[at - 1]?.corrected[wear], counted[at]?.corrected[wear]]
+  const feature = correctedFeature(series, of)
+  const target = feature && targetOf(feature, of, { profile, offset })
+  if (target)
+    for (let at = 1; at < parts.length; at++) {
+      const [before, after] = [parts[at - 1]?.corrected[target.printed], parts[at]?.corrected[target.printed]]
       // What the program wrote after this part holds for the next.
       if (before !== undefined && after !== undefined && before !== after) places.add(at + 1)
     }
-  const found = [...places].filter((at) => at < counted.length).sort((a, b) => a - b)
+  const found = [...places].filter((at) => at < parts.length).sort((a, b) => a - b)
+  const raw =
+    feature && target && profile.macros
+      ? uncorrected(feature, of, parts, target.printed, profile.macros)
+      : undefined
   return {
     of,
-    parts: counted,
-    values: counted.map(({ values }) => values[of.key] as number),
+    parts,
+    values: parts.map(({ values }) => values[of.key] as number),
     since: found.at(-1) ?? 0,
     corrections: found,
+    ...(raw ? { uncorrected: raw } : {}),
   }
 }
 

@@ -40,6 +40,10 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../prove/prove-step.tsx')).ProveStep }),
           },
           {
+            path: 'run',
+            lazy: async () => ({ Component: (await import('../run/run-step.tsx')).RunStep }),
+          },
+          {
             path: 'program',
             lazy: async () => ({ Component: (await import('../program/program-view.tsx')).ProgramView }),
           },

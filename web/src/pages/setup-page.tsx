@@ -10,7 +10,7 @@ import { Button } from '../ui/button.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 
 const tabLook = ({ isActive }: { isActive: boolean }) =>
-  `inline-flex min-h-12 items-center gap-1.5 border-b-4 px-1 font-semibold xl:text-[15px] ${isActive ? 'border-ink' : 'border-transparent hover:bg-stock-shade'}`
+  `inline-flex min-h-12 flex-col justify-center border-b-4 px-1.5 leading-5 font-semibold ${isActive ? 'border-ink' : 'border-transparent hover:bg-stock-shade'}`
 
 /** The traveler of one setup: its steps with their state, and what belongs to all of them. */
 export function SetupPage() {
@@ -52,12 +52,15 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
         <nav aria-label="Steps of this setup" className="order-3 flex w-full flex-wrap xl:order-2 xl:w-auto">
           {steps.map(({ step, state }) => (
             <NavLink key={step} to={`${step}${search}`} className={tabLook}>
-              {STEP_NAMES[step]}{' '}
-              {step === 'ready' && waits.length > 0 ? (
-                <NoteChip by={waits.map(({ entry }) => entry.by)} />
-              ) : (
-                <StateMark state={state} step={step} />
-              )}
+              {STEP_NAMES[step]}
+              <span className="text-sm leading-5">
+                {' '}
+                {step === 'ready' && waits.length > 0 ? (
+                  <NoteChip by={waits.map(({ entry }) => entry.by)} />
+                ) : (
+                  <StateMark state={state} step={step} />
+                )}
+              </span>
             </NavLink>
           ))}
           {setup.machine.kind === 'mill' && (

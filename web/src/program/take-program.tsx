@@ -10,6 +10,7 @@ import { useState } from 'react'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
 import { Button } from '../ui/button.tsx'
+import { saveFile } from '../ui/save-file.ts'
 import { When } from '../ui/when.tsx'
 import { Listing } from './listing.tsx'
 
@@ -19,24 +20,16 @@ const SUFFIX: Record<ProgramKind, string> = {
   turned: ' turned',
   probe: ' probe',
   coded: '',
+  gauge: ' gauge',
 }
 
 /** 'G154 P3' of 'Focuser housing' becomes focuser-housing-g154-p3.nc. */
 const fileName = (setup: Setup, offset: string, what: ProgramKind, title?: string) =>
-  (title ?? `${setup.opened.title} ${offset}${SUFFIX[what]}`)
+  `${title ?? `${setup.opened.title} ${offset}`}${SUFFIX[what]}`
     .toLowerCase()
     .replace(/[^a-z0-9.]+/g, '-')
     .replace(/^-|-$/g, '')
     .concat('.nc')
-
-function download(text: string, name: string) {
-  const address = URL.createObjectURL(new Blob([text], { type: 'text/plain' }))
-  const link = document.createElement('a')
-  link.href = address
-  link.download = name
-  link.click()
-  setTimeout(() => URL.revokeObjectURL(address), 10_000)
-}
 
 interface TakeProgramProps {
   setup: Setup
@@ -82,7 +75,7 @@ export function TakeProgram({ setup, offset, what, title, rests, text }: TakePro
     })
   const save = () =>
     signed(() => {
-      download(text, fileName(setup, offset.name, what, title))
+      saveFile(text, fileName(setup, offset.name, what, title))
       taken('downloaded')
     })
   return (

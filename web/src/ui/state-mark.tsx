@@ -25,7 +25,12 @@ const PROVED = { word: 'proved', Icon: CheckCheck, look: 'text-ink' }
 const WRITTEN = { word: 'written', Icon: FileCheck2, look: 'text-ink' }
 
 /** Steps that are done without a person's having looked. */
-const RECKONED: Partial<Record<Step, typeof MEASURED>> = { angle: MEASURED, code: WRITTEN, prove: PROVED }
+const RECKONED: Partial<Record<Step, typeof MEASURED>> = {
+  angle: MEASURED,
+  code: WRITTEN,
+  prove: PROVED,
+  run: MEASURED,
+}
 
 /** The state of a step or an offset: a word and a shape. */
 export function StateMark({ state, step }: { state: StepState; step?: Step }) {

@@ -1,0 +1,201 @@
+import {
+  axesFor,
+  FEATURE_NAMES,
+  type FeatureDraft,
+  type FeatureField,
+  featureFields,
+  type GaugePlanDraft,
+  isProbed,
+  REACTION_NAMES,
+  reactionsOf,
+} from '@dogleg/core/gauge'
+import {
+  ChoiceField,
+  LengthField,
+  NumberField,
+  Pair,
+  useCycleForm,
+  WordsField,
+} from '../code/cycle-field.tsx'
+import { PickOne } from '../ui/pick-one.tsx'
+
+export const FEATURE_PARTS = [
+  ['what', 'Measure'],
+  ['where', 'Where'],
+  ['result', 'Result'],
+] as const
+export type FeaturePart = (typeof FEATURE_PARTS)[number][0]
+
+/** The parts of the form that there are for a feature as it stands. */
+export const featureParts = ({ what }: FeatureDraft) =>
+  FEATURE_PARTS.filter(([part]) => part !== 'where' || isProbed(what))
+
+interface FeatureFormProps {
+  part: FeaturePart
+  id: string
+  features: GaugePlanDraft['features']
+  /** What the empty fields come to, in words. */
+  reckoned: { deadBand?: string; limit?: string; tolerance?: string }
+  tools: readonly { number: number; name: string }[]
+}
+
+const signs = (axis: 'X' | 'Y') =>
+  [
+    ['+', `${axis}+`],
+    ['-', `${axis}−`],
+  ] as const
+
+/** One part of the form of a feature. */
+export function FeatureForm({ part, id, features, reckoned, tools }: FeatureFormProps) {
+  const form = useCycleForm()
+  const draft = form.draft as unknown as FeatureDraft
+  const asked = new Set<FeatureField>(featureFields(draft))
+  const pick = (field: FeatureField, label: string, options: readonly (readonly [string, string])[]) =>
+    asked.has(field) && (
+      <PickOne
+        label={label}
+        value={String(draft[field])}
+        onChange={(value) => form.change(field, value)}
+        onFocus={() => form.onLit(field)}
+        options={options}
+      />
+    )
+  const others = features.filter(
+    (each) => each.id !== id && isProbed(each.draft.what) && each.draft.what !== 'edge',
+  )
+  const places: (readonly [string, string])[] = [
+    ['', 'choose'],
+    ...others.map((each) => [each.id, each.draft.name.trim() || 'no name yet'] as const),
+  ]
+  if (part === 'what')
+    return (
+      <div className="space-y-1">
+        <WordsField field="name" label="Name" most={20} hint={FEATURE_NAMES[draft.what]} />
+        <div className="grid grid-cols-2 gap-x-3">
+          {pick(
+            'axis',
+            draft.what === 'surface' || draft.what === 'edge' ? 'Moving along' : 'Across',
+            axesFor(draft.what).map((axis) => [axis, axis === 'Z' ? 'Z, on top' : axis]),
+          )}
+          {pick('directionX', draft.what.endsWith('corner') ? 'Into face, X' : 'Going', signs('X'))}
+          {pick('directionY', draft.what.endsWith('corner') ? 'Into face, Y' : 'Going', signs('Y'))}
+        </div>
+        <div className="grid grid-cols-2 gap-x-3">
+          {pick('from', 'From', places)}
+          {pick('to', 'To', places)}
+        </div>
+        {asked.has('along') && (
+          <ChoiceField
+            field="along"
+            label="Along"
+            options={[
+              ['straight', 'straight'],
+              ['X', 'X'],
+              ['Y', 'Y'],
+            ]}
+          />
+        )}
+        {asked.has('nominal') && (
+          <Pair>
+            <LengthOrClass />
+            <WordsField
+              field="tolerance"
+              label="Tolerance"
+              most={30}
+              hint={reckoned.tolerance ?? '.0005, +.001 -.0005, H7'}
+            />
+          </Pair>
+        )}
+        {!asked.has('nominal') && (
+          <Pair>
+            {asked.has('angle') && <NumberField field="angle" label="Drawing, deg" suffix="deg" />}
+            <WordsField
+              field="tolerance"
+              label="Tolerance"
+              most={30}
+              hint={reckoned.tolerance ?? (draft.what === 'edge' ? 'degrees: .05' : '.0005, +.001 -.0005')}
+            />
+          </Pair>
+        )}
+      </div>
+    )
+  if (part === 'where')
+    return (
+      <div className="space-y-1">
+        <Pair>
+          <LengthField field="x" label="X" hint="On the drawing." />
+          <LengthField field="y" label="Y" hint="On the drawing." />
+        </Pair>
+        <Pair>
+          <LengthField
+            field="top"
+            label={draft.what === 'surface' && draft.axis === 'Z' ? 'Z, drawing' : 'Z of the top'}
+            hint="On the drawing."
+          />
+          {asked.has('depth') && <LengthField field="depth" label="Depth" hint="Below is minus." />}
+        </Pair>
+        {asked.has('base') && (
+          <LengthField field="base" label="Base between the touches" hint="As long as the edge allows." />
+        )}
+        <Pair>
+          {asked.has('gap') && <LengthField field="gap" label="Gap at the start" hint="Stylus to surface." />}
+          <LengthField field="past" label="Search past it" hint="No plenty: a little." />
+        </Pair>
+      </div>
+    )
+  return (
+    <div className="space-y-1">
+      {pick(
+        'react',
+        'With the result',
+        reactionsOf(draft.what).map((each) => [each, REACTION_NAMES[each]]),
+      )}
+      <Pair>
+        {asked.has('tool') && (
+          <NumberField
+            field="tool"
+            label="Cut by T"
+            hint={tools.find(({ number }) => String(number) === draft.tool.trim())?.name ?? 'Its number.'}
+          />
+        )}
+        {asked.has('share') && <NumberField field="share" label="Share" hint="Of the error: 0.5" />}
+      </Pair>
+      {asked.has('wears') && (
+        <ChoiceField
+          field="wears"
+          label="What is corrected"
+          options={[
+            ['diameter', 'diameter'],
+            ['length', 'length'],
+          ]}
+        />
+      )}
+      {asked.has('deadBand') && (
+        <Pair>
+          <LengthField
+            field="deadBand"
+            label="Dead band"
+            reckoned={reckoned.deadBand}
+            hint="Nothing below it."
+          />
+          <LengthField field="limit" label="Stop beyond" reckoned={reckoned.limit} hint="Error that stops." />
+        </Pair>
+      )}
+    </div>
+  )
+}
+
+/** A size as the drawing has it: a length, or one with its ISO 286 class. */
+function LengthOrClass() {
+  const { draft, unit } = useCycleForm()
+  const classed = /[a-z]{1,2}\d{1,2}$/i.test(String(draft.nominal).trim())
+  return classed ? (
+    <WordsField field="nominal" label="Drawing size" most={30} hint="mm, with its class" />
+  ) : (
+    <LengthField
+      field="nominal"
+      label="Drawing size"
+      hint={unit === 'mm' ? '20, or 20 H7' : '.7500, or 20 H7'}
+    />
+  )
+}

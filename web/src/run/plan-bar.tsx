@@ -1,0 +1,168 @@
+import type { GaugePlanDraft } from '@dogleg/core/gauge'
+import type { FieldProblems } from '@dogleg/core/quantity'
+import type { OffsetState, Setup } from '@dogleg/core/setup'
+import { FilePlus2, Trash2 } from 'lucide-react'
+import { type ReactNode, useId } from 'react'
+import { Button } from '../ui/button.tsx'
+import { Select } from '../ui/select.tsx'
+
+interface PlanBarProps {
+  setup: Setup
+  plans: readonly GaugePlanDraft[]
+  at: number
+  draft: GaugePlanDraft
+  problems: FieldProblems
+  /** Plans of the logbook that are not open on this tablet. */
+  elsewhere: readonly GaugePlanDraft[]
+  offset: OffsetState
+  canRemove: boolean
+  /** The control can print to a log file. */
+  canPrint: boolean
+  /** What the empty fields come to. */
+  reckoned: { clearance: string; feed: string }
+  onChoose: (at: number) => void
+  onOpen: (plan: GaugePlanDraft) => void
+  onAdd: () => void
+  onRemove: () => void
+  onChange: (draft: GaugePlanDraft) => void
+  onOffset: (name: string) => void
+  children: ReactNode
+}
+
+const INPUT = 'h-12 w-full rounded-sm border bg-white/60 px-2 text-lg placeholder:text-ink-soft'
+
+/** Which plan is in hand: its name and number, the offset that it runs in, how it moves and how it ends. */
+export function PlanBar(props: PlanBarProps) {
+  const { setup, plans, at, draft, problems, elsewhere, offset, canRemove, canPrint, reckoned, onChange } =
+    props
+  const ids = useId()
+  const label = (name: string) => `${ids}-${name}`
+  const set = (part: Partial<GaugePlanDraft['head']>) =>
+    onChange({ ...draft, head: { ...draft.head, ...part } })
+  const entry = (
+    field: 'title' | 'number' | 'clearance' | 'feed',
+    words: string,
+    width: string,
+    more: { placeholder?: string; most: number; digits?: boolean },
+  ) => {
+    const wrong = problems[field]
+    return (
+      <div className={width}>
+        <label htmlFor={label(field)} className="block text-sm text-ink-soft">
+          {words}
+        </label>
+        <input
+          id={label(field)}
+          value={draft.head[field]}
+          maxLength={more.most}
+          placeholder={more.placeholder}
+          aria-invalid={wrong !== undefined}
+          title={wrong?.says}
+          onChange={({ target }) => set({ [field]: target.value })}
+          className={`${INPUT} ${more.digits ? 'digits' : ''} ${wrong ? 'border-3 border-ink' : 'border-ink-soft'}`}
+        />
+      </div>
+    )
+  }
+  return (
+    <div className="flex flex-wrap items-end gap-x-3 gap-y-1 py-1">
+      <div>
+        <label htmlFor={label('plan')} className="text-sm text-ink-soft">
+          Plan
+        </label>
+        <div className="flex gap-1">
+          <Select
+            id={label('plan')}
+            value={at}
+            onChange={({ target }) => {
+              const kept = elsewhere.find(({ head }) => `log:${head.title}` === target.value)
+              if (kept) props.onOpen(kept)
+              else props.onChoose(Number(target.value))
+            }}
+            className="max-w-36"
+          >
+            {plans.map((each, index) => (
+              // biome-ignore lint/suspicious/noArrayIndexKey: plans of a tablet are known by their place
+              <option key={index} value={index}>
+                {each.head.title || 'without a name'}
+              </option>
+            ))}
+            {elsewhere.length > 0 && (
+              <optgroup label="from the logbook">
+                {elsewhere.map(({ head: { title } }) => (
+                  <option key={title} value={`log:${title}`}>
+                    {title}
+                  </option>
+                ))}
+              </optgroup>
+            )}
+          </Select>
+          <Button aria-label="New plan" title="New plan" className="h-12 px-3" onClick={props.onAdd}>
+            <FilePlus2 aria-hidden size={20} />
+          </Button>
+          <Button
+            aria-label="Put this plan away"
+            title="Put this plan away"
+            className="h-12 px-3"
+            disabled={!canRemove}
+            onClick={props.onRemove}
+          >
+            <Trash2 aria-hidden size={20} />
+          </Button>
+        </div>
+      </div>
+      {entry('title', 'Name', 'w-40', { most: 40 })}
+      {setup.machine.probe && (
+        <>
+          {entry('number', 'O', 'w-18', { most: 6, digits: true })}
+          <div>
+            <label htmlFor={label('offset')} className="block text-sm text-ink-soft">
+              Offset
+            </label>
+            <Select
+              id={label('offset')}
+              value={offset.name}
+              onChange={({ target }) => props.onOffset(target.value)}
+              className="digits"
+            >
+              {[...new Set([...setup.offsets.map(({ name }) => name), offset.name])].map((name) => (
+                <option key={name}>{name}</option>
+              ))}
+            </Select>
+          </div>
+          {entry('clearance', 'Clear by', 'w-20', {
+            most: 20,
+            placeholder: reckoned.clearance,
+            digits: true,
+          })}
+          {entry('feed', 'Feed', 'w-20', { most: 20, placeholder: reckoned.feed, digits: true })}
+          <div>
+            <label htmlFor={label('ends')} className="block text-sm text-ink-soft">
+              Ends as
+            </label>
+            <Select
+              id={label('ends')}
+              value={draft.head.ends}
+              onChange={({ target }) => set({ ends: target.value as 'program' | 'subprogram' })}
+            >
+              <option value="program">M30</option>
+              <option value="subprogram">M99</option>
+            </Select>
+          </div>
+          {canPrint && (
+            <label className="flex min-h-12 items-center gap-2">
+              <input
+                type="checkbox"
+                checked={draft.head.prints}
+                onChange={({ target }) => set({ prints: target.checked })}
+                className="size-6 accent-ink"
+              />
+              log file
+            </label>
+          )}
+        </>
+      )}
+      {props.children}
+    </div>
+  )
+}

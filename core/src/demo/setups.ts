@@ -154,6 +154,7 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     key: 'FACE',
     gauged: early,
     part: FACE_CORRECTED_AFTER - 1,
+    label: String(FACE_CORRECTED_AFTER),
     tool: 7,
     amount: typed('-.0013'),
     note: 'Length of T7 less by that much.',
@@ -163,6 +164,7 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     kind: 'settled',
     gauged: late,
     part: OUT_PART - FACE_CORRECTED_AFTER - 1,
+    label: String(OUT_PART),
     did: 'scrapped',
     note: 'The dowel hole was cut twice after a stop.',
   })
@@ -170,6 +172,7 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     kind: 'settled',
     gauged: late,
     part: CHIP_PART - FACE_CORRECTED_AFTER - 1,
+    label: String(CHIP_PART),
     did: 'not-counted',
     note: 'A chip in the bore; measured again by hand, it is good.',
   })

@@ -193,7 +193,7 @@ function casesOf(plan: GaugePlan, feature: Feature, of: Characteristic, where: G
     ['lower limit', limits.lower + least],
     ['just above', limits.upper + step],
     ['just below', limits.lower - step],
-    ...(target && deadBand > 2 * step ? [['in the dead band', of.middle + deadBand / 2] as const] : []),
+    ...(target && deadBand > 1.5 * step ? [['in the dead band', of.middle + deadBand / 2] as const] : []),
     [feature.params.react === 'right-part' ? 'wrong part' : 'far out', of.middle + far],
   ]
   return values.map(([kind, value]) => ({

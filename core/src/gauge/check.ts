@@ -66,7 +66,8 @@ function ofTolerance(feature: Feature, of: Characteristic): Finding[] {
 
 /** What is kept to the digits that the control prints. */
 function ofDigits(feature: Feature, of: Characteristic, { profile, unit }: GaugeCase): Finding[] {
-  if (of.unit === 'deg' || of.upper - of.lower >= 4 * 10 ** -printedDigits(profile, unit)) return []
+  const width = of.upper - of.lower
+  if (of.unit === 'deg' || width <= 0 || width >= 4 * 10 ** -printedDigits(profile, unit)) return []
   return [
     at(
       'look',

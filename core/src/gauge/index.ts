@@ -52,6 +52,7 @@ export { type PlayPoint, placeAt, playOf } from './play.ts'
 export { type GaugeProof, proveGauge } from './prove-gauge.ts'
 export {
   LONGEST_RESULTS,
+  labelAfter,
   type MeasuredPart,
   type MeasuredParts,
   MOST_PARTS,

@@ -282,3 +282,7 @@ export function readTypedPart(
   }
   return draftRead<MeasuredPart>(measuredPart.safeParse({ label, values }), problems)
 }
+
+/** The name of the part that is so many after one: its number, where it has one. */
+export const labelAfter = (label: string, count: number) =>
+  /^\d{1,9}$/.test(label) ? String(Number(label) + count) : `${label} + ${count}`

@@ -159,7 +159,7 @@ export interface DecisionSketch {
 /** Where a result leads to what. */
 export function decisionSketch(
   { lower, upper, middle }: { lower: number; upper: number; middle: number },
-  correction: { deadBand: number; limit: number } | undefined,
+  correction: { deadBand: number; limit: number; stopsAtTolerance: boolean } | undefined,
 ): DecisionSketch {
   const half = Math.max((upper - lower) / 2, correction?.limit ?? 0, 1e-9)
   return {
@@ -169,7 +169,9 @@ export function decisionSketch(
     ...(correction
       ? {
           deadBand: [middle - correction.deadBand, middle + correction.deadBand] as const,
-          limits: [middle - correction.limit, middle + correction.limit] as const,
+          ...(correction.stopsAtTolerance
+            ? {}
+            : { limits: [middle - correction.limit, middle + correction.limit] as const }),
         }
       : {}),
     least: middle - 1.6 * half,

@@ -282,10 +282,13 @@ export function describeEntry(
     case 'gauged':
       return { says: partsSaid(entry), detail: `${entry.plan}, ${CAME[entry.came]}` }
     case 'settled':
-      return { says: `Part out of tolerance: ${SETTLED_NAMES[entry.did]}`, detail: entry.note }
+      return {
+        says: `Part ${entry.label}, out of tolerance: ${SETTLED_NAMES[entry.did]}`,
+        detail: entry.note,
+      }
     case 'corrected':
       return {
-        says: `${entry.key} corrected by ${describeTyped(entry.amount)}${entry.tool === null ? '' : `, T${entry.tool}`}`,
+        says: `${entry.key} corrected by ${describeTyped(entry.amount)} after part ${entry.label}${entry.tool === null ? '' : `, T${entry.tool}`}`,
         detail: entry.note,
       }
     case 'happened':

@@ -280,7 +280,11 @@ const gauged = z.object({
 export const settledAs = z.enum(['reworked', 'scrapped', 'let-through', 'not-counted'])
 export type SettledAs = z.infer<typeof settledAs>
 
-const partRef = { gauged: z.ulid(), part: z.int().min(0).describe('its place in the entry') }
+const partRef = {
+  gauged: z.ulid(),
+  part: z.int().min(0).describe('its place in the entry'),
+  label: spokenWords(30, 'Name the part.'),
+}
 
 const settled = z
   .object({ ...stamp, kind: z.literal('settled'), ...partRef, did: settledAs, note: words(300) })

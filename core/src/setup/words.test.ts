@@ -47,6 +47,7 @@ describe('what an entry would change, said before it is made', () => {
     ).toEqual([
       'The code of Housing, tapped holes goes stale.',
       'The proof of O5410 first side goes stale.',
+      'The gauging of Housing, first side goes stale.',
       'G54 Z goes stale.',
       'The program for G54 goes stale.',
     ])
@@ -69,6 +70,7 @@ describe('what an entry would change, said before it is made', () => {
     expect(whatIf(done, strike(done, 'pickup'), demoReference)).toEqual([
       'The code of Housing, tapped holes goes stale.',
       'The proof of O5410 first side goes stale.',
+      'The gauging of Housing, first side goes stale.',
       'G54 Z goes away.',
       'The program for G54 goes stale.',
     ])
@@ -133,12 +135,19 @@ describe('the words of the logbook', () => {
       'T3 is 5.0265 in long',
       'T12 is 3.1250 in long',
       'T5 is 4.1585 in long',
+      'T20 is 5.3350 in long',
       'G54 Z is -15.3460 in',
       'Program for G54 downloaded',
       'G54 checked with a pointed tool: it stands over part zero',
       'Program built: Housing, tapped holes',
       'Work area laid out: 5 bodies',
       'Proved: O5410 first side, good',
+      'Gauging composed: Housing, first side',
+      '120 parts measured: 1 to 120',
+      'FACE corrected by -0.0013 in after part 120, T7',
+      '80 parts measured: 121 to 200',
+      'Part 137, out of tolerance: scrapped',
+      'Part 164, out of tolerance: measured wrong, does not count',
       'Note',
     ])
   })

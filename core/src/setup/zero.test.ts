@@ -265,7 +265,7 @@ describe('a lathe (common practice: X geometry = machine X - measured diameter, 
     return { offset: offsetOf(setup, 'T1'), steps: stepsOf(setup.machine) }
   }
   it('takes the geometry of a tool by face and diameter, and says what comes next', () => {
-    expect(of([]).steps).toEqual(['ready', 'hold', 'zero', 'code', 'prove'])
+    expect(of([]).steps).toEqual(['ready', 'hold', 'zero', 'code', 'prove', 'run'])
     const { offset } = of([skim(1.25), face()])
     expect(offset.axes.X?.value).toBeCloseTo(-11.75, 10)
     expect(offset.axes.Z?.value).toBeCloseTo(-8.02, 10)

@@ -82,11 +82,17 @@ export function NumberField({ field, label, reckoned, hint, suffix }: FieldProps
 }
 
 /** Words, as they are typed. */
-export function WordsField({ field, label, hint, most }: FieldProps & { most: number }) {
+export function WordsField({
+  field,
+  label,
+  hint,
+  most,
+  narrow,
+}: FieldProps & { most: number; narrow?: boolean }) {
   const bound = useField(field)
   return (
     <div data-field={field}>
-      <TextEntry {...bound} label={label} maxLength={most} hint={hint} />
+      <TextEntry {...bound} label={label} maxLength={most} hint={hint} narrow={narrow} />
     </div>
   )
 }

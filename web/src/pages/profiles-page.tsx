@@ -1,4 +1,4 @@
-import { type Profile, profile as profileSchema } from '@dogleg/core/control'
+import { type Profile, profile as profileSchema, USUAL_MACRO_LANGUAGE } from '@dogleg/core/control'
 import type { Machine } from '@dogleg/core/machine'
 import { writeLoad } from '@dogleg/core/pickup'
 import { zodResolver } from '@hookform/resolvers/zod'
@@ -8,6 +8,7 @@ import { useRows } from '../log/rows.ts'
 import { Listing } from '../program/listing.tsx'
 import { EditorEnd } from '../reference/editor-end.tsx'
 import { CheckField, Field, Section, SelectField, Wrong } from '../reference/form-fields.tsx'
+import { MacrosSection } from '../reference/macros-section.tsx'
 import { ProbingSection, USUAL_PROBING } from '../reference/probing-section.tsx'
 import { ReadingSection } from '../reference/reading-section.tsx'
 import { RowsPage } from '../reference/rows-page.tsx'
@@ -70,7 +71,7 @@ function ProfileEditor({ profile }: { profile: Profile }) {
     section: { note?: FieldError } | undefined,
     name:
       | `${'numbers' | 'comments' | 'blocks' | 'program' | 'offsets' | 'clearUp'}.note`
-      | `${'loadOffset' | 'rotation' | 'probing' | 'reading'}.note`,
+      | `${'loadOffset' | 'rotation' | 'probing' | 'macros' | 'reading'}.note`,
   ) => (
     <Field
       label="Where this is set on the control, what its manual says"
@@ -216,6 +217,15 @@ function ProfileEditor({ profile }: { profile: Profile }) {
             setValue('probing', has ? USUAL_PROBING : null, { shouldDirty: true, shouldValidate: true })
           }
           note={notes(errors.probing, 'probing.note')}
+        />
+        <MacrosSection
+          macros={draft.macros}
+          errors={errors.macros}
+          register={register}
+          onHas={(has) =>
+            setValue('macros', has ? USUAL_MACRO_LANGUAGE : null, { shouldDirty: true, shouldValidate: true })
+          }
+          note={notes(errors.macros, 'macros.note')}
         />
         <ReadingSection
           reading={draft.reading}

@@ -1,5 +1,5 @@
 import type { Capability, Chart, Drift, Ratio } from '@dogleg/core/gauge'
-import { RULES, type RuleName } from '@dogleg/core/gauge'
+import { labelAfter, RULES, type RuleName } from '@dogleg/core/gauge'
 import { fixedDigits } from '@dogleg/core/quantity'
 import type { ValueSeries } from '@dogleg/core/setup'
 import { formatValue } from './format-value.ts'
@@ -21,7 +21,7 @@ export function CapabilityPanel({ series, chart, drift, fit }: CapabilityPanelPr
   const counts = new Map<RuleName, number>()
   for (const { rule } of chart?.signals ?? []) counts.set(rule, (counts.get(rule) ?? 0) + 1)
   const labelOf = (index: number) =>
-    parts[index]?.label ?? `${parts.at(-1)?.label ?? ''} + ${index - values.length + 1}`
+    parts[index]?.label ?? labelAfter(parts.at(-1)?.label ?? '', index - values.length + 1)
   return (
     <div className="space-y-2">
       <section aria-label="Drift">

@@ -13,7 +13,7 @@ interface CaseTableProps {
 function outcome({ tried, next }: TriedCase, format: (value: number) => string): string {
   if (tried.alarm) return tried.alarm.says || `alarm in line ${tried.alarm.line}`
   if (tried.skipped) return 'skips what follows'
-  if (next) return `corrects: next ${format(next.before)} to ${format(next.after)} off`
+  if (next) return `corrects: ${format(next.before)} off, then ${format(next.after)}`
   return 'goes on'
 }
 
@@ -43,8 +43,8 @@ export function CaseTable({ cases, unitOf, onPick }: CaseTableProps) {
           const unit = unitOf(each.key)
           const format = (value: number) => formatValue(value, unit)
           return (
-            <tr key={`${each.key}/${each.kind}`} className="border-t border-rule align-top">
-              <td className="font-semibold">{each.key ?? ''}</td>
+            <tr key={`${each.key}/${each.kind}`} className="border-t border-rule">
+              <td className="pr-3 font-semibold">{each.key ?? ''}</td>
               <td>
                 <button
                   type="button"

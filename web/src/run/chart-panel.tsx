@@ -91,28 +91,7 @@ export function ChartPanel({ title, onCompose }: ChartPanelProps) {
             )
           }
         />
-        <div className="flex gap-2 border-t border-rule pt-2">
-          {(
-            [
-              ['CSV', 'csv', 'text/csv', () => resultsCsv(characteristics, reportedParts(series))],
-              [
-                'JSON',
-                'json',
-                'application/json',
-                () => resultsJson(about, characteristics, reportedParts(series)),
-              ],
-            ] as const
-          ).map(([name, ending, type, text]) => (
-            <Button
-              key={name}
-              className="flex-1"
-              disabled={parts.length === 0}
-              onClick={() => saveFile(text(), fileName(series.title, ending), type)}
-            >
-              <FileDown aria-hidden size={20} /> {name}
-            </Button>
-          ))}
-        </div>
+        <OutParts series={series} />
       </div>
       <div className="flex min-w-0 flex-col gap-2">
         <div className="flex flex-wrap items-end gap-3">
@@ -126,8 +105,32 @@ export function ChartPanel({ title, onCompose }: ChartPanelProps) {
           </div>
           <p className="pb-2 text-lg">
             {value ? `${value.values.length} parts` : ''}
-            {value && value.corrections.length > 0 && `, corrected ${value.corrections.length} times`}
+            {value &&
+              value.corrections.length > 0 &&
+              `, corrected ${value.corrections.length === 1 ? 'once' : `${value.corrections.length} times`}`}
           </p>
+          <div className="ml-auto flex gap-2">
+            {(
+              [
+                ['CSV', 'csv', 'text/csv', () => resultsCsv(characteristics, reportedParts(series))],
+                [
+                  'JSON',
+                  'json',
+                  'application/json',
+                  () => resultsJson(about, characteristics, reportedParts(series)),
+                ],
+              ] as const
+            ).map(([name, ending, type, text]) => (
+              <Button
+                key={name}
+                className="h-12"
+                disabled={parts.length === 0}
+                onClick={() => saveFile(text(), fileName(series.title, ending), type)}
+              >
+                <FileDown aria-hidden size={20} /> {name}
+              </Button>
+            ))}
+          </div>
         </div>
         {value && value.values.length > 0 ? (
           <Suspense fallback={<p className="text-ink-soft">Drawing…</p>}>
@@ -144,7 +147,6 @@ export function ChartPanel({ title, onCompose }: ChartPanelProps) {
         )}
       </div>
       <div className="space-y-3 md:col-span-2 lg:col-span-1">
-        <OutParts series={series} />
         {value && <CapabilityPanel series={value} chart={said?.chart} drift={said?.drift} fit={said?.fit} />}
         {value && value.values.length > 0 && (
           <CorrectionForm key={value.of.key} series={series} value={value} />

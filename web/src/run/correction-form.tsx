@@ -34,6 +34,7 @@ export function CorrectionForm({ series, value }: { series: GaugeSeries; value: 
               key: of.key,
               gauged: last.entry.id,
               part: last.part,
+              label: last.label,
               tool: of.tool,
               amount,
               note: '',

@@ -1,6 +1,6 @@
 import type { DecisionSketch } from '@dogleg/core/gauge'
+import { frame } from '../drawing/frame.ts'
 import { Words } from '../drawing/marks.tsx'
-import { plan } from '../drawing/plan.ts'
 import { Sheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 700
@@ -18,12 +18,8 @@ interface DecisionDrawingProps {
 /** A result on its scale: the tolerance, where nothing is done, where it is corrected, where it stops. */
 export function DecisionDrawing({ sketch, says, format, name, lit }: DecisionDrawingProps) {
   const { least, greatest, lower, upper, middle, deadBand, limits } = sketch
-  const on = plan(
-    { x: least, y: 0 },
-    { x: greatest, y: 0 },
-    { left: 20, top: 0, width: WIDTH - 40, height: HEIGHT },
-  )
-  const at = (value: number) => on.place({ x: value, y: 0 }).x
+  const along = frame(least, greatest, { upright: false, from: 20, to: WIDTH - 20, middle: 0 })
+  const at = (value: number) => along.place(value, 0).x
   const band = (from: number, to: number, y: number, height: number, ink: string, opacity: number) => (
     <rect
       x={at(from)}

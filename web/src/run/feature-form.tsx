@@ -102,6 +102,7 @@ export function FeatureForm({ part, id, features, reckoned, tools }: FeatureForm
               field="tolerance"
               label="Tolerance"
               most={30}
+              narrow
               hint={reckoned.tolerance ?? '.0005, +.001 -.0005, H7'}
             />
           </Pair>
@@ -113,6 +114,7 @@ export function FeatureForm({ part, id, features, reckoned, tools }: FeatureForm
               field="tolerance"
               label="Tolerance"
               most={30}
+              narrow
               hint={reckoned.tolerance ?? (draft.what === 'edge' ? 'degrees: .05' : '.0005, +.001 -.0005')}
             />
           </Pair>
@@ -190,7 +192,7 @@ function LengthOrClass() {
   const { draft, unit } = useCycleForm()
   const classed = /[a-z]{1,2}\d{1,2}$/i.test(String(draft.nominal).trim())
   return classed ? (
-    <WordsField field="nominal" label="Drawing size" most={30} hint="mm, with its class" />
+    <WordsField narrow field="nominal" label="Drawing size" most={30} hint="mm, with its class" />
   ) : (
     <LengthField
       field="nominal"

@@ -66,7 +66,7 @@ export function FeatureList(props: FeatureListProps) {
           )
         })}
       </ol>
-      {saves.size > 0 && <p className="text-sm text-ink-soft">Seconds: what leaving it out saves.</p>}
+      {saves.size > 0 && <p className="text-sm text-ink-soft">Seconds: saved without it.</p>}
       {place >= 0 && (
         <fieldset className="grid grid-cols-4 gap-1 max-lg:w-52">
           <legend className="sr-only">The feature in hand</legend>

@@ -182,12 +182,6 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
             }}
             onRemove={(id) => setFeatures(draft.features.filter((each) => each.id !== id))}
           />
-          {trial.time && trial.time.joined > 0 && read.plan && read.plan.features.length > 1 && (
-            <p className="text-sm leading-5">
-              In one program it saves <span className="digits">{seconds(trial.time.joined)}</span> over one
-              each; the probe in, on and off cost <span className="digits">{seconds(trial.time.once)}</span>.
-            </p>
-          )}
         </div>
         {item && form ? (
           <>
@@ -221,6 +215,13 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
                   </CycleFormProvider>
                 </Tabs.Content>
               </Tabs.Root>
+              {trial.time && trial.time.joined > 0 && read.plan && read.plan.features.length > 1 && (
+                <p className="text-sm leading-5">
+                  In one program it saves <span className="digits">{seconds(trial.time.joined)}</span> over
+                  one each; the probe in, on and off cost{' '}
+                  <span className="digits">{seconds(trial.time.once)}</span>.
+                </p>
+              )}
             </form>
             <div className="flex min-w-0 flex-col gap-1">
               <div className="max-lg:h-72 lg:h-[min(18.75rem,calc(100dvh-34rem))] lg:min-h-44">

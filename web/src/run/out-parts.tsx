@@ -55,7 +55,14 @@ function Settle({ part, says }: { part: GaugedPart; says: string }) {
   const signed = useSigned()
   const [did, setDid] = useState<SettledAs>('reworked')
   const [note, setNote] = useState('')
-  const entry: NewEntry = { kind: 'settled', gauged: part.entry.id, part: part.part, did, note: note.trim() }
+  const entry: NewEntry = {
+    kind: 'settled',
+    gauged: part.entry.id,
+    part: part.part,
+    label: part.label,
+    did,
+    note: note.trim(),
+  }
   const wrong = problemsOf(setup.id, entry).note
   return (
     <form

@@ -130,7 +130,7 @@ export function PlanBar(props: PlanBarProps) {
               ))}
             </Select>
           </div>
-          {entry('clearance', 'Clear by', 'w-20', {
+          {entry('clearance', 'Clear by', 'w-24', {
             most: 20,
             placeholder: reckoned.clearance,
             digits: true,

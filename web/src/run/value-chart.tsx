@@ -71,14 +71,14 @@ export function ValueChart({ series, chart, drift }: ValueChartProps) {
   const said = flags.size === 0 ? 'no rule speaks' : `rules speak at ${flags.size} parts`
   return (
     <figure
-      className="flex flex-1 flex-col rounded-sm bg-layout p-2 text-scribe"
+      className="rounded-sm bg-layout p-2 text-scribe"
       aria-label={`${of.key} over ${rows.length} parts: ${said}`}
     >
       <figcaption className="text-sm">
         {of.key} of each part. Solid: tolerance. Dashed: control limits. Band: within them. Upright:
         corrected.
       </figcaption>
-      <ResponsiveContainer width="100%" height={290} minWidth={100}>
+      <ResponsiveContainer width="100%" height={340} minWidth={100}>
         <ComposedChart data={rows} margin={{ top: 10, right: 12, bottom: 0, left: 6 }}>
           <CartesianGrid stroke={DIM} strokeOpacity={0.25} vertical={false} />
           <XAxis {...x} />
@@ -173,10 +173,10 @@ function Dot({ cx, cy, row }: { cx?: number | undefined; cy?: number | undefined
     <circle
       cx={cx}
       cy={cy}
-      r={row.flagged ? 4.5 : 2.5}
+      r={row.flagged ? 3.5 : 2.5}
       fill={BRASS}
       stroke={row.flagged ? INK : GROUND}
-      strokeWidth={row.flagged ? 2 : 0.5}
+      strokeWidth={row.flagged ? 1.5 : 0.5}
     />
   )
 }

@@ -1,0 +1,98 @@
+import { describe, expect, it } from 'vitest'
+import { classDeviations, standardTolerance } from './iso286.ts'
+import { readTolerance } from './tolerance.ts'
+
+/** ISO 286-2:2010, tables of limit deviations, in micrometres (from memory; each is also in common engineering handbooks). */
+const TABLE: readonly (readonly [size: number, code: string, upper: number, lower: number])[] = [
+  [3, 'H7', 10, 0],
+  [6, 'g6', -4, -12],
+  [10, 'H8', 22, 0],
+  [10, 'p6', 24, 15],
+  [16, 'h6', 0, -11],
+  [20, 'H7', 21, 0],
+  [20, 'g6', -7, -20],
+  [20, 'f7', -20, -41],
+  [20, 'K7', 6, -15],
+  [20, 'P7', -14, -35],
+  [20, 'js6', 6.5, -6.5],
+  [25, 'M7', 0, -21],
+  [25, 'k6', 15, 2],
+  [25, 'N7', -7, -28],
+  [30, 's6', 48, 35],
+  [40, 'e8', -50, -89],
+  [50, 'f7', -25, -50],
+  [50, 'H11', 160, 0],
+  [60, 'r6', 60, 41],
+  [80, 'd9', -100, -174],
+  [100, 'N7', -10, -45],
+  [100, 'S7', -58, -93],
+  [120, 'H9', 87, 0],
+  [200, 'm6', 46, 17],
+  [300, 'M6', -9, -41],
+  [2, 'N7', -4, -14],
+  [25, 'N9', 0, -52],
+]
+
+describe('ISO 286', () => {
+  it.each(TABLE)('%d %s is %d and %d micrometres', (size, code, upper, lower) => {
+    const of = classDeviations(size, code)
+    expect(typeof of).toBe('object')
+    if (typeof of === 'string') return
+    expect(of.upper * 1000).toBeCloseTo(upper, 6)
+    expect(of.lower * 1000).toBeCloseTo(lower, 6)
+  })
+
+  it('has standard tolerances that follow i = 0.45 D^(1/3) + 0.001 D in the ratios of ISO 286-1, annex A (from memory)', () => {
+    const units = { 6: 10, 7: 16, 8: 25, 9: 40, 10: 64, 11: 100, 12: 160, 13: 250 }
+    const steps = [6, 10, 18, 30, 50, 80, 120, 180, 250, 315, 400, 500]
+    for (const [grade, count] of Object.entries(units))
+      steps.forEach((to, index) => {
+        const from = index === 0 ? 3 : (steps[index - 1] as number)
+        const d = Math.sqrt(from * to)
+        const formula = count * (0.45 * Math.cbrt(d) + 0.001 * d)
+        const of = standardTolerance(to, Number(grade))
+        // The tables are rounded: to whole micrometres, to fives, to tens.
+        expect(Math.abs(of - formula), `IT${grade} to ${to}`).toBeLessThan(Math.max(1.1, 0.06 * formula))
+      })
+  })
+
+  it('says what it does not carry, and never gives a number for it', () => {
+    for (const [size, code] of [
+      [600, 'H7'],
+      [20, 'H4'],
+      [20, 'z9'],
+      [20, 'K9'],
+      [0, 'H7'],
+      [20, 'H'],
+    ] as const)
+      expect(typeof classDeviations(size, code), `${size} ${code}`).toBe('string')
+  })
+})
+
+describe('a tolerance as it is typed', () => {
+  it.each([
+    ['.0005', 0.75, 0.0005, -0.0005],
+    ['±.0005', 0.75, 0.0005, -0.0005],
+    ['+/-.0005', 0.75, 0.0005, -0.0005],
+    ['+.001 -.0005', 0.75, 0.001, -0.0005],
+    ['+.001/-.0005', 0.75, 0.001, -0.0005],
+    ['+.001 0', 0.75, 0.001, 0],
+    ['-.0005 +.001', 0.75, -0.0005, 0.001],
+    ['1/64', 2, 1 / 64, -1 / 64],
+    ['0.02 mm', 1, 0.02 / 25.4, -0.02 / 25.4],
+    ['H7', 20 / 25.4, 0.021 / 25.4, 0],
+  ])('%s on %d in', (text, nominal, upper, lower) => {
+    const read = readTolerance(text, nominal, 'inch')
+    expect(read.ok && [read.upper, read.lower].map((of) => of.toFixed(9))).toEqual(
+      [upper, lower].map((of) => of.toFixed(9)),
+    )
+  })
+  it.each(['', 'about a thou', '+.001 -.0005 .2', '-.001', 'H22', '.5.5'])(
+    '"%s" is refused with a sentence',
+    (text) => {
+      const read = readTolerance(text, 0.75, 'inch')
+      expect(read.ok).toBe(false)
+      expect(!read.ok && read.says.length).toBeGreaterThan(10)
+    },
+  )
+})

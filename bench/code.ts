@@ -9,7 +9,8 @@ import { medianTime, report } from './report.ts'
 /** One frame of a screen that is drawn sixty times a second. */
 const FRAME_MS = 1000 / 60
 
-function setupOf(title: RegExp): Setup {
+/** A setup of the demo by its title. */
+export function setupOf(title: RegExp): Setup {
   let seed = 1
   const entries = demoEntries(Date.UTC(2026, 10, 25, 8), () => {
     seed = (seed * 16_807) % 2_147_483_647

@@ -1,6 +1,7 @@
 import { benchCode } from './code.ts'
 import { benchDerive } from './derive.ts'
 import { benchFirstLoad } from './first-load.ts'
+import { benchGauge } from './gauge.ts'
 import { benchHold } from './hold.ts'
 import { benchProgram } from './program.ts'
 import { benchProvePage } from './prove-page.ts'
@@ -12,6 +13,7 @@ benchHold()
 benchZero()
 benchProgram()
 benchCode()
+benchGauge()
 await benchFirstLoad()
 await benchProvePage()
 process.exitCode = anyMissed() ? 1 : 0

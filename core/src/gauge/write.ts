@@ -170,7 +170,7 @@ function print(pen: Pen, texts: readonly string[], feature?: Feature): void {
   const { macros, plan } = pen
   if (!plan.head.prints || macros.print === 'none') return
   if (macros.print === 'opened') line(pen, 'POPEN', undefined, feature)
-  for (const text of texts) line(pen, `DPRNT[${text}]`, undefined, feature)
+  for (const text of texts) line(pen, `DPRNT[${text}]`, 'to the log file', feature)
   if (macros.print === 'opened') line(pen, 'PCLOS', undefined, feature)
 }
 
@@ -332,7 +332,7 @@ function decide(pen: Pen, { feature, of }: GaugeStep & { does: 'decide' }): void
         `${of.key} below ${number(limits.lower)}: skip what follows`,
         feature,
       )
-      line(pen, `IF [${skipped} EQ 1] GOTO ${END}`, undefined, feature)
+      line(pen, `IF [${skipped} EQ 1] GOTO ${END}`, 'to where the probe is switched off', feature)
       return
     }
     default:

@@ -12,8 +12,11 @@ export interface Appended {
   known: number
 }
 
-/** The text of a program is long, and says nothing about whether the machine is ready. */
-const withoutText = (entry: Entry): Entry => (entry.kind === 'program' ? { ...entry, text: '-' } : entry)
+/** The text of a program and measured parts by the hundred are long, and say nothing about whether the machine is ready. */
+const withoutBulk = (entry: Entry): Entry => {
+  if (entry.kind === 'program') return { ...entry, text: '-' }
+  return entry.kind === 'gauged' ? { ...entry, parts: entry.parts.slice(0, 1) } : entry
+}
 
 /** The log. Adding is idempotent by the id that the client made; nothing is ever changed or removed. */
 export function entryStore({ db }: Database) {
@@ -100,7 +103,7 @@ export function entryStore({ db }: Database) {
       .orderBy(asc(table.seq))
       .all()
     return {
-      entries: rows.map(({ body }) => withoutText(JSON.parse(body) as Entry)),
+      entries: rows.map(({ body }) => withoutBulk(JSON.parse(body) as Entry)),
       seq: rows.at(-1)?.seq ?? after,
     }
   }

@@ -10,7 +10,7 @@ import { Button } from '../ui/button.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 
 const tabLook = ({ isActive }: { isActive: boolean }) =>
-  `inline-flex min-h-12 flex-col justify-center border-b-4 px-1.5 leading-5 font-semibold ${isActive ? 'border-ink' : 'border-transparent hover:bg-stock-shade'}`
+  `inline-flex min-h-12 flex-col justify-center border-b-4 px-1 leading-5 xl:px-1.5 font-semibold ${isActive ? 'border-ink' : 'border-transparent hover:bg-stock-shade'}`
 
 /** The traveler of one setup: its steps with their state, and what belongs to all of them. */
 export function SetupPage() {

@@ -49,7 +49,7 @@ export function CaseTable({ cases, unitOf, onPick }: CaseTableProps) {
                 <button
                   type="button"
                   onClick={() => onPick(each)}
-                  className="min-h-9 underline decoration-rule decoration-2 underline-offset-4"
+                  className="min-h-9 text-left underline decoration-rule decoration-2 underline-offset-4"
                 >
                   {each.kind}
                 </button>

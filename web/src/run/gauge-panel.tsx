@@ -224,7 +224,7 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
               )}
             </form>
             <div className="flex min-w-0 flex-col gap-1">
-              <div className="max-lg:h-72 lg:h-[min(18.75rem,calc(100dvh-34rem))] lg:min-h-44">
+              <div className="max-lg:h-72 lg:h-[min(18.75rem,calc(100dvh-35.5rem))] lg:min-h-44">
                 <Drawing
                   part={shown}
                   gauging={gauging}
@@ -296,6 +296,12 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
         {fact && <FactLine fact={fact} />}
         {fact && !same && entry && <span className="text-ink-soft">What stands here differs from it.</span>}
         <span className="ml-auto flex flex-wrap items-center gap-3">
+          {given && (
+            <span className="max-w-80 text-sm leading-4">
+              First run: single block, low rapids, a hand on feed hold. Touch the stylus by hand to see that
+              it stops.
+            </span>
+          )}
           {gauging.edited && <span className="font-semibold">As it was changed by hand:</span>}
           {given && (
             <TakeProgram

@@ -97,7 +97,7 @@ export function ResultEntry({ title, characteristics, count, onRecord }: ResultE
             placeholder={next}
             maxLength={30}
             onChange={(label) => change({ ...draft, label })}
-            hint="Its number."
+            hint="Stop the spindle before you measure."
             narrow
           />
           <div className="grid grid-cols-2 gap-x-3">

@@ -18,6 +18,9 @@ const DIM = 'var(--color-scribe-dim)'
 const BRASS = 'var(--color-brass)'
 const GROUND = 'var(--color-layout-deep)'
 
+/** More corrections than these are not marked one by one. */
+const MOST_MARKED = 12
+
 interface ValueChartProps {
   series: ValueSeries
   chart: Chart | undefined
@@ -68,6 +71,7 @@ export function ValueChart({ series, chart, drift }: ValueChartProps) {
     tickFormatter: (n: number) => parts[n - 1]?.label ?? '',
   }
   const y = { stroke: INK, tick: { fill: INK, fontSize: 13 }, tickFormatter: format, width: 74 }
+  const shownCorrections = corrections.length <= MOST_MARKED ? corrections : []
   const said = flags.size === 0 ? 'no rule speaks' : `rules speak at ${flags.size} parts`
   return (
     <figure
@@ -75,8 +79,8 @@ export function ValueChart({ series, chart, drift }: ValueChartProps) {
       aria-label={`${of.key} over ${rows.length} parts: ${said}`}
     >
       <figcaption className="text-sm">
-        {of.key} of each part. Solid: tolerance. Dashed: control limits. Band: within them. Upright:
-        corrected.
+        {of.key} of each part. Solid: tolerance. Dashed: control limits. Band: within them.
+        {shownCorrections.length > 0 && ' Upright: corrected.'}
       </figcaption>
       <ResponsiveContainer width="100%" height={340} minWidth={100}>
         <ComposedChart data={rows} margin={{ top: 10, right: 12, bottom: 0, left: 6 }}>
@@ -113,10 +117,9 @@ export function ValueChart({ series, chart, drift }: ValueChartProps) {
           {[of.lower, of.upper].map((limit) => (
             <ReferenceLine key={limit} y={limit} stroke={INK} strokeWidth={2.5} />
           ))}
-          {corrections.length <= 12 &&
-            corrections.map((at) => (
-              <ReferenceLine key={at} x={at + 0.5} stroke={BRASS} strokeDasharray="2 3" />
-            ))}
+          {shownCorrections.map((at) => (
+            <ReferenceLine key={at} x={at + 0.5} stroke={BRASS} strokeDasharray="2 3" />
+          ))}
           <Line
             dataKey="value"
             stroke={BRASS}

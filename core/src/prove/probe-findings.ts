@@ -24,33 +24,29 @@ function moveAt({ kind, count }: Motion, row: number, by: 1 | -1): number | unde
 
 /** A move with the probe out that nothing protects, before or after a call that measures. */
 function unprotected(motion: Motion, call: ProbeCallRun): ProgramFinding[] {
-  const found: ProgramFinding[] = []
-  const fix = 'Call the protected move instead: it stops on contact.'
-  const before = moveAt(motion, call.rows[0] - 1, -1)
-  if (before !== undefined && motion.kind[before] !== ROW.PROBE)
-    found.push(
-      programFinding(
-        'stop',
-        'unprotected-before',
-        motion.line[before] as number,
-        'The probe comes to the feature by a move that is not protected.',
-        'Whatever it meets on the way breaks the stylus: an ordinary move does not stop on contact.',
-        { row: before, fix },
-      ),
-    )
-  const after = moveAt(motion, call.rows[1], 1)
-  if (after !== undefined && motion.kind[after] !== ROW.PROBE)
-    found.push(
-      programFinding(
-        'stop',
-        'unprotected-after',
-        motion.line[after] as number,
-        'The probe leaves the feature by a move that is not protected.',
-        'It is still down in the part: an ordinary move does not stop on contact.',
-        { row: after, fix },
-      ),
-    )
-  return found
+  const say = (code: string, row: number | undefined, says: string, why: string): ProgramFinding[] =>
+    row === undefined || motion.kind[row] === ROW.PROBE
+      ? []
+      : [
+          programFinding('stop', code, motion.line[row] as number, says, why, {
+            row,
+            fix: 'Call the protected move instead: it stops on contact.',
+          }),
+        ]
+  return [
+    ...say(
+      'unprotected-before',
+      moveAt(motion, call.rows[0] - 1, -1),
+      'The probe comes to the feature by a move that is not protected.',
+      'Whatever it meets on the way breaks the stylus: an ordinary move does not stop on contact.',
+    ),
+    ...say(
+      'unprotected-after',
+      moveAt(motion, call.rows[1], 1),
+      'The probe leaves the feature by a move that is not protected.',
+      'It is still down in the part: an ordinary move does not stop on contact.',
+    ),
+  ]
 }
 
 function ofCall(call: ProbeCallRun, { shape, unit }: ProbingFacts): ProgramFinding[] {

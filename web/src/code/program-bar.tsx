@@ -1,10 +1,10 @@
 import type { SheetDraft } from '@dogleg/core/code'
 import type { Material } from '@dogleg/core/cutting'
 import type { OffsetState, Setup } from '@dogleg/core/setup'
-import { FilePlus2, Trash2 } from 'lucide-react'
 import { type ReactNode, useId } from 'react'
-import { Button } from '../ui/button.tsx'
+import { KeptPicker } from '../ui/kept-picker.tsx'
 import { Select } from '../ui/select.tsx'
+import { SmallField } from '../ui/small-field.tsx'
 
 interface ProgramBarProps {
   setup: Setup
@@ -50,52 +50,22 @@ export function ProgramBar({
   const lathe = setup.machine.kind === 'lathe'
   return (
     <div className="flex flex-wrap items-end gap-x-3 gap-y-1 py-1">
-      <div>
-        <label htmlFor={label('program')} className="text-sm text-ink-soft">
-          Program
-        </label>
-        <div className="flex gap-1">
-          <Select
-            id={label('program')}
-            value={at}
-            onChange={({ target }) => {
-              const kept = elsewhere.find(({ title }) => `log:${title}` === target.value)
-              if (kept) onOpen(kept)
-              else onChoose(Number(target.value))
-            }}
-            className="max-w-60"
-          >
-            {sheets.map((each, index) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: programs of a tablet are known by their place
-              <option key={index} value={index}>
-                {each.title || 'without a name'}
-              </option>
-            ))}
-            {elsewhere.length > 0 && (
-              <optgroup label="from the logbook">
-                {elsewhere.map(({ title }) => (
-                  <option key={title} value={`log:${title}`}>
-                    {title}
-                  </option>
-                ))}
-              </optgroup>
-            )}
-          </Select>
-          <Button aria-label="New program" title="New program" className="h-12 px-3" onClick={onAdd}>
-            <FilePlus2 aria-hidden size={20} />
-          </Button>
-          <Button
-            aria-label="Put this program away"
-            title="Put this program away"
-            className="h-12 px-3"
-            disabled={!canRemove}
-            onClick={onRemove}
-          >
-            <Trash2 aria-hidden size={20} />
-          </Button>
-        </div>
-      </div>
-      <Small label="Name" id={label('title')} className="w-56">
+      <KeptPicker
+        label="Program"
+        titles={sheets.map(({ title }) => title)}
+        at={at}
+        elsewhere={elsewhere.map(({ title }) => title)}
+        canRemove={canRemove}
+        onChoose={onChoose}
+        onOpen={(index) => {
+          const kept = elsewhere[index]
+          if (kept) onOpen(kept)
+        }}
+        onAdd={onAdd}
+        onRemove={onRemove}
+        className="max-w-60"
+      />
+      <SmallField label="Name" id={label('title')} className="w-56">
         <input
           id={label('title')}
           value={draft.title}
@@ -103,8 +73,8 @@ export function ProgramBar({
           onChange={({ target }) => onChange({ ...draft, title: target.value })}
           className="h-12 w-full rounded-sm border border-ink-soft bg-white/60 px-2 text-lg"
         />
-      </Small>
-      <Small label="O" id={label('number')} className="w-20">
+      </SmallField>
+      <SmallField label="O" id={label('number')} className="w-20">
         <input
           id={label('number')}
           value={draft.number}
@@ -113,8 +83,8 @@ export function ProgramBar({
           onChange={({ target }) => onChange({ ...draft, number: target.value })}
           className="digits h-12 w-full rounded-sm border border-ink-soft bg-white/60 px-2 text-lg"
         />
-      </Small>
-      <Small label="Material" id={label('material')}>
+      </SmallField>
+      <SmallField label="Material" id={label('material')}>
         <Select
           id={label('material')}
           value={draft.material}
@@ -127,9 +97,9 @@ export function ProgramBar({
             </option>
           ))}
         </Select>
-      </Small>
+      </SmallField>
       {!lathe && (
-        <Small label="Offset" id={label('offset')}>
+        <SmallField label="Offset" id={label('offset')}>
           <Select
             id={label('offset')}
             value={offset.name}
@@ -140,7 +110,7 @@ export function ProgramBar({
               <option key={name}>{name}</option>
             ))}
           </Select>
-        </Small>
+        </SmallField>
       )}
       {!lathe && offset.angle && (
         <label className="flex min-h-12 items-center gap-2">
@@ -153,27 +123,6 @@ export function ProgramBar({
           turned as it lies
         </label>
       )}
-      {children}
-    </div>
-  )
-}
-
-function Small({
-  label,
-  id,
-  className = '',
-  children,
-}: {
-  label: string
-  id: string
-  className?: string
-  children: ReactNode
-}) {
-  return (
-    <div className={className}>
-      <label htmlFor={id} className="block text-sm text-ink-soft">
-        {label}
-      </label>
       {children}
     </div>
   )

@@ -2,7 +2,8 @@ import type { ProbeSketch, ProbeTask } from '@dogleg/core/probe'
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { frame, type Point } from '../drawing/frame.ts'
 import { Dimension, Head, Scribe, Words } from '../drawing/marks.tsx'
-import { plan, polygon } from '../drawing/plan.ts'
+import { plan } from '../drawing/plan.ts'
+import { ProbeMark } from '../drawing/probe-mark.tsx'
 import { Sheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 700
@@ -29,27 +30,6 @@ export function ApproachDrawing({ sketch, task, past, unit, lit }: ApproachDrawi
   )
   const place = (u: number, z: number): Point => on.place({ x: u, y: z })
   const say = (value: number) => formatLength(value, unit)
-  const stand = (at: { u: number; z: number }, dim: boolean) => {
-    const ball = place(at.u, at.z)
-    const corner = (u: number, z: number) => place(at.u + u, at.z + z)
-    return (
-      <g opacity={dim ? 0.35 : 1}>
-        <Scribe from={ball} to={corner(0, reach)} ink="measured" />
-        <polygon
-          points={polygon([
-            corner(-body / 2, reach),
-            corner(body / 2, reach),
-            corner(body / 2, 1.3 * reach),
-            corner(-body / 2, 1.3 * reach),
-          ])}
-          fill="var(--color-layout-deep)"
-          stroke="var(--color-brass)"
-          strokeWidth={2}
-        />
-        <circle cx={ball.x} cy={ball.y} r={Math.max(4, radius * on.scale)} fill="var(--color-brass)" />
-      </g>
-    )
-  }
   const level = HEIGHT - 42
   const along = frame(0, 1, { upright: false, from: place(0, 0).x, to: place(1, 0).x, middle: level })
   const upright = frame(0, 1, { upright: true, from: place(0, 0).y, to: place(0, 1).y, middle: 0 })
@@ -74,8 +54,8 @@ export function ApproachDrawing({ sketch, task, past, unit, lit }: ApproachDrawi
           />
         )
       })}
-      {stand(ends, true)}
-      {stand(start, false)}
+      <ProbeMark at={ends} sketch={sketch} place={place} dim />
+      <ProbeMark at={start} sketch={sketch} place={place} />
       <Scribe from={place(start.u, start.z)} to={arrow} ink="measured" lit={lit === 'past'} />
       <Head at={arrow} dx={down ? 0 : 1} dy={down ? 1 : 0} ink="measured" lit={lit === 'past'} />
       {!down && (

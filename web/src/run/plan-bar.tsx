@@ -1,10 +1,10 @@
 import type { GaugePlanDraft } from '@dogleg/core/gauge'
 import type { FieldProblems } from '@dogleg/core/quantity'
 import type { OffsetState, Setup } from '@dogleg/core/setup'
-import { FilePlus2, Trash2 } from 'lucide-react'
 import { type ReactNode, useId } from 'react'
-import { Button } from '../ui/button.tsx'
+import { KeptPicker } from '../ui/kept-picker.tsx'
 import { Select } from '../ui/select.tsx'
+import { SmallField } from '../ui/small-field.tsx'
 
 interface PlanBarProps {
   setup: Setup
@@ -47,10 +47,7 @@ export function PlanBar(props: PlanBarProps) {
   ) => {
     const wrong = problems[field]
     return (
-      <div className={width}>
-        <label htmlFor={label(field)} className="block text-sm text-ink-soft">
-          {words}
-        </label>
+      <SmallField label={words} id={label(field)} className={width}>
         <input
           id={label(field)}
           value={draft.head[field]}
@@ -61,64 +58,31 @@ export function PlanBar(props: PlanBarProps) {
           onChange={({ target }) => set({ [field]: target.value })}
           className={`${INPUT} ${more.digits ? 'digits' : ''} ${wrong ? 'border-3 border-ink' : 'border-ink-soft'}`}
         />
-      </div>
+      </SmallField>
     )
   }
   return (
     <div className="flex flex-wrap items-end gap-x-3 gap-y-1 py-1">
-      <div>
-        <label htmlFor={label('plan')} className="text-sm text-ink-soft">
-          Plan
-        </label>
-        <div className="flex gap-1">
-          <Select
-            id={label('plan')}
-            value={at}
-            onChange={({ target }) => {
-              const kept = elsewhere.find(({ head }) => `log:${head.title}` === target.value)
-              if (kept) props.onOpen(kept)
-              else props.onChoose(Number(target.value))
-            }}
-            className="max-w-36"
-          >
-            {plans.map((each, index) => (
-              // biome-ignore lint/suspicious/noArrayIndexKey: plans of a tablet are known by their place
-              <option key={index} value={index}>
-                {each.head.title || 'without a name'}
-              </option>
-            ))}
-            {elsewhere.length > 0 && (
-              <optgroup label="from the logbook">
-                {elsewhere.map(({ head: { title } }) => (
-                  <option key={title} value={`log:${title}`}>
-                    {title}
-                  </option>
-                ))}
-              </optgroup>
-            )}
-          </Select>
-          <Button aria-label="New plan" title="New plan" className="h-12 px-3" onClick={props.onAdd}>
-            <FilePlus2 aria-hidden size={20} />
-          </Button>
-          <Button
-            aria-label="Put this plan away"
-            title="Put this plan away"
-            className="h-12 px-3"
-            disabled={!canRemove}
-            onClick={props.onRemove}
-          >
-            <Trash2 aria-hidden size={20} />
-          </Button>
-        </div>
-      </div>
+      <KeptPicker
+        label="Plan"
+        titles={plans.map(({ head: { title } }) => title)}
+        at={at}
+        elsewhere={elsewhere.map(({ head: { title } }) => title)}
+        canRemove={canRemove}
+        onChoose={props.onChoose}
+        onOpen={(index) => {
+          const kept = elsewhere[index]
+          if (kept) props.onOpen(kept)
+        }}
+        onAdd={props.onAdd}
+        onRemove={props.onRemove}
+        className="max-w-36"
+      />
       {entry('title', 'Name', 'w-40', { most: 40 })}
       {setup.machine.probe && (
         <>
           {entry('number', 'O', 'w-18', { most: 6, digits: true })}
-          <div>
-            <label htmlFor={label('offset')} className="block text-sm text-ink-soft">
-              Offset
-            </label>
+          <SmallField label="Offset" id={label('offset')}>
             <Select
               id={label('offset')}
               value={offset.name}
@@ -129,17 +93,14 @@ export function PlanBar(props: PlanBarProps) {
                 <option key={name}>{name}</option>
               ))}
             </Select>
-          </div>
+          </SmallField>
           {entry('clearance', 'Clear by', 'w-24', {
             most: 20,
             placeholder: reckoned.clearance,
             digits: true,
           })}
           {entry('feed', 'Feed', 'w-20', { most: 20, placeholder: reckoned.feed, digits: true })}
-          <div>
-            <label htmlFor={label('ends')} className="block text-sm text-ink-soft">
-              Ends as
-            </label>
+          <SmallField label="Ends as" id={label('ends')}>
             <Select
               id={label('ends')}
               value={draft.head.ends}
@@ -148,7 +109,7 @@ export function PlanBar(props: PlanBarProps) {
               <option value="program">M30</option>
               <option value="subprogram">M99</option>
             </Select>
-          </div>
+          </SmallField>
           {canPrint && (
             <label className="flex min-h-12 items-center gap-2">
               <input

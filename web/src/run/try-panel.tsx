@@ -155,7 +155,7 @@ export function TryPanel({ gauging, onCompose }: { gauging: Gauging; onCompose: 
           <caption className="sr-only">Variables after the program</caption>
           <thead className="text-sm text-ink-soft">
             <tr>
-              <th className="font-normal">Variable</th>
+              <th className="pr-3 font-normal">Variable</th>
               <th className="font-normal">Holds</th>
               <th className="text-right font-normal">Value</th>
               <th className="pl-4 font-normal">Next part</th>
@@ -166,7 +166,7 @@ export function TryPanel({ gauging, onCompose }: { gauging: Gauging; onCompose: 
               const value = result.values.get(key)
               return (
                 <tr key={key} className="border-t border-rule">
-                  <td className="digits">#{variable}</td>
+                  <td className="digits pr-3">#{variable}</td>
                   <td className="font-semibold">{key}</td>
                   <td className="digits text-right text-xl">
                     {value === undefined ? 'not set' : formatValue(value, unitOf(key))}
@@ -184,7 +184,7 @@ export function TryPanel({ gauging, onCompose }: { gauging: Gauging; onCompose: 
             })}
             {result.corrected.map(({ target, before, after }) => (
               <tr key={target.variable} className="border-t border-rule">
-                <td className="digits">#{target.variable}</td>
+                <td className="digits pr-3">#{target.variable}</td>
                 <td className="font-semibold">{target.name}</td>
                 <td className="digits text-right text-xl">{formatLength(after, unit, { plus: true })}</td>
                 <td className="pl-4 text-ink-soft">

@@ -2,7 +2,8 @@ import type { ProbeField, ProbeSketch, ProbeTask } from '@dogleg/core/probe'
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { frame, type Point } from '../drawing/frame.ts'
 import { Dimension, Head, Scribe, Words } from '../drawing/marks.tsx'
-import { plan, polygon } from '../drawing/plan.ts'
+import { plan } from '../drawing/plan.ts'
+import { ProbeMark } from '../drawing/probe-mark.tsx'
 import { Sheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 470
@@ -16,41 +17,6 @@ interface ProbeDrawingProps {
 }
 
 type Place = (u: number, z: number) => Point
-
-/** The probe itself with its ball at a place: stylus and body to scale. */
-function Probe({
-  at,
-  sketch,
-  place,
-  dim,
-}: {
-  at: { u: number; z: number }
-  sketch: ProbeSketch
-  place: Place
-  dim?: boolean
-}) {
-  const { radius, reach, body } = sketch
-  const ball = place(at.u, at.z)
-  const r = Math.max(3, Math.abs(place(radius, 0).x - place(0, 0).x))
-  const corners = [
-    place(at.u - body / 2, at.z + reach),
-    place(at.u + body / 2, at.z + reach),
-    place(at.u + body / 2, at.z + 1.35 * reach),
-    place(at.u - body / 2, at.z + 1.35 * reach),
-  ]
-  return (
-    <g opacity={dim ? 0.35 : 1}>
-      <Scribe from={ball} to={place(at.u, at.z + reach)} ink="measured" />
-      <polygon
-        points={polygon(corners)}
-        fill="var(--color-layout-deep)"
-        stroke="var(--color-brass)"
-        strokeWidth={2}
-      />
-      <circle cx={ball.x} cy={ball.y} r={r} fill="var(--color-brass)" />
-    </g>
-  )
-}
 
 /** A probe call from the side, to scale: where the probe stands, the gap, how far it searches, how deep, and its body. */
 export function ProbeDrawing({ sketch, task, unit, lit }: ProbeDrawingProps) {
@@ -104,8 +70,8 @@ export function ProbeDrawing({ sketch, task, unit, lit }: ProbeDrawingProps) {
       <Words at={{ x: WIDTH - 14, y: place(0, clear).y - 6 }} anchor="end" plain>
         clear height
       </Words>
-      <Probe at={ends} sketch={sketch} place={place} dim />
-      <Probe at={start} sketch={sketch} place={place} />
+      <ProbeMark at={ends} sketch={sketch} place={place} dim />
+      <ProbeMark at={start} sketch={sketch} place={place} />
       <Scribe from={place(start.u, start.z)} to={arrow} ink="measured" lit={lit === 'search'} />
       <Head at={arrow} dx={down ? 0 : 1} dy={down ? 1 : 0} ink="measured" lit={lit === 'search'} />
       {!down && (

@@ -105,7 +105,10 @@ describe('a gauging program, whatever the plan', () => {
           if (found.some(({ severity }) => severity === 'stop')) return
           const program = written(plan, where)
           const proof = proveGauge(plan, program, where, proofCase(program.text, where))
-          expect(proof.findings.filter(({ severity }) => severity === 'stop')).toEqual([])
+          // No stop, and no alarm on a good part.
+          expect(
+            proof.findings.filter(({ severity, code }) => severity === 'stop' || code === 'alarm'),
+          ).toEqual([])
           expect(
             proof.cases.flatMap(({ kind, key, wrong }) => wrong.map((says) => [key, kind, says])),
           ).toEqual([])
@@ -125,6 +128,14 @@ describe('a gauging program, whatever the plan', () => {
     },
     60_000,
   )
+
+  it('has the limits of ISO 286 in inches to the last digit: 20 H7 is 0.7874 to 0.7882', () => {
+    const plan = planOf([featureOf('bore', 'FIT', { nominal: '20 H7', x: '0', y: '0', react: 'stop' })])
+    const { text } = written(plan, caseOf(compact))
+    expect(text).toContain('D0.7874 Q0.1')
+    expect(text).toContain('IF [#100 GT 0.7882] THEN #3000= 1 (FIT ABOVE 0.7882)')
+    expect(text).toContain('IF [#100 LT 0.7874] THEN #3000= 2 (FIT BELOW 0.7874)')
+  })
 
   it('measures what says whether it is the right part first, and stops before the rest', () => {
     const where = caseOf(compact)

@@ -89,3 +89,18 @@ export function correctionOf({ params }: Feature, of: Characteristic, unit: Leng
     stopsAtTolerance: limit === null,
   }
 }
+
+/**
+ * A limit may be passed by this share of the last digit that is printed: 20 H7 is 0.7874016 in at least, and a bore that reads
+ * 0.7874 is in. Far below what any probe repeats to; by judgement.
+ */
+export const LIMIT_SLACK = 0.05
+
+/** Digits after the point that values are read and shown with. */
+const digitsOf = (unit: Characteristic['unit']) => (unit === 'mm' ? 3 : 4)
+
+/** Whether a value lies beyond the limits. */
+export const isOut = (value: number, { lower, upper, unit }: Characteristic): boolean => {
+  const slack = LIMIT_SLACK * 10 ** -digitsOf(unit)
+  return value > upper + slack || value < lower - slack
+}

@@ -98,7 +98,6 @@ const FIELDS = {
   along: oneOf(['X', 'Y', 'straight']),
   react: oneOf(REACTIONS),
   tool: reckoned(number({ least: 1, most: 200, whole: true, says: 'A tool number from 1 to 200.' })),
-  wears: oneOf(['diameter', 'length']),
   share: number({ least: 0.01, most: 1, says: 'A share from 0.01 to 1 of the error.' }),
   deadBand: reckoned(length({ least: 0, says: 'A dead band is zero or more.' })),
   limit: reckoned(positive('The limit must be more than zero.')),
@@ -145,9 +144,7 @@ export const axesFor = (what: FeatureKind): readonly ('X' | 'Y' | 'Z')[] =>
   what === 'surface' ? ['X', 'Y', 'Z'] : ASKS[what].includes('axis') ? ['X', 'Y'] : []
 
 /** The fields that a feature asks for as its form stands, in the order of the work. */
-export function featureFields(
-  of: Pick<TypedOf<Fields>, 'what' | 'axis' | 'react'> & { wears: 'diameter' | 'length' },
-): readonly FeatureField[] {
+export function featureFields(of: Pick<TypedOf<Fields>, 'what' | 'axis' | 'react'>): readonly FeatureField[] {
   const { what, axis } = of
   const react = reactionsOf(what).includes(of.react) ? of.react : 'record'
   const top = what === 'surface' && axis === 'Z'
@@ -155,12 +152,7 @@ export function featureFields(
     (what === 'surface' || what === 'edge') && !top ? [axis === 'Y' ? 'directionY' : 'directionX'] : []
   const asked = ASKS[what].filter((field) => !(top && field === 'depth'))
   const correction = ['share', 'deadBand', 'limit'] as const
-  const reaction: readonly FeatureField[] =
-    react === 'wear' && what === 'surface'
-      ? ['wears', ...correction]
-      : react === 'wear' || react === 'offset'
-        ? correction
-        : []
+  const reaction: readonly FeatureField[] = react === 'wear' || react === 'offset' ? correction : []
   const cutBy: readonly FeatureField[] = what === 'distance' ? [] : ['tool']
   return ['name', 'what', ...direction, ...asked, ...cutBy, 'react', ...reaction]
 }
@@ -238,7 +230,6 @@ export const startingFeature = (what: FeatureKind, called: string, unit: LengthU
   along: 'straight',
   react: 'record',
   tool: '',
-  wears: 'diameter',
   share: '0.5',
   deadBand: '',
   limit: '',

@@ -7,6 +7,7 @@ export {
   correctionOf,
   type Feature,
   halfTolerance,
+  isOut,
   keyOf,
   type Quantity,
 } from './characteristic.ts'
@@ -62,6 +63,7 @@ export {
   type ResultsRead,
   readResults,
   readTypedPart,
+  resultSuspicions,
   resultsCsv,
   resultsJson,
 } from './results.ts'

@@ -19,7 +19,7 @@ export function nextValue(
   wearAs: Macros['wearAs'],
 ): number {
   if (of.react === 'offset') return value - by
-  if (of.what === 'surface' && (quantity === 'Z' || of.wears === 'length')) return value + by
+  if (of.what === 'surface' && quantity === 'Z') return value + by
   const kept = CUTTER + (wearAs === 'diameter' ? by / 2 : by)
   const inside = of.what === 'bore' || of.what === 'pocket'
   if (of.what === 'surface') {

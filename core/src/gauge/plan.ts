@@ -84,17 +84,19 @@ export interface PlanRead {
 }
 
 /** Two features of one name, and distances between what is not there: said at the field. */
-function together(features: readonly Feature[]): Record<string, FieldProblems> {
+function together(features: readonly Feature[], unit: LengthUnit): Record<string, FieldProblems> {
   const problems: Record<string, FieldProblems> = {}
   const names = new Set<string>()
-  for (const { id, params } of features) {
-    const key = keyOf(params.name)
-    if (key === '') problems[id] = { name: { says: 'Use letters and digits.', empty: false } }
-    else if (names.has(key))
+  for (const feature of features) {
+    const { id, params } = feature
+    const keys = characteristicsOf(feature, unit).map(({ key }) => key)
+    const taken = keys.find((key) => names.has(key))
+    if (keyOf(params.name) === '') problems[id] = { name: { says: 'Use letters and digits.', empty: false } }
+    else if (taken !== undefined)
       problems[id] = {
-        name: { says: `Another feature is called ${key}. Give each its own name.`, empty: false },
+        name: { says: `Another value is called ${taken}. Give each its own name.`, empty: false },
       }
-    names.add(key)
+    for (const key of keys) names.add(key)
     if (params.what !== 'distance') continue
     for (const end of ['from', 'to'] as const) {
       const of = features.find((each) => each.id === params[end])
@@ -117,7 +119,7 @@ export function readPlan(draft: GaugePlanDraft, unit: LengthUnit): PlanRead {
     if (read.ok) features.push({ id, params: read.value })
     else problems[id] = read.problems
   }
-  problems = { ...together(features), ...problems }
+  problems = { ...together(features, unit), ...problems }
   const whole = features.filter(({ id }) => !problems[id])
   return {
     plan: top.ok ? { head: top.value, features: whole } : undefined,

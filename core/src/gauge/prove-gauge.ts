@@ -1,7 +1,8 @@
 import { type Verdict, verdictOf, worstFirst } from '../fact/index.ts'
 import { type ProgramFinding, type ProveCase, programFinding, prove } from '../prove/index.ts'
-import { type TriedCase, tryCases } from './cases.ts'
+import { partWith, type TriedCase, tryCases } from './cases.ts'
 import type { GaugePlan } from './plan.ts'
+import { standInOf } from './stand-in.ts'
 import type { GaugeCase, WrittenGauge } from './write.ts'
 
 /** What a gauging program was shown to do. */
@@ -68,7 +69,10 @@ export function proveGauge(
     going = onProgress(from + (to - from) * share)
     return going
   }
-  const proof = prove(of, progress(0, PROVE_SHARE))
+  // A good part: the path is proved to its end, whatever the nominal sizes are.
+  const { unit, shape } = where
+  const good = standInOf(plan.features, { unit, stylus: shape.stylus }, partWith(plan, new Map(), unit))
+  const proof = prove(of, progress(0, PROVE_SHARE), good)
   const cases = going ? tryCases(of.text, plan, written, where, progress(PROVE_SHARE, 1)) : []
   const findings = worstFirst([
     ...ofCases(cases),

@@ -7,6 +7,7 @@ import {
   type ReportedPart,
   readResults,
   readTypedPart,
+  resultSuspicions,
   resultsCsv,
   resultsJson,
 } from './results.ts'
@@ -108,6 +109,18 @@ describe('results come in', () => {
     const wrong = readTypedPart('9', { 'BORE A': 'one' }, characteristics, 'inch')
     expect(!wrong.ok && Object.keys(wrong.problems)).toContain('BORE A')
     expect(readTypedPart('9', {}, characteristics, 'inch').ok).toBe(false)
+  })
+})
+
+describe('results that look wrong are said before they are recorded', () => {
+  it.each([
+    [[1.0002, 0.9995], []],
+    [[25.4, 25.405], ['BORE A: 25.4 looks like mm; the plan is in inch.']],
+    [[-1.0001], ['BORE A: -1.0001 has the wrong sign.']],
+    [[1, 1.2], ['BORE A: 1.2 is far from 1: another value, or a slip?']],
+  ])('%j', (values, says) => {
+    const parts = values.map((value, at) => ({ label: String(at), values: { 'BORE A': value } }))
+    expect(resultSuspicions(parts, characteristics)).toEqual(says)
   })
 })
 

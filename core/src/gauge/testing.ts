@@ -73,10 +73,9 @@ const anyFeature = (index: number, unit: LengthUnit) =>
       directionY: fc.constantFrom('+' as const, '-' as const),
       size: fc.integer({ min: 4, max: 12 }),
       up: fc.integer({ min: 8, max: 60 }),
-      down: fc.integer({ min: 8, max: 60 }),
+      down: fc.integer({ min: -4, max: 60 }),
       react: fc.integer({ min: 0, max: 5 }),
       share: fc.integer({ min: 5, max: 100 }),
-      wears: fc.constantFrom('diameter' as const, 'length' as const),
       band: fc.integer({ min: 0, max: 3 }),
     })
     .map(({ what, size, up, down, react, share, band, ...rest }) => {
@@ -92,10 +91,11 @@ const anyFeature = (index: number, unit: LengthUnit) =>
           x: length(4 * index),
           y: length(index % 2 ? -3 : 0),
           nominal: length(0.5 + size / 16),
+          // Now and then both limits lie on one side of the nominal size.
           tolerance:
             what === 'edge'
-              ? `+.${String(up).padStart(3, '0')} -.${String(down).padStart(3, '0')}`
-              : `+${length(up * step)} -${length(down * step)}`,
+              ? `+${up / 1000} ${-down / 1000}`
+              : `+${length(up * step)} ${length(-down * step)}`,
           base: length(1),
           react: reactions[react % reactions.length] ?? 'record',
           tool: String(index + 1),

@@ -22,7 +22,7 @@ export const wearName = (tool: number, of: 'DIA' | 'LENGTH') => `T${tool} ${of} 
  * A length that is longer cuts higher: a top that is too high wants less of it.
  */
 export function wearTarget(of: FeatureParams, tool: number, macros: Macros): CorrectionTarget {
-  const length = of.what === 'surface' && (of.axis === 'Z' || of.wears === 'length')
+  const length = of.what === 'surface' && of.axis === 'Z'
   if (length)
     return {
       variable: macros.lengthWear + tool - 1,

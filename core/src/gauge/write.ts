@@ -22,6 +22,7 @@ import {
   correctionOf,
   type Feature,
   keyOf,
+  LIMIT_SLACK,
   lengthIn,
 } from './characteristic.ts'
 import { FEATURE_NAMES, isProbed, probeTaskOf } from './feature.ts'
@@ -112,13 +113,12 @@ export function targetOf(
   return undefined
 }
 
-/** Limits as they are printed: cut inwards, so that nothing out of tolerance passes for the last digit. */
+/** Limits as they are printed: cut inwards, so that nothing passes by the last digit; a twentieth of it is let be. */
 export function printedLimits({ lower, upper }: Characteristic, profile: Profile, unit: LengthUnit) {
   const per = 10 ** printedDigits(profile, unit)
-  const slack = 1e-6
   return {
-    lower: Math.ceil(lower * per - slack) / per,
-    upper: Math.floor(upper * per + slack) / per,
+    lower: Math.ceil(lower * per - LIMIT_SLACK) / per,
+    upper: Math.floor(upper * per + LIMIT_SLACK) / per,
   }
 }
 

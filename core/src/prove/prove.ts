@@ -8,7 +8,7 @@ import {
   type ToolShape,
   toolIn,
 } from '../machine/index.ts'
-import { boxStandIn, type Program, ROW, read } from '../program/index.ts'
+import { boxStandIn, type Program, ROW, read, type StandIn } from '../program/index.ts'
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
 import { type CycleTime, cycleTime, type MachineSpeeds, speedsOf } from '../timing/index.ts'
 import { type Approach, approaches } from './approach.ts'
@@ -87,7 +87,7 @@ const standInOf = (part: Body) => {
   return boxStandIn(least, greatest)
 }
 
-const readOptions = (of: ProveCase, bodies: readonly Body[]) => {
+const readOptions = (of: ProveCase, bodies: readonly Body[], standIn: StandIn | undefined) => {
   const part = bodies.find(({ role }) => role === 'part')
   return {
     profile: of.profile,
@@ -96,7 +96,7 @@ const readOptions = (of: ProveCase, bodies: readonly Body[]) => {
     frame: of.frame,
     offsets: new Map(of.offsets.map(({ name, axes }) => [name, axes])),
     lengths: new Map(of.lengths.map(({ tool, length }) => [tool, length])),
-    ...(part ? { standIn: standInOf(part) } : {}),
+    ...(standIn ? { standIn } : part ? { standIn: standInOf(part) } : {}),
     ...(of.skipOptional ? { skipOptional: true } : {}),
   }
 }
@@ -145,9 +145,10 @@ const emptyScene = (): ProgramFinding =>
 
 /**
  * Proves a program for a setup: reads it as the control would, finds where a tool or holder hits something, what is wrong
- * with its modes, and how long it takes. `onProgress` is told the share done, and stops the work by giving false.
+ * with its modes, and how long it takes. `onProgress` is told the share done, and stops the work by giving false; `standIn` is what
+ * probing meets, the part's own box where it is left out.
  */
-export function prove(of: ProveCase, onProgress?: (share: number) => boolean): Proof {
+export function prove(of: ProveCase, onProgress?: (share: number) => boolean, standIn?: StandIn): Proof {
   const { machine, unit, profile } = of
   const { bodies } = layoutIn(of.layout, unit)
   const lathe = machine.kind === 'lathe'
@@ -161,7 +162,7 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean): P
     if (onProgress && !onProgress(from + (to - from) * share)) cancelled = true
     return !cancelled
   }
-  const program = read(of.text, { ...readOptions(of, bodies), onProgress: progress(0, READ_SHARE) })
+  const program = read(of.text, { ...readOptions(of, bodies, standIn), onProgress: progress(0, READ_SHARE) })
   const time = cycleTime(program.motion, speeds)
   let split: string[] | undefined
   const lineAt = (line: number) => {

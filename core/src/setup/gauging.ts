@@ -4,6 +4,7 @@ import {
   type Characteristic,
   characteristicsIn,
   type Feature,
+  isOut,
   keyOf,
   nextValue,
   type ReportedPart,
@@ -86,9 +87,9 @@ export const outOf = (
   values: Readonly<Record<string, number>>,
   characteristics: readonly Characteristic[],
 ): string[] =>
-  characteristics.flatMap(({ key, lower, upper }) => {
-    const value = values[key]
-    return value !== undefined && (value > upper + 1e-9 || value < lower - 1e-9) ? [key] : []
+  characteristics.flatMap((of) => {
+    const value = values[of.key]
+    return value !== undefined && isOut(value, of) ? [of.key] : []
   })
 
 function partsOf(

@@ -162,15 +162,12 @@ export function FeatureForm({ part, id, features, reckoned, tools }: FeatureForm
         )}
         {asked.has('share') && <NumberField field="share" label="Share" hint="Of the error: 0.5" />}
       </Pair>
-      {asked.has('wears') && (
-        <ChoiceField
-          field="wears"
-          label="What is corrected"
-          options={[
-            ['diameter', 'diameter'],
-            ['length', 'length'],
-          ]}
-        />
+      {draft.react === 'wear' && asked.has('share') && (
+        <p className="text-sm leading-5">
+          {draft.what === 'surface' && draft.axis === 'Z'
+            ? 'Its length is corrected.'
+            : 'Its diameter is corrected, as G41 and G42 use it.'}
+        </p>
       )}
       {asked.has('deadBand') && (
         <Pair>

@@ -139,7 +139,6 @@ function Feature({ feature, scale, place, isChosen, lit, onChoose }: FeatureProp
   const zero = place({ x: 0, y: 0 })
   return (
     // biome-ignore lint/a11y/noStaticElementInteractions: the same is had from the list by keyboard
-    // biome-ignore lint/a11y/useKeyWithClickEvents: the same is had from the list by keyboard
     <g onClick={() => onChoose?.(id)} className={onChoose ? 'cursor-pointer' : ''}>
       {circle !== undefined && (
         <circle

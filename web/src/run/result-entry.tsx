@@ -5,8 +5,10 @@ import {
   MOST_PARTS,
   readResults,
   readTypedPart,
+  resultSuspicions,
 } from '@dogleg/core/gauge'
 import type { FieldProblems } from '@dogleg/core/quantity'
+import { Eye } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { z } from 'zod'
 import { useKept } from '../log/kept.ts'
@@ -51,6 +53,10 @@ export function ResultEntry({ title, characteristics, count, onRecord }: ResultE
     [draft.label, draft.texts, next, characteristics, unit],
   )
   const results = useMemo(() => readResults(draft.list, keys, count + 1), [draft.list, keys, count])
+  const suspicions = resultSuspicions(
+    draft.way === 'pasted' ? results.parts : typed.ok ? [typed.value] : [],
+    characteristics,
+  )
   const problems: FieldProblems = typed.ok ? {} : typed.problems
   const empty = () => clear({ way: draft.way, label: '', texts: {}, list: '' })
   const open = async (file: File | undefined) => {
@@ -89,6 +95,11 @@ export function ResultEntry({ title, characteristics, count, onRecord }: ResultE
           { value: 'pasted', label: 'many' },
         ]}
       />
+      {suspicions.map((says) => (
+        <p key={says} role="status" className="flex items-start gap-1 font-semibold">
+          <Eye aria-label="look again:" size={20} className="mt-0.5 shrink-0" /> {says}
+        </p>
+      ))}
       {draft.way === 'typed' ? (
         <>
           <TextEntry

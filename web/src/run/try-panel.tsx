@@ -202,6 +202,11 @@ export function TryPanel({ gauging, onCompose }: { gauging: Gauging; onCompose: 
             <Button onClick={trial.stop}>Stop</Button>
           </div>
         )}
+        {trial.failed && (
+          <p>
+            Trying it broke off. Nothing is lost. <Button onClick={trial.again}>Try again</Button>
+          </p>
+        )}
         {trial.stopped && (
           <p>
             Not tried on every kind of part. <Button onClick={trial.again}>Try them all</Button>

@@ -33,8 +33,9 @@ export function useGaugeProof(question: GaugeQuestion | undefined): GaugeTrial {
   const [share, setShare] = useState<number>()
   const [stopped, setStopped] = useState<GaugeQuestion>()
   const [failed, setFailed] = useState<GaugeQuestion>()
+  const [tries, setTries] = useState(0)
   const worker = useRef<Worker>(undefined)
-  // biome-ignore lint/correctness/useExhaustiveDependencies: pressing again begins anew
+  // biome-ignore lint/correctness/useExhaustiveDependencies: trying again begins anew
   useEffect(() => {
     if (!question || stopped === question) return
     let live = true
@@ -76,7 +77,7 @@ export function useGaugeProof(question: GaugeQuestion | undefined): GaugeTrial {
       clearTimeout(wait)
       worker.current?.terminate()
     }
-  }, [question, stopped])
+  }, [question, stopped, tries])
   const mine = found && found.of === question ? found : undefined
   return {
     proof: mine?.proof,
@@ -89,6 +90,9 @@ export function useGaugeProof(question: GaugeQuestion | undefined): GaugeTrial {
       setStopped(question)
       setShare(undefined)
     },
-    again: () => setStopped(undefined),
+    again: () => {
+      setStopped(undefined)
+      setTries(tries + 1)
+    },
   }
 }

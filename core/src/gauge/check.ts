@@ -3,6 +3,7 @@ import { type Finding, finding, type Severity, worstFirst } from '../fact/index.
 import type { LinearAxis, ToolShape } from '../machine/index.ts'
 import { checkProbe } from '../probe/index.ts'
 import { formatWithUnit } from '../quantity/index.ts'
+import { type GaugeCase, needsProbe, targetOf } from './case.ts'
 import {
   type Characteristic,
   characteristicsOf,
@@ -14,7 +15,7 @@ import {
 } from './characteristic.ts'
 import { isProbed, probeTaskOf } from './feature.ts'
 import type { GaugePlan } from './plan.ts'
-import { type GaugeCase, needsProbe, targetOf, variablesOf } from './write.ts'
+import { variablesOf } from './variables.ts'
 
 /** What is known besides the case, for what can be wrong with a plan. */
 export interface PlanFacts {

@@ -1,6 +1,7 @@
 export { type Arranged, arrange, type GaugeStep, usualClearance } from './arrange.ts'
 export { type Capability, capability, LEAST_FOR_CAPABILITY, type Ratio } from './capability.ts'
-export { type CaseKind, type Expected, partWith, type TriedCase, tryCases, valuesOf } from './cases.ts'
+export { type GaugeCase, needsProbe, printedLimits, targetOf } from './case.ts'
+export { type CaseKind, type Expected, type TriedCase, tryCases } from './cases.ts'
 export {
   type Characteristic,
   characteristicsOf,
@@ -37,6 +38,7 @@ export {
 export { type Individuals, individuals } from './individuals.ts'
 export { classDeviations } from './iso286.ts'
 export { nextValue } from './next-part.ts'
+export { partWith, valuesOf } from './part-with.ts'
 export {
   characteristicsIn,
   draftOfPlan,
@@ -51,21 +53,17 @@ export {
 } from './plan.ts'
 export { type PlayPoint, placeAt, playOf } from './play.ts'
 export { type GaugeProof, proveGauge } from './prove-gauge.ts'
+export { labelAfter, type ReportedPart, resultsCsv, resultsJson } from './reports.ts'
 export {
   LONGEST_RESULTS,
-  labelAfter,
   type MeasuredPart,
   type MeasuredParts,
   MOST_PARTS,
   measuredPart,
   measuredParts,
-  type ReportedPart,
   type ResultsRead,
   readResults,
   readTypedPart,
-  resultSuspicions,
-  resultsCsv,
-  resultsJson,
 } from './results.ts'
 export { type Chart, chartOf, RANGE_LIMIT, RULES, type RuleName, type Signal, signals } from './rules.ts'
 export {
@@ -78,15 +76,9 @@ export {
   sliderOf,
 } from './sketch.ts'
 export { type ActualPart, standInOf } from './stand-in.ts'
+export { resultSuspicions } from './suspicions.ts'
 export { type GaugeTime, gaugeTime } from './time.ts'
 export { readTolerance } from './tolerance.ts'
 export { type Corrected, nextErrors, type Tried, tryProgram } from './try.ts'
-export {
-  type GaugeCase,
-  type GaugeVariables,
-  needsProbe,
-  printedLimits,
-  targetOf,
-  type WrittenGauge,
-  writeGauge,
-} from './write.ts'
+export type { GaugeVariables } from './variables.ts'
+export { type WrittenGauge, writeGauge } from './write.ts'

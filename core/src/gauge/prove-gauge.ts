@@ -1,9 +1,11 @@
 import { type Verdict, verdictOf, worstFirst } from '../fact/index.ts'
 import { type ProgramFinding, type ProveCase, programFinding, prove } from '../prove/index.ts'
-import { partWith, type TriedCase, tryCases } from './cases.ts'
+import type { GaugeCase } from './case.ts'
+import { type TriedCase, tryCases } from './cases.ts'
+import { partWith } from './part-with.ts'
 import type { GaugePlan } from './plan.ts'
 import { standInOf } from './stand-in.ts'
-import type { GaugeCase, WrittenGauge } from './write.ts'
+import type { WrittenGauge } from './write.ts'
 
 /** What a gauging program was shown to do. */
 export interface GaugeProof {

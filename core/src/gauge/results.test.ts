@@ -1,16 +1,9 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { characteristicsOf } from './characteristic.ts'
-import {
-  labelAfter,
-  measuredPart,
-  type ReportedPart,
-  readResults,
-  readTypedPart,
-  resultSuspicions,
-  resultsCsv,
-  resultsJson,
-} from './results.ts'
+import { labelAfter, type ReportedPart, resultsCsv, resultsJson } from './reports.ts'
+import { measuredPart, readResults, readTypedPart } from './results.ts'
+import { resultSuspicions } from './suspicions.ts'
 import { featureOf, planOf } from './testing.ts'
 
 const plan = planOf([

@@ -8,7 +8,6 @@ import {
   lengthUnit,
   readDegrees,
   readLength,
-  roundTo,
 } from '../quantity/index.ts'
 import { type Characteristic, keyOf } from './characteristic.ts'
 
@@ -200,70 +199,6 @@ export function readResults(text: string, order: readonly string[], first: numbe
   return fromNumbers(rows, order, first)
 }
 
-/** A measured part with what is known of it, for the files that are given out. */
-export interface ReportedPart {
-  label: string
-  at: string
-  by: string
-  values: Readonly<Record<string, number>>
-  /** Keys that are out of tolerance. */
-  out: readonly string[]
-  done?: string
-  note?: string
-}
-
-const digitsOf = (unit: LengthUnit | 'deg') => (unit === 'inch' ? 5 : 4)
-
-/** The parts as CSV (RFC 4180): a heading, a part to a line. */
-export function resultsCsv(
-  characteristics: readonly Characteristic[],
-  parts: readonly ReportedPart[],
-): string {
-  const rows = parts.map(({ label, at, by, values, out, done: did, note }) => [
-    label,
-    at,
-    by,
-    ...characteristics.map(({ key, unit }) => {
-      const value = values[key]
-      return value === undefined ? '' : roundTo(value, digitsOf(unit))
-    }),
-    out.join(' + '),
-    did ?? '',
-    note ?? '',
-  ])
-  return Papa.unparse(
-    {
-      fields: ['part', 'at', 'by', ...characteristics.map(({ key }) => key), 'out', 'done', 'note'],
-      data: rows,
-    },
-    { escapeFormulae: true },
-  )
-}
-
-/** The parts as JSON: what was measured against what, and every part. */
-export const resultsJson = (
-  about: { setup: string; plan: string; unit: LengthUnit },
-  characteristics: readonly Characteristic[],
-  parts: readonly ReportedPart[],
-): string =>
-  JSON.stringify(
-    {
-      ...about,
-      characteristics: characteristics.map(({ key, quantity, unit, nominal, lower, upper, tool }) => ({
-        key,
-        quantity,
-        unit,
-        nominal,
-        lower,
-        upper,
-        tool,
-      })),
-      parts,
-    },
-    null,
-    2,
-  )
-
 /** A part as it was typed, a field a value: what it comes to, or what each field still needs. Empty fields are not measured. */
 export function readTypedPart(
   label: string,
@@ -282,43 +217,3 @@ export function readTypedPart(
   }
   return draftRead<MeasuredPart>(measuredPart.safeParse({ label, values }), problems)
 }
-
-/** The name of the part that is so many after one: its number, where it has one. */
-export const labelAfter = (label: string, count: number) =>
-  /^\d{1,9}$/.test(label) ? String(Number(label) + count) : `${label} + ${count}`
-
-/** A size further from its nominal value than this many tolerances is another feature, or a slip: by judgement. */
-const FAR = 20
-const MM_PER_INCH = 25.4
-
-function suspicion(of: Characteristic, values: readonly number[]): string | undefined {
-  const { key, nominal, lower, upper, unit } = of
-  const width = Math.abs(upper - lower)
-  const near = (value: number, to: number) =>
-    Math.abs(value - to) <= Math.max(FAR * width, 0.02 * Math.abs(to))
-  const odd = values.filter((value) => Math.abs(value - nominal) > FAR * width)
-  const [first] = odd
-  if (first === undefined || width === 0) return undefined
-  const other = unit === 'inch' ? 'mm' : 'inch'
-  if (unit !== 'deg' && nominal !== 0) {
-    const factor = unit === 'inch' ? MM_PER_INCH : 1 / MM_PER_INCH
-    if (odd.every((value) => near(value, nominal * factor)))
-      return `${key}: ${first} looks like ${other}; the plan is in ${unit}.`
-  }
-  if (nominal !== 0 && odd.every((value) => near(value, -nominal)))
-    return `${key}: ${first} has the wrong sign.`
-  return `${key}: ${first} is far from ${nominal}${odd.length > 1 ? `, and ${odd.length - 1} more` : ''}: another value, or a slip?`
-}
-
-/** What looks wrong with results before they are recorded: another unit, a sign, another feature; a sentence each. */
-export const resultSuspicions = (
-  parts: readonly MeasuredPart[],
-  characteristics: readonly Characteristic[],
-): string[] =>
-  characteristics.flatMap((of) => {
-    const values = parts.flatMap(({ values: each }) => {
-      const value = each[of.key]
-      return value === undefined ? [] : [value]
-    })
-    return suspicion(of, values) ?? []
-  })

@@ -2,11 +2,11 @@ import { startOf } from '../probe/index.ts'
 import { boundsOf } from '../prove/index.ts'
 import { roundTo } from '../quantity/index.ts'
 import { arrange } from './arrange.ts'
+import type { GaugeCase } from './case.ts'
 import { type Characteristic, type Feature, keyOf, lengthIn } from './characteristic.ts'
 import { type FeatureKind, isProbed, probeTaskOf } from './feature.ts'
 import type { GaugePlan } from './plan.ts'
 import type { Stop } from './route.ts'
-import type { GaugeCase } from './write.ts'
 
 /** One feature in plan. */
 export interface FeatureSketch {

@@ -4,9 +4,9 @@ import { BUILT_IN_PROFILES } from '../control/index.ts'
 import type { Machine, ProbeShape } from '../machine/index.ts'
 import { testMill } from '../program/testing.ts'
 import { formatLength, type LengthUnit } from '../quantity/index.ts'
+import type { GaugeCase } from './case.ts'
 import { type FeatureDraft, type FeatureKind, reactionsOf, startingFeature } from './feature.ts'
 import { type GaugePlan, type GaugePlanDraft, newPlan, readPlan } from './plan.ts'
-import type { GaugeCase } from './write.ts'
 
 /** Plans and a machine for tests of gauging. */
 

@@ -1,9 +1,10 @@
 import type { Macros, Probing } from '../control/index.ts'
-import { partWith } from './cases.ts'
+import type { GaugeCase } from './case.ts'
 import { isProbed } from './feature.ts'
+import { partWith } from './part-with.ts'
 import type { GaugePlan } from './plan.ts'
 import { tryProgram } from './try.ts'
-import { type GaugeCase, writeGauge } from './write.ts'
+import { writeGauge } from './write.ts'
 
 /** What probing costs, in seconds. */
 export interface GaugeTime {

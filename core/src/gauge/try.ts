@@ -1,11 +1,12 @@
 import type { Alarm, Program } from '../program/index.ts'
 import { read } from '../program/index.ts'
 import { cycleTime, speedsOf } from '../timing/index.ts'
+import { type GaugeCase, targetOf } from './case.ts'
 import { type Characteristic, characteristicsOf, type Feature } from './characteristic.ts'
 import { nextValue } from './next-part.ts'
 import { type ActualPart, standInOf } from './stand-in.ts'
+import type { GaugeVariables } from './variables.ts'
 import type { CorrectionTarget } from './wear.ts'
-import { type GaugeCase, type GaugeVariables, targetOf } from './write.ts'
 
 /** A value that a program corrects: its variable, and what stood in it before and after. */
 export interface Corrected {

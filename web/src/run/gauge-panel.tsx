@@ -1,20 +1,15 @@
 import { type Finding, verdictOf, worstFirst } from '@dogleg/core/fact'
 import {
-  approachOf,
   type Characteristic,
   characteristicsOf,
   correctionOf,
-  decisionSketch,
   FEATURE_KINDS,
   type FeatureDraft,
   type FeatureKind,
-  type FeatureParams,
-  gaugeSketch,
   startingFeature,
   targetOf,
   usualClearance,
 } from '@dogleg/core/gauge'
-import { probeSketch } from '@dogleg/core/probe'
 import { fixedDigits, formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import type { OffsetState } from '@dogleg/core/setup'
 import { Tabs } from 'radix-ui'
@@ -31,12 +26,10 @@ import { Button } from '../ui/button.tsx'
 import { nextFieldOnEnter } from '../ui/entry-field.tsx'
 import { FactLine } from '../ui/fact-line.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
-import { ApproachDrawing } from './approach-drawing.tsx'
-import { DecisionDrawing } from './decision-drawing.tsx'
 import { FeatureForm, type FeaturePart, featureParts } from './feature-form.tsx'
 import { FeatureList } from './feature-list.tsx'
+import { FeaturePicture } from './feature-picture.tsx'
 import { formatValue } from './format-value.ts'
-import { GaugePlanDrawing } from './gauge-plan-drawing.tsx'
 import { PlanBar } from './plan-bar.tsx'
 import type { Gauging } from './use-gauging.ts'
 
@@ -225,7 +218,7 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
             </form>
             <div className="flex min-w-0 flex-col gap-1">
               <div className="max-lg:h-72 lg:h-[min(18.75rem,calc(100dvh-35.5rem))] lg:min-h-44">
-                <Drawing
+                <FeaturePicture
                   part={shown}
                   gauging={gauging}
                   feature={feature?.params}
@@ -341,63 +334,4 @@ function reckonedOf(about: About | undefined, unit: LengthUnit) {
     deadBand: formatLength(correction.deadBand, unit),
     limit: 'tolerance',
   }
-}
-
-interface DrawingProps {
-  part: FeaturePart
-  gauging: Gauging
-  feature: FeatureParams | undefined
-  id: string
-  lit: string | undefined
-  unit: LengthUnit
-  onChoose: (id: string) => void
-}
-
-/** The picture for the part of the form that is open: from above, from the side, or the result on its scale. */
-function Drawing({ part, gauging, feature, id, lit, unit, onChoose }: DrawingProps) {
-  const { plan } = gauging.read
-  const { where } = gauging.program
-  const own = plan?.features.find((each) => each.id === id)
-  const sketch = useMemo(() => (plan && where ? gaugeSketch(plan, where) : undefined), [plan, where])
-  const sideways = lit === 'depth' || lit === 'gap' || lit === 'past' || lit === 'top'
-  if (part === 'where' && sideways && own && where && feature) {
-    const { task, past } = approachOf(own, where, 0)
-    return (
-      <ApproachDrawing
-        sketch={probeSketch(task, where.shape)}
-        task={task}
-        past={past}
-        unit={unit}
-        lit={lit}
-      />
-    )
-  }
-  const [of] = own ? characteristicsOf(own, unit) : []
-  if (own && of && feature && (part === 'result' || !sketch)) {
-    const corrects = where !== undefined && targetOf(own, of, where) !== undefined
-    const correction = correctionOf(own, of, unit)
-    return (
-      <DecisionDrawing
-        sketch={decisionSketch(of, corrects ? correction : undefined)}
-        name={of.key}
-        lit={lit}
-        format={(value) => formatValue(value, of.unit)}
-        says={SAYS[feature.react]}
-      />
-    )
-  }
-  return sketch && where ? (
-    <GaugePlanDrawing sketch={sketch} chosen={id} lit={lit} stylus={where.shape.stylus} onChoose={onChoose} />
-  ) : (
-    <p className="text-ink-soft">The picture appears once the fields are understood.</p>
-  )
-}
-
-const SAYS: Record<FeatureParams['react'], { within: string; beyond: string }> = {
-  record: { within: 'recorded', beyond: 'recorded' },
-  stop: { within: 'goes on', beyond: 'stops' },
-  wear: { within: 'nothing, or corrected', beyond: 'stops' },
-  offset: { within: 'nothing, or corrected', beyond: 'stops' },
-  skip: { within: 'goes on', beyond: 'skips the rest' },
-  'right-part': { within: 'the right part', beyond: 'wrong part: stops' },
 }

@@ -5,16 +5,26 @@ import { useKept } from '../log/kept.ts'
 
 const keptPlans = z.object({ at: z.int().min(0), plans: z.array(gaugePlanDraft).min(1).max(30) })
 
+/** Programs that gauge begin so far above the first number of the profile. */
+const GAUGING_FROM = 20
+
+/** The first program number that no plan of the setup has. */
+function freeNumber(first: number, plans: readonly GaugePlanDraft[]): number {
+  let number = first + GAUGING_FROM
+  while (plans.some(({ head }) => Number(head.number) === number)) number++
+  return number
+}
+
 /** The plans of a setup as they are being composed, kept on the tablet: those of the log to begin with. */
 export function usePlans(setup: Setup) {
-  const fresh = (count: number): GaugePlanDraft =>
+  const fresh = (plans: readonly GaugePlanDraft[]): GaugePlanDraft =>
     newPlan(
-      count === 0 ? setup.opened.title : `Gauging ${count + 1}`,
-      setup.profile.program.number + 20 + count,
+      plans.length === 0 ? setup.opened.title : `Gauging ${plans.length + 1}`,
+      freeNumber(setup.profile.program.number, plans),
     )
   const [{ at, plans }, keep] = useKept(`${setup.id}.gauge`, keptPlans, () => {
     const recorded = setup.gauge.plans.map(({ entry }) => draftOfPlan(entry.plan))
-    return { at: 0, plans: recorded.length > 0 ? recorded : [fresh(0)] }
+    return { at: 0, plans: recorded.length > 0 ? recorded : [fresh([])] }
   })
   const current = Math.min(at, plans.length - 1)
   return {
@@ -24,13 +34,13 @@ export function usePlans(setup: Setup) {
     choose: (next: number) => keep({ at: next, plans }),
     change: (next: GaugePlanDraft) =>
       keep({ at: current, plans: plans.map((each, index) => (index === current ? next : each)) }),
-    add: () => keep({ at: plans.length, plans: [...plans, fresh(plans.length)] }),
+    add: () => keep({ at: plans.length, plans: [...plans, fresh(plans)] }),
     /** One of the logbook, opened here. */
     take: (next: GaugePlanDraft) => keep({ at: plans.length, plans: [...plans, next] }),
     /** Away from this tablet: what was recorded stays in the logbook. */
     remove: () => {
       const left = plans.filter((_, index) => index !== current)
-      keep({ at: 0, plans: left.length > 0 ? left : [fresh(0)] })
+      keep({ at: 0, plans: left.length > 0 ? left : [fresh([])] })
     },
   }
 }

@@ -192,7 +192,7 @@ export function sliderOf({ lower, upper, middle, unit }: Characteristic): {
   step: number
 } {
   const digits = unit === 'deg' || unit === 'inch' ? 4 : 3
-  const step = 10 ** -digits
+  const step = Number(`1e-${digits}`)
   const half = Math.max(2 * (upper - lower), 10 * step)
   return { least: roundTo(middle - half, digits), greatest: roundTo(middle + half, digits), step }
 }

@@ -1,4 +1,4 @@
-import { convertLength, type LengthUnit, type TypedLength } from '../quantity/index.ts'
+import { convertLength, type LengthUnit, type TypedLength, usualDigits } from '../quantity/index.ts'
 import { deviationsOf, type FeatureParams, isCorner, isSized } from './feature.ts'
 
 /** What of a feature is measured. */
@@ -96,8 +96,8 @@ export function correctionOf({ params }: Feature, of: Characteristic, unit: Leng
  */
 export const LIMIT_SLACK = 0.05
 
-/** Digits after the point that values are read and shown with. */
-const digitsOf = (unit: Characteristic['unit']) => (unit === 'mm' ? 3 : 4)
+/** Digits after the point that values are read and shown with; of degrees four. */
+export const digitsOf = (unit: Characteristic['unit']) => (unit === 'deg' ? 4 : usualDigits(unit))
 
 /** Whether a value lies beyond the limits. */
 export const isOut = (value: number, { lower, upper, unit }: Characteristic): boolean => {

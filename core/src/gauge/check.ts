@@ -14,6 +14,7 @@ import {
   lengthIn,
 } from './characteristic.ts'
 import { isProbed, probeTaskOf } from './feature.ts'
+import { valuesOf } from './part-with.ts'
 import type { GaugePlan } from './plan.ts'
 import { variablesOf } from './variables.ts'
 
@@ -198,22 +199,11 @@ function ofProbe(feature: Feature, where: GaugeCase, { near }: PlanFacts): Findi
 
 /** Distances whose ends lie otherwise on the plan than the drawing says. */
 function ofDistances(plan: GaugePlan, unit: GaugeCase['unit']): Finding[] {
-  const place = (id: string) => {
-    const params = plan.features.find((each) => each.id === id)?.params
-    return params && { x: lengthIn(params.x, unit), y: lengthIn(params.y, unit) }
-  }
+  const drawn = valuesOf(plan, {}, unit)
   return plan.features.flatMap((feature) => {
-    const { what, from, to, along } = feature.params
-    const [a, b] = [place(from), place(to)]
     const [of] = characteristicsOf(feature, unit)
-    if (what !== 'distance' || !a || !b || !of) return []
-    const apart =
-      along === 'X'
-        ? Math.abs(b.x - a.x)
-        : along === 'Y'
-          ? Math.abs(b.y - a.y)
-          : Math.hypot(b.x - a.x, b.y - a.y)
-    if (apart >= of.lower && apart <= of.upper) return []
+    const apart = of?.quantity === 'distance' ? drawn.get(of.key) : undefined
+    if (!of || apart === undefined || (apart >= of.lower && apart <= of.upper)) return []
     return [
       at(
         'stop',

@@ -14,7 +14,6 @@ import {
   convertLength,
   type DraftRead,
   type LengthUnit,
-  readLength,
   roundTo,
   type TypedLength,
 } from '../quantity/index.ts'
@@ -167,9 +166,6 @@ export type FeatureParams = KeptOf<Fields>
 export const featureDraft = form.draft
 export type FeatureDraft = TypedOf<Fields>
 export const draftOfFeature = form.write
-/** Everything that is understood, for drawings and hints. */
-export const lenientFeature = form.lenient
-
 /** The value that a form asks for with its own class in it (`20 H7`) says its tolerance too. */
 export const classInNominal = ({ nominal: of }: { nominal: string }) => sizeAndClass(of)?.code
 
@@ -256,10 +252,4 @@ export function probeTaskOf(of: FeatureParams, unit: LengthUnit, stylus: number,
     search: roundTo(gap + value('past'), 9),
     clearance: clear - top,
   }
-}
-
-/** A length as it is typed, or undefined: for hints beside fields that are reckoned. */
-export const typedLengthIn = (text: string, unit: LengthUnit): number | undefined => {
-  const entry = readLength(text, unit)
-  return entry.ok ? entry.value : undefined
 }

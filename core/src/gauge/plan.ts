@@ -1,25 +1,8 @@
 import { z } from 'zod'
-import {
-  formOf,
-  type KeptOf,
-  length,
-  number,
-  oneOf,
-  reckoned,
-  type TypedOf,
-  words,
-  yesNo,
-} from '../cycles/cycle/index.ts'
+import { formOf, length, number, oneOf, reckoned, words, yesNo } from '../cycles/cycle/index.ts'
 import type { FieldProblems, LengthUnit } from '../quantity/index.ts'
 import { type Characteristic, characteristicsOf, type Feature, keyOf } from './characteristic.ts'
-import {
-  draftOfFeature,
-  type FeatureDraft,
-  featureDraft,
-  featureParams,
-  isProbed,
-  readFeature,
-} from './feature.ts'
+import { draftOfFeature, featureDraft, featureParams, isProbed, readFeature } from './feature.ts'
 
 const HEAD = {
   title: words(40, 'Give the program a name.'),
@@ -30,8 +13,6 @@ const HEAD = {
   prints: yesNo,
 } as const
 const head = formOf(HEAD)
-export type PlanHead = KeptOf<typeof HEAD>
-export type PlanHeadDraft = TypedOf<typeof HEAD>
 
 export const MOST_FEATURES = 24
 const id = z.string().min(1).max(40)
@@ -41,20 +22,14 @@ export const gaugePlan = z.object({
   head: head.params,
   features: z.array(z.object({ id, params: featureParams })).max(MOST_FEATURES),
 })
-export interface GaugePlan {
-  head: PlanHead
-  features: Feature[]
-}
+export type GaugePlan = z.infer<typeof gaugePlan>
 
 /** What stands in the form: everything as typed. */
 export const gaugePlanDraft = z.object({
   head: head.draft,
   features: z.array(z.object({ id, draft: featureDraft })).max(MOST_FEATURES),
 })
-export interface GaugePlanDraft {
-  head: PlanHeadDraft
-  features: { id: string; draft: FeatureDraft }[]
-}
+export type GaugePlanDraft = z.infer<typeof gaugePlanDraft>
 
 export const newPlan = (title: string, number: number): GaugePlanDraft => ({
   head: {

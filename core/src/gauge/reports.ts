@@ -1,6 +1,6 @@
 import Papa from 'papaparse'
 import { type LengthUnit, roundTo } from '../quantity/index.ts'
-import type { Characteristic } from './characteristic.ts'
+import { type Characteristic, digitsOf } from './characteristic.ts'
 
 /** A measured part with what is known of it, for the files that are given out. */
 export interface ReportedPart {
@@ -14,7 +14,8 @@ export interface ReportedPart {
   note?: string
 }
 
-const digitsOf = (unit: LengthUnit | 'deg') => (unit === 'inch' ? 5 : 4)
+/** One digit more than values are shown with: a file rounds nothing away that was read. */
+const fileDigits = (unit: Characteristic['unit']) => digitsOf(unit) + 1
 
 /** The parts as CSV (RFC 4180): a heading, a part to a line. */
 export function resultsCsv(
@@ -27,7 +28,7 @@ export function resultsCsv(
     by,
     ...characteristics.map(({ key, unit }) => {
       const value = values[key]
-      return value === undefined ? '' : roundTo(value, digitsOf(unit))
+      return value === undefined ? '' : roundTo(value, fileDigits(unit))
     }),
     out.join(' + '),
     did ?? '',

@@ -3,7 +3,7 @@ import { boundsOf } from '../prove/index.ts'
 import { roundTo } from '../quantity/index.ts'
 import { arrange } from './arrange.ts'
 import type { GaugeCase } from './case.ts'
-import { type Characteristic, type Feature, keyOf, lengthIn } from './characteristic.ts'
+import { type Characteristic, digitsOf, type Feature, keyOf, lengthIn } from './characteristic.ts'
 import { type FeatureKind, isProbed, probeTaskOf } from './feature.ts'
 import type { GaugePlan } from './plan.ts'
 import type { Stop } from './route.ts'
@@ -191,7 +191,7 @@ export function sliderOf({ lower, upper, middle, unit }: Characteristic): {
   greatest: number
   step: number
 } {
-  const digits = unit === 'deg' || unit === 'inch' ? 4 : 3
+  const digits = digitsOf(unit)
   const step = Number(`1e-${digits}`)
   const half = Math.max(2 * (upper - lower), 10 * step)
   return { least: roundTo(middle - half, digits), greatest: roundTo(middle + half, digits), step }

@@ -1,9 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { demoReference, measuredHousings } from '../demo/index.ts'
-import { driftOf } from '../gauge/index.ts'
 import { featureOf, planOf } from '../gauge/testing.ts'
 import { type Entry, type EntryOf, entry as entrySchema } from './entries.ts'
-import { nextRun, reportedParts, valueSeries } from './gauging.ts'
+import { nextRun, partLabel, reportedParts, seriesDrift, toMiddle, valueSeries } from './gauging.ts'
 import { add, derive, edge, happened, inch, pickup, strike } from './testing.ts'
 import { whatIf } from './what-if.ts'
 
@@ -93,6 +92,11 @@ describe('measured parts', () => {
     expect(value?.values).toEqual([1, 1.0001, 1.0002, 1.0003])
     expect(value?.corrections).toEqual([2])
     expect(value?.since).toBe(2)
+    if (!value) return
+    expect([0, 3, 4, 10].map((index) => partLabel(value, index))).toEqual(['1', '5', '6', '12'])
+    expect(toMiddle(value)).toBeCloseTo(-0.0003, 9)
+    // Two parts since it was corrected by hand: too few for a drift.
+    expect(seriesDrift(value)).toBeUndefined()
   })
 
   it('show the tool’s own wear where the program corrects it (the demo’s cutter closes by 0.000012 a part)', () => {
@@ -105,7 +109,7 @@ describe('measured parts', () => {
     const [series] = gauge(gauged(plan.id, [], { parts })).series
     const value = series && valueSeries(series, 'BORE', 'G54', { profile })
     expect(value?.corrections.length).toBeGreaterThan(20)
-    const drift = driftOf(value?.uncorrected ?? [], 0, { lower: 0.9, upper: 1.5 })
+    const drift = value && seriesDrift(value)
     // The part with the chip counts here: it is one of 200.
     expect(drift?.slope).toBeCloseTo(-0.000_012, 5)
   })

@@ -3,9 +3,12 @@ import type { Freshness } from '../fact/index.ts'
 import {
   type Characteristic,
   characteristicsIn,
+  type Drift,
+  driftOf,
   type Feature,
   isOut,
   keyOf,
+  labelAfter,
   nextValue,
   type ReportedPart,
   targetOf,
@@ -270,6 +273,20 @@ export function valueSeries(
     ...(raw ? { uncorrected: raw } : {}),
   }
 }
+
+/**
+ * The drift of a value: since the last correction; or, where the program corrects by itself, the tool's own, in what the parts
+ * would have been.
+ */
+export const seriesDrift = ({ of, values, since, uncorrected: raw }: ValueSeries): Drift | undefined =>
+  raw ? driftOf(raw, 0, of) : driftOf(values, since, of)
+
+/** The name of the part at a place of a series, also of one that is still to come. */
+export const partLabel = ({ parts }: ValueSeries, index: number): string =>
+  parts[index]?.label ?? labelAfter(parts.at(-1)?.label ?? '', index - parts.length + 1)
+
+/** How much the last part would have to move to the middle of its tolerance, signed. */
+export const toMiddle = ({ of, values }: ValueSeries): number => of.middle - (values.at(-1) ?? of.middle)
 
 /** What to do next in the Run step, with the reason. */
 export function nextRun({ gauge }: { gauge: GaugeState }): { says: string; why: string } {

@@ -58,8 +58,11 @@ export {
   type GaugingFact,
   nextRun,
   outOf,
+  partLabel,
   reportedParts,
   SETTLED_NAMES,
+  seriesDrift,
+  toMiddle,
   type ValueSeries,
   valueSeries,
 } from './gauging.ts'

@@ -1,7 +1,7 @@
 import type { Capability, Chart, Drift, Ratio } from '@dogleg/core/gauge'
-import { labelAfter, RULES, type RuleName } from '@dogleg/core/gauge'
+import { RULES, type RuleName } from '@dogleg/core/gauge'
 import { fixedDigits } from '@dogleg/core/quantity'
-import type { ValueSeries } from '@dogleg/core/setup'
+import { partLabel, type ValueSeries } from '@dogleg/core/setup'
 import { formatValue } from './format-value.ts'
 
 interface CapabilityPanelProps {
@@ -16,12 +16,11 @@ const ratio = ({ value, low, high }: Ratio) =>
 
 /** What the values say: where the tool will be out, what has changed, how the process fits its tolerance. */
 export function CapabilityPanel({ series, chart, drift, fit }: CapabilityPanelProps) {
-  const { of, parts, values } = series
+  const { of } = series
   const unit = of.unit
   const counts = new Map<RuleName, number>()
   for (const { rule } of chart?.signals ?? []) counts.set(rule, (counts.get(rule) ?? 0) + 1)
-  const labelOf = (index: number) =>
-    parts[index]?.label ?? labelAfter(parts.at(-1)?.label ?? '', index - values.length + 1)
+  const labelOf = (index: number) => partLabel(series, index)
   return (
     <div className="space-y-2">
       <section aria-label="Drift">

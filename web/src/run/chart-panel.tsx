@@ -1,5 +1,5 @@
-import { capability, chartOf, driftOf, resultsCsv, resultsJson } from '@dogleg/core/gauge'
-import { reportedParts, valueSeries } from '@dogleg/core/setup'
+import { capability, chartOf, resultsCsv, resultsJson } from '@dogleg/core/gauge'
+import { reportedParts, seriesDrift, valueSeries } from '@dogleg/core/setup'
 import { FileDown } from 'lucide-react'
 import { Suspense, useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -45,10 +45,8 @@ export function ChartPanel({ title, onCompose }: ChartPanelProps) {
   )
   const said = useMemo(() => {
     if (!value) return undefined
-    const { values, of, since, uncorrected } = value
-    // Where the program corrects by itself, the tool's own drift shows in what the parts would have been.
-    const drift = uncorrected ? driftOf(uncorrected, 0, of) : driftOf(values, since, of)
-    return { chart: chartOf(values), drift, fit: capability(values, of) }
+    const { values, of } = value
+    return { chart: chartOf(values), drift: seriesDrift(value), fit: capability(values, of) }
   }, [value])
   if (!series || !fact)
     return (

@@ -1,5 +1,5 @@
 import { formatLength, readLength } from '@dogleg/core/quantity'
-import type { GaugeSeries, ValueSeries } from '@dogleg/core/setup'
+import { type GaugeSeries, toMiddle, type ValueSeries } from '@dogleg/core/setup'
 import { useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
@@ -12,11 +12,10 @@ export function CorrectionForm({ series, value }: { series: GaugeSeries; value: 
   const { setup } = useOpenSetup()
   const signed = useSigned()
   const [text, setText] = useState('')
-  const { of, parts, values } = value
+  const { of, parts } = value
   const last = parts.at(-1)
   if (of.unit === 'deg' || !last) return null
   const read = readLength(text, of.unit)
-  const wanted = of.middle - (values.at(-1) ?? of.middle)
   return (
     <details className="border-t border-rule">
       <summary className="min-h-11 content-center font-semibold">It was corrected by hand</summary>
@@ -48,7 +47,7 @@ export function CorrectionForm({ series, value }: { series: GaugeSeries; value: 
           unit={of.unit}
           value={text}
           onChange={setText}
-          hint={`The last part is ${formatLength(wanted, of.unit, { plus: true })} from the middle.`}
+          hint={`The last part is ${formatLength(toMiddle(value), of.unit, { plus: true })} from the middle.`}
           narrow
         />
         <Button type="submit" disabled={!read.ok} className="w-full">

@@ -10,7 +10,7 @@ import {
   targetOf,
   usualClearance,
 } from '@dogleg/core/gauge'
-import { fixedDigits, formatLength, type LengthUnit } from '@dogleg/core/quantity'
+import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import type { OffsetState } from '@dogleg/core/setup'
 import { Tabs } from 'radix-ui'
 import { useMemo, useState } from 'react'
@@ -29,7 +29,7 @@ import { Findings, VerdictMark } from '../ui/verdict.tsx'
 import { FeatureForm, type FeaturePart, featureParts } from './feature-form.tsx'
 import { FeatureList } from './feature-list.tsx'
 import { FeaturePicture } from './feature-picture.tsx'
-import { formatValue } from './format-value.ts'
+import { formatSeconds, formatValue } from './format-value.ts'
 import { PlanBar } from './plan-bar.tsx'
 import type { Gauging } from './use-gauging.ts'
 
@@ -38,8 +38,6 @@ interface GaugePanelProps {
   offset: OffsetState
   onOffset: (name: string) => void
 }
-
-const seconds = (of: number) => `${fixedDigits(of, 1)} s`
 
 /** Composing: what is measured, what is done with it, the program that comes of it. */
 export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
@@ -104,7 +102,7 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
   for (const step of written?.arranged.steps ?? []) {
     if (step.does === 'measure') order.set(step.feature.id, order.size + 1)
   }
-  const saves = new Map([...(trial.time?.saves ?? [])].map(([id, of]) => [id, seconds(of)]))
+  const saves = new Map([...(trial.time?.saves ?? [])].map(([id, of]) => [id, formatSeconds(of)]))
   const findings: Finding[] = worstFirst([
     ...program.findings,
     ...(trial.proof?.findings ?? []).map((each) => ({ ...each, where: `line ${each.line}` })),
@@ -147,7 +145,9 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
         onOffset={onOffset}
       >
         <span className="ml-auto flex items-center gap-3">
-          {trial.time && <span className="digits text-2xl font-semibold">{seconds(trial.time.total)}</span>}
+          {trial.time && (
+            <span className="digits text-2xl font-semibold">{formatSeconds(trial.time.total)}</span>
+          )}
           {trial.share !== undefined && written && (
             <span className="text-ink-soft" role="status">
               trying…
@@ -210,9 +210,9 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
               </Tabs.Root>
               {trial.time && trial.time.joined > 0 && read.plan && read.plan.features.length > 1 && (
                 <p className="text-sm leading-5">
-                  In one program it saves <span className="digits">{seconds(trial.time.joined)}</span> over
-                  one each; the probe in, on and off cost{' '}
-                  <span className="digits">{seconds(trial.time.once)}</span>.
+                  In one program it saves <span className="digits">{formatSeconds(trial.time.joined)}</span>{' '}
+                  over one each; the probe in, on and off cost{' '}
+                  <span className="digits">{formatSeconds(trial.time.once)}</span>.
                 </p>
               )}
             </form>

@@ -9,7 +9,7 @@ import {
   type TriedCase,
   tryProgram,
 } from '@dogleg/core/gauge'
-import { fixedDigits, formatLength } from '@dogleg/core/quantity'
+import { formatLength } from '@dogleg/core/quantity'
 import { outOf } from '@dogleg/core/setup'
 import { Play, RotateCcw } from 'lucide-react'
 import { Suspense, useMemo, useState } from 'react'
@@ -21,7 +21,7 @@ import { PickOne } from '../ui/pick-one.tsx'
 import { Progress } from '../ui/progress.tsx'
 import { Findings } from '../ui/verdict.tsx'
 import { CaseTable } from './case-table.tsx'
-import { formatValue } from './format-value.ts'
+import { formatSeconds, formatValue } from './format-value.ts'
 import { GaugePlanDrawing } from './gauge-plan-drawing.tsx'
 import { HoldsPanel } from './holds-panel.tsx'
 import { SizeSliders } from './size-sliders.tsx'
@@ -250,5 +250,3 @@ export function TryPanel({ gauging, onCompose }: { gauging: Gauging; onCompose: 
     </div>
   )
 }
-
-const formatSeconds = (of: number) => `${fixedDigits(of, 1)} s`

@@ -92,8 +92,8 @@ export function ChartPanel({ title, onCompose }: ChartPanelProps) {
         <OutParts series={series} />
       </div>
       <div className="flex min-w-0 flex-col gap-2">
-        <div className="flex flex-wrap items-end gap-3">
-          <div className="w-48">
+        <div className="flex flex-wrap items-end gap-2">
+          <div className="w-36">
             <PickOne
               label="Value"
               value={value?.of.key ?? ''}
@@ -101,7 +101,7 @@ export function ChartPanel({ title, onCompose }: ChartPanelProps) {
               options={characteristics.map((of) => [of.key, of.key])}
             />
           </div>
-          <p className="pb-2 text-lg">
+          <p className="pb-3">
             {value ? `${value.values.length} parts` : ''}
             {value &&
               value.corrections.length > 0 &&

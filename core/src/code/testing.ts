@@ -42,6 +42,7 @@ export const machineOf = (kind: 'mill' | 'lathe', unit: LengthUnit = 'inch'): Ma
     rotary: null,
     around: null,
     costs: null,
+    pallets: null,
     readyList: null,
     leastStep: unit === 'inch' ? 0.0001 : 0.001,
     toolLengths: 'gauge-line',

@@ -128,6 +128,14 @@ export const machine = z
       .nullable()
       .default(null)
       .describe('what its time costs the shop; null if nobody said'),
+    pallets: z
+      .object({
+        count: z.int('Write a whole number.').min(2, 'Two or more.').max(12, 'At most 12.'),
+        swap: z.number().positive('A time must be more than zero.').describe('seconds of one change'),
+      })
+      .nullable()
+      .default(null)
+      .describe('null where it has no pallet changer'),
     readyList: readyList.nullable().default(null).describe('null for the usual list'),
     leastStep: z
       .number()

@@ -31,6 +31,7 @@ export const testMill: Machine = {
   rotary: null,
   around: null,
   costs: null,
+  pallets: null,
   readyList: null,
   leastStep: 0.0001,
   toolLengths: 'gauge-line',

@@ -1,4 +1,5 @@
 export { readDegrees } from './degrees.ts'
+export { type DurationEntry, formatDuration, readDuration } from './duration.ts'
 export {
   asTyped,
   describeTyped,

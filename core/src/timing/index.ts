@@ -1,3 +1,4 @@
 export { type CycleTime, cycleTime, rapidSeconds, type TimeParts } from './cycle-time.ts'
 export { type MachineSpeeds, speedsOf } from './machine-speeds.ts'
+export { type SavedTime, type ShopRates, savedTime } from './saved-time.ts'
 export { cornerSpeedSquared, restToRest, turnsFromRest } from './trapezoid.ts'

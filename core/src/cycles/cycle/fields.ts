@@ -2,7 +2,9 @@ import { z } from 'zod'
 import {
   type DraftRead,
   type FieldProblems,
+  formatDuration,
   type LengthUnit,
+  readDuration,
   readLength,
   type TypedLength,
   typedLength,
@@ -84,6 +86,27 @@ export function number({ least, most, whole, says }: NumberRule): Field<number, 
       return value?.success ? { ok: true, value: value.data } : { ok: false, says, empty: false }
     },
     write: String,
+  }
+}
+
+/** A time in seconds, as a stopwatch shows it or a person writes it. */
+export function duration({ above }: { above?: number } = {}): Field<number, string> {
+  const says = 'That must take some time.'
+  return {
+    kept: z
+      .number()
+      .min(0, says)
+      .max(7 * 86_400),
+    typed: z.string().max(30),
+    blank: 0,
+    read: (typed) => {
+      const entry = readDuration(typed)
+      if (!entry.ok) return entry
+      return above !== undefined && entry.seconds <= above
+        ? { ok: false, says, empty: false }
+        : { ok: true, value: entry.seconds }
+    },
+    write: (seconds) => (seconds < 60 ? String(seconds) : formatDuration(seconds)),
   }
 }
 

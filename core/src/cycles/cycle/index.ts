@@ -1,5 +1,6 @@
 export { clearanceLow, cutsTooLittle, tooFast, toolUnknown } from './checks.ts'
 export {
+  duration,
   type Field,
   type Fields,
   type Form,

@@ -10,7 +10,6 @@ export {
   type RetractLimits,
   retractCurve,
   type Saving,
-  type ShopRates,
   savingOf,
   type TapStroke,
   type TimedHoles,

@@ -1,3 +1,5 @@
+import { type SavedTime, type ShopRates, savedTime } from '../../timing/index.ts'
+
 /** One tapped hole and the spindle that taps it: turns, turns a second, turns a second squared. */
 export interface TapStroke {
   /** Turns of each stroke from the R plane down, travel over pitch: one, or one a peck. */
@@ -62,37 +64,19 @@ export function retractCurve(of: TapStroke, most: number): { multiple: number; s
   })
 }
 
-/** How the shop runs the part. */
-export interface ShopRates {
+/** How the shop runs the part, and how many holes it has. */
+export interface HoleRates extends ShopRates {
   holes: number
-  /** Parts a shift, shifts a month; null where nobody said. */
-  partsAShift: number | null
-  shiftsAMonth: number | null
-  /** Money a machine hour. */
-  anHour: number | null
 }
 
-export interface Saving {
+export interface Saving extends SavedTime {
   perHole: number
-  perPart: number
-  perShift: number | null
-  perMonth: number | null
-  moneyAMonth: number | null
 }
 
 /** What coming out at one multiple saves against another, in seconds; (t1 - tk) x holes x parts (trade.md 7). */
-export function savingOf(of: TapStroke, from: number, to: number, rates: ShopRates): Saving {
+export function savingOf(of: TapStroke, from: number, to: number, rates: HoleRates): Saving {
   const perHole = holeSeconds(of, from) - holeSeconds(of, to)
-  const perPart = perHole * rates.holes
-  const perShift = rates.partsAShift === null ? null : perPart * rates.partsAShift
-  const perMonth = perShift === null || rates.shiftsAMonth === null ? null : perShift * rates.shiftsAMonth
-  return {
-    perHole,
-    perPart,
-    perShift,
-    perMonth,
-    moneyAMonth: perMonth === null || rates.anHour === null ? null : (perMonth / 3600) * rates.anHour,
-  }
+  return { perHole, ...savedTime(perHole * rates.holes, rates) }
 }
 
 /** Two holes that were timed at the machine, the same but for the multiple. */

@@ -1,0 +1,35 @@
+export { type PalletReading, readPallets, startedFor } from './check.ts'
+export { type MendedPallets, mendedText, mendPallets } from './mend.ts'
+export {
+  draftOfPallets,
+  MOST_PALLETS,
+  newPalletPlan,
+  type PalletPlan,
+  type PalletPlanDraft,
+  palletPlan,
+  palletPlanDraft,
+  readPalletPlan,
+} from './plan.ts'
+export { newPlay, type PalletAction, type PalletPlay, playPallets } from './play.ts'
+export {
+  type LaneState,
+  type PalletWork,
+  type Shift,
+  type ShiftCase,
+  type ShiftSpan,
+  shiftCase,
+  simulateShift,
+  steadyCycle,
+} from './shift.ts'
+export {
+  type BeforeStart,
+  judgeStart,
+  loadable,
+  type StartHappens,
+  type StartJudgement,
+  startTable,
+  type TableLine,
+  tableToKey,
+} from './start.ts'
+export { type PalletControl, programNumberOf } from './trace.ts'
+export { type PalletOption, type PalletRates, palletOptions } from './worth.ts'

@@ -59,15 +59,7 @@ const mayImport = {
   cutting: ['quantity'],
   'cycles/cycle': ['quantity', 'fact', 'geometry', 'machine', 'control', 'program'],
   'cycles/drilling': ['quantity', 'control', 'cycles/cycle'],
-  'cycles/tapping': [
-    'quantity',
-    'fact',
-    'control',
-    'timing',
-    'cutting',
-    'cycles/cycle',
-    'cycles/drilling',
-  ],
+  'cycles/tapping': ['quantity', 'fact', 'control', 'timing', 'cutting', 'cycles/cycle', 'cycles/drilling'],
   'cycles/grooving': ['quantity', 'fact', 'machine', 'control', 'cutting', 'cycles/cycle'],
   'cycles/engraving': [
     'quantity',

@@ -1,0 +1,2 @@
+export type { Risk } from './case.ts'
+export { findSavings, LONGEST_LOOKED, type SavingOffer, type Savings } from './find.ts'

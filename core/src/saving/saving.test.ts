@@ -1,0 +1,271 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import type { ToolShape } from '../machine/index.ts'
+import { compact, testMill } from '../program/testing.ts'
+import { type Body, type Layout, type ProveCase, prove } from '../prove/index.ts'
+import { findSavings, type SavingOffer } from './find.ts'
+import { lengthOf, nearestNeighbour, shortestOrder } from './shortest.ts'
+
+const shape = (number: number, kind: ToolShape['kind'], diameter: number): ToolShape => ({
+  id: `t${number}`,
+  version: 1,
+  machineId: 'm',
+  number,
+  name: `T${number}`,
+  kind,
+  unit: 'inch',
+  diameter,
+  flute: 2,
+  stickOut: 3,
+  holderDiameter: 1,
+  holderLength: 2,
+  pitch: kind === 'tap' ? 0.05 : null,
+  note: '',
+})
+const tools = [
+  shape(1, 'drill', 0.2),
+  shape(2, 'mill', 0.5),
+  shape(3, 'tap', 0.25),
+  shape(20, 'probe', 0.2362),
+]
+const box = (
+  id: string,
+  role: Body['role'],
+  at: [number, number, number],
+  size: [number, number, number],
+): Body => ({
+  id,
+  name: id,
+  role,
+  shape: 'box',
+  at: { x: at[0], y: at[1], z: at[2] },
+  size: { x: size[0], y: size[1], z: size[2] },
+})
+const part = box('part', 'part', [0, 0, -1], [8, 4, 1])
+const on = (text: string, more: Body[] = []): ProveCase => ({
+  text,
+  machine: { ...testMill, probe: { tool: 20, stylus: 0.2362, reach: 1.97, body: 1.26, overtravel: 0.24 } },
+  profile: compact,
+  unit: 'inch',
+  frame: 'G54',
+  offsets: [{ name: 'G54', axes: { X: -20, Y: -10, Z: -15 } }],
+  lengths: [1, 2, 3, 20].map((tool) => ({ tool, length: 4 })),
+  tools,
+  layout: { unit: 'inch', bodies: [part, ...more] } as Layout,
+})
+const start = 'O1\nG20 G90 G17 G40 G49 G80 G69 G94\nG53 G0 Z0.\n'
+const end = 'M9\nM5\nG53 G0 Z0.\nM30\n'
+const tool = (number: number, x: number, y: number, z = 1) =>
+  `T${number} M6\nG90 G54 G0 X${x}. Y${y}.\nS1000 M3\nG43 H${number} Z${z}. M8\n`
+const program = (body: string) => `${start}${body}${end}`
+const offersOf = (body: string, more: Body[] = []) => findSavings(on(program(body), more)).offers
+const offer = (offers: readonly SavingOffer[], code: string) => offers.find((each) => each.code === code)
+
+/** From rest to rest on an axis of the test mill: d/v + v/a, or 2 sqrt(d/a). */
+const rest = (d: number, v: number, a: number) => (d >= (v * v) / a ? d / v + v / a : 2 * Math.sqrt(d / a))
+
+const holes = 'X2. Y1.\nX4. Y1.\nX6. Y1.\nG80\n'
+
+describe('what would save time', () => {
+  it('G99 between holes, worth the way up and down again at each', () => {
+    const offers = offersOf(`${tool(1, 1, 1)}G98 G81 X1. Y1. Z-.5 R.1 F10.\n${holes}`)
+    const found = offer(offers, 'return-plane')
+    // Z at 300 in/min and 25 in/s2. Each of four holes is left by 0.6 in instead of 1.5; three are come to at R, without the
+    // 0.9 in down; the way home (spindle up, the tip at 11) begins at 0.1 instead of 1.
+    const z = (d: number) => rest(d, 5, 25)
+    expect(found?.seconds).toBeCloseTo(4 * (z(1.5) - z(0.6)) + 3 * z(0.9) - (z(10.9) - z(10)), 3)
+    expect(found?.after).toContain('G99 G81')
+  })
+
+  it('is not G99 where something stands between the holes, nor where it comes nearer than the clearance', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 60 }), fc.integer({ min: 12, max: 40 }), (tall, r) => {
+        const [height, level] = [tall / 50 + 0.003, r / 50]
+        const wall = box('clamp', 'clamp', [2.8, -2, 0], [0.4, 8, height])
+        const offers = offersOf(`${tool(1, 1, 1, 3)}G98 G81 X1. Y1. Z-.5 R${level} F10.\n${holes}`, [wall])
+        expect(offer(offers, 'return-plane') !== undefined).toBe(height + 0.1 < level)
+        const lower = offer(offers, 'r-plane')
+        if (lower) expect(prove(on(lower.after, [wall])).verdict).toBe(prove(on(program(''), [wall])).verdict)
+      }),
+      { numRuns: 40 },
+    )
+  })
+
+  it('finds each loss of time, and the change does what it says', () => {
+    const slips: [string, string, RegExp | string][] = [
+      ['tap-retract', `${tool(3, 1, 1)}S300\nG98 G84 X1. Y1. Z-.5 R.2 F15.\nG80\n`, /G84 .* J9\n/],
+      ['r-plane', `${tool(1, 1, 1)}G99 G81 X1. Y1. Z-.5 R.8 F10.\nG80\n`, 'R0.1'],
+      ['initial-level', `${tool(1, 1, 1, 9)}G98 G81 X1. Y1. Z-.5 R.1 F10.\nX2.\nG80\n`, 'Z0.1'],
+      ['rapid-pieces', `${tool(2, 1, 1)}Z.1\nG1 Z-.1 F10.\nX3.\nG0 Z.5\nG0 Z2.\n`, /X3\.\nG0 Z2\./],
+      ['air-cut', `${tool(2, 1, 1, 3)}G1 Z-.1 F10.\nX3.\n`, 'G0 Z0.1\nG1 Z-.1'],
+      ['air-cut', `${tool(2, 1, 1)}G1 Z.2 F10.\nX5. F20.\nZ-.1\nX6.\nG0 Z1.\n`, /G0 X5\. F20\.\nG1 Z-\.1/],
+      ['dwell', `${tool(2, 1, 1)}G4 P3.\nG1 Z-.1 F10.\nX3.\n`, 'M8\nG1'],
+      [
+        'hole-order',
+        `${tool(1, 1, 1)}G99 G81 X1. Y1. Z-.5 R.1 F10. (A)\nX7. (B)\nX2. (C)\nX6. (D)\nG80\n`,
+        'X2. Y1. (C)\nX6. Y1. (D)\nX7. Y1. (B)',
+      ],
+      [
+        'tool-order',
+        `${tool(2, 1, 1)}G1 Z-.1 F9.\nX2.\nG0 Z1.\n${tool(1, 4, 1)}G81 Z-.5 R.1 F9.\nG80\n${tool(2, 6, 3)}G1 Z-.1 F9.\nX7.\nG0 Z1.\n`,
+        /Z1\.\nG90 G54 G0 X6\./,
+      ],
+    ]
+    for (const [code, body, changed] of slips) {
+      const offers = offersOf(body).filter((each) => each.code === code)
+      expect(offers.length, `${code}: ${body}`).toBeGreaterThan(0)
+      if (typeof changed === 'string')
+        expect(offers.map(({ after }) => after).join('|'), code).toContain(changed)
+      else
+        expect(
+          offers.some(({ after }) => changed.test(after)),
+          `${code} ${offers[0]?.after}`,
+        ).toBe(true)
+    }
+  })
+
+  it('keeps the probe on between two features', () => {
+    const touch = (x: number) =>
+      `G65 P9810 X${x}. Y2. F120.\nG65 P9810 Z.4 F120.\nG65 P9811 Z0.\nG65 P9810 Z1. F120.\n`
+    const body = `T20 M6\nG90 G54 G0 X1. Y2.\nG43 H20 Z2.\nG65 P9832\n${touch(1)}G65 P9833\nG0 X4. Y2.\nG65 P9832\n${touch(4)}G65 P9833\n`
+    const found = offer(offersOf(body), 'probe-on')
+    // Once less on and off, two seconds as they are reckoned; three inches at 120 in/min instead of at rapid.
+    expect(found?.seconds).toBeCloseTo(2 + rest(3, 10, 50) - rest(3, 2, 50), 1)
+    expect(found?.after.match(/P9832/g)).toHaveLength(1)
+    expect(found?.after).toContain('G65 P9810 X4. Y2. F120.')
+  })
+
+  it('offers nothing that changes a cut, or that Prove says more against', () => {
+    const move = fc.oneof(
+      fc
+        .tuple(fc.constantFrom('G0', 'G1'), fc.integer({ min: 0, max: 8 }), fc.integer({ min: 0, max: 4 }))
+        .map(([g, x, y]) => `${g} X${x}. Y${y}. F20.`),
+      fc.constantFrom('G0 Z1.', 'G0 Z.3', 'G1 Z.2 F15.', 'G1 Z-.2 F5.', 'G4 P2.', 'G0 Z2.'),
+      fc
+        .tuple(
+          fc.constantFrom('G98', 'G99'),
+          fc.integer({ min: 1, max: 9 }),
+          fc.integer({ min: 0, max: 8 }),
+          fc.integer({ min: 0, max: 8 }),
+        )
+        .map(([g, r, a, b]) => `${g} G81 X${a}. Y2. Z-.4 R.${r} F9.\nX${b}. Y3.\nX1.\nX5. Y1.\nG80`),
+    )
+    const stretch = fc
+      .tuple(fc.integer({ min: 1, max: 2 }), fc.array(move, { minLength: 1, maxLength: 6 }))
+      .map(([t, moves]) => `${tool(t, 1, 1)}${moves.join('\n')}\nG0 Z1.\n`)
+    const clamp = fc
+      .tuple(fc.integer({ min: 0, max: 7 }), fc.integer({ min: 0, max: 3 }), fc.integer({ min: 1, max: 9 }))
+      .map(([x, y, h]) => box('clamp', 'clamp', [x, y, 0], [0.6, 0.6, h / 10]))
+    let offered = 0
+    fc.assert(
+      fc.property(
+        fc.array(stretch, { minLength: 1, maxLength: 3 }),
+        fc.array(clamp, { maxLength: 2 }),
+        (parts, clamps) => {
+          const of = on(program(parts.join('')), clamps)
+          const before = prove(of)
+          const said = (severity: string, { findings }: typeof before) =>
+            findings.filter((each) => each.severity === severity).length
+          // Deepest at each place at the ends of feed moves below the top, seen from outside the finders.
+          const cut = ({ program: { motion } }: typeof before) => {
+            const deep = new Set<string>()
+            for (let row = 0; row < motion.count; row++)
+              if (motion.kind[row] === 1 && (motion.z[row] as number) < 0)
+                deep.add([motion.x[row], motion.y[row], motion.z[row]].join())
+            return [...deep].sort()
+          }
+          for (const { after, seconds } of findSavings(of).offers) {
+            offered++
+            const next = prove({ ...of, text: after })
+            expect(before.time.total - next.time.total).toBeCloseTo(seconds, 6)
+            expect(said('stop', next)).toBeLessThanOrEqual(said('stop', before))
+            expect(said('look', next)).toBeLessThanOrEqual(said('look', before))
+            expect(cut(next)).toEqual(cut(before))
+          }
+        },
+      ),
+      { numRuns: 40 },
+    )
+    expect(offered).toBeGreaterThan(20)
+  })
+
+  it('looks at nothing that needs a part where none is placed, and takes any text', () => {
+    const bare = {
+      ...on(program(`${tool(1, 1, 1)}G98 G81 X1. Y1. Z-.5 R.8 F10.\n${holes}`)),
+      layout: { unit: 'inch', bodies: [] } as Layout,
+    }
+    const found = findSavings(bare)
+    expect(found.placed).toBe(false)
+    expect(offer(found.offers, 'return-plane')).toBeUndefined()
+    fc.assert(
+      fc.property(fc.string({ maxLength: 300 }), (text) => {
+        findSavings(on(text))
+      }),
+      { numRuns: 60 },
+    )
+    expect(findSavings(on(program(tool(2, 1, 1) + 'G4 P1.\n')), () => false).cancelled).toBe(true)
+  })
+})
+
+describe('the shortest order', () => {
+  const legs = (n: number) =>
+    fc
+      .array(fc.tuple(fc.integer({ min: 0, max: 100 }), fc.integer({ min: 0, max: 100 })), {
+        minLength: n + 2,
+        maxLength: n + 2,
+      })
+      .map((points) => {
+        const d = ([ax, ay]: [number, number], [bx, by]: [number, number]) =>
+          Math.max(Math.abs(ax - bx), Math.abs(ay - by))
+        const places = points.slice(2)
+        return {
+          between: places.map((a) => places.map((b) => d(a, b))),
+          fromStart: places.map((a) => d(points[0] as [number, number], a)),
+          toEnd: places.map((a) => d(a, points[1] as [number, number])),
+        }
+      })
+  const every = (left: number[], order: number[], visit: (order: number[]) => void): void => {
+    if (left.length === 0) visit(order)
+    for (const place of left)
+      every(
+        left.filter((each) => each !== place),
+        [...order, place],
+        visit,
+      )
+  }
+
+  it('is the shortest of all orders, tried one by one, up to nine holes', () => {
+    const brute = (of: Parameters<typeof lengthOf>[1]) => {
+      let best = Number.POSITIVE_INFINITY
+      every([...of.fromStart.keys()], [], (order) => {
+        best = Math.min(best, lengthOf(order, of))
+      })
+      return best
+    }
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 6 }).chain(legs), (of) => {
+        expect(lengthOf(shortestOrder(of), of)).toBeCloseTo(brute(of), 9)
+      }),
+      { numRuns: 40 },
+    )
+    fc.assert(
+      fc.property(legs(9), (of) => {
+        expect(lengthOf(shortestOrder(of), of)).toBeCloseTo(brute(of), 9)
+      }),
+      { numRuns: 1 },
+    )
+  })
+
+  it('is every place once, and never longer than going to the nearest, nor than the order given', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 24 }).chain(legs), (of) => {
+        const order = shortestOrder(of)
+        const given = [...of.fromStart.keys()]
+        expect([...order].sort((a, b) => a - b)).toEqual(given)
+        expect(lengthOf(order, of)).toBeLessThanOrEqual(lengthOf(nearestNeighbour(of), of) + 1e-9)
+        expect(lengthOf(order, of)).toBeLessThanOrEqual(lengthOf(given, of) + 1e-9)
+      }),
+      { numRuns: 60 },
+    )
+  })
+})

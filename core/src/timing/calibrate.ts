@@ -1,0 +1,96 @@
+import type { TimeParts } from './cycle-time.ts'
+
+const KINDS = ['cutting', 'rapid', 'toolChange', 'dwell', 'spindle', 'tappingOut', 'probing'] as const
+type Kind = (typeof KINDS)[number]
+
+/**
+ * How far the reckoned time of each kind may be off before anything was timed, as a share: feeds are what they are, rapids and
+ * changes depend on what the machine's page says. By judgement.
+ */
+const BEFORE: Record<Kind, number> = {
+  cutting: 0.03,
+  rapid: 0.15,
+  toolChange: 0.3,
+  dwell: 0.005,
+  spindle: 0.3,
+  tappingOut: 0.15,
+  probing: 0.15,
+}
+
+/** A cycle that was timed at the machine: what was reckoned for it, and what it took. Seconds. */
+export interface TimedCycle {
+  reckoned: TimeParts
+  seconds: number
+  /** How far off the timing may be. */
+  doubt: number
+}
+
+/** What the reckoned seconds of each kind are to be multiplied with on this machine, and how far off that may be. */
+export interface Calibration {
+  factors: Record<Kind, number>
+  doubts: Record<Kind, number>
+  /** Covariance of the factors, row by row in the order of the kinds. */
+  covariance: readonly number[]
+  runs: number
+}
+
+const inOrder = (parts: TimeParts) => KINDS.map((kind) => parts[kind])
+const named = (values: readonly number[]) =>
+  Object.fromEntries(KINDS.map((kind, index) => [kind, values[index]])) as Record<Kind, number>
+
+/**
+ * What timed cycles say of a machine: the best linear estimate of one factor a kind, beginning at 1 with the doubt of nobody
+ * having timed anything, taking each timed cycle in turn (recursive least squares; in one go it is the generalised least
+ * squares of JCGM 100:2008's linear model). Kinds that a cycle has little of are hardly moved by it.
+ */
+export function calibrate(cycles: readonly TimedCycle[]): Calibration {
+  const n = KINDS.length
+  const factors = KINDS.map(() => 1)
+  const covariance = new Array<number>(n * n).fill(0)
+  KINDS.forEach((kind, index) => {
+    covariance[index * n + index] = BEFORE[kind] ** 2
+  })
+  for (const { reckoned, seconds, doubt } of cycles) {
+    const p = inOrder(reckoned)
+    const spread = KINDS.map((_, row) =>
+      p.reduce((sum, part, column) => sum + (covariance[row * n + column] as number) * part, 0),
+    )
+    const total = p.reduce((sum, part, index) => sum + part * (spread[index] as number), doubt ** 2)
+    if (total <= 0) continue
+    const off = seconds - p.reduce((sum, part, index) => sum + part * (factors[index] as number), 0)
+    for (let row = 0; row < n; row++) {
+      const gain = (spread[row] as number) / total
+      factors[row] = (factors[row] as number) + gain * off
+      for (let column = 0; column < n; column++)
+        covariance[row * n + column] =
+          (covariance[row * n + column] as number) - gain * (spread[column] as number)
+    }
+  }
+  return {
+    factors: named(factors),
+    doubts: named(KINDS.map((_, index) => Math.sqrt(Math.max(0, covariance[index * n + index] as number)))),
+    covariance,
+    runs: cycles.length,
+  }
+}
+
+/** What a cycle should take on the machine as it was timed, and how far off that may be, in seconds (one standard deviation). */
+export function predict(
+  parts: TimeParts,
+  { factors, covariance }: Calibration,
+): { seconds: number; doubt: number } {
+  const p = inOrder(parts)
+  const n = KINDS.length
+  let variance = 0
+  for (let row = 0; row < n; row++)
+    for (let column = 0; column < n; column++)
+      variance += (p[row] as number) * (p[column] as number) * (covariance[row * n + column] as number)
+  return {
+    seconds: KINDS.reduce((sum, kind) => sum + parts[kind] * factors[kind], 0),
+    doubt: Math.sqrt(Math.max(0, variance)),
+  }
+}
+
+/** The seconds of each kind as they were timed. */
+export const calibrated = (parts: TimeParts, { factors }: Calibration): TimeParts =>
+  named(KINDS.map((kind) => parts[kind] * factors[kind]))

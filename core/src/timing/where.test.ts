@@ -1,0 +1,121 @@
+import fc from 'fast-check'
+import { Matrix, solve } from 'ml-matrix'
+import { describe, expect, it } from 'vitest'
+import { read } from '../program/index.ts'
+import { onMill, testMill } from '../program/testing.ts'
+import { noTime, totalOf, whereTimeGoes } from './breakdown.ts'
+import { calibrate, predict, type TimedCycle } from './calibrate.ts'
+import { cycleTime, type TimeParts } from './cycle-time.ts'
+import { speedsOf } from './machine-speeds.ts'
+
+const looked = (text: string) => {
+  const options = onMill()
+  const speeds = speedsOf(testMill, options.profile, 'inch')
+  const { motion } = read(text, options)
+  const time = cycleTime(motion, speeds)
+  return { time, ...whereTimeGoes(text, motion, time, speeds) }
+}
+
+describe('where the time goes', () => {
+  const line = fc.oneof(
+    fc.constantFrom(
+      'T1 M6',
+      'T2 M6',
+      'S1000 M3',
+      'M5',
+      'G4 P1.',
+      '(POCKET)',
+      '; holes',
+      'M98 P9',
+      'G84 Z-.5 R.1 F50.',
+      'G80',
+    ),
+    fc
+      .tuple(fc.constantFrom('G0', 'G1'), fc.integer({ min: -9, max: 9 }))
+      .map(([code, x]) => `${code} X${x}. F20.`),
+  )
+
+  it('every second stands in one section and with one tool, by kind', () => {
+    fc.assert(
+      fc.property(fc.array(line, { minLength: 1, maxLength: 30 }), (lines) => {
+        const text = `O1\nG20 G90\n${lines.join('\n')}\nM30\nO9\nG0 X0\nG1 X1. F9.\nM99\n`
+        const { time, sections, tools } = looked(text)
+        for (const kind of Object.keys(noTime()) as (keyof TimeParts)[]) {
+          const sum = (of: readonly { parts: TimeParts }[]) =>
+            of.reduce((all, { parts }) => all + parts[kind], 0)
+          expect(sum(sections)).toBeCloseTo(time.parts[kind], 3)
+          expect(sum(tools)).toBeCloseTo(time.parts[kind], 3)
+        }
+        for (const { seconds, parts } of [...sections, ...tools])
+          expect(totalOf(parts)).toBeCloseTo(seconds, 3)
+      }),
+      { numRuns: 60 },
+    )
+  })
+
+  it('a section begins at a tool change or a comment, and has its lines', () => {
+    const { sections } = looked('O1\nG20 G90\nT1 M6\nG0 X1.\n(POCKET)\nG1 X2. F10.\nT2 M6\nG0 X0\nM30\n')
+    expect(sections.map(({ from, to, tool, title }) => [from, to, tool, title])).toEqual([
+      [3, 4, 1, ''],
+      [5, 6, 1, 'POCKET'],
+      [7, 9, 2, ''],
+    ])
+    // One inch at 10 in/min.
+    expect(sections[1]?.parts.cutting).toBeCloseTo(6, 1)
+  })
+})
+
+const parts = fc
+  .tuple(...Array.from({ length: 7 }, () => fc.double({ min: 0, max: 300, noNaN: true })))
+  .map(([cutting = 0, rapid = 0, toolChange = 0, dwell = 0, spindle = 0, tappingOut = 0, probing = 0]) => ({
+    cutting,
+    rapid,
+    toolChange,
+    dwell,
+    spindle,
+    tappingOut,
+    probing,
+  }))
+const cycle: fc.Arbitrary<TimedCycle> = fc
+  .tuple(parts, fc.double({ min: -0.2, max: 0.2, noNaN: true }), fc.double({ min: 0.1, max: 5, noNaN: true }))
+  .map(([reckoned, off, doubt]) => ({ reckoned, seconds: totalOf(reckoned) * (1 + off), doubt }))
+
+describe('timed cycles', () => {
+  it('give the generalised least squares of all of them at once (ml-matrix)', () => {
+    const before = [0.03, 0.15, 0.3, 0.005, 0.3, 0.15, 0.15]
+    fc.assert(
+      fc.property(fc.array(cycle, { minLength: 1, maxLength: 6 }), (cycles) => {
+        // (D^-1 + sum p p' / s^2) f = D^-1 1 + sum p t / s^2
+        const information = Matrix.diag(before.map((sd) => 1 / sd ** 2))
+        const right = Matrix.columnVector(before.map((sd) => 1 / sd ** 2))
+        for (const { reckoned, seconds, doubt } of cycles) {
+          const p = Matrix.columnVector(Object.values(reckoned))
+          information.add(p.mmul(p.transpose()).div(doubt ** 2))
+          right.add(Matrix.mul(p, seconds / doubt ** 2))
+        }
+        const wanted = solve(information, right).to1DArray()
+        const got = Object.values(calibrate(cycles).factors)
+        for (const [index, factor] of got.entries()) expect(factor).toBeCloseTo(wanted[index] as number, 6)
+      }),
+      { numRuns: 100 },
+    )
+  })
+
+  it('bring the prediction to what was timed, and take doubt away', () => {
+    fc.assert(
+      fc.property(cycle, fc.integer({ min: 1, max: 8 }), (of, times) => {
+        fc.pre(totalOf(of.reckoned) > 10)
+        const never = predict(of.reckoned, calibrate([]))
+        const now = predict(of.reckoned, calibrate(Array.from({ length: times }, () => of)))
+        expect(never.seconds).toBeCloseTo(totalOf(of.reckoned), 9)
+        expect(Math.abs(now.seconds - of.seconds)).toBeLessThanOrEqual(
+          Math.abs(never.seconds - of.seconds) + 1e-9,
+        )
+        expect(now.doubt).toBeLessThan(never.doubt)
+        // No better than the mean of so many timings.
+        expect(now.doubt).toBeLessThanOrEqual(of.doubt / Math.sqrt(times) + 1e-9)
+      }),
+      { numRuns: 100 },
+    )
+  })
+})

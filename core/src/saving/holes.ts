@@ -178,13 +178,17 @@ function holeOrder(of: SavingCase): Candidate[] {
     if (!words) return []
     const { holes } = group
     const from = endOf(motion, group.first - 1)
-    const after = endOf(motion, Math.min(motion.count - 1, group.last + 1))
+    // Where it goes on to, once it moves sideways again; anywhere, if it does not.
+    const [lastX, lastY] = endOf(motion, group.last)
+    let next = group.last + 1
+    while (next < motion.count && motion.x[next] === lastX && motion.y[next] === lastY) next++
+    const after = next < motion.count ? endOf(motion, next) : undefined
     const seconds = (a: { x: number; y: number }, b: { x: number; y: number }) =>
       rapidSeconds(b.x - a.x, b.y - a.y, 0, speeds)
     const legs = {
       between: holes.map((a) => holes.map((b) => seconds(a, b))),
       fromStart: holes.map((hole) => seconds({ x: from[0], y: from[1] }, hole)),
-      toEnd: holes.map((hole) => seconds(hole, { x: after[0], y: after[1] })),
+      toEnd: holes.map((hole) => (after ? seconds(hole, { x: after[0], y: after[1] }) : 0)),
     }
     const order = shortestOrder(legs)
     const now = lengthOf([...holes.keys()], legs)

@@ -212,21 +212,84 @@ describe('machines and profiles', () => {
   })
 
   it('adds a machine, and refuses what cannot be one', async () => {
-    const two = { ...mill, id: 'mill-2', name: 'Mill 2' }
+    const two = { ...mill, id: 'mill-9', name: 'Mill 9' }
     expect((await ask('POST', '/api/machines', two)).status).toBe(201)
     expect(await refusal(ask('POST', '/api/machines', { ...two, name: 'Other' }))).toEqual([409, 'id-taken'])
-    expect(await refusal(ask('PUT', '/api/machines/mill-9', { ...mill, id: 'mill-9' }))).toEqual([
+    expect(await refusal(ask('PUT', '/api/machines/mill-x', { ...mill, id: 'mill-x' }))).toEqual([
       404,
       'not-found',
     ])
-    expect(await refusal(ask('PUT', '/api/machines/mill-2', { ...two, profileId: 'none' }))).toEqual([
+    expect(await refusal(ask('PUT', '/api/machines/mill-9', { ...two, profileId: 'none' }))).toEqual([
       422,
       'profile-unknown',
     ])
     const upsideDown = { ...two, axes: { ...two.axes, X: { least: 0, greatest: -30 } } }
-    expect((await ask('PUT', '/api/machines/mill-2', upsideDown)).body.error.says).toMatch(
+    expect((await ask('PUT', '/api/machines/mill-9', upsideDown)).body.error.says).toMatch(
       /below the highest/,
     )
+  })
+})
+
+describe('a setup from another installation', () => {
+  const log = (board: ShopBoard, title: string) =>
+    board.machines.flatMap(({ setups }) => setups).find((setup) => setup.title === title)?.id
+
+  it('comes in with its machine, to the last entry, once; rows that are here stay', async () => {
+    const elsewhere = openDatabase(join(newFolder(), 'elsewhere.sqlite'), migrations)
+    fillLibrary(elsewhere)
+    const other = await buildApp({
+      database: elsewhere,
+      hosts: new Set(['localhost']),
+      page: newFolder(),
+      clock: Date.now,
+    })
+    const post = async (body: unknown) => {
+      const payload = JSON.stringify(body)
+      const headers = { host: 'localhost:7080', 'content-type': 'application/json' }
+      const answer = await other.inject({ method: 'POST', url: '/api/setup-files', headers, payload })
+      return { status: answer.statusCode, body: answer.json() }
+    }
+    const { board } = (await ask('GET', '/api/setups')).body as { board: ShopBoard }
+    const id = log(board, 'Counterweight bracket, both operations')
+    const { entries } = (await ask('GET', `/api/setups/${id}/entries`)).body as { entries: Entry[] }
+    const { machines, profiles, tools, vises } = demoReference
+    const machine = machines.find((each) => each.id === 'mill-2')
+    const file = {
+      format: 'dogleg-setup',
+      version: 1,
+      made: '2026-11-26T08:00:00.000Z',
+      by: 'RT',
+      sheet: {},
+      entries,
+      reference: {
+        machines: [machine],
+        profiles: [profiles[0]],
+        vises: [{ ...vises[0], name: 'Theirs' }],
+        collets: [],
+        tools: tools.filter(({ machineId }) => machineId === 'mill-2'),
+        materials: [],
+      },
+    }
+    expect(await post(file)).toMatchObject({
+      status: 201,
+      body: { setup: id, added: entries.length, known: 0 },
+    })
+    const again = await post(file)
+    expect(again.body).toMatchObject({ added: 0, known: entries.length })
+    expect(again.body.kept).toEqual([{ noun: 'vises', name: vises[0]?.name }])
+    const there = await other.inject({
+      url: `/api/setups/${id}/entries`,
+      headers: { host: 'localhost:7080' },
+    })
+    expect(there.json().entries).toEqual(entries)
+    // Nothing of a file that is wrong stays: not even its machine.
+    const wrong = { ...file, reference: { ...file.reference, machines: [{ ...machine, id: 'mill-8' }] } }
+    expect((await post(wrong)).body.error.code).toBe('machine-unknown')
+    const half = { ...file, entries: [...entries, { ...entries[1], id: entries[0]?.id, note: 'x' }] }
+    expect((await post(half)).status).toBeGreaterThanOrEqual(400)
+    expect((await post({ ...file, format: 'other' })).body.error.says).toContain('no file of a setup')
+    await other.close()
+    elsewhere.close()
   })
 })
 

@@ -4,6 +4,7 @@ import { type Database, isUnwritable } from './database/open.ts'
 import { entryRoutes } from './entries/routes.ts'
 import { entryStore } from './entries/store.ts'
 import { guard } from './guard.ts'
+import { importRoutes } from './imports/routes.ts'
 import { pages } from './pages.ts'
 import { Problem } from './problem.ts'
 import { referenceRoutes } from './reference/routes.ts'
@@ -68,7 +69,9 @@ export async function buildApp({ database, hosts, page, clock }: AppOptions): Pr
   })
   guard(app, hosts)
   const reference = referenceStore(database)
-  entryRoutes(app, entryStore(database), reference, clock, database.readOnly)
+  const entries = entryStore(database)
+  entryRoutes(app, entries, reference, clock, database.readOnly)
+  importRoutes(app, database, entries, reference, clock)
   for (const noun of NOUNS) referenceRoutes(app, noun, reference)
   await pages(app, page)
   return app

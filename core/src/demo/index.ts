@@ -1,4 +1,6 @@
 export { housingGauging, measuredHousings } from './gauging.ts'
+export { BRACKET_HASHES } from './pallet-setup.ts'
+export { bracketFirst, bracketFirstSaved, bracketPallets, bracketSecond } from './pallets.ts'
 export {
   housingLayout,
   housingProgram,

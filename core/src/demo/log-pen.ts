@@ -171,7 +171,7 @@ export function openLog(
       rests: proofRests(setup, lengths, used),
       lengths: lengths.map(({ tool, length }) => ({ tool, length: length.value })),
       tools: tools
-        .filter(({ number }) => used.tools.includes(number))
+        .filter(({ machineId, number }) => machineId === machine.id && used.tools.includes(number))
         .map(({ id, version }) => ({ id, version })),
       profile: { id: setup.profile.id, version: profiles[0]?.version ?? 1 },
       machine,

@@ -3,6 +3,7 @@ import { USUAL_MATERIALS } from '../cutting/index.ts'
 import { SAMPLE_VISES, USUAL_COLLETS } from '../hold/index.ts'
 import type { Machine, ToolShape } from '../machine/index.ts'
 import type { Reference } from '../setup/index.ts'
+import { millTwo, millTwoTools } from './pallets.ts'
 
 /** Mill 1 of the invented shop: inch, vertical, the table moves in X and Y. */
 const millOne: Machine = {
@@ -130,10 +131,10 @@ const tools: readonly ToolShape[] = [
 ]
 
 export const demoReference: Reference = {
-  machines: [millOne, latheOne],
+  machines: [millOne, latheOne, millTwo],
   profiles: BUILT_IN_PROFILES,
   vises: SAMPLE_VISES,
   collets: USUAL_COLLETS,
-  tools,
+  tools: [...tools, ...millTwoTools],
   materials: USUAL_MATERIALS,
 }

@@ -4,6 +4,7 @@ import type { Reading } from '../pickup/index.ts'
 import type { Entry } from '../setup/index.ts'
 import { CHIP_PART, FACE_CORRECTED_AFTER, housingGauging, measuredHousings, OUT_PART } from './gauging.ts'
 import { edgeFinder, MINUTE, opening, openLog, toolOnBlock, typed } from './log-pen.ts'
+import { palletSetup } from './pallet-setup.ts'
 import { housingSheet, scaleLayout, scaleSheet, tubeLayout, tubeSheet } from './programs.ts'
 import { demoReference } from './reference.ts'
 
@@ -93,13 +94,13 @@ function bracketRuns(now: number, nextId: (at: number) => string, mill: Machine)
 }
 
 /**
- * The demo's logs: on Mill 1 one setup finished, one stale, one open, and a job that came back seven times; on Lathe 1 one in Hold. All of it is made up.
+ * The demo's logs: on Mill 1 one setup finished, one stale, one open, and a job that came back seven times; on Lathe 1 one in Hold; on Mill 2 a job on two pallets. All of it is made up.
  * @param now the time, in ms since 1970, that 'yesterday' and 'this morning' are reckoned from
  * @param random numbers from 0 to 1 for the ids
  */
 export function demoEntries(now: number, random: () => number): Entry[] {
   const nextId = monotonicFactory(random)
-  const [mill, lathe] = demoReference.machines as [Machine, Machine]
+  const [mill, lathe, pallets] = demoReference.machines as [Machine, Machine, Machine]
 
   const brackets = bracketRuns(now, nextId, mill)
   const scale = openLog(now - 2.2 * DAY, 'MK', nextId, opening('Drawtube, scale', mill, 0.002))
@@ -177,8 +178,11 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     note: 'A chip in the bore; measured again by hand, it is good.',
   })
   const sixDone = finished.write(6, {
-    kind: 'note',
-    text: 'Six done, all good. Deburr the tapped holes before turning the part over.',
+    kind: 'handed-over',
+    stale: [],
+    open: [],
+    left: [],
+    note: 'Six done, all good. Deburr the tapped holes before turning the part over.',
   })
 
   const stale = openLog(now - 0.7 * DAY, 'MK', nextId, opening('Focuser housing, serial number', mill, 0.005))
@@ -274,5 +278,14 @@ export function demoEntries(now: number, random: () => number): Entry[] {
   rings.write(3, { kind: 'laid-out', ...tubeLayout })
   rings.build(8, tubeSheet)
 
-  return [...brackets, ...scale.log, ...rings.log, ...finished.log, ...stale.log, ...open.log, ...tube.log]
+  return [
+    ...brackets,
+    ...scale.log,
+    ...rings.log,
+    ...palletSetup(now - 1.1 * DAY, nextId, pallets),
+    ...finished.log,
+    ...stale.log,
+    ...open.log,
+    ...tube.log,
+  ]
 }

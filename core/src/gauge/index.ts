@@ -6,6 +6,7 @@ export {
   type Characteristic,
   characteristicsOf,
   correctionOf,
+  digitsOf,
   type Feature,
   isOut,
   keyOf,

@@ -124,7 +124,10 @@ function lowerInitial(of: SavingCase): Candidate[] {
     const block = of.blocks.get(line)
     const z = wordOf(block, 'Z')
     const state = motion.states[motion.state[row] as number]
-    const word = state && heightWord(of, state, clear)
+    // No lower than the R plane, where the first hole begins to feed.
+    let feeds = group.first
+    while (feeds < group.last && motion.kind[feeds] === 0) feeds++
+    const word = state && heightWord(of, state, Math.max(clear, endOf(motion, feeds - 1)[2]))
     if (!z || word === undefined || hasCode(block, 'G', 53) || hasCode(block, 'G', 28)) return []
     if (motion.kind[row] !== 0 || !(z.value > Number(word) + 1e-9)) return []
     return [

@@ -2,12 +2,13 @@ import type { Machine } from '../machine/index.ts'
 import { nextCode } from './coding.ts'
 import { deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
 import type { Entry } from './entries.ts'
-import { nextRun } from './gauging.ts'
+import { handOverState } from './hand-over.ts'
 import { nextFor } from './next.ts'
 import { nextAngle } from './next-angle.ts'
 import { nextHold } from './next-hold.ts'
 import { nextProve } from './prove-case.ts'
 import { deriveReady, type ReadyState } from './ready.ts'
+import { nextRun, runBegun, runState } from './run.ts'
 import { type Step, type StepState, stepsOf } from './steps.ts'
 import { nameStaleFacts } from './what-if.ts'
 
@@ -49,37 +50,55 @@ export interface ShopBoard {
   unreadable: { id: string; says: string }[]
 }
 
+/** What to do next in a step of a setup, in a sentence. */
+export function nextInStep(setup: Setup, ready: ReadyState, step: Step): string {
+  switch (step) {
+    case 'ready':
+      return readySays(ready)
+    case 'hold':
+      return nextHold(setup).says
+    case 'zero': {
+      const offset =
+        setup.offsets.find(({ state }) => state === 'stale') ??
+        setup.offsets.find(({ state }) => state === 'open') ??
+        setup.offsets[0]
+      return offset ? nextFor(offset).says : ''
+    }
+    case 'angle':
+      return nextAngle(setup).says
+    case 'code':
+      return nextCode(setup).says
+    case 'prove':
+      return nextProve(setup).says
+    case 'run':
+      return nextRun(setup).says
+    case 'hand-over':
+      return 'Hand it over.'
+  }
+}
+
+/** Whether a step was passed over by those who work at the setup: what nobody has begun is not asked for. */
+export function passedOver(setup: Setup, step: Step): boolean {
+  const begun = setup.hold.sweeps.length > 0 || setup.hold.grip || setup.hold.clearance
+  const zeroBegun = setup.offsets.some(({ axes }) => Object.keys(axes).length > 0)
+  return (
+    (step === 'ready' && (Boolean(begun) || zeroBegun)) ||
+    (step === 'hold' && !begun && zeroBegun) ||
+    (step === 'code' && setup.code.coded.length === 0) ||
+    (step === 'prove' && !setup.prove.layout && setup.prove.proofs.length === 0) ||
+    (step === 'run' && !runBegun(setup)) ||
+    // A part that nobody turns needs no angle.
+    (step === 'angle' && setup.offsets.every(({ angle }) => !angle))
+  )
+}
+
 /** What a setup's next thing is: the first stale step, else the first open one that was not passed over. */
 function nextOf(setup: Setup, ready: ReadyState): { step?: Step; says: string } {
   const states = stepStates(setup, ready)
-  const begun = setup.hold.sweeps.length > 0 || setup.hold.grip || setup.hold.clearance
-  const zeroBegun = setup.offsets.some(({ axes }) => Object.keys(axes).length > 0)
-  const passedOver = (step: Step) =>
-    (step === 'ready' && (Boolean(begun) || zeroBegun)) ||
-    (step === 'hold' && !begun && zeroBegun) ||
-    // What nobody has begun to write or to prove is not asked for.
-    (step === 'code' && setup.code.coded.length === 0) ||
-    (step === 'prove' && !setup.prove.layout && setup.prove.proofs.length === 0) ||
-    (step === 'run' && setup.gauge.plans.length === 0) ||
-    // A part that nobody turns needs no angle.
-    (step === 'angle' && setup.offsets.every(({ angle }) => !angle))
   const step =
     states.find(({ step, state }) => state === 'stale' && step !== 'ready')?.step ??
-    states.find(({ step, state }) => state !== 'done' && !passedOver(step))?.step
-  if (step === 'ready') return { step, says: readySays(ready) }
-  if (step === 'hold') return { step, says: nextHold(setup).says }
-  if (step === 'zero') {
-    const offset =
-      setup.offsets.find(({ state }) => state === 'stale') ??
-      setup.offsets.find(({ state }) => state === 'open') ??
-      setup.offsets[0]
-    return { step, says: offset ? nextFor(offset).says : '' }
-  }
-  if (step === 'angle') return { step, says: nextAngle(setup).says }
-  if (step === 'code') return { step, says: nextCode(setup).says }
-  if (step === 'prove') return { step, says: nextProve(setup).says }
-  if (step === 'run') return { step, says: nextRun(setup).says }
-  return { says: 'All steps so far are done.' }
+    states.find(({ step, state }) => state !== 'done' && !passedOver(setup, step))?.step
+  return step ? { step, says: nextInStep(setup, ready, step) } : { says: 'All steps are done.' }
 }
 
 const readySays = ({ lines }: ReadyState) =>
@@ -94,7 +113,8 @@ export function stepStates(setup: Setup, ready: ReadyState): { step: Step; state
     angle: setup.angle,
     code: setup.code.state,
     prove: setup.prove.state,
-    run: setup.gauge.state,
+    run: runState(setup),
+    'hand-over': handOverState(setup),
   }
   return stepsOf(setup.machine).map((step) => ({ step, state: states[step] }))
 }
@@ -127,7 +147,7 @@ function glance(
       .sort((a, b) => (a.lastAt < b.lastAt ? 1 : a.lastAt > b.lastAt ? -1 : 0)),
     notes: ready.notes
       .filter(({ waits }) => waits)
-      .map(({ entry: { id, setup, text, by, at } }) => ({ id, setup, text, by, at })),
+      .map(({ text, entry: { id, setup, by, at } }) => ({ id, setup, text, by, at })),
   }
 }
 

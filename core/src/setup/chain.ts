@@ -20,6 +20,8 @@ const FACTS = [
   'laid-out',
   'proved',
   'gauging',
+  'palleted',
+  'start-checked',
 ] as const
 type FactEntry = EntryOf<(typeof FACTS)[number]>
 
@@ -52,6 +54,8 @@ export const gaugingSubject = (title: string) => `gauging/${title}`
 export const gaugeTakenSubject = (title: string) => `program/gauge/${title}`
 export const angleSubject = (offset: string) => `angle/${offset}`
 export const toolLengthSubject = (tool: number) => `tool-length/${tool}`
+export const PALLETS = 'pallets'
+export const START = 'start'
 export const PART = 'part'
 export const LAYOUT = 'layout'
 export const proofSubject = (title: string) => `proof/${title}`
@@ -100,6 +104,10 @@ function subjectOf(entry: FactEntry): string {
       return proofSubject(entry.title)
     case 'gauging':
       return gaugingSubject(entry.plan.head.title)
+    case 'palleted':
+      return PALLETS
+    case 'start-checked':
+      return START
   }
 }
 
@@ -124,6 +132,8 @@ const TAKEN: Record<FactEntry['kind'], string> = {
   'laid-out': 'placed',
   proved: 'proved',
   gauging: 'composed',
+  palleted: 'planned',
+  'start-checked': 'answered',
 }
 
 /** The kind of fact that an entry states, for the table; undefined where only its basis makes it stale. */
@@ -149,6 +159,8 @@ function factKindOf(entry: FactEntry): FactKind | undefined {
       return entry.item === STOP_CHECK ? 'stop-check' : 'hold-check'
     case 'laid-out':
       return 'layout'
+    case 'start-checked':
+      return 'start-check'
     default:
       return undefined
   }
@@ -225,12 +237,17 @@ const writesNumber = (of: FactEntry, { series, first, last }: EntryOf<'numbered'
       !(counts && item.params.way === 'cycle' && item.params.sits !== 'arc'),
   )
 
+/** Whether a proof is of the text that a saving changed. */
+const provesText = (of: FactEntry, { title, before }: EntryOf<'saved'>) =>
+  of.kind === 'proved' && of.title === title && of.hash === before.hash
+
 const REPLACED: Partial<Record<FactEntry['kind'], string>> = {
   lengths: 'the ratio',
   angled: 'the angle',
   identified: 'the look at the part',
   'tool-length': 'the length of a tool',
   'laid-out': 'what stands in the work area',
+  proved: 'the proof of its program',
 }
 
 /** The words for a basis that was taken again: after this entry, or already before it. */
@@ -238,6 +255,8 @@ function replacedCause(entry: FactEntry, by: FactEntry): StaleCause {
   const axis = by.kind === 'pickup' ? by.reading.axis : (REPLACED[by.kind] ?? 'the basis')
   if (by.kind === 'coded')
     return { entryId: by.id, at: by.at, says: `${TAKEN[entry.kind]} before its cycles were changed` }
+  if (by.kind === 'palleted')
+    return { entryId: by.id, at: by.at, says: `${TAKEN[entry.kind]} before the pallets were changed` }
   if (by.kind === 'gauging')
     return { entryId: by.id, at: by.at, says: `${TAKEN[entry.kind]} before its plan was changed` }
   const says =
@@ -285,6 +304,8 @@ export function buildChain(
       reach(entry, HAPPENINGS[entry.what].past, (link) => reaches(entry, link))
     else if (entry.kind === 'numbered')
       reach(entry, 'its serial number was given out', ({ entry: of }) => writesNumber(of, entry, counts))
+    else if (entry.kind === 'saved')
+      reach(entry, 'time was saved in it', ({ entry: of }) => provesText(of, entry))
   }
 
   const causes = new Map<string, StaleCause | null>()

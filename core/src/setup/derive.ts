@@ -41,6 +41,7 @@ import { deriveHold, type HoldState } from './hold.ts'
 import { inOrder } from './in-order.ts'
 import { programFreshness } from './program-freshness.ts'
 import { deriveProve, type ProveState } from './proof.ts'
+import { deriveRun, type RunState } from './run.ts'
 import { type StepState, together } from './steps.ts'
 import { effectiveStrikes } from './strikes.ts'
 
@@ -134,6 +135,8 @@ export interface Setup {
   prove: ProveState
   /** What is gauged while it runs, and what was measured. */
   gauge: GaugeState
+  /** Pallets, what was timed and what was saved. */
+  run: RunState
   log: LogLine[]
 }
 
@@ -434,6 +437,7 @@ export function deriveSetup(entries: readonly Entry[], reference: Reference): Se
     code: deriveCode({ chain, machine, profile, ...reference }),
     prove: deriveProve({ chain, machine, profile, tools: reference.tools }),
     gauge: deriveGauging(counting, { chain, machine, profile, unit }),
+    run: deriveRun(counting, { chain, machine, profile }),
     ...(part?.kind === 'identified'
       ? { part: { ...identify(part, unit), entry: part, freshness: chain.freshnessOf(part.id) } }
       : {}),

@@ -12,7 +12,7 @@ import {
   type Reading,
   toolLength,
 } from '../pickup/index.ts'
-import { describeTyped, formatWithUnit, type TypedLength } from '../quantity/index.ts'
+import { describeTyped, formatDuration, formatWithUnit, type TypedLength } from '../quantity/index.ts'
 import type { Reference } from './derive.ts'
 import type { Entry, EntryOf, ProgramKind } from './entries.ts'
 import { SETTLED_NAMES } from './gauging.ts'
@@ -164,7 +164,7 @@ export function describeEntry(
   switch (entry.kind) {
     case 'opened':
       return {
-        says: `Setup opened: ${entry.title}`,
+        says: `${entry.again ? 'Job set up again' : 'Setup opened'}: ${entry.title}`,
         detail: `${nameOf(entry.machine.id)} version ${entry.machine.version}, ${entry.unit}, part zero within ${describeTyped(entry.tolerance)}`,
       }
     case 'ticked':
@@ -290,6 +290,44 @@ export function describeEntry(
       return {
         says: `${entry.key} corrected by ${describeTyped(entry.amount)} after part ${entry.label}${entry.tool === null ? '' : `, T${entry.tool}`}`,
         detail: entry.note,
+      }
+    case 'palleted':
+      return {
+        says: `Pallets planned: ${entry.plan.pallets.length}, ${VERDICT_WORDS[entry.verdict]}`,
+        detail: [
+          ...entry.plan.pallets.map(
+            ({ params, program }, index) =>
+              `pallet ${index + 1}: ${params.operation}, ${program.title}, O${params.table} in the table`,
+          ),
+          ...(entry.plan.main ? [`main program O${entry.plan.main.number}`] : []),
+          ...entry.worst.slice(0, 2),
+        ].join('; '),
+      }
+    case 'start-checked':
+      return {
+        says: `Before the start: pallet ${entry.inside} inside, O${entry.loaded} loaded, interlock ${entry.interlock ? 'on' : 'off'}`,
+        detail: '',
+      }
+    case 'timed':
+      return {
+        says: `${entry.title} timed: ${formatDuration(entry.seconds)} a cycle`,
+        detail: `within ${formatDuration(entry.doubt)}, ${entry.cycles} ${entry.cycles === 1 ? 'cycle' : 'cycles'}, ${entry.how === 'typed' ? 'typed' : 'stopwatch'}`,
+      }
+    case 'saved':
+      return {
+        says: `Saved in ${entry.title}: ${entry.says}`,
+        detail: `line ${entry.line}, ${formatDuration(entry.before.seconds)} before, ${formatDuration(entry.after.seconds)} after`,
+      }
+    case 'handed-over':
+      return {
+        says: 'Handed over',
+        detail: [
+          entry.note,
+          ...(entry.stale.length > 0 ? [`stale: ${entry.stale.join(' ')}`] : []),
+          ...(entry.left.length > 0 ? [`left: ${entry.left.join(' ')}`] : []),
+        ]
+          .filter(Boolean)
+          .join(' · '),
       }
     case 'happened':
       return {

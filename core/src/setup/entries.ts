@@ -3,6 +3,7 @@ import { angleAsked, angleReading } from '../angle/index.ts'
 import { sheet } from '../code/index.ts'
 import { gaugePlan, measuredParts } from '../gauge/index.ts'
 import { gripped as grippedPart, measuredLengths, placed, sweep } from '../hold/index.ts'
+import { palletPlan } from '../pallet/index.ts'
 import { identification, reading, toolLengthReading } from '../pickup/index.ts'
 import { layout } from '../prove/index.ts'
 import { lengthUnit, typedLength } from '../quantity/index.ts'
@@ -26,6 +27,10 @@ const stamp = {
     .datetime({ precision: 3 })
     .describe('when it happened, UTC, by the server clock as far as the tablet knows it'),
   by: initials,
+  carried: z
+    .object({ entry: z.ulid(), by: initials, at: z.iso.datetime({ precision: 3 }) })
+    .optional()
+    .describe('taken over from the last setup of the job: which entry it is there, who made it and when'),
 }
 
 const offsetName = z
@@ -46,6 +51,7 @@ const opened = z.object({
   tolerance: typedLength.refine(({ value }) => value > 0, {
     error: 'Type a length above zero: how far off part zero may be.',
   }),
+  again: z.ulid().optional().describe('the setup that this one repeats'),
 })
 
 const pickup = z.object({
@@ -224,15 +230,17 @@ const numbered = z
 /** The worst of a proof's findings are kept with it; the rest can be found again from the text. */
 export const KEPT_FINDINGS = 20
 
+const hash = z
+  .string()
+  .regex(/^[0-9a-f]{64}$/)
+  .describe('SHA-256 of the text')
+
 const proved = z.object({
   ...stamp,
   kind: z.literal('proved'),
   title: spokenWords(80, 'Give the program a name.'),
   frame: offsetName.describe('the offset whose part zero the layout counts from'),
-  hash: z
-    .string()
-    .regex(/^[0-9a-f]{64}$/)
-    .describe('SHA-256 of the text'),
+  hash,
   characters: z.int().min(1),
   text: z
     .string()
@@ -304,6 +312,80 @@ const corrected = z.object({
   note: words(300),
 })
 
+const seconds = z
+  .number()
+  .min(0)
+  .max(7 * 86_400)
+
+const palleted = z.object({
+  ...stamp,
+  kind: z.literal('palleted'),
+  plan: palletPlan,
+  rests: z.array(z.ulid()).max(60).describe('the proofs of its programs, as far as there are any'),
+  seconds: z.array(seconds).max(12).describe('that each pallet is cut in one stay, as reckoned'),
+  verdict: z.enum(['good', 'look', 'stop']),
+  worst: z.array(z.string().max(300)).max(KEPT_FINDINGS),
+  profile: versionRef,
+  machine: versionRef,
+})
+
+const startChecked = z.object({
+  ...stamp,
+  kind: z.literal('start-checked'),
+  inside: z.int().min(1).max(12).describe('the pallet on the machine'),
+  loaded: z.int().min(1).max(99_999).describe('O number of the program that is loaded'),
+  interlock: z.boolean(),
+  rests: z.array(z.ulid()).length(1).describe('the pallet plan that it was held against'),
+})
+
+const timeParts = z.object({
+  cutting: seconds,
+  rapid: seconds,
+  toolChange: seconds,
+  dwell: seconds,
+  spindle: seconds,
+  tappingOut: seconds,
+  probing: seconds,
+})
+
+const timed = z.object({
+  ...stamp,
+  kind: z.literal('timed'),
+  title: spokenWords(80, 'Give the program a name.'),
+  hash,
+  reckoned: timeParts.describe('seconds of each kind, as they were reckoned for the machine as it was'),
+  seconds: seconds.refine((value) => value > 0, { error: 'A cycle takes some time.' }),
+  doubt: seconds.refine((value) => value > 0, { error: 'No timing is exact.' }).describe('of one cycle'),
+  cycles: z.int().min(1).max(10_000).describe('cycles that were timed together'),
+  how: z.enum(['stopwatch', 'typed']),
+  machine: versionRef,
+  profile: versionRef,
+})
+
+const textAndTime = z.object({ hash, seconds })
+
+const saved = z.object({
+  ...stamp,
+  kind: z.literal('saved'),
+  title: spokenWords(80, 'Give the program a name.'),
+  code: z.string().max(40),
+  line: z.int().min(1),
+  says: z.string().min(1).max(300).describe('the change'),
+  before: textAndTime,
+  after: textAndTime,
+  verdict: z.enum(['good', 'look', 'stop']).describe('what Prove says of the text after it'),
+  text: z.string().min(1).max(LONGEST_PROGRAM).describe('the text after it'),
+})
+
+const handedOver = z.object({
+  ...stamp,
+  kind: z.literal('handed-over'),
+  note: words(1000),
+  stale: z.array(z.string().max(200)).max(100).describe('facts that were stale then'),
+  open: z.array(z.string().max(400)).max(100).describe('what was looked at and let stand, and what is wrong'),
+  left: z.array(z.string().max(400)).max(40).describe('what is left to do'),
+})
+
 /**
  * One entry of the logbook. Entries are added, never changed; a mistake is struck out by another entry.
  * The same schema validates on the page and on the server.
@@ -331,6 +413,11 @@ export const entry = z.discriminatedUnion('kind', [
   gauged,
   settled,
   corrected,
+  palleted,
+  startChecked,
+  timed,
+  saved,
+  handedOver,
   happened,
   note,
   struck,

@@ -10,6 +10,7 @@ export const happeningKind = z.enum([
   'alarm',
   'homed-again',
   'tool-measured-again',
+  'set-up-again',
 ])
 export type HappeningKind = z.infer<typeof happeningKind>
 
@@ -28,6 +29,7 @@ export type FactKind =
   | 'angle'
   | 'part'
   | 'layout'
+  | 'start-check'
 
 export interface Happening {
   title: string
@@ -41,12 +43,14 @@ export interface Happening {
   on: readonly MachineKind[]
   /** Whether the lines of the ready list that are due after an alarm are due again. */
   alarm: boolean
+  /** Said by a person; what is not is written when a job is set up again. */
+  said: boolean
   explains: string
 }
 
 const ALL_AXES: readonly FactKind[] = ['offset-X', 'offset-Y', 'offset-Z']
 const BOTH: readonly MachineKind[] = ['mill', 'lathe']
-const usual = { onlyItsTool: false, alarm: false, on: BOTH }
+const usual = { onlyItsTool: false, alarm: false, said: true, on: BOTH }
 
 /** The table of what makes what stale. Checks and programs are not in it: they go stale with what they rest on. */
 export const HAPPENINGS: Record<HappeningKind, Happening> = {
@@ -87,7 +91,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Alarm, cleared without homing',
     past: 'the alarm',
-    reaches: [],
+    reaches: ['start-check'],
     alarm: true,
     explains:
       'The axes kept their positions: the zeros hold. The walk-round and what follows an alarm are due again.',
@@ -96,7 +100,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Homed again after an alarm or a crash',
     past: 'the machine was homed again',
-    reaches: ALL_AXES,
+    reaches: [...ALL_AXES, 'start-check'],
     alarm: true,
     explains: 'All machine positions refer to home: X, Y and Z of all offsets. The walk-round is due again.',
   },
@@ -107,6 +111,26 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     reaches: ['offset-Z', 'tool-length'],
     onlyItsTool: true,
     explains: 'Its old length and a Z that was found with it no longer hold. X and Y do.',
+  },
+  'set-up-again': {
+    ...usual,
+    said: false,
+    title: 'Job set up again',
+    past: 'the job was set up again',
+    reaches: [
+      ...ALL_AXES,
+      'angle',
+      'part',
+      'squareness',
+      'clearance',
+      'grip',
+      'lengths',
+      'hold-check',
+      'stop-check',
+      'layout',
+      'start-check',
+    ],
+    explains: 'What was measured is as it was the last time: it must be measured again.',
   },
 }
 

@@ -1,6 +1,8 @@
 export { addressNames } from './addresses.ts'
 export {
   type MachineGlance,
+  nextInStep,
+  passedOver,
   type SetupSummary,
   type ShopBoard,
   shopBoard,
@@ -56,7 +58,6 @@ export {
   type GaugeSeries,
   type GaugeState,
   type GaugingFact,
-  nextRun,
   outOf,
   partLabel,
   reportedParts,
@@ -66,6 +67,7 @@ export {
   type ValueSeries,
   valueSeries,
 } from './gauging.ts'
+export { acknowledgementOf, handOverState, lastHandedOver } from './hand-over.ts'
 export { HAPPENINGS, type HappeningKind, happeningKind } from './happenings.ts'
 export {
   type ClearanceFact,
@@ -87,6 +89,14 @@ export {
 } from './hold-drafts.ts'
 export { inOrder } from './in-order.ts'
 export { checkHindrance, programFor, restsOf, type StopHeight, stopHeight, wrongPart } from './load.ts'
+export {
+  LOG_GROUP_NAMES,
+  LOG_GROUPS,
+  type LogGroup,
+  type LogSearch,
+  logCsv,
+  logMatches,
+} from './log-table.ts'
 export { type NextPlace, type NextThing, nextFor } from './next.ts'
 export { nextAngle } from './next-angle.ts'
 export { type HoldPlace, type NextHold, nextHold } from './next-hold.ts'
@@ -95,7 +105,18 @@ export { probeProgramFor, probeSituation } from './probing.ts'
 export type { LayoutFact, ProofFact, ProveState } from './proof.ts'
 export { nextProve, proofAgainst, proofRests, proveCase, staleLayout } from './prove-case.ts'
 export { deriveReady, type ReadyLine, type ReadyState, type ShiftNote, STOOD_HOURS } from './ready.ts'
+export { type Repeating, repeatJob } from './repeat-job.ts'
 export { type RepeatHistory, repeatHistory } from './repeats.ts'
+export {
+  machineCalibration,
+  nextRun,
+  type PalletFact,
+  palletRests,
+  type RunPlace,
+  type RunState,
+  runState,
+  type StartFact,
+} from './run.ts'
 export {
   againstSerials,
   givenOut,
@@ -108,6 +129,8 @@ export {
   serialList,
   seriesOf,
 } from './serials.ts'
+export { makeSetupFile, readSetupFile, type SetupFile, setupFile } from './setup-file.ts'
+export { leftToDo, openFindings, type SetupSheet, type SheetLine, type Stated, setupSheet } from './sheet.ts'
 export { STEP_NAMES, STEPS, type Step, type StepState, stepsOf } from './steps.ts'
 export { effectiveStrikes } from './strikes.ts'
 export { againstTable, deriveTools, type ToolFact } from './tools.ts'

@@ -10,12 +10,15 @@ interface Context {
   profile: Profile
 }
 
+/** Entries that are made for a machine and a profile as they were. */
+type MadeFor = 'program' | 'coded' | 'proved' | 'gauging' | 'palleted'
+
 /**
  * What an entry that was made with versions of rows stands at: stale with what it rests on in the log, or with the first
  * thing that `edited` names; fresh where that is nothing.
  */
 export function freshnessWith(
-  entry: EntryOf<'program' | 'coded' | 'proved' | 'gauging'>,
+  entry: EntryOf<MadeFor>,
   { chain }: Pick<Context, 'chain'>,
   edited: () => string | undefined,
 ): Freshness {
@@ -27,7 +30,7 @@ export function freshnessWith(
 
 /** Says that the machine was edited since; undefined where it was not. `made` is the word for it: 'proved on'. */
 export const machineEdited = (
-  entry: EntryOf<'program' | 'coded' | 'proved' | 'gauging'>,
+  entry: EntryOf<MadeFor>,
   { machine }: Pick<Context, 'machine'>,
   made: string,
 ): string | undefined =>
@@ -37,7 +40,7 @@ export const machineEdited = (
 
 /** The same of the profile that the machine speaks. */
 export const profileEdited = (
-  entry: EntryOf<'program' | 'coded' | 'proved' | 'gauging'>,
+  entry: EntryOf<MadeFor>,
   { profile }: Pick<Context, 'profile'>,
   made: string,
 ): string | undefined =>

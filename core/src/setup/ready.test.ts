@@ -166,9 +166,9 @@ describe('the demo and the board', () => {
         .slice(0, 3)
         .map(({ title, inStep, steps }) => [title, inStep, steps.map(({ state }) => state).join(' ')]),
     ).toEqual([
-      ['Focuser housing, second side', 'zero', 'open done open open open open open'],
-      ['Focuser housing, serial number', 'hold', 'open stale stale open open open open'],
-      ['Focuser housing, first side', undefined, 'open done done open done done done'],
+      ['Focuser housing, second side', 'zero', 'open done open open open open open open'],
+      ['Focuser housing, serial number', 'hold', 'open stale stale open open open open open'],
+      ['Focuser housing, first side', undefined, 'open done done open done done done done'],
     ])
     expect(first?.setups[1]?.stale).toContain('The squareness of the vise')
     expect(first?.notes.map(({ by }) => by)).toEqual(['MK'])

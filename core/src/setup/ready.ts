@@ -22,7 +22,8 @@ export interface ReadyLine {
 
 /** A note for whoever comes next, and who read it. */
 export interface ShiftNote {
-  entry: EntryOf<'note'>
+  entry: EntryOf<'note' | 'handed-over'>
+  text: string
   acknowledged?: EntryOf<'acknowledged'>
   /** Waits to be acknowledged by the person at the tablet. */
   waits: boolean
@@ -47,7 +48,7 @@ export interface ReadyCase {
 }
 
 /** Kinds that are written at a desk as well as at the machine. */
-const AT_A_DESK: readonly Entry['kind'][] = ['note', 'acknowledged', 'struck', 'opened']
+const AT_A_DESK: readonly Entry['kind'][] = ['note', 'handed-over', 'acknowledged', 'struck', 'opened']
 const isFrom =
   <Kind extends Entry['kind']>(kind: Kind) =>
   (entry: Entry): entry is EntryOf<Kind> =>
@@ -130,11 +131,15 @@ function homeOf({ machine, now }: ReadyCase, entries: readonly Entry[]): ReadySt
 function notesOf(entries: readonly Entry[], operator: string | undefined): ShiftNote[] {
   const read = entries.filter(isFrom('acknowledged'))
   return entries
-    .filter(isFrom('note'))
+    .filter(
+      (entry): entry is EntryOf<'note' | 'handed-over'> =>
+        entry.kind === 'note' || entry.kind === 'handed-over',
+    )
     .map((entry): ShiftNote => {
       const acknowledged = read.find(({ note, by }) => note === entry.id && by !== entry.by)
       return {
         entry,
+        text: entry.kind === 'note' ? entry.text : entry.note || 'Handed over.',
         waits: acknowledged === undefined && entry.by !== operator,
         ...(acknowledged ? { acknowledged } : {}),
       }

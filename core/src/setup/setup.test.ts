@@ -77,6 +77,7 @@ describe('what makes what stale (common practice; the whole table)', () => {
     'homed-again': zeros,
     'tool-measured-again': ['Z', 'program'],
     'collet-changed': ['Z', 'program'],
+    'set-up-again': ['square', 'clear', ...zeros],
   }
   const ON_A_LATHE: Record<HappeningKind, string[]> = {
     'vise-moved': [],
@@ -86,6 +87,7 @@ describe('what makes what stale (common practice; the whole table)', () => {
     'homed-again': [],
     'tool-measured-again': [],
     'collet-changed': ['grip', 'ratio', 'look'],
+    'set-up-again': ['grip', 'ratio', 'look'],
   }
   const KINDS = Object.keys(HAPPENINGS) as HappeningKind[]
   it.each(KINDS)('%s, on a mill', (what) => {

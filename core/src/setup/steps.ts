@@ -1,7 +1,7 @@
 import type { Machine } from '../machine/index.ts'
 
-/** The steps of the traveler that stand so far, in the order in which people work. */
-export const STEPS = ['ready', 'hold', 'zero', 'angle', 'code', 'prove', 'run'] as const
+/** The steps of the traveler, in the order in which people work. */
+export const STEPS = ['ready', 'hold', 'zero', 'angle', 'code', 'prove', 'run', 'hand-over'] as const
 export type Step = (typeof STEPS)[number]
 
 export const STEP_NAMES: Record<Step, string> = {
@@ -12,6 +12,7 @@ export const STEP_NAMES: Record<Step, string> = {
   code: 'Code',
   prove: 'Prove',
   run: 'Run',
+  'hand-over': 'Hand over',
 }
 
 export type StepState = 'open' | 'done' | 'stale'

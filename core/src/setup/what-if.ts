@@ -108,6 +108,12 @@ const gaugeFacts = ({ gauge: { plans, taken } }: Setup): [string, { stale: boole
   ]),
 ]
 
+const runFacts = ({ run: { pallets, start } }: Setup): [string, { stale: boolean; says: string }][] =>
+  [['The plan of the pallets', pallets] as const, ['The check before the start', start] as const].flatMap(
+    ([name, fact]) =>
+      fact ? [[name, { stale: fact.freshness.state === 'stale', says: fact.entry.id }]] : [],
+  )
+
 const allFacts = (setup: Setup) =>
   new Map([
     ...holdFacts(setup),
@@ -115,6 +121,7 @@ const allFacts = (setup: Setup) =>
     ...codeFacts(setup),
     ...proveFacts(setup),
     ...gaugeFacts(setup),
+    ...runFacts(setup),
     ...setup.offsets.flatMap((offset) => [...factsOf(offset, setup.unit)]),
   ])
 

@@ -148,7 +148,7 @@ describe('the words of the logbook', () => {
       '80 parts measured: 121 to 200',
       'Part 137, out of tolerance: scrapped',
       'Part 164, out of tolerance: measured wrong, does not count',
-      'Note',
+      'Handed over',
     ])
   })
 })

@@ -95,6 +95,7 @@ describe('what makes angle, part and tool length stale (common practice)', () =>
     'bolt-tightened': ['angle'],
     'part-reclamped': ['angle', 'part'],
     'tool-measured-again': ['length'],
+    'set-up-again': ['angle', 'part'],
   }
   it.each(Object.keys(HAPPENINGS) as HappeningKind[])('%s', (what) => {
     const measured = length(7, -9.5)
@@ -265,7 +266,7 @@ describe('a lathe (common practice: X geometry = machine X - measured diameter, 
     return { offset: offsetOf(setup, 'T1'), steps: stepsOf(setup.machine) }
   }
   it('takes the geometry of a tool by face and diameter, and says what comes next', () => {
-    expect(of([]).steps).toEqual(['ready', 'hold', 'zero', 'code', 'prove', 'run'])
+    expect(of([]).steps).toEqual(['ready', 'hold', 'zero', 'code', 'prove', 'run', 'hand-over'])
     const { offset } = of([skim(1.25), face()])
     expect(offset.axes.X?.value).toBeCloseTo(-11.75, 10)
     expect(offset.axes.Z?.value).toBeCloseTo(-8.02, 10)

@@ -12,10 +12,28 @@ export interface Appended {
   known: number
 }
 
-/** The text of a program and measured parts by the hundred are long, and say nothing about whether the machine is ready. */
+/** Texts of programs and measured parts by the hundred are long, and say nothing about whether the machine is ready. */
 const withoutBulk = (entry: Entry): Entry => {
-  if (entry.kind === 'program') return { ...entry, text: '-' }
-  return entry.kind === 'gauged' ? { ...entry, parts: entry.parts.slice(0, 1) } : entry
+  switch (entry.kind) {
+    case 'program':
+    case 'saved':
+      return { ...entry, text: '-' }
+    case 'proved': {
+      const { text: _, ...rest } = entry
+      return rest
+    }
+    case 'palleted': {
+      const pallets = entry.plan.pallets.map((pallet) => ({
+        ...pallet,
+        program: { ...pallet.program, text: '-' },
+      }))
+      return { ...entry, plan: { ...entry.plan, pallets, main: null } }
+    }
+    case 'gauged':
+      return { ...entry, parts: entry.parts.slice(0, 1) }
+    default:
+      return entry
+  }
 }
 
 /** The log. Adding is idempotent by the id that the client made; nothing is ever changed or removed. */

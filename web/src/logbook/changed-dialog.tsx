@@ -28,6 +28,7 @@ export function ChangedDialog({ setup, entries, reference, onClose }: OpenSetup 
   const group = useId()
   const kinds = happeningKind.options.filter(
     (kind) =>
+      HAPPENINGS[kind].said &&
       HAPPENINGS[kind].on.includes(setup.machine.kind) &&
       (kind !== 'tool-measured-again' || tools.length > 0),
   )

@@ -1,0 +1,33 @@
+import type { Setup } from './derive.ts'
+import type { Entry, EntryOf } from './entries.ts'
+import type { StepState } from './steps.ts'
+
+/** Handing over says nothing new about the setup. */
+const NO_WORK: readonly Entry['kind'][] = ['handed-over', 'acknowledged', 'note']
+
+/** The last handing over of a setup that counts. */
+export const lastHandedOver = ({ log }: Pick<Setup, 'log'>): EntryOf<'handed-over'> | undefined =>
+  log
+    .flatMap(({ entry, standing }) => (entry.kind === 'handed-over' && standing !== 'struck' ? [entry] : []))
+    .at(-1)
+
+/** Done while nobody has worked on the setup since it was handed over. */
+export function handOverState({ log }: Pick<Setup, 'log'>): StepState {
+  const last = lastHandedOver({ log })
+  if (!last) return 'open'
+  return log.some(
+    ({ entry, standing }) => standing !== 'struck' && entry.at > last.at && !NO_WORK.includes(entry.kind),
+  )
+    ? 'open'
+    : 'done'
+}
+
+/** Who has read what was handed over, in any log of the machine; undefined where nobody else has. */
+export const acknowledgementOf = (
+  { id, by }: EntryOf<'handed-over'>,
+  machineEntries: readonly Entry[],
+): EntryOf<'acknowledged'> | undefined =>
+  machineEntries.find(
+    (entry): entry is EntryOf<'acknowledged'> =>
+      entry.kind === 'acknowledged' && entry.note === id && entry.by !== by,
+  )

@@ -1,0 +1,79 @@
+import papaparse from 'papaparse'
+import type { LogLine, Standing } from './derive.ts'
+import type { Description } from './describe.ts'
+import type { Entry } from './entries.ts'
+
+/** Where in the traveler an entry belongs, for who looks for one. */
+export const LOG_GROUPS = {
+  ready: ['opened', 'ticked', 'homed', 'acknowledged', 'note', 'handed-over'],
+  hold: ['swept', 'cleared', 'gripped', 'lengths'],
+  zero: ['pickup', 'tool-length', 'checked', 'program', 'identified'],
+  angle: ['angled'],
+  code: ['coded', 'numbered'],
+  prove: ['laid-out', 'proved'],
+  run: ['gauging', 'gauged', 'settled', 'corrected', 'palleted', 'start-checked', 'timed', 'saved'],
+  changes: ['happened', 'struck'],
+} as const satisfies Record<string, readonly Entry['kind'][]>
+export type LogGroup = keyof typeof LOG_GROUPS
+
+export const LOG_GROUP_NAMES: Record<LogGroup, string> = {
+  ready: 'Ready and notes',
+  hold: 'Hold',
+  zero: 'Zero and tools',
+  angle: 'Angle',
+  code: 'Code',
+  prove: 'Prove',
+  run: 'Run',
+  changes: 'What changed',
+}
+
+/** What somebody looks for: all of it must be met; what is left out is not asked. */
+export interface LogSearch {
+  text?: string
+  by?: string
+  group?: LogGroup
+  standing?: Standing
+}
+
+/** Whether a line of the log, with its words, is what is looked for. Words are looked for one by one, in any order. */
+export function logMatches(line: LogLine, { says, detail }: Description, of: LogSearch): boolean {
+  const { entry, standing, strike } = line
+  if (of.by !== undefined && entry.by !== of.by) return false
+  if (of.standing !== undefined && standing !== of.standing) return false
+  if (of.group !== undefined && !(LOG_GROUPS[of.group] as readonly string[]).includes(entry.kind))
+    return false
+  const wanted = (of.text ?? '').toLowerCase().split(/\s+/).filter(Boolean)
+  const hay = [says, detail, entry.by, entry.at, strike?.reason ?? ''].join(' ').toLowerCase()
+  return wanted.every((word) => hay.includes(word))
+}
+
+const STANDING_WORDS: Record<Standing, string> = {
+  counts: '',
+  struck: 'struck out',
+  superseded: 'taken again since',
+  stale: 'stale',
+}
+
+/** A cell that a spreadsheet would take for a formula is made plain text. */
+const plain = (text: string) => (/^[=+\-@\t\r]/.test(text) && Number.isNaN(Number(text)) ? `'${text}` : text)
+
+/** The log as a table with a row an entry (RFC 4180), the oldest first. */
+export function logCsv(lines: readonly LogLine[], describe: (entry: Entry) => Description): string {
+  const rows = lines.map((line) => {
+    const { says, detail } = describe(line.entry)
+    const { id, at, by, kind, carried } = line.entry
+    return [
+      at,
+      by,
+      kind,
+      plain(says),
+      plain(detail),
+      STANDING_WORDS[line.standing],
+      line.strike ? plain(line.strike.reason) : (line.cause?.says ?? ''),
+      carried ? `${carried.by} ${carried.at}` : '',
+      id,
+    ]
+  })
+  const fields = ['when', 'who', 'kind', 'what', 'detail', 'standing', 'because', 'taken over from', 'id']
+  return papaparse.unparse({ fields, data: rows })
+}

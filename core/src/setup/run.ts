@@ -1,0 +1,165 @@
+import type { Profile } from '../control/index.ts'
+import type { Freshness } from '../fact/index.ts'
+import type { Machine } from '../machine/index.ts'
+import { judgeStart, type StartJudgement } from '../pallet/index.ts'
+import { type Calibration, calibrate } from '../timing/index.ts'
+import { type Chain, PALLETS, START } from './chain.ts'
+import type { Entry, EntryOf } from './entries.ts'
+import { type GaugeState, nextRun as nextGauge } from './gauging.ts'
+import { freshnessWith, machineEdited, profileEdited } from './program-freshness.ts'
+import type { ProveState } from './proof.ts'
+import { type StepState, together } from './steps.ts'
+import { effectiveStrikes } from './strikes.ts'
+
+/** The pallets as they were planned. */
+export interface PalletFact {
+  entry: EntryOf<'palleted'>
+  freshness: Freshness
+}
+
+/** What was answered before cycle start, against the plan that it rests on. */
+export interface StartFact {
+  entry: EntryOf<'start-checked'>
+  freshness: Freshness
+  judgement: StartJudgement
+}
+
+export interface RunState {
+  pallets?: PalletFact
+  start?: StartFact
+  /** Cycles that were timed in this setup, and savings that were taken, the oldest first. */
+  timed: EntryOf<'timed'>[]
+  saved: EntryOf<'saved'>[]
+}
+
+interface Context {
+  chain: Chain
+  machine: Machine
+  profile: Profile
+}
+
+const palletFreshness = (entry: EntryOf<'palleted'>, context: Context): Freshness =>
+  freshnessWith(
+    entry,
+    context,
+    () => machineEdited(entry, context, 'planned for') ?? profileEdited(entry, context, 'planned for'),
+  )
+
+export function deriveRun(counting: readonly Entry[], context: Context): RunState {
+  const { chain } = context
+  const planned = chain.standing.get(PALLETS)?.entry
+  const answered = chain.standing.get(START)?.entry
+  const pallets =
+    planned?.kind === 'palleted'
+      ? { entry: planned, freshness: palletFreshness(planned, context) }
+      : undefined
+  return {
+    timed: counting.filter((entry) => entry.kind === 'timed'),
+    saved: counting.filter((entry) => entry.kind === 'saved'),
+    ...(pallets ? { pallets } : {}),
+    ...(pallets && answered?.kind === 'start-checked'
+      ? {
+          start: {
+            entry: answered,
+            // Where the plan is stale, what was answered is too.
+            freshness:
+              pallets.freshness.state === 'stale' ? pallets.freshness : chain.freshnessOf(answered.id),
+            judgement: judgeStart(pallets.entry.plan, answered),
+          },
+        }
+      : {}),
+  }
+}
+
+/** What of a setup the step is about. */
+interface RunOf {
+  gauge: GaugeState
+  run: RunState
+}
+
+const states = ({ gauge, run: { pallets, start } }: RunOf): StepState[] => [
+  ...(gauge.plans.length > 0 ? [gauge.state] : []),
+  ...(pallets
+    ? [
+        pallets.freshness.state === 'stale' || start?.freshness.state === 'stale'
+          ? ('stale' as const)
+          : pallets.entry.verdict !== 'stop' && start?.judgement.happens === 'runs'
+            ? ('done' as const)
+            : ('open' as const),
+      ]
+    : []),
+]
+
+/** Whether anything of the Run step was begun. */
+export const runBegun = (setup: RunOf) => states(setup).length > 0
+
+/** The Run step: what was begun of pallets and gauging. */
+export function runState(setup: RunOf): StepState {
+  const all = states(setup)
+  return all.length === 0 ? 'open' : together(all)
+}
+
+export type RunPlace = 'pallets' | 'gauge' | 'chart'
+
+/** What to do next in the Run step, where, and why. */
+export function nextRun(setup: RunOf & { machine: Machine }): {
+  place: RunPlace
+  says: string
+  why: string
+} {
+  const { gauge, machine, run } = setup
+  const { pallets, start } = run
+  if (pallets?.freshness.state === 'stale')
+    return {
+      place: 'pallets',
+      says: 'Look at the pallets and record them again.',
+      why: `They were ${pallets.freshness.cause.says}.`,
+    }
+  if (pallets?.entry.verdict === 'stop')
+    return { place: 'pallets', says: 'Mend the programs of the pallets.', why: pallets.entry.worst[0] ?? '' }
+  if (pallets && start?.judgement.happens !== 'runs')
+    return {
+      place: 'pallets',
+      says: 'Before cycle start: say which pallet is inside, and which program is loaded.',
+      why: start ? start.judgement.says : 'The wrong program on a pallet is a crash.',
+    }
+  if (start?.freshness.state === 'stale')
+    return {
+      place: 'pallets',
+      says: 'Before cycle start: look at the pallet and the program again.',
+      why: `It was ${start.freshness.cause.says}.`,
+    }
+  if (!pallets && machine.pallets)
+    return {
+      place: 'pallets',
+      says: 'Say what runs on each pallet.',
+      why: 'The programs are read for how they call each other, and the start is checked against it.',
+    }
+  const stale = gauge.plans.some(({ freshness }) => freshness.state === 'stale')
+  return { place: stale || gauge.plans.length === 0 ? 'gauge' : 'chart', ...nextGauge(setup) }
+}
+
+/** The proofs of this setup that a pallet plan rests on: of just these texts. */
+export const palletRests = ({ prove }: { prove: ProveState }, texts: readonly string[]): string[] =>
+  prove.proofs.flatMap(({ entry }) =>
+    entry.text !== undefined && texts.includes(entry.text) ? [entry.id] : [],
+  )
+
+/** What the cycles timed on a machine, in all its setups, say of it; only those of the machine and profile as they are now count. */
+export function machineCalibration(
+  entries: readonly Entry[],
+  { machine, profile }: { machine: Machine; profile: Profile },
+): { calibration: Calibration; counted: EntryOf<'timed'>[]; outdated: number } {
+  const struck = effectiveStrikes(entries)
+  const all = entries.filter(
+    (entry): entry is EntryOf<'timed'> => entry.kind === 'timed' && !struck.has(entry.id),
+  )
+  const counted = all.filter(
+    ({ machine: on, profile: by }) =>
+      on.id === machine.id &&
+      on.version === machine.version &&
+      by.id === profile.id &&
+      by.version === profile.version,
+  )
+  return { calibration: calibrate(counted), counted, outdated: all.length - counted.length }
+}

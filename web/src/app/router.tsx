@@ -44,6 +44,12 @@ export const router = createBrowserRouter([
             lazy: async () => ({ Component: (await import('../run/run-step.tsx')).RunStep }),
           },
           {
+            path: 'hand-over',
+            lazy: async () => ({
+              Component: (await import('../hand-over/hand-over-step.tsx')).HandOverStep,
+            }),
+          },
+          {
             path: 'program',
             lazy: async () => ({ Component: (await import('../program/program-view.tsx')).ProgramView }),
           },

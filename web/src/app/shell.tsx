@@ -46,7 +46,7 @@ export function Shell() {
   return (
     <OperatorGate>
       <div className="flex min-h-dvh flex-col">
-        <header className="flex min-h-13 flex-wrap items-center gap-x-2 border-b border-rule px-4">
+        <header className="print:hidden flex min-h-13 flex-wrap items-center gap-x-2 border-b border-rule px-4">
           <NavLink to="/" className="mr-2 flex min-h-11 items-center gap-2 text-xl font-semibold">
             <img src="/icon.svg" alt="" width={26} height={26} />
             Dogleg
@@ -79,10 +79,10 @@ export function Shell() {
             <OperatorButton />
           </div>
         </header>
-        <main className="flex flex-1 flex-col px-4">
+        <main className="flex flex-1 flex-col px-4 print:px-0">
           <Outlet />
         </main>
-        <footer className="border-t border-rule px-4 py-1 text-sm text-ink-soft">
+        <footer className="print:hidden border-t border-rule px-4 py-1 text-sm text-ink-soft">
           The machine builder’s manual, the shop’s rules and local safety regulations come first. A qualified
           person must prove every program.
         </footer>

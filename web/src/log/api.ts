@@ -1,4 +1,4 @@
-import type { Entry, Reference, ShopBoard } from '@dogleg/core/setup'
+import type { Entry, Reference, SetupFile, ShopBoard } from '@dogleg/core/setup'
 import { useSyncExternalStore } from 'react'
 import { noteServerTime } from './clock.ts'
 import { listenerSet } from './listeners.ts'
@@ -86,6 +86,13 @@ export const api = {
     ask<EntriesSince>('GET', `/api/machines/${machine}/entries?after=${after}`),
   /** Serial numbers of every setup of the shop, and what was struck out. */
   numbersSince: (after: number) => ask<EntriesSince>('GET', `/api/numbers?after=${after}`),
+  /** Takes a setup in from its file; `kept` are the rows that were here already, and count as they are here. */
+  importSetup: (file: SetupFile) =>
+    ask<{ setup: string; added: number; known: number; kept: { noun: Noun; name: string }[] }>(
+      'POST',
+      '/api/setup-files',
+      file,
+    ),
   append: (entries: Entry[]) => ask<{ added: number; known: number }>('POST', '/api/entries', { entries }),
   rows: <N extends Noun>(noun: N) =>
     ask<Record<N, Row<N>[]>>('GET', `/api/${noun}`).then((answer) => answer[noun]),

@@ -1,5 +1,12 @@
 import { pickupSettings } from '@dogleg/core/pickup'
-import { describeEntry, type LogLine, namesIn, type Setup } from '@dogleg/core/setup'
+import {
+  describeEntry,
+  type LogLine,
+  type LogSearch,
+  logMatches,
+  namesIn,
+  type Setup,
+} from '@dogleg/core/setup'
 import { HardDriveUpload, NotebookPen } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { type OpenSetup, useOpenSetup } from '../log/open-setup.ts'
@@ -11,6 +18,7 @@ import { Button } from '../ui/button.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { sayWhen, When } from '../ui/when.tsx'
+import { LogSearchBar } from './log-search-bar.tsx'
 import { RefusedEntries } from './refused-entries.tsx'
 import { StrikeDialog } from './strike-dialog.tsx'
 
@@ -55,11 +63,26 @@ export function LogbookView() {
   const waiting = new Set(useWaiting().map(({ entry }) => entry.id))
   const [shown, setShown] = useState(LINES_AT_ONCE)
   const [striking, setStriking] = useState<LogLine>()
-  const lines = setup.log.toReversed().slice(0, shown)
+  const [search, setSearch] = useState<LogSearch>({})
+  const found = useMemo(
+    () => setup.log.filter((line) => logMatches(line, describe(line.entry), search)).toReversed(),
+    [setup.log, describe, search],
+  )
+  const lines = found.slice(0, shown)
   return (
     <div className="flex-1 py-2">
       <RefusedEntries setup={setup.id} />
       <AddNote setup={setup} />
+      <LogSearchBar
+        setup={setup}
+        search={search}
+        onSearch={(next) => {
+          setSearch(next)
+          setShown(LINES_AT_ONCE)
+        }}
+        found={found.length}
+        describe={describe}
+      />
       <table className="w-full">
         <thead>
           <tr className="border-b border-ink text-left text-sm text-ink-soft">
@@ -97,6 +120,11 @@ export function LogbookView() {
                       <Listing text={line.entry.text} />
                     </details>
                   )}
+                  {line.entry.carried && (
+                    <span className="block text-sm">
+                      Taken over from the last time: {line.entry.carried.by}, {sayWhen(line.entry.carried.at)}
+                    </span>
+                  )}
                   {line.strike && (
                     <span className="block text-sm">
                       Struck out by {line.strike.by}, {sayWhen(line.strike.at)}: {line.strike.reason}
@@ -128,9 +156,9 @@ export function LogbookView() {
           })}
         </tbody>
       </table>
-      {setup.log.length > shown && (
+      {found.length > shown && (
         <Button className="my-3" onClick={() => setShown(shown + LINES_AT_ONCE)}>
-          Show earlier entries ({setup.log.length - shown} more)
+          Show earlier entries ({found.length - shown} more)
         </Button>
       )}
       {striking && (

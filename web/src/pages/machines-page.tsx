@@ -3,7 +3,12 @@ import { unitSymbol } from '@dogleg/core/quantity'
 import { FormProvider, useForm } from 'react-hook-form'
 import { useRows } from '../log/rows.ts'
 import { AroundSection } from '../reference/around-section.tsx'
-import { CostsSection, DynamicsSection, RotarySection } from '../reference/dynamics-section.tsx'
+import {
+  CostsSection,
+  DynamicsSection,
+  PalletsSection,
+  RotarySection,
+} from '../reference/dynamics-section.tsx'
 import { EditorFoot } from '../reference/editor-foot.tsx'
 import { CheckField, Field, Section, SelectField } from '../reference/form-fields.tsx'
 import { MACHINE_NUMBERS, type MachineForm, machineResolver } from '../reference/machine-form.ts'
@@ -61,6 +66,7 @@ function MachineEditor({ machine }: { machine: Machine }) {
               if (!mill) setValue('around', null, { shouldDirty: true })
               setValue('dynamics', null, { shouldDirty: true })
               if (!mill) setValue('probe', null, { shouldDirty: true })
+              if (!mill) setValue('pallets', null, { shouldDirty: true })
               return kindField.onChange(event)
             }}
           >
@@ -142,6 +148,7 @@ function MachineEditor({ machine }: { machine: Machine }) {
         </Section>
         <DynamicsSection kind={kind} symbol={symbol} />
         {kind === 'mill' && <RotarySection />}
+        {kind === 'mill' && <PalletsSection />}
         <CostsSection />
         {kind === 'mill' && (
           <Section title="Probe">

@@ -1,24 +1,31 @@
 import { asTyped, type LengthUnit, readLength } from '@dogleg/core/quantity'
-import type { Reference } from '@dogleg/core/setup'
+import { deriveSetup, isUnreadable, type Reference, repeatJob, type SetupSummary } from '@dogleg/core/setup'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
+import { api } from '../log/api.ts'
+import { newId, now } from '../log/clock.ts'
+import { operator } from '../log/operator.ts'
 import { useSigned } from '../log/operator-gate.tsx'
+import { post } from '../log/outbox.ts'
 import { problemsOf, record } from '../log/record.ts'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
 import { Select } from '../ui/select.tsx'
+import { sayWhen } from '../ui/when.tsx'
 
 interface OpenSetupDialogProps {
   reference: Reference
   /** The machine that was chosen already. */
   machineId: string
+  /** The setups on each machine, the newest first: one of them can be set up again. */
+  setupsOf: (machineId: string) => readonly SetupSummary[]
   onClose: () => void
 }
 
 /** Opens a setup: what it is, on which machine, in which unit, and how close part zero must be. */
-export function OpenSetupDialog({ reference, machineId: chosen, onClose }: OpenSetupDialogProps) {
+export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClose }: OpenSetupDialogProps) {
   const [title, setTitle] = useState('')
   const [machineId, setMachineId] = useState(chosen)
   const machine = reference.machines.find(({ id }) => id === machineId)
@@ -28,7 +35,31 @@ export function OpenSetupDialog({ reference, machineId: chosen, onClose }: OpenS
   const [told, setTold] = useState<Record<string, string>>({})
   const signed = useSigned()
   const navigate = useNavigate()
+  const [again, setAgain] = useState('')
+  const [asking, setAsking] = useState(false)
 
+  /** Sets an earlier job up again: its last log is read from the server, and what stood in it is taken over. */
+  const repeat = async () => {
+    setAsking(true)
+    setTold({})
+    try {
+      const { entries } = await api.entriesSince(again, 0)
+      const last = deriveSetup(entries, reference)
+      if (isUnreadable(last)) {
+        setTold({ again: last.unreadable })
+        return
+      }
+      signed(() => {
+        const repeated = repeatJob(last, { by: operator(), at: new Date(now()).toISOString(), nextId: newId })
+        for (const entry of repeated) post(entry)
+        navigate(`/setups/${repeated[0]?.id}`)
+      })
+    } catch (error) {
+      setTold({ again: error instanceof Error ? error.message : String(error) })
+    } finally {
+      setAsking(false)
+    }
+  }
   const submit = () => {
     const read = readLength(tolerance, unit)
     if (!machine) return
@@ -57,23 +88,18 @@ export function OpenSetupDialog({ reference, machineId: chosen, onClose }: OpenS
         onKeyDown={nextFieldOnEnter}
         onSubmit={(event) => {
           event.preventDefault()
-          submit()
+          if (again === '') submit()
+          else void repeat()
         }}
       >
-        <TextEntry
-          label="Part and side"
-          value={title}
-          onChange={(text) => {
-            setTitle(text)
-            setTold({})
-          }}
-          wrong={told.title}
-        />
         <label className="block font-semibold">
           Machine
           <Select
             value={machineId}
-            onChange={(event) => setMachineId(event.target.value)}
+            onChange={(event) => {
+              setMachineId(event.target.value)
+              setAgain('')
+            }}
             className="mt-0.5 block w-full font-normal"
           >
             {reference.machines.map(({ id, name }) => (
@@ -83,28 +109,75 @@ export function OpenSetupDialog({ reference, machineId: chosen, onClose }: OpenS
             ))}
           </Select>
         </label>
-        <Choice
-          label="Lengths are in"
-          value={unit}
-          onChange={setChosenUnit}
-          options={[
-            { value: 'inch', label: 'inch' },
-            { value: 'mm', label: 'mm' },
-          ]}
-        />
-        <LengthEntryField
-          label="How far off part zero may be"
-          unit={unit}
-          value={tolerance}
-          onChange={(text) => {
-            setTolerance(text)
-            setTold({})
-          }}
-          wrong={told.tolerance}
-          hint="The tightest position tolerance from it. An edge finder is good for about a thousandth."
-        />
-        <Button type="submit" look="primary" data-record className="min-h-14 w-full text-lg">
-          Open it
+        <label className="block font-semibold">
+          The job
+          <Select
+            value={again}
+            onChange={({ target }) => {
+              setAgain(target.value)
+              setTold({})
+            }}
+            className="mt-0.5 block w-full font-normal"
+          >
+            <option value="">a new one</option>
+            {setupsOf(machineId).map(({ id, title: of, lastAt }) => (
+              <option key={id} value={id}>
+                {of} again, last {sayWhen(lastAt)}
+              </option>
+            ))}
+          </Select>
+        </label>
+        {again === '' ? (
+          <>
+            <TextEntry
+              label="Part and side"
+              value={title}
+              onChange={(text) => {
+                setTitle(text)
+                setTold({})
+              }}
+              wrong={told.title}
+            />
+            <Choice
+              label="Lengths are in"
+              value={unit}
+              onChange={setChosenUnit}
+              options={[
+                { value: 'inch', label: 'inch' },
+                { value: 'mm', label: 'mm' },
+              ]}
+            />
+            <LengthEntryField
+              label="How far off part zero may be"
+              unit={unit}
+              value={tolerance}
+              onChange={(text) => {
+                setTolerance(text)
+                setTold({})
+              }}
+              wrong={told.tolerance}
+              hint="The tightest position tolerance from it. An edge finder is good for about a thousandth."
+            />
+          </>
+        ) : (
+          <p className="py-2">
+            How it was held and measured, its programs and plans are taken over from the last time. Everything
+            that was measured is stale until it is measured again; the last values stand beside it.
+          </p>
+        )}
+        {told.again && (
+          <p role="alert" className="font-semibold">
+            {told.again}
+          </p>
+        )}
+        <Button
+          type="submit"
+          look="primary"
+          data-record
+          className="min-h-14 w-full text-lg"
+          disabled={asking}
+        >
+          {again === '' ? 'Open it' : 'Set it up again'}
         </Button>
       </form>
     </Dialog>

@@ -42,7 +42,7 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
   }
   return (
     <>
-      <div className="flex flex-wrap items-center gap-x-2 border-b border-rule">
+      <div className="flex flex-wrap items-center gap-x-2 border-b border-rule print:hidden">
         <h1 className="order-1 text-[15px] leading-4 font-semibold xl:max-w-36">
           {setup.opened.title}
           <span className="block text-sm leading-4 font-normal text-ink-soft">

@@ -10,6 +10,7 @@ import { Button } from '../ui/button.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { When } from '../ui/when.tsx'
 import { OpenSetupDialog } from './open-setup-dialog.tsx'
+import { ReadSetupFile } from './read-setup-file.tsx'
 
 /** The start page: every machine of the shop, what is on it, in which step, what is stale, what note waits. */
 export function ShopPage() {
@@ -46,8 +47,14 @@ export function ShopPage() {
           {says}
         </p>
       ))}
+      <ReadSetupFile />
       {opening && reference && (
-        <OpenSetupDialog reference={reference} machineId={opening} onClose={() => setOpening(undefined)} />
+        <OpenSetupDialog
+          reference={reference}
+          machineId={opening}
+          setupsOf={(machine) => data?.board.machines.find(({ id }) => id === machine)?.setups ?? []}
+          onClose={() => setOpening(undefined)}
+        />
       )}
     </div>
   )

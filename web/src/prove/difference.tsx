@@ -44,9 +44,38 @@ export function Difference({
   onTake: (text: string) => void
   onClose: () => void
 }) {
+  const after = withEdits(text, mending.edits)
+  return (
+    <TextDifference
+      title={mending.says}
+      text={text}
+      after={after}
+      takes="Take this change"
+      onTake={() => onTake(after)}
+      onClose={onClose}
+    />
+  )
+}
+
+/** A text before it takes the place of another: what goes, and what comes. An empty `text` is a new one. */
+export function TextDifference({
+  title,
+  text,
+  after,
+  takes,
+  onTake,
+  onClose,
+}: {
+  title: string
+  text: string
+  after: string
+  /** What the key that takes it says. */
+  takes: string
+  onTake: () => void
+  onClose: () => void
+}) {
   // The dialog puts it on the page a moment later than this is drawn.
   const [host, setHost] = useState<HTMLDivElement | null>(null)
-  const after = withEdits(text, mending.edits)
   useEffect(() => {
     if (!host) return
     const root = host.shadowRoot ?? host.attachShadow({ mode: 'open' })
@@ -62,12 +91,16 @@ export function Difference({
           ncLanguage,
           look,
           EditorView.contentAttributes.of({ 'aria-label': 'The change', tabindex: '0' }),
-          unifiedMergeView({
-            original: text,
-            mergeControls: false,
-            gutter: true,
-            collapseUnchanged: { margin: 3, minSize: 6 },
-          }),
+          ...(text === ''
+            ? []
+            : [
+                unifiedMergeView({
+                  original: text,
+                  mergeControls: false,
+                  gutter: true,
+                  collapseUnchanged: { margin: 3, minSize: 6 },
+                }),
+              ]),
         ],
       }),
     })
@@ -77,14 +110,18 @@ export function Difference({
     <Dialog
       open
       onOpenChange={(open) => !open && onClose()}
-      title={mending.says}
-      says="What is struck through goes, what is marked comes. Everything else stays as it is."
+      title={title}
+      says={
+        text === ''
+          ? 'All of it is new.'
+          : 'What is struck through goes, what is marked comes. Everything else stays as it is.'
+      }
       wide
     >
       <div ref={setHost} className="overflow-hidden rounded-sm border border-rule bg-white/60" />
       <div className="mt-4 flex gap-3">
-        <Button look="primary" onClick={() => onTake(after)}>
-          Take this change
+        <Button look="primary" onClick={onTake}>
+          {takes}
         </Button>
         <Button onClick={onClose}>Leave it as it is</Button>
       </div>

@@ -141,6 +141,37 @@ export function CostsSection() {
   )
 }
 
+/** How many pallets the machine has, and how long it takes to change them. */
+export function PalletsSection() {
+  const { register, setValue, control, formState } = useFormContext<MachineForm>()
+  const pallets = useWatch({ control, name: 'pallets' })
+  const errors = formState.errors.pallets
+  return (
+    <Section title="Pallets">
+      <div className="col-span-full">
+        <CheckField
+          label="It changes pallets: what runs on each is planned in Run"
+          checked={pallets !== null}
+          onChange={({ target }) =>
+            setValue('pallets', target.checked ? { count: '2', swap: '' } : null, { shouldDirty: true })
+          }
+        />
+      </div>
+      {pallets && (
+        <>
+          <Field label="How many" digits {...register('pallets.count')} wrong={errors?.count?.message} />
+          <Field
+            label="One change, seconds"
+            digits
+            {...register('pallets.swap')}
+            wrong={errors?.swap?.message}
+          />
+        </>
+      )}
+    </Section>
+  )
+}
+
 /** The axis that a rotary on the table turns: its word, which way it turns, how far. */
 export function RotarySection() {
   const { register, setValue, control, formState } = useFormContext<MachineForm>()

@@ -20,6 +20,8 @@ export const MACHINE_NUMBERS: TypedNumbers = {
   'rotary.turns.*': 'number',
   'costs.anHour': 'number',
   'costs.shiftsAMonth': 'number',
+  'pallets.count': 'number',
+  'pallets.swap': 'number',
   'probe.tool': 'number',
   'probe.stylus': 'length',
   'probe.reach': 'length',

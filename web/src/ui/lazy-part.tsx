@@ -23,3 +23,11 @@ export const NoChart = () => (
     again later.
   </p>
 )
+
+/** What stands in the place of a part of a step. */
+export const NoPart = () => (
+  <p className="py-6 text-lg">
+    This part is not on this tablet yet, and the server does not answer. Everything else works; load the page
+    again later.
+  </p>
+)

@@ -2,6 +2,7 @@ import type { Step, StepState } from '@dogleg/core/setup'
 import {
   CheckCheck,
   Circle,
+  CircleArrowRight,
   CircleCheckBig,
   FileCheck2,
   Hourglass,
@@ -24,12 +25,19 @@ const PROVED = { word: 'proved', Icon: CheckCheck, look: 'text-ink' }
 /** Code is written, and not yet seen to run. */
 const WRITTEN = { word: 'written', Icon: FileCheck2, look: 'text-ink' }
 
+/** What runs was looked at or measured, and the machine can run. */
+const SET_UP = { word: 'set up', Icon: Ruler, look: 'text-ink' }
+
+/** Handed over: whoever comes next has yet to read it. */
+const HANDED = { word: 'handed over', Icon: CircleArrowRight, look: 'text-ink' }
+
 /** Steps that are done without a person's having looked. */
 const RECKONED: Partial<Record<Step, typeof MEASURED>> = {
   angle: MEASURED,
   code: WRITTEN,
   prove: PROVED,
-  run: MEASURED,
+  run: SET_UP,
+  'hand-over': HANDED,
 }
 
 /** The state of a step or an offset: a word and a shape. */

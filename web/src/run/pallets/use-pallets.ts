@@ -1,0 +1,89 @@
+import { verdictOf } from '@dogleg/core/fact'
+import {
+  draftOfPallets,
+  newPalletPlan,
+  type PalletPlanDraft,
+  palletPlanDraft,
+  programNumberOf,
+  readPalletPlan,
+} from '@dogleg/core/pallet'
+import { KEPT_FINDINGS, palletRests, programsOf } from '@dogleg/core/setup'
+import { useMemo } from 'react'
+import { useKept } from '../../log/kept.ts'
+import { useOpenSetup } from '../../log/open-setup.ts'
+import { type NewEntry, record, restates } from '../../log/record.ts'
+import { type Asked, useAsked } from '../use-asked.ts'
+import type { PalletAnswer, PalletQuestion, PalletReader } from './pallet-worker.ts'
+
+/** A main program is looked for beyond the numbers of the profile's own programs. */
+const MAIN_FROM = 90
+
+/** The plan of the pallets as it stands on this tablet, its programs read, and what the log has of it. */
+export function usePallets() {
+  const { setup } = useOpenSetup()
+  const { machine, profile, unit, run } = setup
+  const recorded = run.pallets?.entry
+  const [draft, change, clear] = useKept<PalletPlanDraft>(`${setup.id}.pallets`, palletPlanDraft, () =>
+    recorded ? draftOfPallets(recorded.plan) : newPalletPlan(machine.pallets?.count ?? 2),
+  )
+  const { plan, problems } = useMemo(() => readPalletPlan(draft, unit), [draft, unit])
+  const programs = useMemo(() => programsOf(setup), [setup])
+  const question = useMemo<PalletQuestion | undefined>(() => {
+    if (!plan) return undefined
+    const taken = plan.pallets.map(({ program }) => programNumberOf(program.text))
+    let number = profile.program.number + MAIN_FROM
+    while (taken.includes(number)) number++
+    return {
+      plan,
+      control: { profile, machine, unit },
+      number,
+      about: [`Setup: ${setup.opened.title}, log ${setup.id.slice(-6)}.`],
+    }
+  }, [plan, profile, machine, unit, setup.opened.title, setup.id])
+  const asked: Asked<PalletAnswer> = useAsked<PalletQuestion, PalletReader, PalletAnswer>(
+    // The log is asked again and again: only what changes the plan reads it again.
+    useSame(question),
+    () => new Worker(new URL('./pallet-worker.ts', import.meta.url), { type: 'module' }),
+    (worker, of) => worker.read(of),
+  )
+  const reading = asked.answer?.reading
+  const entry: NewEntry | undefined =
+    plan && reading
+      ? {
+          kind: 'palleted',
+          plan,
+          rests: palletRests(setup, [
+            ...plan.pallets.map(({ program }) => program.text),
+            ...(plan.main ? [plan.main.text] : []),
+          ]),
+          seconds: reading.seconds,
+          verdict: verdictOf(reading.findings),
+          worst: reading.findings.slice(0, KEPT_FINDINGS).map(({ says }) => says.slice(0, 300)),
+          profile: { id: profile.id, version: profile.version },
+          machine: { id: machine.id, version: machine.version },
+        }
+      : undefined
+  const stands = recorded !== undefined && entry !== undefined && restates(recorded, entry)
+  return {
+    draft,
+    change,
+    clear,
+    plan,
+    problems,
+    programs,
+    asked,
+    reading,
+    /** It can be recorded: it is read to the end, and says something else than the log or what it says is stale. */
+    recordable: entry !== undefined && (!stands || run.pallets?.freshness.state === 'stale'),
+    stands,
+    record: () => (entry ? record(setup.id, entry) : undefined),
+  }
+}
+export type Pallets = ReturnType<typeof usePallets>
+
+/** The same object while what it says is the same. */
+function useSame<T>(value: T): T {
+  const key = JSON.stringify(value)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: compared by what it says
+  return useMemo(() => value, [key])
+}

@@ -5,7 +5,7 @@ export type DurationEntry =
 
 const LONGEST = 7 * 86_400
 const CLOCK = /^(?:(\d+):)?(\d+):([0-5]?\d(?:\.\d+)?)$/
-const PIECE = /^(\d+\.?\d*|\.\d+)\s*(h|hours?|min|minutes?|m|s|sec|seconds?)?\s*/i
+const PIECE = /^(\d+\.?\d*|\.\d+)\s*(hours?|h|min|minutes?|m|s|sec|seconds?)?\s*/i
 const SECONDS: Record<string, number> = { h: 3600, m: 60, s: 1 }
 
 /** Seconds of pieces such as '1 min 35 s'; a bare number is seconds. Undefined where something else stands there. */
@@ -54,4 +54,14 @@ export function formatDuration(seconds: number): string {
   const minutes = Math.floor(tenths / 60)
   const rest = (tenths - 60 * minutes).toFixed(1)
   return minutes > 0 ? `${sign}${minutes} min ${rest} s` : `${sign}${rest} s`
+}
+
+/** A time as it is typed: seconds below a minute, then as a stopwatch shows it. Read again it is the same, to a millisecond. */
+export function writeDuration(seconds: number): string {
+  const whole = Math.round(seconds * 1000) / 1000
+  if (whole < 60) return String(whole)
+  const [hours, minutes] = [Math.floor(whole / 3600), Math.floor((whole % 3600) / 60)]
+  const rest = Math.round((whole % 60) * 1000) / 1000
+  const two = (value: number) => (value < 10 ? `0${value}` : String(value))
+  return hours > 0 ? `${hours}:${two(minutes)}:${two(rest)}` : `${minutes}:${two(rest)}`
 }

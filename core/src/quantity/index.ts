@@ -1,5 +1,5 @@
 export { readDegrees } from './degrees.ts'
-export { type DurationEntry, formatDuration, readDuration } from './duration.ts'
+export { type DurationEntry, formatDuration, readDuration, writeDuration } from './duration.ts'
 export {
   asTyped,
   describeTyped,

@@ -134,7 +134,7 @@ function lowerInitial(of: SavingCase): Candidate[] {
       {
         code: 'initial-level',
         line,
-        says: `Z${word} before the holes: ${formatWithUnit(of.clearance, of.of.unit)} over the highest that is placed.`,
+        says: `Z${word} before the holes: as low as the R plane and what is placed allow.`,
         why: 'The cycle goes back to this level; higher than everything that stands there is time for nothing.',
         risk: 'little',
         mind: 'Only what is placed was looked at.',

@@ -237,9 +237,14 @@ const writesNumber = (of: FactEntry, { series, first, last }: EntryOf<'numbered'
       !(counts && item.params.way === 'cycle' && item.params.sits !== 'arc'),
   )
 
-/** Whether a proof is of the text that a saving changed. */
-const provesText = (of: FactEntry, { title, before }: EntryOf<'saved'>) =>
-  of.kind === 'proved' && of.title === title && of.hash === before.hash
+/** Whether a proof is of a program that a saving gave another text. */
+const provesText = (of: FactEntry, { title, after }: EntryOf<'saved'>) =>
+  of.kind === 'proved' && of.title === title && of.hash !== after.hash
+
+/** Whether a program that a saving changed runs on a pallet as it was before. */
+const runsProgram = (of: FactEntry, { title, text }: EntryOf<'saved'>) =>
+  of.kind === 'palleted' &&
+  of.plan.pallets.some(({ program }) => program.title === title && program.text !== text)
 
 const REPLACED: Partial<Record<FactEntry['kind'], string>> = {
   lengths: 'the ratio',
@@ -304,8 +309,10 @@ export function buildChain(
       reach(entry, HAPPENINGS[entry.what].past, (link) => reaches(entry, link))
     else if (entry.kind === 'numbered')
       reach(entry, 'its serial number was given out', ({ entry: of }) => writesNumber(of, entry, counts))
-    else if (entry.kind === 'saved')
+    else if (entry.kind === 'saved') {
       reach(entry, 'time was saved in it', ({ entry: of }) => provesText(of, entry))
+      reach(entry, `time was saved in ${entry.title}`, ({ entry: of }) => runsProgram(of, entry))
+    }
   }
 
   const causes = new Map<string, StaleCause | null>()

@@ -99,7 +99,7 @@ describe('pallets, timing and savings in the log', () => {
     expect(state({ ...good, id: undefined, ...{ kind: 'palleted' } })).toEqual(['fresh', 'stale'])
   })
 
-  it('a saving makes the proof of the text before it stale, and no other', () => {
+  it('a saving makes the proof of its program stale, and no other', () => {
     const states = (title: string, hash: string) => {
       const saved = after(pallets, {
         kind: 'saved',
@@ -115,7 +115,22 @@ describe('pallets, timing and savings in the log', () => {
       return derive([...pallets, saved]).prove.proofs.map(({ freshness }) => freshness.state)
     }
     expect(states('O5501 first operation', BRACKET_HASHES.firstSaved).sort()).toEqual(['fresh', 'stale'])
-    expect(states('O5501 first operation', BRACKET_HASHES.first)).toEqual(['fresh', 'fresh'])
+    // The pallet runs the text before it.
+    const onPallet = after(pallets, {
+      kind: 'saved',
+      title: 'O5501 first operation',
+      code: 'x',
+      line: 1,
+      says: 'x',
+      before: { hash: 'e'.repeat(64), seconds: 9 },
+      after: { hash: 'f'.repeat(64), seconds: 8 },
+      verdict: 'good',
+      text: 'G0',
+    })
+    expect(derive([...pallets, onPallet]).run.pallets?.freshness).toMatchObject({
+      cause: { says: 'planned before time was saved in O5501 first operation' },
+    })
+    expect(states('Another', BRACKET_HASHES.first)).toEqual(['fresh', 'fresh'])
   })
 
   it('timed cycles count for the machine as it was timed', () => {

@@ -109,6 +109,7 @@ export { deriveReady, type ReadyLine, type ReadyState, type ShiftNote, STOOD_HOU
 export { type Repeating, repeatJob } from './repeat-job.ts'
 export { type RepeatHistory, repeatHistory } from './repeats.ts'
 export {
+  cyclesAShift,
   machineCalibration,
   nextRun,
   type PalletFact,
@@ -117,6 +118,7 @@ export {
   type RunState,
   runState,
   type StartFact,
+  unprovedPallets,
 } from './run.ts'
 export {
   againstSerials,

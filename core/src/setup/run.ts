@@ -1,9 +1,16 @@
 import type { Profile } from '../control/index.ts'
-import type { Freshness } from '../fact/index.ts'
+import { type Finding, type Freshness, finding } from '../fact/index.ts'
 import type { Machine } from '../machine/index.ts'
-import { judgeStart, type StartJudgement } from '../pallet/index.ts'
+import {
+  judgeStart,
+  type PalletPlan,
+  type StartJudgement,
+  shiftCase,
+  simulateShift,
+} from '../pallet/index.ts'
 import { type Calibration, calibrate } from '../timing/index.ts'
 import { type Chain, PALLETS, START } from './chain.ts'
+import type { CodeState } from './code-facts.ts'
 import type { Entry, EntryOf } from './entries.ts'
 import { type GaugeState, nextRun as nextGauge } from './gauging.ts'
 import { freshnessWith, machineEdited, profileEdited } from './program-freshness.ts'
@@ -139,11 +146,50 @@ export function nextRun(setup: RunOf & { machine: Machine }): {
   return { place: stale || gauge.plans.length === 0 ? 'gauge' : 'chart', ...nextGauge(setup) }
 }
 
+/** Programs of a pallet plan that no fresh proof is of, to the letter. */
+export function unprovedPallets({ prove }: { prove: ProveState }, plan: PalletPlan): Finding[] {
+  const isProved = (text: string) =>
+    prove.proofs.some(({ entry, freshness }) => entry.text === text && freshness.state === 'fresh')
+  return plan.pallets.flatMap(({ program }, index) =>
+    isProved(program.text)
+      ? []
+      : [
+          finding(
+            'look',
+            'not-proved',
+            `pallet ${index + 1}`,
+            `${program.title || `The program of pallet ${index + 1}`} is not proved as it is here.`,
+            'A proof is of one text, to the letter: a changed end is another text.',
+            'Prove it again in Prove, and record the pallets after it.',
+          ),
+        ],
+  )
+}
+
 /** The proofs of this setup that a pallet plan rests on: of just these texts. */
 export const palletRests = ({ prove }: { prove: ProveState }, texts: readonly string[]): string[] =>
   prove.proofs.flatMap(({ entry }) =>
     entry.text !== undefined && texts.includes(entry.text) ? [entry.id] : [],
   )
+
+/**
+ * Cycles that a shift has of a setup's programs, as far as it says so: of the pallets as they are planned, else as a program that
+ * was built from cycles has it; undefined where nobody said.
+ */
+export function cyclesAShift({
+  run,
+  code,
+  machine,
+}: RunOf & { code: CodeState; machine: Machine }): number | undefined {
+  const planned = run.pallets?.entry
+  if (planned) {
+    const { cuts } = simulateShift(shiftCase(planned.plan, planned.seconds, machine.pallets?.swap ?? 0))
+    return Math.max(...cuts)
+  }
+  return (
+    code.coded.find(({ entry }) => entry.sheet.partsAShift !== null)?.entry.sheet.partsAShift ?? undefined
+  )
+}
 
 /** What the cycles timed on a machine, in all its setups, say of it; only those of the machine and profile as they are now count. */
 export function machineCalibration(

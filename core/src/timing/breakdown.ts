@@ -74,7 +74,12 @@ function beginnings(text: string, motion: Motion): Map<number, string> {
     before = words !== undefined && words !== ''
     at = end + 1
   }
-  if (comments.size <= MOST_SECTIONS) for (const [at, words] of comments) titles.set(at, words)
+  if (comments.size > MOST_SECTIONS) return titles
+  for (const [at, words] of comments) {
+    titles.set(at, words)
+    // A comment over a tool change is what the change is for.
+    titles.delete(at + 1)
+  }
   return titles
 }
 

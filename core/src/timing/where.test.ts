@@ -54,11 +54,13 @@ describe('where the time goes', () => {
   })
 
   it('a section begins at a tool change or a comment, and has its lines', () => {
-    const { sections } = looked('O1\nG20 G90\nT1 M6\nG0 X1.\n(POCKET)\nG1 X2. F10.\nT2 M6\nG0 X0\nM30\n')
+    const { sections } = looked(
+      'O1\nG20 G90\nT1 M6\nG0 X1.\n(POCKET)\nG1 X2. F10.\n(DRILL)\nT2 M6\nG0 X0\nM30\n',
+    )
     expect(sections.map(({ from, to, tool, title }) => [from, to, tool, title])).toEqual([
       [3, 4, 1, ''],
       [5, 6, 1, 'POCKET'],
-      [7, 9, 2, ''],
+      [7, 10, 2, 'DRILL'],
     ])
     // One inch at 10 in/min.
     expect(sections[1]?.parts.cutting).toBeCloseTo(6, 1)

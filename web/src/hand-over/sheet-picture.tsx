@@ -36,6 +36,18 @@ export function SheetPicture({ layout, lathe }: { layout: Layout | undefined; la
   const x = (u: number) => WIDTH / 2 + (u - (u0 + u1) / 2) * scale
   const y = (v: number) => HEIGHT / 2 - (v - (v0 + v1) / 2) * scale
   const part = boxes[bodies.findIndex(({ role }) => role === 'part')]
+  const middle = part ? (part.u0 + part.u1) / 2 : (u0 + u1) / 2
+  /** In its middle where there is room; else over it, away from the part. */
+  const nameAt = (name: string, box: (typeof boxes)[number], isPart: boolean) => {
+    const at = (box.u0 + box.u1) / 2
+    if (isPart || (box.u1 - box.u0) * scale > (2 * WIDTH) / 3)
+      return { at: { x: x(at), y: isPart ? y((box.v0 + box.v1) / 2) + 5 : y(box.v1) + 18 } }
+    if ((box.u1 - box.u0) * scale > 8 * name.length)
+      return { at: { x: x(at), y: y((box.v0 + box.v1) / 2) + 5 } }
+    return at < middle
+      ? { at: { x: x(box.u1), y: y(box.v1) - 5 }, anchor: 'end' as const }
+      : { at: { x: x(box.u0), y: y(box.v1) - 5 }, anchor: 'start' as const }
+  }
   // The part last: what holds it lies under it.
   const order = [...bodies.keys()].sort(
     (a, b) => Number(bodies[a]?.role === 'part') - Number(bodies[b]?.role === 'part'),
@@ -64,7 +76,7 @@ export function SheetPicture({ layout, lathe }: { layout: Layout | undefined; la
               stroke={isPart ? 'var(--color-scribe)' : 'var(--color-scribe-dim)'}
               strokeWidth={isPart ? 2.5 : 1.5}
             />
-            <Words at={{ x: x((box.u0 + box.u1) / 2), y: y((box.v0 + box.v1) / 2) + 5 }} plain bold={isPart}>
+            <Words {...nameAt(body.name, box, isPart)} plain bold={isPart}>
               {body.name}
             </Words>
           </g>

@@ -83,7 +83,7 @@ export function SheetView({ sheet, setup, entries, reference }: SheetViewProps) 
         </div>
         <Block title="Work offsets">
           <Table
-            heads={['', '', 'machine position', 'within', 'how', 'who, when']}
+            heads={['offset', 'axis', 'machine position', 'within', 'how', 'who, when']}
             rows={sheet.offsets.flatMap(({ name, axes, angle, check }) => [
               ...axes.map((each, index) => [
                 index === 0 ? <b key="name">{name}</b> : '',
@@ -132,7 +132,7 @@ export function SheetView({ sheet, setup, entries, reference }: SheetViewProps) 
         </Block>
         <Block title="Programs">
           <Table
-            heads={['program', '', 'revision', 'verdict', 'cycle', 'who, when']}
+            heads={['program', 'it is', 'revision', 'verdict', 'cycle', 'who, when']}
             rows={sheet.programs.map((program) => [
               <b key="title">{program.title}</b>,
               program.what,
@@ -146,7 +146,7 @@ export function SheetView({ sheet, setup, entries, reference }: SheetViewProps) 
         {sheet.pallets.lines.length > 0 && (
           <Block title="Pallets">
             <Table
-              heads={['pallet', 'in the table', 'what is on it', '']}
+              heads={['pallet', 'in the table', 'what is on it', 'parts and hands']}
               rows={sheet.pallets.lines.map(({ pallet, program, says, more }) => [
                 <Digits key="pallet">{pallet}</Digits>,
                 <Digits key="program" big>

@@ -14,6 +14,7 @@ import { Dialog } from '../ui/dialog.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
 import { Select } from '../ui/select.tsx'
 import { sayWhen } from '../ui/when.tsx'
+import { ReadSetupFile } from './read-setup-file.tsx'
 
 interface OpenSetupDialogProps {
   reference: Reference
@@ -180,6 +181,7 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
           {again === '' ? 'Open it' : 'Set it up again'}
         </Button>
       </form>
+      <ReadSetupFile />
     </Dialog>
   )
 }

@@ -38,7 +38,7 @@ export function ReadSetupFile() {
     }
   }
   return (
-    <div className="flex flex-wrap items-center gap-4 border-t border-rule pt-3">
+    <div className="mt-4 flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-rule pt-3">
       <OpenFile
         says="Read a setup from a file"
         label="Read a setup from a file"

@@ -42,14 +42,17 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
   }
   return (
     <>
-      <div className="flex flex-wrap items-center gap-x-2 border-b border-rule print:hidden">
-        <h1 className="order-1 text-[15px] leading-4 font-semibold xl:max-w-36">
+      <nav
+        aria-label="Steps of this setup"
+        className="flex flex-wrap items-center gap-x-2 border-b border-rule print:hidden"
+      >
+        <h1 className="order-1 text-[15px] leading-4 font-semibold xl:max-w-40">
           {setup.opened.title}
           <span className="block text-sm leading-4 font-normal text-ink-soft">
             {setup.machine.name}, {setup.unit}
           </span>
         </h1>
-        <nav aria-label="Steps of this setup" className="order-3 flex w-full flex-wrap xl:order-2 xl:w-auto">
+        <div className="order-4 flex w-full flex-wrap xl:order-2 xl:w-auto">
           {steps.map(({ step, state }) => (
             <NavLink key={step} to={`${step}${search}`} className={tabLook}>
               {STEP_NAMES[step]}
@@ -63,6 +66,8 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
               </span>
             </NavLink>
           ))}
+        </div>
+        <div className="order-2 ml-auto flex gap-x-2 xl:order-3 xl:ml-0 xl:gap-x-0">
           {setup.machine.kind === 'mill' && (
             <NavLink to={`program${search}`} className={tabLook}>
               Program
@@ -71,14 +76,11 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
           <NavLink to={`logbook${search}`} className={tabLook}>
             Logbook
           </NavLink>
-        </nav>
-        <Button
-          className="order-2 my-1 ml-auto xl:order-3 xl:px-2 xl:text-[15px]"
-          onClick={() => setChanging(true)}
-        >
+        </div>
+        <Button className="order-3 my-1 xl:ml-auto xl:px-2 xl:text-[15px]" onClick={() => setChanging(true)}>
           Something changed…
         </Button>
-      </div>
+      </nav>
       <Outlet context={context} />
       {changing && <ChangedDialog {...context} onClose={() => setChanging(false)} />}
     </>

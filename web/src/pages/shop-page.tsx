@@ -10,7 +10,6 @@ import { Button } from '../ui/button.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { When } from '../ui/when.tsx'
 import { OpenSetupDialog } from './open-setup-dialog.tsx'
-import { ReadSetupFile } from './read-setup-file.tsx'
 
 /** The start page: every machine of the shop, what is on it, in which step, what is stale, what note waits. */
 export function ShopPage() {
@@ -23,7 +22,7 @@ export function ShopPage() {
   })
   const error = boardError ?? referenceError
   return (
-    <div className="py-3">
+    <div className="py-1">
       <h1 className="sr-only">Shop</h1>
       {data?.readOnly && (
         <p className="mb-4 border-2 border-ink p-3 font-semibold">
@@ -47,7 +46,6 @@ export function ShopPage() {
           {says}
         </p>
       ))}
-      <ReadSetupFile />
       {opening && reference && (
         <OpenSetupDialog
           reference={reference}
@@ -61,12 +59,12 @@ export function ShopPage() {
 }
 
 /** Setups of a machine that are shown at once; the others are one press away. */
-const SHOWN = 4
+const SHOWN = 3
 
 function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: () => void }) {
   const { id, name, setups, notes, ready } = machine
   return (
-    <section aria-labelledby={`machine-${id}`} className="mb-5">
+    <section aria-labelledby={`machine-${id}`} className="mb-3">
       <div className="flex flex-wrap items-center gap-x-4 border-b-2 border-ink">
         <h2 id={`machine-${id}`} className="text-2xl font-semibold">
           {name}
@@ -83,9 +81,9 @@ function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: (
         <Link
           key={note.id}
           to={`/setups/${note.setup}/ready`}
-          className="flex min-h-12 items-start gap-2 border-b border-rule bg-stock-shade px-2 py-2 hover:underline"
+          className="flex min-h-11 items-center gap-2 border-b border-rule bg-stock-shade px-2 py-1 hover:underline"
         >
-          <NotebookPen aria-hidden size={20} className="mt-0.5 shrink-0" />
+          <NotebookPen aria-hidden size={20} className="shrink-0" />
           <span className="flex-1">
             <span className="font-semibold">{note.by} left a note: </span>
             {note.text}
@@ -121,32 +119,41 @@ function SetupRow({ setup, onMachine }: { setup: SetupSummary; onMachine: boolea
   const { id, title, steps, stale, next, inStep, lastAt } = setup
   // Being ready is the machine's, and stands with its name.
   const own = steps.filter(({ step }) => step !== 'ready')
+  const begun = own.filter(({ state }) => state !== 'open')
+  const open = own.filter(({ state }) => state === 'open')
   return (
     <li className="border-b border-rule">
       <Link
         to={`/setups/${id}`}
-        className="grid min-h-16 items-center gap-x-5 gap-y-1 px-2 py-2 hover:bg-stock-shade md:grid-cols-[minmax(0,1fr)_20rem] xl:grid-cols-[minmax(0,1fr)_27rem_19rem_8rem]"
+        className="grid min-h-13 items-center gap-x-5 gap-y-1 px-2 py-1 hover:bg-stock-shade md:grid-cols-[minmax(0,1fr)_20rem] xl:grid-cols-[minmax(0,1fr)_27rem_19rem_8rem]"
       >
         <span>
-          <span className={`block leading-tight font-semibold ${onMachine ? 'text-xl' : 'text-lg'}`}>
+          <span className={`block leading-6 font-semibold ${onMachine ? 'text-xl' : 'text-lg'}`}>
             {title}
           </span>
-          <span className="text-sm text-ink-soft">{onMachine ? 'worked on last' : 'earlier'}</span>
+          <span className="block text-sm leading-4 text-ink-soft">
+            {onMachine ? 'worked on last' : 'earlier'}
+          </span>
         </span>
-        <span className="flex flex-wrap gap-x-4 gap-y-1">
-          {own.map(({ step, state }) => (
+        <span className="flex flex-wrap gap-x-4">
+          {begun.map(({ step, state }) => (
             <span key={step} className="inline-flex items-center gap-1.5">
               {STEP_NAMES[step]} <StateMark state={state} step={step} />
             </span>
           ))}
+          {open.length > 0 && (
+            <span className="self-center text-sm leading-4 text-ink-soft">
+              Open: {open.map(({ step }) => STEP_NAMES[step]).join(', ')}
+            </span>
+          )}
         </span>
-        <span className="leading-snug">
+        <span className="leading-5">
           <span className="block">
             {inStep && <span className="font-semibold">{STEP_NAMES[inStep]}. </span>}
             {next}
           </span>
           {stale.length > 0 && (
-            <span className="block text-sm text-ink-soft">
+            <span className="block text-sm leading-4 text-ink-soft">
               Stale: {stale[0]}
               {stale.length > 1 && ` and ${stale.length - 1} more`}
             </span>

@@ -2,12 +2,12 @@ import { z } from 'zod'
 import {
   type DraftRead,
   type FieldProblems,
-  formatDuration,
   type LengthUnit,
   readDuration,
   readLength,
   type TypedLength,
   typedLength,
+  writeDuration,
 } from '../../quantity/index.ts'
 
 type FieldRead<Kept> = { ok: true; value: Kept } | { ok: false; says: string; empty: boolean }
@@ -106,7 +106,7 @@ export function duration({ above }: { above?: number } = {}): Field<number, stri
         ? { ok: false, says, empty: false }
         : { ok: true, value: entry.seconds }
     },
-    write: (seconds) => (seconds < 60 ? String(seconds) : formatDuration(seconds)),
+    write: writeDuration,
   }
 }
 

@@ -1,6 +1,5 @@
 import { verdictOf } from '@dogleg/core/fact'
 import { type PalletPlanDraft, programNumberOf, tableToKey } from '@dogleg/core/pallet'
-import { formatDuration } from '@dogleg/core/quantity'
 import { LONGEST_PROGRAM } from '@dogleg/core/setup'
 import { Wrench } from 'lucide-react'
 import { useId, useState } from 'react'
@@ -8,6 +7,7 @@ import { useOpenSetup } from '../../log/open-setup.ts'
 import { useSigned } from '../../log/operator-gate.tsx'
 import { TextDifference } from '../../prove/difference.tsx'
 import { Button } from '../../ui/button.tsx'
+import { Duration } from '../../ui/duration.tsx'
 import { nextFieldOnEnter } from '../../ui/entry-field.tsx'
 import { OpenFile } from '../../ui/open-file.tsx'
 import { saveFile } from '../../ui/save-file.ts'
@@ -19,13 +19,13 @@ type PalletDraft = PalletPlanDraft['pallets'][number]
 type Field = keyof PalletDraft['draft']
 
 const FIELDS: readonly [Field, string, string][] = [
-  ['operation', 'What is done', 'w-44'],
-  ['fixture', 'Fixture', 'w-36'],
-  ['parts', 'Parts', 'w-16'],
-  ['table', 'In the table, O', 'w-24'],
-  ['unload', 'Unload', 'w-24'],
-  ['load', 'Load', 'w-28'],
-  ['aside', 'Aside', 'w-28'],
+  ['operation', 'What is done', 'w-40'],
+  ['fixture', 'Fixture', 'w-34'],
+  ['parts', 'Parts', 'w-14'],
+  ['table', 'Table, O', 'w-20'],
+  ['unload', 'Unload', 'w-20'],
+  ['load', 'Load', 'w-20'],
+  ['aside', 'Aside', 'w-20'],
 ]
 
 const INPUT = 'h-12 w-full rounded-sm border bg-white/60 px-2 text-lg'
@@ -192,7 +192,7 @@ export function PalletForm({ pallets, onStart }: { pallets: Pallets; onStart: ()
           title={`The program of pallet ${mending + 1}: it comes back to the main program`}
           text={draft.pallets[mending]?.program.text ?? ''}
           after={mended.texts[mending] as string}
-          takes={`Good, ${mending + 1} of ${mended.texts.length + 1}`}
+          takes={`Good, on to the next (${mending + 1} of ${mended.texts.length + 1})`}
           onTake={takeMended}
           onClose={() => setMending(undefined)}
         />
@@ -241,11 +241,18 @@ function PalletRow({
   return (
     <fieldset aria-label={`Pallet ${number}`} className="border-t border-rule pt-1">
       <div className="flex flex-wrap items-end gap-x-2 gap-y-1">
-        <p className="w-20 self-center text-xl leading-6 font-semibold">
-          Pallet <span className="digits text-3xl">{number}</span>
+        <p className="w-28 self-center leading-6 whitespace-nowrap">
+          <span className="block text-xl font-semibold">
+            Pallet <span className="digits text-2xl">{number}</span>
+          </span>
+          {seconds ? (
+            <>
+              cut <Duration seconds={seconds} className="font-semibold" />
+            </>
+          ) : null}
         </p>
         {FIELDS.slice(0, 3).map((field) => entry(field))}
-        <div className="w-60">
+        <div className="w-52">
           <label htmlFor={`${ids}-program`} className="text-sm text-ink-soft">
             Its program{own === undefined ? '' : `, O${own}`}
           </label>
@@ -259,9 +266,7 @@ function PalletRow({
             }}
           >
             <option value="">choose…</option>
-            {program.text !== '' && known < 0 && (
-              <option value="own">{program.title || 'as it is here'}</option>
-            )}
+            {program.text !== '' && known < 0 && <option value="own">{program.title}, as it is here</option>}
             {programs.map(({ title }, index) => (
               <option key={title} value={index}>
                 {title}
@@ -285,9 +290,6 @@ function PalletRow({
           />
           finished
         </label>
-        <p className="ml-auto pb-2">
-          cut <span className="digits text-2xl font-semibold">{seconds ? formatDuration(seconds) : '–'}</span>
-        </p>
       </div>
       {worst && <p className="pt-1 text-sm font-semibold">{worst.says}</p>}
     </fieldset>

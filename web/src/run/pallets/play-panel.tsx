@@ -6,12 +6,12 @@ import {
   type PalletReading,
   playPallets,
 } from '@dogleg/core/pallet'
-import { formatDuration } from '@dogleg/core/quantity'
 import { CirclePlay, RotateCcw, StepForward } from 'lucide-react'
 import { useEffect, useReducer, useRef } from 'react'
 import { useOpenSetup } from '../../log/open-setup.ts'
 import { Button } from '../../ui/button.tsx'
 import { Choice } from '../../ui/choice.tsx'
+import { Duration } from '../../ui/duration.tsx'
 import { PalletDrawing } from './pallet-drawing.tsx'
 
 const STATES = {
@@ -42,7 +42,7 @@ export function PlayPanel({ plan, reading }: { plan: PalletPlan; reading: Pallet
   }, [last])
   const stands = play.state !== 'runs' && play.state !== 'waits'
   return (
-    <div className="grid flex-1 content-start gap-x-6 gap-y-3 py-3 lg:grid-cols-[20rem_1fr_22rem]">
+    <div className="grid flex-1 content-start gap-x-6 gap-y-3 py-3 md:grid-cols-[17rem_1fr] lg:grid-cols-[20rem_1fr_22rem]">
       <section aria-label="At the control" className="space-y-3">
         <Choice
           label="Pallet on the machine"
@@ -79,7 +79,7 @@ export function PlayPanel({ plan, reading }: { plan: PalletPlan; reading: Pallet
             disabled={play.state !== 'runs'}
             onClick={() => act({ do: 'next' })}
           >
-            <StepForward aria-hidden size={22} /> What comes next
+            <StepForward aria-hidden size={22} /> Go on
           </Button>
           <Button look="quiet" onClick={() => act({ do: 'reset' })}>
             <RotateCcw aria-hidden size={18} /> From the beginning
@@ -107,7 +107,7 @@ export function PlayPanel({ plan, reading }: { plan: PalletPlan; reading: Pallet
           })}
         </div>
       </div>
-      <section aria-label="What happened" className="min-w-0">
+      <section aria-label="What happened" className="min-w-0 md:col-span-2 lg:col-span-1">
         <p className="text-lg">
           The machine{' '}
           <span
@@ -116,8 +116,7 @@ export function PlayPanel({ plan, reading }: { plan: PalletPlan; reading: Pallet
             {STATES[play.state]}
           </span>
           , <span className="digits font-semibold">{play.swaps}</span>{' '}
-          {play.swaps === 1 ? 'change' : 'changes'},{' '}
-          <span className="digits">{formatDuration(play.seconds)}</span>
+          {play.swaps === 1 ? 'change' : 'changes'}, <Duration seconds={play.seconds} />
         </p>
         <ol
           ref={told}
@@ -128,7 +127,7 @@ export function PlayPanel({ plan, reading }: { plan: PalletPlan; reading: Pallet
           {play.told.map(({ seconds, says }, index) => (
             // biome-ignore lint/suspicious/noArrayIndexKey: a line of what happened is known by its place
             <li key={index} className="flex gap-2 border-b border-rule py-1">
-              <span className="digits w-24 shrink-0 text-right text-ink-soft">{formatDuration(seconds)}</span>
+              <Duration seconds={seconds} className="w-24 shrink-0 text-right text-ink-soft" />
               <span>{says}</span>
             </li>
           ))}

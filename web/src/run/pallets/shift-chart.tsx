@@ -3,7 +3,7 @@ import { useId } from 'react'
 
 const WIDTH = 1200
 const LEFT = 92
-const LANE = 40
+const LANE = 34
 const TOP = 26
 
 /** How each state is drawn on layout blue: told apart without colour. */
@@ -93,7 +93,7 @@ export function ShiftChart({
             <text
               x={x(at)}
               y={15}
-              textAnchor="middle"
+              textAnchor={x(at) > WIDTH - 40 ? 'end' : 'middle'}
               fontSize={15}
               fill="var(--color-scribe)"
               className="digits"
@@ -106,7 +106,7 @@ export function ShiftChart({
           const y = TOP + index * LANE
           return (
             <g key={lane}>
-              <text x={8} y={y + 24} fontSize={17} fontWeight={600} fill="var(--color-scribe)">
+              <text x={8} y={y + 21} fontSize={17} fontWeight={600} fill="var(--color-scribe)">
                 {lane}
               </text>
               <line
@@ -135,7 +135,7 @@ export function ShiftChart({
                       {does === 'cuts' && width > 26 && (
                         <text
                           x={x(from) + width / 2}
-                          y={y + 25}
+                          y={y + 22}
                           textAnchor="middle"
                           fontSize={17}
                           fontWeight={600}

@@ -7,10 +7,11 @@ import {
   steadyCycle,
 } from '@dogleg/core/pallet'
 import { formatDuration } from '@dogleg/core/quantity'
-import { useDeferredValue, useMemo, useState } from 'react'
+import { type ReactNode, useDeferredValue, useMemo, useState } from 'react'
 import { z } from 'zod'
 import { useKept } from '../../log/kept.ts'
 import { useOpenSetup } from '../../log/open-setup.ts'
+import { Duration } from '../../ui/duration.tsx'
 import { PickOne } from '../../ui/pick-one.tsx'
 import { money } from '../money.ts'
 import { ShiftChart } from './shift-chart.tsx'
@@ -46,18 +47,18 @@ export function ShiftPanel({ plan, reading }: { plan: PalletPlan; reading: Palle
     base.pallets.length === 2 && first && second ? steadyCycle([first, second], base.swap) : undefined
   const waits = shift.machineWaits / base.length
   return (
-    <div className="flex flex-1 flex-col gap-3 py-3">
-      <div className="flex flex-wrap items-end gap-x-8 gap-y-2">
+    <div className="flex flex-1 flex-col gap-1.5 py-1">
+      <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
         <Readout name="Finished by the end" value={`${shift.parts}`} more="parts" />
         <Readout
           name="A round of all pallets"
-          value={shift.cycle === undefined ? '–' : formatDuration(shift.cycle)}
+          value={shift.cycle === undefined ? '–' : <Duration seconds={shift.cycle} />}
           more={
             !chosen &&
             closed !== undefined &&
             shift.cycle !== undefined &&
             Math.abs(closed - shift.cycle) > 0.05
-              ? `${formatDuration(closed)} without the work aside`
+              ? `${formatDuration(closed)} but for the work aside`
               : ''
           }
         />
@@ -71,15 +72,20 @@ export function ShiftPanel({ plan, reading }: { plan: PalletPlan; reading: Palle
           value={`${Math.round((100 * shift.handsIdle) / (base.length * (chosen?.of.hands ?? base.hands)))} %`}
           more=""
         />
-        <div className="ml-auto w-44">
+        <div className="ml-auto w-36">
           <PickOne
-            label="The chart shows"
+            label="Loading in"
+            value={String(share)}
+            onChange={(to) => setShare(Number(to))}
+            options={SHARES.map((each) => [String(each), `${each} %`])}
+          />
+        </div>
+        <div className="w-36">
+          <PickOne
+            label="Chart"
             value={String(minutes)}
             onChange={(to) => setMinutes(Number(to))}
-            options={WINDOWS.map((each) => [
-              String(each),
-              each === 0 ? 'the whole shift' : `${each} minutes`,
-            ])}
+            options={WINDOWS.map((each) => [String(each), each === 0 ? 'whole shift' : `${each} min`])}
           />
         </div>
       </div>
@@ -91,12 +97,11 @@ export function ShiftPanel({ plan, reading }: { plan: PalletPlan; reading: Palle
       />
       <section aria-label="What would bring more">
         <table className="w-full">
-          <caption className="text-left font-semibold">
-            What would bring more, each by itself: press one to see it in the chart
-          </caption>
           <thead>
             <tr className="text-left text-sm text-ink-soft">
-              <th className="font-normal" />
+              <th className="text-left text-base font-semibold text-ink">
+                What would bring more, each by itself (a press shows it in the chart)
+              </th>
               <th className="text-right font-normal">parts a shift</th>
               <th className="text-right font-normal">more</th>
               <th className="text-right font-normal">machine hours a month</th>
@@ -124,15 +129,7 @@ export function ShiftPanel({ plan, reading }: { plan: PalletPlan; reading: Palle
             ))}
           </tbody>
         </table>
-        <div className="mt-2 flex flex-wrap items-end gap-4">
-          <div className="w-44">
-            <PickOne
-              label="Load in"
-              value={String(share)}
-              onChange={(to) => setShare(Number(to))}
-              options={SHARES.map((each) => [String(each), `${each} % of the time`])}
-            />
-          </div>
+        <div>
           {!machine.costs && (
             <p className="pb-3 text-ink-soft">
               Enter what an hour costs and how many shifts a month has on the machine’s page: then hours and
@@ -145,11 +142,12 @@ export function ShiftPanel({ plan, reading }: { plan: PalletPlan; reading: Palle
   )
 }
 
-function Readout({ name, value, more }: { name: string; value: string; more: string }) {
+function Readout({ name, value, more }: { name: string; value: ReactNode; more: string }) {
   return (
     <p>
       <span className="block text-ink-soft">{name}</span>
-      <span className="digits text-3xl font-semibold">{value}</span> <span>{more}</span>
+      <span className="text-3xl font-semibold">{value}</span>{' '}
+      <span className="inline-block max-w-32 align-bottom text-sm leading-4">{more}</span>
     </p>
   )
 }

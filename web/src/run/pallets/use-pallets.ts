@@ -1,4 +1,4 @@
-import { verdictOf } from '@dogleg/core/fact'
+import { verdictOf, worstFirst } from '@dogleg/core/fact'
 import {
   draftOfPallets,
   newPalletPlan,
@@ -7,7 +7,7 @@ import {
   programNumberOf,
   readPalletPlan,
 } from '@dogleg/core/pallet'
-import { KEPT_FINDINGS, palletRests, programsOf } from '@dogleg/core/setup'
+import { KEPT_FINDINGS, palletRests, programsOf, unprovedPallets } from '@dogleg/core/setup'
 import { useMemo } from 'react'
 import { useKept } from '../../log/kept.ts'
 import { useOpenSetup } from '../../log/open-setup.ts'
@@ -46,7 +46,15 @@ export function usePallets() {
     () => new Worker(new URL('./pallet-worker.ts', import.meta.url), { type: 'module' }),
     (worker, of) => worker.read(of),
   )
-  const reading = asked.answer?.reading
+  const read = asked.answer?.reading
+  const { prove } = setup
+  const reading = useMemo(
+    () =>
+      read && plan
+        ? { ...read, findings: worstFirst([...read.findings, ...unprovedPallets({ prove }, plan)]) }
+        : undefined,
+    [read, plan, prove],
+  )
   const entry: NewEntry | undefined =
     plan && reading
       ? {

@@ -1,6 +1,6 @@
 import { formatDuration } from '@dogleg/core/quantity'
 import { LONGEST_LOOKED } from '@dogleg/core/saving'
-import { LONGEST_PROGRAM } from '@dogleg/core/setup'
+import { cyclesAShift, LONGEST_PROGRAM } from '@dogleg/core/setup'
 import { type ShopRates, savedTime } from '@dogleg/core/timing'
 import { Eye, type LucideIcon, ShieldAlert, ShieldCheck } from 'lucide-react'
 import { useState } from 'react'
@@ -13,6 +13,7 @@ import { TextDifference } from '../../prove/difference.tsx'
 import { isKept, keepProgram } from '../../prove/use-program.ts'
 import { Button, ButtonLink } from '../../ui/button.tsx'
 import { Dialog } from '../../ui/dialog.tsx'
+import { Duration } from '../../ui/duration.tsx'
 import { Progress } from '../../ui/progress.tsx'
 import { SmallField } from '../../ui/small-field.tsx'
 import { money } from '../money.ts'
@@ -33,10 +34,9 @@ export function SavingsPanel() {
   const { costs } = setup.machine
   const signed = useSigned()
   const savings = useSavings(question)
-  const [parts, setParts] = useKept(`${setup.id}.parts-a-shift`, z.string().max(8), () => {
-    const built = setup.code.coded.find(({ entry }) => entry.sheet.partsAShift !== null)
-    return built ? String(built.entry.sheet.partsAShift) : ''
-  })
+  const [parts, setParts] = useKept(`${setup.id}.cycles-a-shift`, z.string().max(8), () =>
+    String(cyclesAShift(setup) ?? ''),
+  )
   const [looking, setLooking] = useState<HashedOffer>()
   const [inTheWay, setInTheWay] = useState<{ name: string; go: () => void }>()
   const partsAShift = Number(parts) > 0 ? Number(parts) : null
@@ -48,7 +48,9 @@ export function SavingsPanel() {
   const found = savings.answer
   const { saved } = setup.run
   const taken = saved.filter(({ title }) => title === program?.title)
-  const proof = setup.prove.proofs.find(({ entry }) => entry.title === program?.title)
+  const isProved = setup.prove.proofs.some(
+    ({ entry, freshness }) => entry.text === program?.text && freshness.state === 'fresh',
+  )
   const all = found?.offers.reduce((sum, { seconds }) => sum + seconds, 0) ?? 0
 
   const take = (offer: HashedOffer) =>
@@ -86,20 +88,18 @@ export function SavingsPanel() {
         {run.time.answer && (
           <p>
             <span className="block text-sm text-ink-soft">a cycle now</span>
-            <span className="digits text-3xl font-semibold">{formatDuration(run.time.answer.total)}</span>
+            <Duration seconds={run.time.answer.total} className="text-3xl font-semibold" />
           </p>
         )}
         {found && (
           <p>
-            <span className="block text-sm text-ink-soft">together at most</span>
-            <span className="digits text-3xl font-semibold">
-              −{formatDuration(Math.min(all, found.before))}
-            </span>
+            <span className="block text-sm text-ink-soft">all of it, at most</span>
+            <Duration seconds={-Math.min(all, found.before)} className="text-3xl font-semibold" />
           </p>
         )}
-        <SmallField label="Parts a shift" id="parts-a-shift" className="w-28">
+        <SmallField label="Cycles a shift" id="cycles-a-shift" className="w-28">
           <input
-            id="parts-a-shift"
+            id="cycles-a-shift"
             value={parts}
             maxLength={6}
             inputMode="numeric"
@@ -136,6 +136,12 @@ export function SavingsPanel() {
           {found && found.offers.length === 0 && (
             <p className="py-3 text-lg">Nothing is found that would save time and that Prove allows.</p>
           )}
+          {setup.run.pallets && found && found.offers.length > 0 && (
+            <p className="pb-1">
+              On pallets a shorter cycle brings something only where the machine does not wait for hands: see
+              Pallets, over a shift.
+            </p>
+          )}
           <ul>
             {found?.offers.map((offer) => (
               <Offer
@@ -170,15 +176,16 @@ export function SavingsPanel() {
           {taken.length > 0 && (
             <p className="border-t-2 border-ink pt-1 font-semibold">
               in all{' '}
-              <span className="digits text-2xl">
-                −{formatDuration((taken[0]?.before.seconds ?? 0) - (taken.at(-1)?.after.seconds ?? 0))}
-              </span>{' '}
+              <Duration
+                seconds={-((taken[0]?.before.seconds ?? 0) - (taken.at(-1)?.after.seconds ?? 0))}
+                className="text-2xl"
+              />{' '}
               a part
             </p>
           )}
-          {taken.length > 0 && (!proof || proof.freshness.state === 'stale') && (
+          {!isProved && (
             <div className="space-y-2">
-              <p>Its proof is that of the text before. Step through it again, and record the proof.</p>
+              <p>The text as it is here has no proof: step through it, and record the proof.</p>
               <ButtonLink to="../prove" relative="path" look="primary" onClick={() => void toProve()}>
                 Prove it again
               </ButtonLink>
@@ -225,19 +232,15 @@ function Offer({ offer, rates, onLook }: { offer: HashedOffer; rates: ShopRates;
   const { word, Icon } = RISKS[offer.risk]
   const { perMonth, moneyAMonth } = savedTime(offer.seconds, rates)
   return (
-    <li className="grid items-center gap-x-4 gap-y-1 border-t border-rule py-1.5 md:grid-cols-[7rem_1fr_7rem_auto]">
+    <li className="grid items-center gap-x-4 gap-y-1 border-t border-rule py-1.5 md:grid-cols-[6.5rem_1fr_auto_auto]">
       <p>
-        <span className="digits text-2xl font-semibold whitespace-nowrap">
-          −{formatDuration(offer.seconds)}
-        </span>
-        <span className="block text-sm text-ink-soft">a part</span>
+        <Duration seconds={-offer.seconds} className="text-2xl font-semibold" />
+        <span className="block text-sm text-ink-soft">line {offer.line}</span>
       </p>
       <div className="min-w-0">
-        <p className="leading-snug font-semibold">
-          {offer.says} <span className="digits font-normal text-ink-soft">line {offer.line}</span>
-        </p>
-        <p className="text-sm leading-snug">{offer.why}</p>
+        <p className="leading-snug font-semibold">{offer.says}</p>
         <p className="text-sm leading-snug">
+          {offer.why}{' '}
           <span className="inline-flex items-center gap-1 font-semibold">
             <Icon aria-hidden size={16} /> {word}.
           </span>{' '}

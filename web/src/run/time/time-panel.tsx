@@ -1,8 +1,8 @@
-import { formatDuration } from '@dogleg/core/quantity'
 import { noTime, predict, type TimeParts, type TimeSection } from '@dogleg/core/timing'
 import { useId, useState } from 'react'
 import { useOpenSetup } from '../../log/open-setup.ts'
 import { Choice } from '../../ui/choice.tsx'
+import { Duration } from '../../ui/duration.tsx'
 import { ProgramBar } from './program-bar.tsx'
 import { KINDS, TimeBar, TimeLegend } from './time-fill.tsx'
 import { TimedCycles } from './timed-cycles.tsx'
@@ -89,7 +89,7 @@ export function TimePanel() {
           <>
             <p>
               <span className="block text-sm text-ink-soft">a cycle, as reckoned</span>
-              <span className="digits text-3xl font-semibold">{formatDuration(found.total)}</span>
+              <Duration seconds={found.total} className="text-3xl font-semibold" />
             </p>
             <p>
               <span className="block text-sm text-ink-soft">
@@ -97,8 +97,10 @@ export function TimePanel() {
                   ? `as ${calibration.counted.length === 1 ? 'one timed cycle' : `${calibration.counted.length} timed cycles`} of this machine say`
                   : 'nothing was timed on this machine yet'}
               </span>
-              <span className="digits text-3xl font-semibold">{formatDuration(predicted.seconds)}</span>{' '}
-              <span className="digits text-xl">± {formatDuration(2 * predicted.doubt)}</span>
+              <Duration seconds={predicted.seconds} className="text-3xl font-semibold" />{' '}
+              <span className="text-xl">
+                ± <Duration seconds={2 * predicted.doubt} />
+              </span>
             </p>
           </>
         )}
@@ -125,9 +127,7 @@ export function TimePanel() {
                     </span>
                     <TimeBar id={`${id}-${bar.key}`} parts={bar.parts} whole={longest} />
                   </span>
-                  <span className="digits text-right text-xl font-semibold">
-                    {formatDuration(bar.seconds)}
-                  </span>
+                  <Duration seconds={bar.seconds} className="text-right text-xl font-semibold" />
                 </button>
               </li>
             ))}

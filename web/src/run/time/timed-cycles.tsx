@@ -102,7 +102,7 @@ export function TimedCycles({ run }: { run: RunProgram }) {
           </span>
         )}
       </div>
-      <div className="grid grid-cols-[1fr_5rem] gap-2">
+      <div className="grid grid-cols-[minmax(0,1fr)_5rem] gap-2">
         <TextEntry
           label="It took"
           value={typed}

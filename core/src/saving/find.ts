@@ -11,6 +11,8 @@ import { toolOrder } from './tool-order.ts'
 export interface SavingOffer extends Candidate {
   /** Seconds a part. */
   seconds: number
+  /** What Prove says of the text with the change. */
+  verdict: Verdict
 }
 
 export interface Savings {
@@ -95,7 +97,7 @@ function isOffered(
   const touches = candidate.code !== 'probe-on'
   if (cutsOf(proof, of, touches) !== cutsOf(of.proof, of, touches)) return undefined
   if (!noWorse(prove({ ...scene, text: candidate.after }), roomy)) return undefined
-  return { ...candidate, seconds }
+  return { ...candidate, seconds, verdict: proof.verdict }
 }
 
 /**

@@ -1,4 +1,5 @@
 import type { TimeParts } from './cycle-time.ts'
+import type { MachineSpeeds } from './machine-speeds.ts'
 
 const KINDS = ['cutting', 'rapid', 'toolChange', 'dwell', 'spindle', 'tappingOut', 'probing'] as const
 type Kind = (typeof KINDS)[number]
@@ -74,6 +75,53 @@ export function calibrate(cycles: readonly TimedCycle[]): Calibration {
   }
 }
 
+/** What timed cycles say of a value of the machine's page. */
+export interface LearntValue {
+  what: 'toolChange' | 'spindleAcceleration'
+  page: number
+  timed: number
+  /** One standard deviation. */
+  doubt: number
+}
+
+/** A factor is known once its doubt is this share of what it was before anything was timed, by judgement. */
+const KNOWN = 0.6
+
+/**
+ * The values of the machine's page that timed cycles tell apart from what is there: the tool change (seconds), and how the
+ * spindle speeds up (turns/s2: half the time is twice as much). Only where timing says more than was known before, and the
+ * page is off by more than the doubt.
+ */
+export function learntValues(
+  { factors, doubts }: Calibration,
+  { toolChange, spindleAcceleration }: Pick<MachineSpeeds, 'toolChange' | 'spindleAcceleration'>,
+): LearntValue[] {
+  const known = (kind: Kind) =>
+    doubts[kind] < KNOWN * BEFORE[kind] && Math.abs(factors[kind] - 1) > doubts[kind]
+  return [
+    ...(known('toolChange')
+      ? [
+          {
+            what: 'toolChange' as const,
+            page: toolChange,
+            timed: toolChange * factors.toolChange,
+            doubt: toolChange * doubts.toolChange,
+          },
+        ]
+      : []),
+    ...(known('spindle')
+      ? [
+          {
+            what: 'spindleAcceleration' as const,
+            page: spindleAcceleration,
+            timed: spindleAcceleration / factors.spindle,
+            doubt: (spindleAcceleration * doubts.spindle) / factors.spindle ** 2,
+          },
+        ]
+      : []),
+  ]
+}
+
 /** What a cycle should take on the machine as it was timed, and how far off that may be, in seconds (one standard deviation). */
 export function predict(
   parts: TimeParts,
@@ -90,7 +138,3 @@ export function predict(
     doubt: Math.sqrt(Math.max(0, variance)),
   }
 }
-
-/** The seconds of each kind as they were timed. */
-export const calibrated = (parts: TimeParts, { factors }: Calibration): TimeParts =>
-  named(KINDS.map((kind) => parts[kind] * factors[kind]))

@@ -4,7 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { read } from '../program/index.ts'
 import { onMill, testMill } from '../program/testing.ts'
 import { noTime, totalOf, whereTimeGoes } from './breakdown.ts'
-import { calibrate, predict, type TimedCycle } from './calibrate.ts'
+import { calibrate, learntValues, predict, type TimedCycle } from './calibrate.ts'
 import { cycleTime, type TimeParts } from './cycle-time.ts'
 import { speedsOf } from './machine-speeds.ts'
 
@@ -101,6 +101,27 @@ describe('timed cycles', () => {
       }),
       { numRuns: 100 },
     )
+  })
+
+  it('tell the tool change of the page from that of the machine, once they can', () => {
+    // Two programs, the same but for ten tool changes, on a machine that takes 5 s and not 4: 10 s more between them.
+    const parts = (changes: number) => ({ ...noTime(), cutting: 60, toolChange: 4 * changes })
+    const timed = (changes: number): TimedCycle => ({
+      reckoned: parts(changes),
+      seconds: 60 + 5 * changes,
+      doubt: 0.5,
+    })
+    const speeds = { toolChange: 4, spindleAcceleration: 20 }
+    expect(learntValues(calibrate([]), speeds)).toEqual([])
+    const [learnt, ...more] = learntValues(calibrate([timed(1), timed(11), timed(11)]), speeds)
+    expect(more).toEqual([])
+    expect(learnt?.what).toBe('toolChange')
+    expect(Math.abs((learnt?.timed ?? 0) - 5)).toBeLessThan(2 * (learnt?.doubt ?? 0))
+    expect(learnt?.timed).toBeCloseTo(5, 1)
+    const fast = { ...noTime(), cutting: 10, spindle: 20 }
+    const [spindle] = learntValues(calibrate([{ reckoned: fast, seconds: 20, doubt: 0.2 }]), speeds)
+    // Half the time is twice the acceleration, as far as one timing outweighs what was thought before.
+    expect(spindle?.timed).toBeGreaterThan(35)
   })
 
   it('bring the prediction to what was timed, and take doubt away', () => {

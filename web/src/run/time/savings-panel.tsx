@@ -64,7 +64,7 @@ export function SavingsPanel() {
         says: offer.says.slice(0, 300),
         before: { hash: found.hash, seconds: found.before },
         after: { hash: offer.hash, seconds: found.before - offer.seconds },
-        verdict: found.verdict,
+        verdict: offer.verdict,
         text: offer.after,
       })
       setLooking(undefined)

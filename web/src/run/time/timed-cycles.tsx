@@ -1,10 +1,11 @@
 import { formatDuration, readDuration } from '@dogleg/core/quantity'
-import { totalOf } from '@dogleg/core/timing'
+import { learntValues, speedsOf, totalOf } from '@dogleg/core/timing'
 import { Play, Square, Timer } from 'lucide-react'
 import { useEffect, useState } from 'react'
 import { useOpenSetup } from '../../log/open-setup.ts'
 import { useSigned } from '../../log/operator-gate.tsx'
 import { problemsOf, record } from '../../log/record.ts'
+import { useSave } from '../../reference/use-save.ts'
 import { Button } from '../../ui/button.tsx'
 import { TextEntry } from '../../ui/entry-field.tsx'
 import { When } from '../../ui/when.tsx'
@@ -151,12 +152,59 @@ export function TimedCycles({ run }: { run: RunProgram }) {
           </tbody>
         </table>
       )}
+      <Learnt run={run} />
       {calibration.outdated > 0 && (
         <p className="text-sm">
           {calibration.outdated} timed before the machine or its profile was edited: not counted.
         </p>
       )}
     </section>
+  )
+}
+
+const LEARNT = {
+  toolChange: ['A tool change takes', 's'],
+  spindleAcceleration: ['The spindle speeds up by', 'turns/s²'],
+} as const
+
+/** What timing says of the machine that its page says otherwise: taken over with a press, as a new version of the page. */
+function Learnt({ run }: { run: RunProgram }) {
+  const { setup } = useOpenSetup()
+  const { machine, profile, unit } = setup
+  const { save } = useSave('machines')
+  const { dynamics } = machine
+  const values = learntValues(run.calibration.calibration, speedsOf(machine, profile, unit))
+  if (!dynamics || values.length === 0) return null
+  return (
+    <div className="border-t border-rule pt-1">
+      {values.map(({ what, page, timed, doubt }) => (
+        <p key={what}>
+          {LEARNT[what][0]} <b className="digits">{timed.toFixed(1)}</b> ± {(2 * doubt).toFixed(1)}{' '}
+          {LEARNT[what][1]}; the machine’s page says <span className="digits">{page}</span>.
+        </p>
+      ))}
+      <Button
+        className="w-full"
+        disabled={save.isPending}
+        onClick={() =>
+          save.mutate({
+            row: {
+              ...machine,
+              dynamics: {
+                ...dynamics,
+                ...Object.fromEntries(values.map(({ what, timed }) => [what, Number(timed.toPrecision(3))])),
+              },
+            },
+          })
+        }
+      >
+        Put it on the machine’s page
+      </Button>
+      <p className="text-sm text-ink-soft">
+        Times and proofs are reckoned anew with it; what was timed before no longer counts.
+      </p>
+      {save.error && <p className="font-semibold">{save.error.message}</p>}
+    </div>
   )
 }
 

@@ -6,6 +6,7 @@ import { benchHold } from './hold.ts'
 import { benchProgram } from './program.ts'
 import { benchProvePage } from './prove-page.ts'
 import { anyMissed } from './report.ts'
+import { benchRun } from './run.ts'
 import { benchZero } from './zero.ts'
 
 benchDerive()
@@ -14,6 +15,7 @@ benchZero()
 benchProgram()
 benchCode()
 benchGauge()
+benchRun()
 await benchFirstLoad()
 await benchProvePage()
 process.exitCode = anyMissed() ? 1 : 0

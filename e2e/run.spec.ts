@@ -28,7 +28,7 @@ for (const size of [
         await expectAccessible(page)
         await expectFits(page, { vertically })
       }
-      await tab(page, 'Where time goes').click()
+      await tab(page, /^Time/).click()
       await page.getByRole('button', { name: /DRILL/ }).click()
       await expect(page.getByText('G98 G81 X15. Y15.', { exact: false })).toBeVisible()
       await expectAccessible(page)
@@ -106,7 +106,7 @@ test('a shift: pallets mended and set, a mismatch refused, timed, a saving taken
   await expect(page.getByRole('img', { name: /over the shift/ }).getByText('person 2')).toBeVisible()
 
   // Timed: nonsense is refused, a time is counted.
-  await tab(page, 'Where time goes').click()
+  await tab(page, /^Time/).click()
   await page.getByLabel('Program').selectOption('O5502 second operation')
   await page.getByLabel('It took').fill('soon')
   await expect(page.getByText(/Type a time such as/)).toBeVisible()

@@ -54,16 +54,17 @@ function withRoom({ unit, bodies }: Layout, clearance: number): Layout {
   return { unit, bodies: bodies.map(larger) }
 }
 
-/** How much is said of each severity; one change may not make more of either. */
-function counts({ findings }: Proof): { stop: number; look: number } {
-  const of = (severity: string) =>
-    findings.reduce((sum, each) => sum + (each.severity === severity ? 1 + (each.more ?? 0) : 0), 0)
-  return { stop: of('stop'), look: of('look') }
+/** How many things are said of each severity, and how often in all; one change may not make more of any. */
+function counts({ findings }: Proof): number[] {
+  return ['stop', 'look'].flatMap((severity) => {
+    const own = findings.filter((each) => each.severity === severity)
+    return [own.length, own.reduce((sum, { more }) => sum + 1 + (more ?? 0), 0)]
+  })
 }
 
 const noWorse = (after: Proof, before: Proof) => {
-  const [a, b] = [counts(after), counts(before)]
-  return a.stop <= b.stop && a.look <= b.look
+  const known = counts(before)
+  return counts(after).every((count, index) => count <= (known[index] as number))
 }
 
 /**

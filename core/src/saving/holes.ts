@@ -57,16 +57,32 @@ function retractMultiple(of: SavingCase): Candidate[] {
   })
 }
 
-/** Between holes back to the R plane only. */
+/** A line with the plane that its cycle comes back to said, after the cycle's own word. */
+function withReturn(of: SavingCase, { line, state }: CycleGroup, word: 'G98' | 'G99'): string | undefined {
+  const block = of.blocks.get(line)
+  const text = lineText(of, line)
+  const own = (wanted: number) => block?.words.find(({ letter, value }) => letter === 'G' && value === wanted)
+  const old = own(98) ?? own(99)
+  if (old) return withWord(text, old, word)
+  const cycle = own(state.cycle)
+  return cycle ? `${text.slice(0, cycle.to)} ${word}${text.slice(cycle.to)}` : undefined
+}
+
+/** Between holes back to the R plane only; a cycle after it that says neither keeps what it had. */
 function returnPlane(of: SavingCase): Candidate[] {
-  return cycleGroups(of).flatMap((group): Candidate[] => {
-    const block = of.blocks.get(group.line)
+  const groups = cycleGroups(of)
+  return groups.flatMap((group, index): Candidate[] => {
     if (group.state.retract !== 98 || group.holes.length < 2 || of.safe === undefined) return []
-    const text = lineText(of, group.line)
-    const cycle = block?.words.find(({ letter, value }) => letter === 'G' && value === group.state.cycle)
-    const old = block?.words.find(({ letter, value }) => letter === 'G' && value === 98)
-    if (!cycle) return []
-    const next = old ? withWord(text, old, 'G99') : `${text.slice(0, cycle.to)} G99${text.slice(cycle.to)}`
+    const low = withReturn(of, group, 'G99')
+    const after = groups[index + 1]
+    const words = after ? of.blocks.get(after.line)?.words : undefined
+    const leans =
+      after?.state.retract === 98 &&
+      !words?.some(({ letter, value }) => letter === 'G' && (value === 98 || value === 99))
+    const high = after && leans ? withReturn(of, after, 'G98') : undefined
+    if (low === undefined || (leans && high === undefined)) return []
+    const changed = new Map([[group.line, [low]]])
+    if (after && high !== undefined) changed.set(after.line, [high])
     return [
       {
         code: 'return-plane',
@@ -75,7 +91,7 @@ function returnPlane(of: SavingCase): Candidate[] {
         why: 'G98 goes up to the initial level and down again at every hole. Nothing that is placed stands between them at the height of R.',
         risk: 'little',
         mind: 'Only what is placed was looked at: a boss of the part, a chip, a screw head between the holes is not in it.',
-        after: withLines(of, new Map([[group.line, [next]]])),
+        after: withLines(of, changed),
       },
     ]
   })

@@ -77,6 +77,12 @@ describe('what would save time', () => {
     expect(found?.after).toContain('G99 G81')
   })
 
+  it('a cycle after it that leaned on G98 still has it', () => {
+    const body = `${tool(1, 1, 1)}G98 G81 X1. Y1. Z-.5 R.1 F10.\n${holes}G0 Z1.\nG83 X2. Y3. Z-.5 R.1 Q.1 F10.\nX4.\nG80\n`
+    const found = offersOf(body).filter(({ code }) => code === 'return-plane')
+    expect(found.map(({ after }) => /G83 G98/.test(after)).sort()).toEqual([false, true])
+  })
+
   it('is not G99 where something stands between the holes, nor where it comes nearer than the clearance', () => {
     fc.assert(
       fc.property(fc.integer({ min: 1, max: 60 }), fc.integer({ min: 12, max: 40 }), (tall, r) => {

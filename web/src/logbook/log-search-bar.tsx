@@ -19,7 +19,7 @@ import { SmallField } from '../ui/small-field.tsx'
 const STANDINGS: readonly [Standing, string][] = [
   ['counts', 'what counts'],
   ['stale', 'stale'],
-  ['superseded', 'taken again since'],
+  ['superseded', 'taken again'],
   ['struck', 'struck out'],
 ]
 

@@ -54,7 +54,7 @@ function Run() {
             )}
           </StripTab>
         )}
-        <StripTab value="time" title="Where time goes" isNext={false}>
+        <StripTab value="time" title="Time" isNext={false}>
           {null}
         </StripTab>
         <StripTab value="savings" title="What would save" isNext={false}>

@@ -76,10 +76,21 @@ export function SheetPicture({ layout, lathe }: { layout: Layout | undefined; la
               stroke={isPart ? 'var(--color-scribe)' : 'var(--color-scribe-dim)'}
               strokeWidth={isPart ? 2.5 : 1.5}
             />
-            <Words {...nameAt(body.name, box, isPart)} plain bold={isPart}>
-              {body.name}
-            </Words>
           </g>
+        )
+      })}
+      {order.map((index) => {
+        const { id, name, role } = bodies[index] as (typeof bodies)[number]
+        const isPart = role === 'part'
+        return (
+          <Words
+            key={id}
+            {...nameAt(name, boxes[index] as (typeof boxes)[number], isPart)}
+            plain
+            bold={isPart}
+          >
+            {name}
+          </Words>
         )
       })}
       {part && (

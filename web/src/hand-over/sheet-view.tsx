@@ -47,7 +47,7 @@ export function SheetView({ sheet, setup, entries, reference }: SheetViewProps) 
           <FileDown aria-hidden size={20} /> Save as JSON
         </Button>
         <p className="text-ink-soft">
-          The file holds the whole log: another Dogleg reads it back, on its shop page.
+          The file holds the whole log: another Dogleg reads it back, under Open a setup.
         </p>
       </div>
       <article

@@ -32,7 +32,7 @@ const setup = (text: string, more: Partial<ProveCase> = {}): ProveCase => {
       { tool: 7, length: 4.512 },
       { tool: 12, length: 3.125 },
     ],
-    tools: demoReference.tools,
+    tools: demoReference.tools.filter(({ machineId }) => machineId === 'mill-1'),
     layout: housingLayout,
     ...more,
   }
@@ -195,7 +195,7 @@ describe('on a lathe', () => {
       lengths: [],
       frame: 'G54',
       tools: demoReference.tools
-        .filter(({ number }) => number === 3)
+        .filter(({ id }) => id === 'mill-1-t3')
         .flatMap((tool) =>
           [1, 4].map((number) => ({
             ...tool,

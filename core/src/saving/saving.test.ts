@@ -209,7 +209,7 @@ describe('what would save time', () => {
       }),
       { numRuns: 60 },
     )
-    expect(findSavings(on(program(tool(2, 1, 1) + 'G4 P1.\n')), () => false).cancelled).toBe(true)
+    expect(findSavings(on(program(`${tool(2, 1, 1)}G4 P1.\n`)), () => false).cancelled).toBe(true)
   })
 })
 

@@ -120,6 +120,7 @@ export function PlayPanel({ plan, reading }: { plan: PalletPlan; reading: Pallet
         </p>
         <ol
           ref={told}
+          // biome-ignore lint/a11y/noNoninteractiveTabindex: it scrolls
           tabIndex={0}
           aria-label="Happenings"
           className="mt-1 h-72 overflow-y-auto border-t border-rule"

@@ -258,6 +258,32 @@ describe('a run that is played', () => {
     expect(play(mutual(), 501, [start, ...long], 4)).toMatchObject({ state: 'alarm', swaps: 5 })
   })
 
+  it('takes nothing that cannot be done in the state that it is in', () => {
+    const first = play(mutual(), 501, [start])
+    const same = (action: PalletAction) => {
+      const reading = readPallets(mutual(), onPallets())
+      expect(playPallets(first, action, { plan: mutual(), reading, swap: 10 })).toEqual(first)
+    }
+    // While it runs: another pallet or program cannot be chosen, and the pallet inside has no ready button.
+    same({ do: 'inside', pallet: 2 })
+    same({ do: 'load', program: 502 })
+    same({ do: 'ready', pallet: 1 })
+    same({ do: 'start' })
+    expect(play(mutual(), 501, [next]).told).toEqual([])
+    expect(play(mutual(), 501, [start, { do: 'reset' }])).toEqual(newPlay(mutual(), 501))
+  })
+
+  it('a program with a wrong call crashes where it was said to', () => {
+    const plan = planOf([programOf(501, 'M98 P502\nM62\nM30'), programOf(502, 'M99')])
+    expect(codes(readPallets(plan, onPallets()).findings)).toContain('wrong-program')
+    expect(play(plan, 501, [start, next, next])).toMatchObject({ state: 'crash', inside: 1, swaps: 0 })
+  })
+
+  it('a pallet program by itself stands still after one stay', () => {
+    const plan = planOf([programOf(501, 'M30'), programOf(502, 'M30')])
+    expect(play(plan, 501, [start, next, next])).toMatchObject({ state: 'ended', cuts: [1, 0] })
+  })
+
   it('goes on for ever with a main program', () => {
     const result = mendPallets(mutual(), 500, [], onPallets())
     if (!result.ok) throw new Error('refused')

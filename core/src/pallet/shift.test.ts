@@ -124,4 +124,60 @@ describe('a shift of pallets', () => {
     expect(one.cycle).toBeGreaterThan(both.cycle ?? 0)
     expect(both.cycle).toBeCloseTo(steadyCycle([pallet, pallet], 12), 6)
   })
+
+  it('three pallets and one person: the hands set the pace once they are slower than the machine', () => {
+    const pallet = (cut: number): PalletWork => ({
+      cut,
+      unload: 50,
+      load: 100,
+      aside: 0,
+      parts: 1,
+      finishes: true,
+    })
+    // Cut 100 s each: 3 x (100 + 12) = 336 s a round of machine; 3 x 150 = 450 s a round of hands.
+    expect(simulateShift(of([pallet(100), pallet(100), pallet(100)])).cycle).toBeCloseTo(450, 6)
+    // Two people: 225 s of hands; the machine's 336 s.
+    expect(simulateShift(of([pallet(100), pallet(100), pallet(100)], { hands: 2 })).cycle).toBeCloseTo(336, 6)
+    expect(simulateShift(of([pallet(400), pallet(400), pallet(400)])).cycle).toBeCloseTo(3 * 412, 6)
+  })
+
+  it('nothing is counted beyond the end of the shift', () => {
+    fc.assert(
+      fc.property(two, fc.integer({ min: 1, max: 3000 }), (pallets, length) => {
+        const { spans, cuts, machineWaits, handsIdle, parts } = simulateShift(of(pallets, { length }))
+        for (const { from, to } of spans) expect(from >= 0 && to <= length && from < to).toBe(true)
+        const sum = (does: string) =>
+          spans
+            .filter((span) => span.lane === 'machine' && span.does === does)
+            .reduce((all, { from, to }) => all + to - from, 0)
+        // The machine cuts, changes or waits, and nothing else.
+        expect(sum('cuts') + sum('changes') + sum('waits')).toBeCloseTo(length, 6)
+        expect(sum('waits')).toBeCloseTo(machineWaits, 6)
+        expect(handsIdle).toBeGreaterThanOrEqual(-1e-9)
+        expect(parts).toBe(
+          pallets.reduce(
+            (all, each, index) => all + (each.finishes ? each.parts * (cuts[index] ?? 0) : 0),
+            0,
+          ),
+        )
+      }),
+      { numRuns: 100 },
+    )
+  })
+
+  it('an even split is worth what the longer operation holds up', () => {
+    // 500 and 100 s, loading 200 s: max(500, 200) + max(100, 200) + 24 = 724; evenly 300 each: 2 x 300 + 24 = 624.
+    const pallets = [500, 100].map((cut, index) => ({
+      cut,
+      unload: 100,
+      load: 100,
+      aside: 0,
+      parts: 1,
+      finishes: index === 1,
+    }))
+    const options = palletOptions(of(pallets, { length: 28_800 }), 0.75, { shiftsAMonth: 20, anHour: 50 })
+    const even = options.find(({ what }) => what === 'even-split')
+    expect(even?.hoursAMonth).toBeCloseTo(8 * (1 - 624 / 724) * 20, 6)
+    expect(even?.moneyAMonth).toBeCloseTo(8 * (1 - 624 / 724) * 20 * 50, 4)
+  })
 })

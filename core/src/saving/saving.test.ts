@@ -141,6 +141,100 @@ describe('what would save time', () => {
     expect(found?.after).toContain('G65 P9810 X4. Y2. F120.')
   })
 
+  it('leaves alone what has a reason, or what it cannot know', () => {
+    const silent: [string, string, string, Body[]?][] = [
+      ['a dwell at the bottom of a cut', 'dwell', `${tool(2, 1, 1)}G1 Z-.1 F10.\nG4 P1.\nG0 Z1.\n`],
+      [
+        'a dwell that a loop runs through',
+        'dwell',
+        `${tool(2, 1, 1)}M97 P100 L2\nG0 Z1.\nM30\nN100 G4 P1.\nM99\n`,
+      ],
+      ['the R plane of a tap', 'r-plane', `${tool(3, 1, 1)}G99 G84 X1. Y1. Z-.5 R.8 F50.\nG80\n`],
+      ['pecks that start from R', 'r-plane', `${tool(1, 1, 1)}G99 G83 X1. Y1. Z-.5 R.8 Q.15 F10.\nG80\n`],
+      [
+        'holes in steps',
+        'hole-order',
+        `${tool(1, 1, 1)}G91 G99 G81 X1. Z-.6 R-.9 F9.\nX5.\nX-4.\nX2.\nG80 G90\n`,
+      ],
+      [
+        'holes with words of their own',
+        'hole-order',
+        `${tool(1, 1, 1)}G99 G81 X1. Y1. Z-.5 R.1 F9.\nX7. Z-.3\nX2.\nX6.\nG80\n`,
+      ],
+      [
+        'holes by expressions',
+        'hole-order',
+        `${tool(1, 1, 1)}#100=7.\nG99 G81 X1. Y1. Z-.5 R.1 F9.\nX#100\nX2.\nX6.\nG80\n`,
+      ],
+      [
+        'holes that lie in the best order',
+        'hole-order',
+        `${tool(1, 1, 1)}G99 G81 X1. Y1. Z-.5 R.1 F9.\n${holes}`,
+      ],
+      [
+        'a tool that comes back to what was cut between',
+        'tool-order',
+        `${tool(2, 1, 1)}G1 Z-.1 F9.\nX2.\nG0 Z1.\n${tool(1, 4, 1)}G81 Z-.5 R.1 F9.\nG80\n${tool(2, 4, 1)}G1 Z-.1 F9.\nX5.\nG0 Z1.\n`,
+      ],
+      ['one hole under G98', 'return-plane', `${tool(1, 1, 1)}G98 G81 X1. Y1. Z-.5 R.1 F10.\nG80\n`],
+      [
+        'a tap that comes out as fast as it may',
+        'tap-retract',
+        `${tool(3, 1, 1)}G98 G84 X1. Y1. Z-.5 R.2 F50. J3\nG80\n`,
+      ],
+      [
+        'a cut beside the part, nearer than the tool',
+        'air-cut',
+        `${tool(2, 1, 1)}G0 X-.3 Y1.\nG0 Z-.2\nG1 Y3. F20.\nG0 Z1.\n`,
+      ],
+      [
+        'a probe that is put away in between',
+        'probe-on',
+        `T20 M6\nG90 G54 G0 X1. Y2.\nG43 H20 Z2.\nG65 P9832\nG65 P9811 Z0.\nG65 P9833\n${tool(2, 1, 1)}T20 M6\nG43 H20 Z2.\nG65 P9832\nG65 P9811 Z0.\nG65 P9833\n`,
+      ],
+      [
+        'the level that a clamp asks for',
+        'initial-level',
+        `${tool(1, 1, 1, 1)}G98 G81 X1. Y1. Z-.5 R.1 F10.\nX6.\nG80\n`,
+        [box('clamp', 'clamp', [3, 0, 0], [1, 2, 0.95])],
+      ],
+    ]
+    for (const [name, code, body, bodies] of silent)
+      expect(
+        offersOf(body, bodies).map((each) => each.code),
+        name,
+      ).not.toContain(code)
+  })
+
+  it('writes heights in the unit of the program, and none where it is turned', () => {
+    const mm = program(
+      `T1 M6\nG21 G90 G54 G0 X25. Y25.\nS1000 M3\nG43 H1 Z25. M8\nG99 G81 X25. Y25. Z-12. R20. F250.\nG80\nG20\n`,
+    )
+    // 0.1 in is 2.54 mm; the profile prints three digits.
+    expect(findSavings(on(mm)).offers.find(({ code }) => code === 'r-plane')?.after).toContain('R2.54 ')
+    const turned = offersOf(`${tool(1, 1, 1)}G68 X0. Y0. R1.\nG99 G81 X1. Y1. Z-.5 R.8 F10.\nG80\nG69\n`)
+    expect(offer(turned, 'r-plane')).toBeUndefined()
+  })
+
+  it('a lower R plane is worth the feed through air at each hole', () => {
+    const found = offer(offersOf(`${tool(1, 1, 1)}G99 G81 X1. Y1. Z-.5 R.6 F10.\n${holes}`), 'r-plane')
+    // Four holes, half an inch each at 10 in/min: 12 s. Each way up ends half an inch lower, the first way down is longer.
+    const z = (d: number) => rest(d, 5, 25)
+    const up = z(1.1) - z(0.6)
+    const down = z(0.9) - z(0.4)
+    const home = z(10.9) - z(10.4)
+    expect(found?.seconds).toBeCloseTo(12 + 4 * up - down - home, 1)
+  })
+
+  it('on a lathe looks for waiting only', () => {
+    const turning: ProveCase = {
+      ...on('O1\nG20 G40 G80 G99\nT0101\nG97 S800 M3\nG4 P2.\nG0 X1. Z.1\nG1 Z-1. F.01\nM30\n'),
+      machine: { ...testMill, kind: 'lathe', axes: { ...testMill.axes, Y: null } },
+      layout: { unit: 'inch', bodies: [] },
+    }
+    expect(findSavings(turning).offers.map(({ code }) => code)).toEqual(['dwell'])
+  })
+
   it('offers nothing that changes a cut, or that Prove says more against', () => {
     const move = fc.oneof(
       fc

@@ -4,6 +4,7 @@ import { describe, expect, it } from 'vitest'
 import { BRACKET_HASHES, demoEntries, demoReference } from '../demo/index.ts'
 import {
   acknowledgementOf,
+  cyclesAShift,
   deriveReady,
   deriveSetup,
   describeEntry,
@@ -12,6 +13,7 @@ import {
   entry,
   handOverState,
   isUnreadable,
+  LOG_GROUPS,
   lastHandedOver,
   leftToDo,
   logCsv,
@@ -21,12 +23,14 @@ import {
   namesIn,
   nextRun,
   openFindings,
+  programsOf,
   readSetupFile,
   repeatJob,
   runState,
   type Setup,
   setupSheet,
   stepStates,
+  unprovedPallets,
 } from './index.ts'
 
 const now = Date.UTC(2026, 10, 26, 9, 30)
@@ -133,6 +137,45 @@ describe('pallets, timing and savings in the log', () => {
     expect(states('Another', BRACKET_HASHES.first)).toEqual(['fresh', 'fresh'])
   })
 
+  it('a pallet that is not proved to the letter is said', () => {
+    const setup = derive(pallets)
+    expect(unprovedPallets(setup, planned.plan)).toEqual([])
+    const other = structuredClone(planned.plan)
+    if (other.pallets[1]) other.pallets[1].program.text += 'M99\n'
+    expect(unprovedPallets(setup, other).map(({ where }) => where)).toEqual(['pallet 2'])
+    const moved = derive([...pallets, after(pallets, { kind: 'happened', what: 'vise-moved', note: '' })])
+    expect(unprovedPallets(moved, planned.plan)).toHaveLength(2)
+  })
+
+  it('every program whose text is in the log is there once, with its newest text', () => {
+    const programs = programsOf(derive(pallets))
+    expect(programs.map(({ title }) => title)).toEqual(['O5501 first operation', 'O5502 second operation'])
+    expect(programs[0]?.text).toContain('J5.5')
+    expect(programs.map(({ frame }) => frame)).toEqual(['G54', 'G55'])
+    const newer = after(pallets, {
+      kind: 'saved',
+      title: 'O5502 second operation',
+      code: 'x',
+      line: 1,
+      says: 'x',
+      before: { hash: 'e'.repeat(64), seconds: 9 },
+      after: { hash: 'f'.repeat(64), seconds: 8 },
+      verdict: 'good',
+      text: 'G0 X0',
+    })
+    expect(programsOf(derive([...pallets, newer]))[1]).toMatchObject({ text: 'G0 X0', frame: 'G55' })
+    const struck = after([...pallets, newer], { kind: 'struck', target: newer.id, reason: 'slip' })
+    expect(programsOf(derive([...pallets, newer, struck]))[1]?.text).not.toBe('G0 X0')
+    expect(programsOf(derive(housing)).map(({ title }) => title)).toEqual(['O5410 first side'])
+  })
+
+  it('cycles a shift come from the pallets, else from the program that was built', () => {
+    // Rounds of 325 s and a first that is shorter, in eight hours: 88 or 89.
+    expect(cyclesAShift(derive(pallets))).toBe(89)
+    expect(cyclesAShift(derive(housing))).toBe(60)
+    expect(cyclesAShift(derive(titled('second side')))).toBeUndefined()
+  })
+
   it('timed cycles count for the machine as it was timed', () => {
     const setup = derive(pallets)
     const { calibration, counted, outdated } = machineCalibration(pallets, setup)
@@ -188,6 +231,29 @@ describe('handing over', () => {
 })
 
 describe('the setup sheet', () => {
+  it('says what is stale, with the reason, and who let what stand', () => {
+    const sheet = sheetOf(titled('serial number'))
+    expect(sheet.offsets[0]?.axes.every(({ stale }) => stale === 'taken before the vise was moved')).toBe(
+      true,
+    )
+    expect(sheet.hold.find(({ what }) => what === 'Square')?.stale).toContain('before the vise was moved')
+    expect(sheet.tools.every(({ length }) => length !== '')).toBe(true)
+    const bracket = sheetOf(pallets)
+    expect(bracket.accepted.map(({ by, what }) => `${by} ${what}`)).toEqual([
+      'LB O5501 first operation',
+      'LB O5502 second operation',
+    ])
+    expect(bracket.left.join()).toContain('Run: Mend the programs of the pallets.')
+    expect(bracket.handedOver?.by).toBe('LB')
+    expect(bracket.offsets.map(({ name, check }) => `${name} ${check?.says}`)).toEqual([
+      'G54 stands over part zero',
+      'G55 stands over part zero',
+    ])
+    const tube = sheetOf(titled('first operation'))
+    expect(tube.hold.map(({ what }) => what)).toContain('Collet')
+    expect(tube.cautions.join()).toContain('spindle turning')
+  })
+
   it('says what stands in the log, in the same digits as the pages', () => {
     const sheet = sheetOf(housing)
     expect(sheet.offsets[0]?.axes.map(({ axis, value }) => `${axis} ${value}`)).toEqual([
@@ -288,6 +354,11 @@ describe('the logbook', () => {
   const setup = derive(housing)
   const settings = { unit: 'inch' as const, leastStep: 0.0001 }
   const describe_ = (of: Entry) => describeEntry(of, settings, () => 'it', namesIn(demoReference))
+
+  it('every kind of entry is in one group of the search', () => {
+    const kinds = entry.options.map((option) => option.shape.kind.value as string)
+    expect(Object.values(LOG_GROUPS).flat().sort()).toEqual([...kinds].sort())
+  })
 
   it('is searched by words, person, part and standing', () => {
     const found = (search: Parameters<typeof logMatches>[2]) =>

@@ -7,6 +7,7 @@ import { noTime, totalOf, whereTimeGoes } from './breakdown.ts'
 import { calibrate, learntValues, predict, type TimedCycle } from './calibrate.ts'
 import { cycleTime, type TimeParts } from './cycle-time.ts'
 import { speedsOf } from './machine-speeds.ts'
+import { savedTime } from './saved-time.ts'
 
 const looked = (text: string) => {
   const options = onMill()
@@ -64,6 +65,39 @@ describe('where the time goes', () => {
     ])
     // One inch at 10 in/min.
     expect(sections[1]?.parts.cutting).toBeCloseTo(6, 1)
+  })
+})
+
+it('time of a subprogram stands with its own lines, however often it is called', () => {
+  const { sections, tools } = looked(
+    'O1\nG20 G90\nT1 M6\nM98 P9\nM98 P9\nM30\nO9\n(EDGE)\nG1 X1. F60.\nG1 X0.\nM99\n',
+  )
+  const edge = sections.find(({ title }) => title === 'EDGE')
+  // Two passes of one inch there and back at 60 in/min, each at least a second a way.
+  expect(edge?.seconds).toBeGreaterThan(3)
+  expect([edge?.from, edge?.to]).toEqual([8, 10])
+  expect(tools.find(({ tool }) => tool === 1)?.seconds).toBeCloseTo(
+    sections.filter(({ tool }) => tool === 1).reduce((sum, { seconds }) => sum + seconds, 0),
+    6,
+  )
+})
+
+it('saved time is worth what the shop makes of it, and nothing where nobody said', () => {
+  // 6 s a part, 100 parts a shift, 20 shifts a month, 90 an hour: 600 s, 12,000 s, 300 (common practice).
+  expect(savedTime(6, { partsAShift: 100, shiftsAMonth: 20, anHour: 90 })).toEqual({
+    perPart: 6,
+    perShift: 600,
+    perMonth: 12_000,
+    moneyAMonth: 300,
+  })
+  expect(savedTime(6, { partsAShift: null, shiftsAMonth: 20, anHour: 90 })).toMatchObject({
+    perShift: null,
+    perMonth: null,
+    moneyAMonth: null,
+  })
+  expect(savedTime(6, { partsAShift: 100, shiftsAMonth: 20, anHour: null })).toMatchObject({
+    perMonth: 12_000,
+    moneyAMonth: null,
   })
 })
 

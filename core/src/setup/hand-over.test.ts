@@ -61,6 +61,19 @@ const sheetOf = (log: readonly Entry[]) => {
 const pallets = titled('both operations')
 const housing = titled('first side')
 
+const savedIn = (title: string, hash: string, text = 'G0') =>
+  after(pallets, {
+    kind: 'saved',
+    title,
+    code: 'x',
+    line: 1,
+    says: 'x',
+    before: { hash, seconds: 9 },
+    after: { hash: 'f'.repeat(64), seconds: 8 },
+    verdict: 'good',
+    text,
+  })
+
 describe('pallets, timing and savings in the log', () => {
   const planned = pallets.find(
     (each): each is EntryOf<'palleted'> => each.kind === 'palleted',
@@ -105,32 +118,12 @@ describe('pallets, timing and savings in the log', () => {
 
   it('a saving makes the proof of its program stale, and no other', () => {
     const states = (title: string, hash: string) => {
-      const saved = after(pallets, {
-        kind: 'saved',
-        title,
-        code: 'x',
-        line: 1,
-        says: 'x',
-        before: { hash, seconds: 9 },
-        after: { hash: 'f'.repeat(64), seconds: 8 },
-        verdict: 'good',
-        text: 'G0',
-      })
+      const saved = savedIn(title, hash)
       return derive([...pallets, saved]).prove.proofs.map(({ freshness }) => freshness.state)
     }
     expect(states('O5501 first operation', BRACKET_HASHES.firstSaved).sort()).toEqual(['fresh', 'stale'])
     // The pallet runs the text before it.
-    const onPallet = after(pallets, {
-      kind: 'saved',
-      title: 'O5501 first operation',
-      code: 'x',
-      line: 1,
-      says: 'x',
-      before: { hash: 'e'.repeat(64), seconds: 9 },
-      after: { hash: 'f'.repeat(64), seconds: 8 },
-      verdict: 'good',
-      text: 'G0',
-    })
+    const onPallet = savedIn('O5501 first operation', 'e'.repeat(64))
     expect(derive([...pallets, onPallet]).run.pallets?.freshness).toMatchObject({
       cause: { says: 'planned before time was saved in O5501 first operation' },
     })
@@ -152,17 +145,7 @@ describe('pallets, timing and savings in the log', () => {
     expect(programs.map(({ title }) => title)).toEqual(['O5501 first operation', 'O5502 second operation'])
     expect(programs[0]?.text).toContain('J5.5')
     expect(programs.map(({ frame }) => frame)).toEqual(['G54', 'G55'])
-    const newer = after(pallets, {
-      kind: 'saved',
-      title: 'O5502 second operation',
-      code: 'x',
-      line: 1,
-      says: 'x',
-      before: { hash: 'e'.repeat(64), seconds: 9 },
-      after: { hash: 'f'.repeat(64), seconds: 8 },
-      verdict: 'good',
-      text: 'G0 X0',
-    })
+    const newer = savedIn('O5502 second operation', 'e'.repeat(64), 'G0 X0')
     expect(programsOf(derive([...pallets, newer]))[1]).toMatchObject({ text: 'G0 X0', frame: 'G55' })
     const struck = after([...pallets, newer], { kind: 'struck', target: newer.id, reason: 'slip' })
     expect(programsOf(derive([...pallets, newer, struck]))[1]?.text).not.toBe('G0 X0')

@@ -99,7 +99,15 @@ test('a shift: pallets mended and set, a mismatch refused, timed, a saving taken
   await page.keyboard.press('Enter')
   await expect(page.getByText('Pallet 1 goes out, pallet 2 comes in.')).toBeVisible()
 
-  // A shift: a second person is worth parts.
+  // A shift: nonsense is refused; twice as long is about twice the parts; a second person is worth more.
+  await tab(page, 'What runs on each').click()
+  await page.getByLabel('A shift lasts').fill('long')
+  await expect(page.getByText(/Type a time such as 95/)).toBeVisible()
+  await page.getByLabel('A shift lasts').fill('16 h')
+  await tab(page, 'Over a shift').click()
+  await expect(page.getByRole('row', { name: /As it is/ })).toContainText(/35\d/)
+  await tab(page, 'What runs on each').click()
+  await page.getByLabel('A shift lasts').fill('8 h')
   await tab(page, 'Over a shift').click()
   await page.getByRole('button', { name: 'A second person' }).click()
   await expect(page.getByRole('row', { name: /A second person/ })).toContainText('+')

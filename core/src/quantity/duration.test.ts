@@ -40,6 +40,11 @@ describe('a time as it is typed', () => {
         expect(formatDuration(seconds)).toBe(minutes > 0 ? `${minutes} min ${rest}.0 s` : `${rest}.0 s`)
       }),
     )
+    expect([writeDuration(75), writeDuration(28_800), writeDuration(3725.5)]).toEqual([
+      '1:15',
+      '8 h',
+      '1:02:05.5',
+    ])
     expect([formatDuration(59.96), formatDuration(3600), formatDuration(-61)]).toEqual([
       '1 min 0.0 s',
       '1 h 0 min',

@@ -60,6 +60,7 @@ export function formatDuration(seconds: number): string {
 export function writeDuration(seconds: number): string {
   const whole = Math.round(seconds * 1000) / 1000
   if (whole < 60) return String(whole)
+  if (whole % 3600 === 0) return `${whole / 3600} h`
   const [hours, minutes] = [Math.floor(whole / 3600), Math.floor((whole % 3600) / 60)]
   const rest = Math.round((whole % 60) * 1000) / 1000
   const two = (value: number) => (value < 10 ? `0${value}` : String(value))

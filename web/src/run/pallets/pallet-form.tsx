@@ -12,6 +12,7 @@ import { nextFieldOnEnter } from '../../ui/entry-field.tsx'
 import { OpenFile } from '../../ui/open-file.tsx'
 import { saveFile } from '../../ui/save-file.ts'
 import { Select } from '../../ui/select.tsx'
+import { SmallField } from '../../ui/small-field.tsx'
 import { Findings, VerdictMark } from '../../ui/verdict.tsx'
 import type { Pallets } from './use-pallets.ts'
 
@@ -114,6 +115,12 @@ export function PalletForm({ pallets, onStart }: { pallets: Pallets; onStart: ()
           />
         ))}
       </div>
+      <ShiftFields
+        shift={draft.shift}
+        problems={problems}
+        swap={setup.machine.pallets?.swap}
+        onChange={(shift) => change({ ...draft, shift })}
+      />
       {told && (
         <p role="status" className="font-semibold">
           {told}
@@ -316,6 +323,60 @@ function PalletRow({
       </div>
     )
   }
+}
+
+const SHIFT_FIELDS = [
+  ['length', 'A shift lasts', 'w-28'],
+  ['hands', 'People at the load station', 'w-44'],
+  ['swap', 'One change takes', 'w-32'],
+] as const
+
+/** How long the shift is, who loads, and how long a change takes where it is not as the machine's page says. */
+function ShiftFields({
+  shift,
+  problems,
+  swap,
+  onChange,
+}: {
+  shift: PalletPlanDraft['shift']
+  problems: Pallets['problems']
+  swap: number | undefined
+  onChange: (shift: PalletPlanDraft['shift']) => void
+}) {
+  const ids = useId()
+  return (
+    <fieldset
+      aria-label="The shift"
+      className="flex flex-wrap items-end gap-x-3 gap-y-1 border-t border-rule pt-1"
+    >
+      {SHIFT_FIELDS.map(([field, label, width]) => {
+        const wrong = problems[`shift.${field}`]
+        return (
+          <SmallField key={field} label={label} id={`${ids}-${field}`} className={width}>
+            <input
+              id={`${ids}-${field}`}
+              data-entry
+              value={shift[field]}
+              maxLength={20}
+              autoComplete="off"
+              placeholder={field === 'swap' && swap !== undefined ? `${swap} s` : undefined}
+              aria-invalid={wrong !== undefined}
+              onChange={({ target }) => onChange({ ...shift, [field]: target.value })}
+              className={`${INPUT} digits placeholder:text-ink-soft ${wrong && !wrong.empty ? 'border-3 border-ink' : 'border-ink-soft'}`}
+            />
+          </SmallField>
+        )
+      })}
+      {SHIFT_FIELDS.map(([field]) => {
+        const wrong = problems[`shift.${field}`]
+        return wrong && !wrong.empty ? (
+          <p key={field} className="pb-3 text-sm font-semibold">
+            {wrong.says}
+          </p>
+        ) : null
+      })}
+    </fieldset>
+  )
 }
 
 /** What is keyed into the control's pallet table, in order. */

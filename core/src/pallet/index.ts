@@ -1,8 +1,7 @@
-export { type PalletReading, readPallets, startedFor } from './check.ts'
-export { type MendedPallets, mendedText, mendPallets } from './mend.ts'
+export { type PalletReading, readPallets } from './check.ts'
+export { type MendedPallets, mendPallets } from './mend.ts'
 export {
   draftOfPallets,
-  MOST_PALLETS,
   newPalletPlan,
   type PalletPlan,
   type PalletPlanDraft,

@@ -67,6 +67,11 @@ describe('programs that call each other', () => {
     ]
     for (const [name, texts, code] of slips)
       expect(codes(readPallets(planOf(texts), onPallets()).findings), name).toContain(code)
+    // Where it stands is where it stands in the text, percent lines and all.
+    const far = readPallets(planOf([programOf(501, 'M64\nM30'), programOf(502, 'M61\nM30')]), onPallets())
+    expect(far.findings.find(({ code }) => code === 'unknown-pallet')?.says).toContain(
+      'Line 7 of O501 calls pallet 4',
+    )
     const swapped = mutual()
     for (const pallet of swapped.pallets)
       pallet.params = { ...pallet.params, table: pallet.params.table === 501 ? 502 : 501 }

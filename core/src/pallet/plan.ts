@@ -4,7 +4,7 @@ import type { FieldProblems, LengthUnit } from '../quantity/index.ts'
 
 /** Longer texts are not kept in the log. */
 const LONGEST_TEXT = 200_000
-export const MOST_PALLETS = 12
+const MOST_PALLETS = 12
 
 const programNumber = number({
   least: 1,

@@ -46,11 +46,11 @@ export function programNumberOf(text: string): number | undefined {
   return found ? Number(found[1]) : undefined
 }
 
-/** The text without the percent lines of a tape, so that it can stand among others. */
+/** The text with the percent lines of a tape left empty, so that it can stand among others and its lines keep their numbers. */
 export const withoutPercent = (text: string) =>
   text
     .split(/\r\n|\r|\n/)
-    .filter((line) => !/^\s*%\s*$/.test(line))
+    .map((line) => (/^\s*%\s*$/.test(line) ? '' : line))
     .join('\n')
     .replace(/\n*$/, '\n')
 

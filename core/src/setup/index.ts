@@ -2,7 +2,6 @@ export { addressNames } from './addresses.ts'
 export {
   type MachineGlance,
   nextInStep,
-  passedOver,
   type SetupSummary,
   type ShopBoard,
   shopBoard,

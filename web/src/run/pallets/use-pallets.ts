@@ -23,7 +23,7 @@ export function usePallets() {
   const { setup } = useOpenSetup()
   const { machine, profile, unit, run } = setup
   const recorded = run.pallets?.entry
-  const [draft, change, clear] = useKept<PalletPlanDraft>(`${setup.id}.pallets`, palletPlanDraft, () =>
+  const [draft, change] = useKept<PalletPlanDraft>(`${setup.id}.pallets`, palletPlanDraft, () =>
     recorded ? draftOfPallets(recorded.plan) : newPalletPlan(machine.pallets?.count ?? 2),
   )
   const { plan, problems } = useMemo(() => readPalletPlan(draft, unit), [draft, unit])
@@ -75,7 +75,6 @@ export function usePallets() {
   return {
     draft,
     change,
-    clear,
     plan,
     problems,
     programs,

@@ -217,6 +217,16 @@ describe('a lathe', () => {
 })
 
 describe('subprograms and macros', () => {
+  it('empty lines before a program or a line number change nothing', () => {
+    const text = 'O1 G20 G91\nM98 P2\nM97 P100\nM30\nN100 G0 Y1.\nM99\nO2\nG0 X1.\nM99\n'
+    const spaced = text.replaceAll('\n', '\n\n')
+    const done = (of: string) => {
+      const { motion, diagnostics } = read(of, onMill())
+      return [[...motion.x], [...motion.y], diagnostics.map(({ code }) => code)]
+    }
+    expect(done(spaced)).toEqual(done(text))
+  })
+
   it('M98 as often as it says, M97 within the program, M99 back', () => {
     const sub = 'O1 G20 G91\nM98 P2 L2\nM97 P100\nM30\nN100 G0 Y1.\nM99\nO2\nG0 X1.\nM99'
     const all = moves(sub).map((each) => each.split(' ').slice(1, 3).join(' '))

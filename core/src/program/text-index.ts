@@ -47,14 +47,14 @@ export class TextIndex {
     for (let line = 0; this.startOf(line) !== undefined; line++) {
       const start = this.starts[line] as number
       const head = this.text.slice(start, start + 24)
-      const n = /^[\s/]*[Nn]\s*(\d{1,8})/.exec(head)
+      const n = /^[ \t\r/]*[Nn][ \t]*(\d{1,8})/.exec(head)
       if (n) {
         const number = Number(n[1])
         const lines = numbers.get(number)
         if (lines) lines.push(line)
         else numbers.set(number, [line])
       }
-      const o = /^[\s/]*(?:[Oo]|:)\s*(\d{1,8})/.exec(head)
+      const o = /^[ \t\r/]*(?:[Oo]|:)[ \t]*(\d{1,8})/.exec(head)
       if (o) programs.push({ number: Number(o[1]), line })
     }
     this.programs = programs

@@ -56,6 +56,7 @@ describe('a shift of pallets', () => {
     expect(shift.parts).toBe(12)
     // In each round the machine waits 50 s for pallet 1; the sixth wait, from 3360, is cut off by nothing.
     expect(shift.machineWaits).toBeCloseTo(6 * 50, 9)
+    expect(shift.waitsShare).toBeCloseTo(300 / 3600, 9)
   })
 
   it('no round is shorter than the machine, any pallet or all hands need', () => {
@@ -144,7 +145,9 @@ describe('a shift of pallets', () => {
   it('nothing is counted beyond the end of the shift', () => {
     fc.assert(
       fc.property(two, fc.integer({ min: 1, max: 3000 }), (pallets, length) => {
-        const { spans, cuts, machineWaits, handsIdle, parts } = simulateShift(of(pallets, { length }))
+        const { spans, cuts, machineWaits, handsIdle, parts, waitsShare, idleShare } = simulateShift(
+          of(pallets, { length }),
+        )
         for (const { from, to } of spans) expect(from >= 0 && to <= length && from < to).toBe(true)
         const sum = (does: string) =>
           spans
@@ -154,6 +157,8 @@ describe('a shift of pallets', () => {
         expect(sum('cuts') + sum('changes') + sum('waits')).toBeCloseTo(length, 6)
         expect(sum('waits')).toBeCloseTo(machineWaits, 6)
         expect(handsIdle).toBeGreaterThanOrEqual(-1e-9)
+        expect(waitsShare * length).toBeCloseTo(machineWaits, 6)
+        expect(idleShare * length).toBeCloseTo(handsIdle, 6)
         expect(parts).toBe(
           pallets.reduce(
             (all, each, index) => all + (each.finishes ? each.parts * (cuts[index] ?? 0) : 0),

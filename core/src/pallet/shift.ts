@@ -44,6 +44,9 @@ export interface Shift {
   /** Seconds that the machine waits for the load station, and that people have nothing to do. */
   machineWaits: number
   handsIdle: number
+  /** The same as shares of the shift, of all hands together. */
+  waitsShare: number
+  idleShare: number
 }
 
 /** A shift is followed for no more rounds than this. */
@@ -159,13 +162,16 @@ export function simulateShift(of: ShiftCase): Shift {
   // The first rounds depend on how the shift began.
   const last = rounds.length - 1
   const first = Math.floor(last / 2)
+  const handsIdle = of.hands * length - busy
   return {
     spans,
     cuts,
     parts,
     cycle: last >= 4 ? ((rounds[last] as number) - (rounds[first] as number)) / (last - first) : undefined,
     machineWaits,
-    handsIdle: of.hands * length - busy,
+    handsIdle,
+    waitsShare: machineWaits / length,
+    idleShare: handsIdle / (of.hands * length),
   }
 }
 

@@ -28,6 +28,7 @@ import {
   repeatJob,
   runState,
   type Setup,
+  savedSoFar,
   setupSheet,
   stepStates,
   unprovedPallets,
@@ -150,6 +151,20 @@ describe('pallets, timing and savings in the log', () => {
     const struck = after([...pallets, newer], { kind: 'struck', target: newer.id, reason: 'slip' })
     expect(programsOf(derive([...pallets, newer, struck]))[1]?.text).not.toBe('G0 X0')
     expect(programsOf(derive(housing)).map(({ title }) => title)).toEqual(['O5410 first side'])
+  })
+
+  it('savings taken one after the other come to what is between the first and the last', () => {
+    const once = savedIn('X', 'e'.repeat(64))
+    const taken = [
+      once,
+      {
+        ...once,
+        before: { hash: 'f'.repeat(64), seconds: 8 },
+        after: { hash: 'd'.repeat(64), seconds: 6.5 },
+      },
+    ]
+    expect(savedSoFar(taken.filter((each) => each.kind === 'saved'))).toBe(2.5)
+    expect(savedSoFar([])).toBe(0)
   })
 
   it('cycles a shift come from the pallets, else from the program that was built', () => {

@@ -117,6 +117,7 @@ export {
   type RunState,
   runState,
   type StartFact,
+  savedSoFar,
   unprovedPallets,
 } from './run.ts'
 export {

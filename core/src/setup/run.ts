@@ -166,6 +166,10 @@ export function unprovedPallets({ prove }: { prove: ProveState }, plan: PalletPl
   )
 }
 
+/** Seconds a cycle that all savings taken in one program come to, the oldest first: from the text before them to that of now. */
+export const savedSoFar = (taken: readonly EntryOf<'saved'>[]) =>
+  (taken[0]?.before.seconds ?? 0) - (taken.at(-1)?.after.seconds ?? 0)
+
 /** The proofs of this setup that a pallet plan rests on: of just these texts. */
 export const palletRests = ({ prove }: { prove: ProveState }, texts: readonly string[]): string[] =>
   prove.proofs.flatMap(({ entry }) =>

@@ -1,3 +1,4 @@
+import { totalOf } from './breakdown.ts'
 import type { TimeParts } from './cycle-time.ts'
 import type { MachineSpeeds } from './machine-speeds.ts'
 
@@ -25,6 +26,19 @@ export interface TimedCycle {
   /** How far off the timing may be. */
   doubt: number
 }
+
+/** A finger on a screen starts and stops a watch no closer than this, in seconds. By judgement. */
+const BY_HAND = 0.5
+
+/** One cycle of several that were timed together by hand: its seconds, and how far off they may be. */
+export const oneCycle = (seconds: number, cycles: number) => ({
+  seconds: seconds / cycles,
+  doubt: BY_HAND / cycles,
+})
+
+/** By how much a timed cycle took longer than it was reckoned, as a share. */
+export const offBy = ({ reckoned, seconds }: Pick<TimedCycle, 'reckoned' | 'seconds'>) =>
+  seconds / totalOf(reckoned) - 1
 
 /** What the reckoned seconds of each kind are to be multiplied with on this machine, and how far off that may be. */
 export interface Calibration {

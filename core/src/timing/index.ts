@@ -4,6 +4,8 @@ export {
   calibrate,
   type LearntValue,
   learntValues,
+  offBy,
+  oneCycle,
   predict,
   type TimedCycle,
 } from './calibrate.ts'

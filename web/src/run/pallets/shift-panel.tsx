@@ -45,7 +45,6 @@ export function ShiftPanel({ plan, reading }: { plan: PalletPlan; reading: Palle
   const [first, second] = base.pallets
   const closed =
     base.pallets.length === 2 && first && second ? steadyCycle([first, second], base.swap) : undefined
-  const waits = shift.machineWaits / base.length
   return (
     <div className="flex flex-1 flex-col gap-1.5 py-1">
       <div className="flex flex-wrap items-end gap-x-5 gap-y-2">
@@ -64,14 +63,10 @@ export function ShiftPanel({ plan, reading }: { plan: PalletPlan; reading: Palle
         />
         <Readout
           name="The machine waits for hands"
-          value={`${Math.round(100 * waits)} %`}
+          value={`${Math.round(100 * shift.waitsShare)} %`}
           more={formatDuration(shift.machineWaits)}
         />
-        <Readout
-          name="Hands with nothing to do"
-          value={`${Math.round((100 * shift.handsIdle) / (base.length * (chosen?.of.hands ?? base.hands)))} %`}
-          more=""
-        />
+        <Readout name="Hands with nothing to do" value={`${Math.round(100 * shift.idleShare)} %`} more="" />
         <div className="ml-auto w-36">
           <PickOne
             label="Loading in"

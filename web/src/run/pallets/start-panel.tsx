@@ -10,7 +10,7 @@ import { VerdictMark } from '../../ui/verdict.tsx'
 import { When } from '../../ui/when.tsx'
 import type { Pallets } from './use-pallets.ts'
 
-export const HAPPENS: Record<StartHappens, { word: string; Icon: LucideIcon; look: string }> = {
+const HAPPENS: Record<StartHappens, { word: string; Icon: LucideIcon; look: string }> = {
   runs: { word: 'runs', Icon: Check, look: 'text-ink' },
   unguarded: { word: 'runs, unguarded', Icon: ShieldOff, look: 'text-hazard' },
   refused: { word: 'alarm', Icon: Ban, look: 'text-ink' },

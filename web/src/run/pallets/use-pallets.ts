@@ -13,6 +13,7 @@ import { useKept } from '../../log/kept.ts'
 import { useOpenSetup } from '../../log/open-setup.ts'
 import { type NewEntry, record, restates } from '../../log/record.ts'
 import { type Asked, useAsked } from '../use-asked.ts'
+import { useSame } from '../use-same.ts'
 import type { PalletAnswer, PalletQuestion, PalletReader } from './pallet-worker.ts'
 
 /** A main program is looked for beyond the numbers of the profile's own programs. */
@@ -87,10 +88,3 @@ export function usePallets() {
   }
 }
 export type Pallets = ReturnType<typeof usePallets>
-
-/** The same object while what it says is the same. */
-function useSame<T>(value: T): T {
-  const key = JSON.stringify(value)
-  // biome-ignore lint/correctness/useExhaustiveDependencies: compared by what it says
-  return useMemo(() => value, [key])
-}

@@ -1,6 +1,6 @@
 import { formatDuration } from '@dogleg/core/quantity'
 import { LONGEST_LOOKED } from '@dogleg/core/saving'
-import { cyclesAShift, LONGEST_PROGRAM } from '@dogleg/core/setup'
+import { cyclesAShift, LONGEST_PROGRAM, savedSoFar } from '@dogleg/core/setup'
 import { type ShopRates, savedTime } from '@dogleg/core/timing'
 import { Eye, type LucideIcon, ShieldAlert, ShieldCheck } from 'lucide-react'
 import { useState } from 'react'
@@ -175,12 +175,7 @@ export function SavingsPanel() {
           </ol>
           {taken.length > 0 && (
             <p className="border-t-2 border-ink pt-1 font-semibold">
-              in all{' '}
-              <Duration
-                seconds={-((taken[0]?.before.seconds ?? 0) - (taken.at(-1)?.after.seconds ?? 0))}
-                className="text-2xl"
-              />{' '}
-              a part
+              in all <Duration seconds={-savedSoFar(taken)} className="text-2xl" /> a part
             </p>
           )}
           {!isProved && (

@@ -1,5 +1,5 @@
 import { formatDuration, readDuration } from '@dogleg/core/quantity'
-import { learntValues, speedsOf, totalOf } from '@dogleg/core/timing'
+import { learntValues, offBy, oneCycle, speedsOf } from '@dogleg/core/timing'
 import { Play, Square, Timer } from 'lucide-react'
 import { useEffect, useState } from 'react'
 import { useOpenSetup } from '../../log/open-setup.ts'
@@ -10,9 +10,6 @@ import { Button } from '../../ui/button.tsx'
 import { TextEntry } from '../../ui/entry-field.tsx'
 import { When } from '../../ui/when.tsx'
 import type { RunProgram } from './use-run-program.ts'
-
-/** A finger on the screen starts and stops it no closer than this, in seconds. By judgement. */
-const BY_HAND = 0.5
 
 /** A stopwatch that goes on while the page is elsewhere: it keeps when it was started. */
 function useStopwatch(key: string) {
@@ -64,8 +61,7 @@ export function TimedCycles({ run }: { run: RunProgram }) {
         title: program.title,
         hash: found.hash,
         reckoned: found.parts,
-        seconds: read.seconds / count,
-        doubt: BY_HAND / count,
+        ...oneCycle(read.seconds, count),
         cycles: count,
         how: byWatch ? ('stopwatch' as const) : ('typed' as const),
         machine: { id: machine.id, version: machine.version },
@@ -136,7 +132,6 @@ export function TimedCycles({ run }: { run: RunProgram }) {
               .toReversed()
               .slice(0, 4)
               .map((entry) => {
-                const reckoned = totalOf(entry.reckoned)
                 return (
                   <tr key={entry.id} className="border-t border-rule">
                     <td className="py-1">
@@ -145,7 +140,7 @@ export function TimedCycles({ run }: { run: RunProgram }) {
                     <td className="digits text-right text-base font-semibold">
                       {formatDuration(entry.seconds)}
                     </td>
-                    <td className="digits text-right">{signedPercent(entry.seconds / reckoned - 1)}</td>
+                    <td className="digits text-right">{signedPercent(offBy(entry))}</td>
                   </tr>
                 )
               })}

@@ -14,6 +14,7 @@ import { useKept } from '../../log/kept.ts'
 import { useOffset, useOpenSetup } from '../../log/open-setup.ts'
 import { useProgram } from '../../prove/use-program.ts'
 import { useAsked } from '../use-asked.ts'
+import { useSame } from '../use-same.ts'
 import type { HashedOffer, SavingsAnswer, TimeAnswer, Timer } from './time-worker.ts'
 
 const makeWorker = () => new Worker(new URL('./time-worker.ts', import.meta.url), { type: 'module' })
@@ -63,9 +64,7 @@ export function useRunProgram() {
           ),
     [setup, table, lengths, reference.tools, recorded, unit, text, frame],
   )
-  const key = JSON.stringify(of)
-  // biome-ignore lint/correctness/useExhaustiveDependencies: the log is asked again and again; compared by what it says
-  const question = useMemo(() => of, [key])
+  const question = useSame(of)
   const time = useAsked<ProveCase, Timer, TimeAnswer>(question, makeWorker, (worker, asked) =>
     worker.time(asked),
   )

@@ -48,6 +48,7 @@ export const machineOf = (kind: 'mill' | 'lathe', unit: LengthUnit = 'inch'): Ma
     toolLengths: 'gauge-line',
     probe: null,
     profileId: 'compact',
+    positions: null,
     note: '',
   }
 }

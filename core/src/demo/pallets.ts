@@ -37,6 +37,7 @@ export const millTwo: Machine = {
   toolLengths: 'gauge-line',
   probe: null,
   profileId: 'compact',
+  positions: { from: 'simulated' },
   note: 'Horizontal; a fixture plate on each pallet.',
 }
 

@@ -46,6 +46,7 @@ const millOne: Machine = {
   toolLengths: 'gauge-line',
   probe: { tool: 20, stylus: 0.2362, reach: 1.97, body: 1.26, overtravel: 0.24 },
   profileId: 'compact',
+  positions: { from: 'simulated' },
   note: 'Fourth axis on the right end of the table; keep X right of -24 while it is fitted.',
 }
 
@@ -79,6 +80,7 @@ const latheOne: Machine = {
   toolLengths: 'gauge-line',
   probe: null,
   profileId: 'compact',
+  positions: { from: 'simulated' },
   note: '',
 }
 

@@ -88,6 +88,28 @@ export const rotaryAxis = z.object({
 })
 export type RotaryAxis = z.infer<typeof rotaryAxis>
 
+/** Addresses that are not called are refused by the server; this is only their shape. */
+const agentAddress = z
+  .string()
+  .trim()
+  .max(200, 'Keep the address under 200 characters.')
+  .regex(
+    /^https?:\/\/[^\s/?#@]+(\/[^\s?#]*)?$/i,
+    'An address such as http://192.168.1.40:5000, without a question mark or a password.',
+  )
+
+/** Where the machine's positions can be read from: the simulated machine, or an MTConnect agent in the shop's own network. */
+export const positionSource = z.discriminatedUnion('from', [
+  z.object({ from: z.literal('simulated') }),
+  z.object({
+    from: z.literal('agent'),
+    address: agentAddress,
+    device: z.string().trim().max(60, 'Keep the name under 60 characters.').describe('empty for the only one'),
+    turnedX: z.enum(['diameter', 'radius']).describe('what the agent says of X on a lathe'),
+  }),
+])
+export type PositionSource = z.infer<typeof positionSource>
+
 /**
  * A machine as the shop describes it. A row with a version: an edit makes the next version,
  * and an entry of the log records the version that it used. What came later than the first release has a default,
@@ -146,6 +168,7 @@ export const machine = z
       .describe('what tool lengths are measured from: always positive, or against a master tool'),
     probe: probeShape.nullable().default(null).describe('null where the machine has none'),
     profileId: z.string().min(1).describe('the control profile that this machine speaks'),
+    positions: positionSource.nullable().default(null).describe('null where positions are typed only'),
     note: z.string().max(500),
   })
   .refine(({ kind, axes }) => (kind === 'mill') === (axes.Y !== null), {

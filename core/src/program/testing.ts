@@ -37,6 +37,7 @@ export const testMill: Machine = {
   toolLengths: 'gauge-line',
   probe: null,
   profileId: 'compact',
+  positions: null,
   note: '',
 }
 

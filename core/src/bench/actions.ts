@@ -1,0 +1,70 @@
+import { z } from 'zod'
+import { linearAxis } from '../machine/index.ts'
+
+const far = z.number().min(-10_000).max(10_000)
+const tool = z.int().min(0).max(9999)
+const looks = z.enum(['X+', 'X-', 'Y+', 'Y-'])
+const end = z.enum(['left', 'right'])
+
+/** What a person can do at the simulated machine. Lengths in the machine's unit. */
+export const benchAction = z.discriminatedUnion('do', [
+  /** Clicks of the handwheel, of a step each; it goes on when something is touched, as a hand does. */
+  z.object({
+    do: z.literal('wheel'),
+    axis: linearAxis,
+    step: z.number().positive().max(1),
+    clicks: z.int().min(-200).max(200),
+  }),
+  /** A move by a distance at jog speed; it stops only where something is hit, or at the end of the travel. */
+  z.object({ do: z.literal('jog'), axis: linearAxis, by: far }),
+  /** A protected move of the probe, at most so far: it stops where it triggers. */
+  z.object({ do: z.literal('search'), axis: linearAxis, by: far }),
+  z.object({ do: z.literal('home') }),
+  z.object({ do: z.literal('spindle'), rpm: z.number().min(0).max(50_000) }),
+  z.object({
+    do: z.literal('mount'),
+    what: z.enum(['nothing', 'tool', 'edge-finder', 'indicator', 'sensor', 'probe']),
+    tool: tool.optional(),
+  }),
+  z.object({ do: z.literal('look'), way: looks }),
+  /** Rocks the spindle by hand and leaves an indicator on its high spot. */
+  z.object({ do: z.literal('rock') }),
+  z.object({ do: z.literal('zero-dial') }),
+  z.object({ do: z.literal('hold-block'), side: looks.nullable() }),
+  /** Puts the part into the vise, or takes it out. */
+  z.object({ do: z.literal('part'), in: z.boolean() }),
+  /** Tries whether a gauge block or feeler goes in under the tool. */
+  z.object({ do: z.literal('try-block'), height: z.number().positive().max(1000) }),
+  z.object({ do: z.literal('bolt'), which: end, to: z.enum(['out', 'snug', 'tight']) }),
+  z.object({
+    do: z.literal('tap'),
+    end,
+    way: z.enum(['front', 'back']),
+    strength: z.enum(['light', 'medium', 'firm']),
+  }),
+  /** Lathe: the spindle stands, and a micrometer is put on. */
+  z.object({ do: z.literal('measure') }),
+  z.object({
+    do: z.literal('key-offset'),
+    offset: z.string().regex(/^(G\d{2,3}(\.\d)?( P\d{1,3})?|T\d{1,4})$/, 'Write an offset like G54 or T1.'),
+    axis: linearAxis,
+    value: far,
+  }),
+  z.object({ do: z.literal('key-length'), tool, length: far }),
+  z.object({
+    do: z.literal('load'),
+    text: z.string().min(1, 'There is no program.').max(200_000, 'Longer than 200,000 characters.'),
+  }),
+  z.object({ do: z.literal('single'), on: z.boolean() }),
+  z.object({
+    do: z.literal('override'),
+    rapid: z.union([z.literal(5), z.literal(25), z.literal(50), z.literal(100)]).optional(),
+    feed: z.number().min(0).max(150).optional(),
+  }),
+  z.object({ do: z.literal('start') }),
+  z.object({ do: z.literal('feed-hold') }),
+  /** Clears an alarm; after a collision the spindle goes up, and what was harmed is taken out. */
+  z.object({ do: z.literal('reset') }),
+])
+export type BenchAction = z.infer<typeof benchAction>
+export type ActionOf<Does extends BenchAction['do']> = Extract<BenchAction, { do: Does }>

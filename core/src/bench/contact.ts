@@ -1,0 +1,163 @@
+import type { LinearAxis } from '../machine/index.ts'
+import { toolParts } from '../prove/index.ts'
+import { convertLength } from '../quantity/index.ts'
+import { type Finder, finderOf, type Piece } from './devices.ts'
+import { freeWay, intoFrame, outside, type Spot } from './plan-geometry.ts'
+import type { Bench, Mounted } from './state.ts'
+import { blockOf, heldBlock, type MillWorld, type Standing } from './world.ts'
+
+/** A mill's bench: what stands on it, and what its spindle carries, as geometry. */
+export type MillBench = Bench & { world: MillWorld; vise: NonNullable<Bench['vise']> }
+
+export const isMillBench = (bench: Bench): bench is MillBench => bench.world.kind === 'mill'
+
+/** All that stands on the table now. */
+export const standing = ({ world, held, partIn }: MillBench): Standing[] => [
+  ...(partIn ? [blockOf(world)] : []),
+  ...world.around,
+  ...(held ? [heldBlock(world, held)] : []),
+]
+
+export const finderIn = (mounted: Mounted, world: MillWorld): Finder | undefined =>
+  mounted.kind === 'nothing' || mounted.kind === 'tool' ? undefined : finderOf(mounted.kind, world.unit)
+
+/** From the gauge line to the tip; the nose of the spindle where nothing is in it. */
+export function lengthIn({ mounted, world }: MillBench): number {
+  if (mounted.kind === 'nothing') return 0
+  if (mounted.kind !== 'tool') return finderOf(mounted.kind, world.unit).length
+  return world.tools.find(({ shape }) => shape.number === mounted.tool)?.length ?? 0
+}
+
+/** Machine Z of the tip. */
+export const tipZ = (bench: MillBench) => bench.at.Z - lengthIn(bench)
+
+/** Where what touches stands: an indicator's stylus off the axis, all else on it. */
+export function tipSpot(bench: MillBench): Spot {
+  const { mounted, at, world } = bench
+  if (mounted.kind !== 'indicator') return { x: at.X, y: at.Y }
+  const towards = { 'X+': 0, 'Y+': Math.PI / 2, 'X-': Math.PI, 'Y-': -Math.PI / 2 }[mounted.looks]
+  const radius = world.indicator.radius + mounted.bumps * world.indicator.jump
+  const angle = towards + mounted.aside
+  return { x: at.X + radius * Math.cos(angle), y: at.Y + radius * Math.sin(angle) }
+}
+
+/** What must not touch anything, up from the tip; the whole of a cutting tool. */
+export function hardPieces(bench: MillBench): readonly Piece[] {
+  const { mounted, world } = bench
+  const finder = finderIn(mounted, world)
+  if (finder) return finder.hard
+  const nose: Piece = {
+    name: 'nose of the spindle',
+    radius: convertLength(1.75, 'inch', world.unit),
+    from: lengthIn(bench),
+    to: lengthIn(bench) + convertLength(4, 'inch', world.unit),
+  }
+  if (mounted.kind !== 'tool') return [nose]
+  const tool = world.tools.find(({ shape }) => shape.number === mounted.tool)
+  const scale = tool ? convertLength(1, tool.shape.unit, world.unit) : 1
+  const parts = toolParts(tool?.shape, false).flatMap((part) =>
+    part.form === 'round'
+      ? [
+          {
+            name: `${part.name} of T${mounted.tool}`,
+            radius: part.radius * scale,
+            from: part.from * scale,
+            to: part.to * scale,
+          },
+        ]
+      : [],
+  )
+  return [...parts, nose]
+}
+
+/** How far outside a body a place lies in plan. */
+const outsideOf = (bench: MillBench, { rect }: Standing, at: Spot) =>
+  outside(rect, intoFrame(bench.vise.frame, at))
+
+/** Whether a stretch of heights and a body overlap; what touches does not. */
+const beside = ({ bottom, top }: Standing, low: number, high: number) =>
+  low < top - 1e-9 && high > bottom + 1e-9
+
+/** What touches and is meant to: from its lowest point up. */
+export function softPiece(bench: MillBench): Piece | undefined {
+  const finder = finderIn(bench.mounted, bench.world)
+  return finder && { name: finder.name, radius: finder.tip, from: -liftOf(finder), to: finder.tipHeight }
+}
+
+/** A 3D sensor touches from above before its tip is where its dial shows zero. */
+const liftOf = (finder: Finder) => (finder.kind === 'sensor' ? finder.tip : 0)
+
+export interface Pressed {
+  /** How deep what touches is in a body; negative while it is free of the nearest. */
+  depth: number
+  from: 'side' | 'top'
+  body: string
+}
+
+/** How the tip of a finder stands to what is nearest to it: beside it, over it, or pressed against it (the shorter way out). */
+export function pressed(bench: MillBench): Pressed {
+  const finder = finderIn(bench.mounted, bench.world)
+  let deepest: Pressed = { depth: Number.NEGATIVE_INFINITY, from: 'side', body: '' }
+  if (!finder) return deepest
+  const z = tipZ(bench)
+  const spot = tipSpot(bench)
+  for (const body of standing(bench)) {
+    if (z + finder.tipHeight <= body.bottom) continue
+    const side = finder.tip - outsideOf(bench, body, spot)
+    const down = body.top + liftOf(finder) - z
+    if (side <= 0 && down <= 0) continue
+    const from = down > 0 && (side <= 0 || side <= down) ? 'side' : 'top'
+    const depth = from === 'side' ? side : down
+    if (depth > deepest.depth) deepest = { depth, from, body: body.name }
+  }
+  return deepest
+}
+
+/** The free height between a tool and what lies under it; Infinity where nothing does. */
+export function heightUnder(bench: MillBench): number {
+  const z = tipZ(bench)
+  const tops = standing(bench)
+    .filter((body) => outsideOf(bench, body, { x: bench.at.X, y: bench.at.Y }) <= 0 && z > body.bottom)
+    .map(({ top }) => z - top)
+  return Math.min(Number.POSITIVE_INFINITY, ...tops)
+}
+
+export interface Way {
+  /** How far it is free, up to what was asked. */
+  free: number
+  /** What is met then. */
+  meets?: { piece: string; body: string }
+}
+
+/** How far the pieces of what is in the spindle can go along an axis before one of them meets something. */
+export function freeAlong(
+  bench: MillBench,
+  pieces: readonly Piece[],
+  axis: LinearAxis,
+  way: 1 | -1,
+  most: number,
+  from: Spot = { x: bench.at.X, y: bench.at.Y },
+): Way {
+  const z = tipZ(bench)
+  const turned = intoFrame(
+    { x: 0, y: 0, angle: bench.vise.frame.angle },
+    axis === 'X' ? { x: way, y: 0 } : { x: 0, y: way },
+  )
+  let found: Way = { free: most }
+  const take = (free: number, piece: Piece, body: Standing) => {
+    if (free < found.free) found = { free: Math.max(0, free), meets: { piece: piece.name, body: body.name } }
+  }
+  for (const piece of pieces)
+    for (const body of standing(bench)) {
+      const [low, high] = [z + piece.from, z + piece.to]
+      if (axis === 'Z') {
+        if (outsideOf(bench, body, from) >= piece.radius) continue
+        if (way < 0 && low >= body.top - 1e-9) take(low - body.top, piece, body)
+        if (way > 0 && high <= body.bottom + 1e-9) take(body.bottom - high, piece, body)
+        continue
+      }
+      if (!beside(body, low, high)) continue
+      take(freeWay(body.rect, piece.radius, intoFrame(bench.vise.frame, from), turned), piece, body)
+    }
+  return found
+}

@@ -1,0 +1,26 @@
+export { type BenchAction, benchAction } from './actions.ts'
+export { act, advance, switchOn } from './bench.ts'
+export { FINDER_RPM, type FinderKind, finderOf, WHEEL_STEPS } from './devices.ts'
+export {
+  type AnswerField,
+  type Answers,
+  answerProblems,
+  type Exercise,
+  type Figure,
+  type Judged,
+  type PracticeResult,
+  practiceResult,
+  type Task,
+} from './exercise.ts'
+export { EXERCISES, exerciseOf, goodHandAt } from './exercises.ts'
+export type { Alarm, Bench, BoltState, Looks } from './state.ts'
+export { type BenchView, type SeenBody, viewOf } from './view.ts'
+export {
+  latheWorld,
+  type MillWorld,
+  millWorld,
+  partZeroOf,
+  practiceMachine,
+  type World,
+  type WorldOptions,
+} from './world.ts'

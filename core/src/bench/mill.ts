@@ -1,0 +1,355 @@
+import { LINEAR_AXES, type LinearAxis, travelIn } from '../machine/index.ts'
+import { convertLength, formatLength, formatWithUnit, roundTo } from '../quantity/index.ts'
+import type { ActionOf } from './actions.ts'
+import {
+  finderIn,
+  freeAlong,
+  hardPieces,
+  heightUnder,
+  type MillBench,
+  pressed,
+  softPiece,
+  tipSpot,
+} from './contact.ts'
+import { FINDER_RPM, type Finder } from './devices.ts'
+import { dice } from './dice.ts'
+import type { Alarm, Bench, Mounted } from './state.ts'
+
+/** Jog speed and that of a probe that searches, in inches a second. By judgement. */
+const JOG = 1
+const SEARCH = 0.25
+
+export const inch = (bench: Bench, value: number) => convertLength(value, 'inch', bench.world.unit)
+const text = (bench: Bench, value: number) => formatWithUnit(value, bench.world.unit)
+
+export const alarmed = <B extends Bench>(bench: B, code: Alarm['code'], says: string, fix: string): B => ({
+  ...bench,
+  alarm: { code, says, fix },
+  says,
+  rpm: 0,
+})
+
+/** A move that stops at the end of the travel: how far it may go. */
+export function withinReach(bench: Bench, axis: LinearAxis, by: number): { by: number; end: boolean } {
+  const { machine, unit } = bench.world
+  const { least, greatest } = travelIn(machine, axis, unit)
+  const to = Math.min(greatest, Math.max(least, bench.at[axis] + by))
+  return { by: to - bench.at[axis], end: Math.abs(to - bench.at[axis] - by) > 1e-9 }
+}
+
+type Finding = Extract<Mounted, { touch: number }>
+
+/** Whether something is mounted that finds faces. */
+export const isFinding = (mounted: Mounted): mounted is Finding =>
+  mounted.kind !== 'nothing' && mounted.kind !== 'tool'
+
+/** A collision: it stands where it touched; what was in the spindle is to be taken out. */
+function collision(bench: MillBench, { piece, body }: { piece: string; body: string }): MillBench {
+  return alarmed(
+    { ...bench, tally: { ...bench.tally, collisions: bench.tally.collisions + 1 } },
+    'collision',
+    `Collision: the ${piece} met the ${body}.`,
+    'Nothing is harmed here. Reset: the spindle goes up. Look at all three axes before the next move.',
+  )
+}
+
+/** How far a finder may be pushed on from where it first touches. */
+const pushAllowed = (finder: Finder) => (finder.kind === 'sensor' ? finder.tip : 0) + finder.gives
+
+const HARM: Record<Finder['kind'], string> = {
+  'edge-finder': 'The edge finder was pushed until its tip bent: it reads wrong from now on.',
+  indicator: 'The indicator was pushed past its range: it was bumped, and no longer stands as it was set.',
+  sensor: 'The 3D sensor was pushed past its end: the stylus is broken.',
+  probe: 'The stylus of the probe was pushed past its overtravel: it is broken.',
+}
+
+/** What pushing a finder too far does to it. */
+function harmed(bench: MillBench, finder: Finder, mounted: Finding): MillBench {
+  const chance = dice(bench.world.seed, bench.drawn)
+  const next: Finding =
+    finder.kind === 'indicator'
+      ? { ...mounted, bumps: mounted.bumps + 1 }
+      : {
+          ...mounted,
+          harmed: {
+            says: HARM[finder.kind],
+            off: inch(bench, chance.between(0.003, 0.008)) * chance.pick([-1, 1]),
+          },
+        }
+  const tally = { ...bench.tally, bumps: bench.tally.bumps + 1 }
+  return { ...bench, mounted: next, drawn: chance.drawn, tally, says: HARM[finder.kind] }
+}
+
+/** How far it must come free before the next touch is another one. */
+const REARM = 0.003
+
+/** What touching or coming free makes of a finder, after a move. */
+export function settled(bench: MillBench): MillBench {
+  const { mounted, world } = bench
+  const finder = finderIn(mounted, world)
+  if (!finder || !isFinding(mounted)) return bench
+  const { depth } = pressed(bench)
+  if (depth < -inch(bench, REARM)) {
+    const chance = dice(world.seed, bench.drawn)
+    const touch = chance.within(finder.repeats * 0.9)
+    return { ...bench, drawn: chance.drawn, mounted: { ...mounted, touch, kicked: false } }
+  }
+  if (finder.kind !== 'edge-finder') return bench
+  const push = depth + mounted.touch + (mounted.harmed?.off ?? 0)
+  if (push < 0) return bench
+  if (bench.rpm < FINDER_RPM.least)
+    return {
+      ...bench,
+      says: 'The tip touches, and only leans over: an edge finder kicks while the spindle turns, at about 1000 a minute.',
+    }
+  return {
+    ...bench,
+    mounted: { ...mounted, kicked: true },
+    says: mounted.kicked ? bench.says : 'The edge finder kicked.',
+  }
+}
+
+/** Moves one axis as a hand does: on when something is touched, not when something is hit. */
+export function moveMill(bench: MillBench, axis: LinearAxis, asked: number, seconds: number): MillBench {
+  const { by, end } = withinReach(bench, axis, asked)
+  const before = { ...bench, worked: bench.worked + seconds, says: '' }
+  const way = by < 0 ? -1 : 1
+  const most = Math.abs(by)
+  const hard = freeAlong(bench, hardPieces(bench), axis, way, most)
+  const soft = softPiece(bench)
+  const finder = finderIn(bench.mounted, bench.world)
+  let free = hard.free
+  let push = false
+  if (soft && finder && isFinding(bench.mounted)) {
+    // What is left of the tip where it is pushed in as far as it may be.
+    const allowed = pushAllowed(finder)
+    const core = {
+      ...soft,
+      radius: axis === 'Z' ? soft.radius : soft.radius - allowed,
+      from: soft.from + allowed,
+    }
+    const room = freeAlong(bench, [core], axis, way, most, tipSpot(bench))
+    if (room.meets && room.free < free) {
+      free = room.free
+      push = true
+    }
+  }
+  const to = bench.at[axis] + way * Math.min(free, most)
+  let after = settled({ ...before, at: { ...bench.at, [axis]: to } })
+  if (push && finder && isFinding(after.mounted)) after = harmed(after, finder, after.mounted)
+  else if (hard.meets && free < most) return collision(after, hard.meets)
+  if (end && !after.says)
+    return { ...after, says: `${axis} is at the end of its travel, at ${text(bench, to)}.` }
+  return after
+}
+
+export const wheel = (bench: MillBench, { axis, step, clicks }: ActionOf<'wheel'>): MillBench =>
+  moveMill(bench, axis, roundTo(step * clicks, 6), 0.4 + 0.06 * Math.abs(clicks))
+
+export const jog = (bench: MillBench, { axis, by }: ActionOf<'jog'>): MillBench =>
+  moveMill(bench, axis, by, 1 + Math.abs(by) / inch(bench, JOG))
+
+/** A protected move: the probe stops where it triggers; its body is not looked at, and neither is a miss forgiven. */
+export function search(bench: MillBench, { axis, by: asked }: ActionOf<'search'>): MillBench {
+  const { mounted } = bench
+  const soft = softPiece(bench)
+  if (mounted.kind !== 'probe' || !soft)
+    return { ...bench, says: 'Only a probe can search: put it into the spindle.' }
+  if (mounted.harmed) return { ...bench, says: `${mounted.harmed.says} Put in another one.` }
+  const { by } = withinReach(bench, axis, asked)
+  const way = by < 0 ? -1 : 1
+  const most = Math.abs(by)
+  const chance = dice(bench.world.seed, bench.drawn)
+  const touch = chance.within(0.9 * (finderIn(mounted, bench.world)?.repeats ?? 0))
+  const room = freeAlong(bench, [soft], axis, way, most)
+  const hard = freeAlong(bench, hardPieces(bench), axis, way, most)
+  const trigger = room.meets ? Math.max(0, room.free - touch) : Number.POSITIVE_INFINITY
+  const gone = Math.min(trigger, hard.free, most)
+  const at = { ...bench.at, [axis]: bench.at[axis] + way * gone }
+  const after = {
+    ...bench,
+    at,
+    drawn: chance.drawn,
+    worked: bench.worked + 1 + gone / inch(bench, SEARCH),
+    mounted: { ...mounted, touch },
+  }
+  if (hard.meets && hard.free < trigger) return collision(after, hard.meets)
+  if (!room.meets)
+    return alarmed(
+      { ...after, tally: { ...bench.tally, misses: bench.tally.misses + 1 } },
+      'no-contact',
+      `The probe went ${text(bench, most)} along ${axis} and touched nothing.`,
+      'Reset, and look where the tip is: beside the part, above it? Search only a little further than the gap.',
+    )
+  return {
+    ...after,
+    mounted: { ...after.mounted, triggered: { axis, at: at[axis] } },
+    says: `The probe triggered at ${axis} ${formatLength(at[axis], bench.world.unit)}.`,
+  }
+}
+
+export function home(bench: MillBench): MillBench {
+  const up = moveMill(
+    bench,
+    'Z',
+    bench.world.machine.home.Z - bench.at.Z,
+    3 + Math.abs(bench.at.Z) / inch(bench, JOG),
+  )
+  if (up.alarm) return up
+  const { home: to } = bench.world.machine
+  const at = Object.fromEntries(LINEAR_AXES.map((axis) => [axis, to[axis]])) as Bench['at']
+  return { ...settled({ ...up, at }), worked: up.worked + 8, says: 'Home: Z first, then X and Y.' }
+}
+
+export function spindle(bench: MillBench, { rpm }: ActionOf<'spindle'>): MillBench {
+  const { mounted } = bench
+  const turning = { ...bench, rpm, worked: bench.worked + 3, says: rpm === 0 ? 'The spindle stands.' : '' }
+  if (rpm === 0 || !isFinding(mounted)) return turning
+  if (mounted.kind !== 'edge-finder')
+    return alarmed(
+      bench,
+      'spindle',
+      `The spindle must stand still with a ${finderIn(mounted, bench.world)?.name} in it.`,
+      'Reset. On a real machine it would be torn out.',
+    )
+  if (rpm > FINDER_RPM.most)
+    return alarmed(
+      { ...bench, tally: { ...bench.tally, bumps: bench.tally.bumps + 1 } },
+      'spindle',
+      `At ${Math.round(rpm)} a minute an edge finder flies apart.`,
+      'Reset, and run it at about 1000 a minute.',
+    )
+  return settled(turning)
+}
+
+const NEW_FINDER = {
+  touch: 0,
+  kicked: false,
+  harmed: null,
+  looks: 'X+',
+  aside: 0,
+  zero: 0,
+  bumps: 0,
+  triggered: null,
+} as const
+
+export function mount(bench: MillBench, { what, tool = 0 }: ActionOf<'mount'>): MillBench {
+  const known = bench.world.tools.some(({ shape }) => shape.number === tool)
+  if (what === 'tool' && !known) return { ...bench, says: `There is no T${tool} in this machine.` }
+  const mounted: Mounted =
+    what === 'nothing'
+      ? { kind: 'nothing' }
+      : what === 'tool'
+        ? { kind: 'tool', tool }
+        : { kind: what, ...NEW_FINDER }
+  // It goes to the top by itself before it changes. Common practice.
+  const at = { ...bench.at, Z: bench.world.machine.home.Z }
+  const put: MillBench = {
+    ...bench,
+    at,
+    mounted,
+    rpm: 0,
+    worked: bench.worked + 25,
+  }
+  const name = what === 'tool' ? `T${tool}` : (finderIn(mounted, bench.world)?.name ?? 'nothing')
+  return { ...settled(put), says: `In the spindle now: ${name}.` }
+}
+
+/** The stylus of an indicator turned to a side by hand: near the high spot, not on it. */
+export function look(bench: MillBench, { way }: ActionOf<'look'>): MillBench {
+  if (bench.mounted.kind !== 'indicator') return bench
+  const chance = dice(bench.world.seed, bench.drawn)
+  const aside = chance.pick([-1, 1]) * chance.between(0.04, 0.12)
+  const turned: MillBench = {
+    ...bench,
+    drawn: chance.drawn,
+    worked: bench.worked + 3,
+    mounted: { ...bench.mounted, looks: way, aside },
+    says: `The stylus looks to ${way} now, not yet on its high spot.`,
+  }
+  return bumpedIfDeep(turned)
+}
+
+function bumpedIfDeep(bench: MillBench): MillBench {
+  const finder = finderIn(bench.mounted, bench.world)
+  return finder && isFinding(bench.mounted) && pressed(bench).depth > pushAllowed(finder)
+    ? harmed(bench, finder, bench.mounted)
+    : settled(bench)
+}
+
+export function rock(bench: MillBench): MillBench {
+  if (bench.mounted.kind !== 'indicator') return bench
+  const chance = dice(bench.world.seed, bench.drawn)
+  const aside = chance.within(0.004)
+  return bumpedIfDeep({
+    ...bench,
+    drawn: chance.drawn,
+    worked: bench.worked + 4,
+    mounted: { ...bench.mounted, aside },
+    says: 'Rocked to and fro: the stylus stands on the high spot.',
+  })
+}
+
+/** What the dial of what is in the spindle shows; undefined where it has none. */
+export function dialOf(bench: MillBench): number | undefined {
+  const { mounted, world } = bench
+  const finder = finderIn(mounted, world)
+  if (!finder || !isFinding(mounted) || finder.dialStep === 0) return undefined
+  const { depth } = pressed(bench)
+  if (finder.kind === 'sensor')
+    return (
+      Math.min(finder.gives, Math.max(-finder.tip, depth - finder.tip + mounted.touch)) +
+      (mounted.harmed?.off ?? 0)
+    )
+  const reads = depth > 0 ? Math.min(finder.gives, Math.max(0, depth + mounted.touch)) : 0
+  return reads - mounted.zero
+}
+
+export function zeroDial(bench: MillBench): MillBench {
+  if (bench.mounted.kind !== 'indicator') return bench
+  const zero = bench.mounted.zero + (dialOf(bench) ?? 0)
+  return {
+    ...bench,
+    mounted: { ...bench.mounted, zero },
+    worked: bench.worked + 3,
+    says: 'The dial is set to zero.',
+  }
+}
+
+/** How a gauge block or feeler goes in under a tool. Feels, by judgement: within two tenths it drags. */
+export type Feel = 'loose' | 'play' | 'drag' | 'does-not-go'
+
+const FEELS: Record<Feel, string> = {
+  loose: 'goes in with plenty of room',
+  play: 'goes in with a little play',
+  drag: 'just goes in, with a drag',
+  'does-not-go': 'does not go in',
+}
+
+export function feelOf(bench: MillBench, height: number, off: number): Feel {
+  const room = heightUnder(bench) - height + off
+  if (room < 0) return 'does-not-go'
+  if (room <= inch(bench, 0.0002)) return 'drag'
+  return room <= inch(bench, 0.004) ? 'play' : 'loose'
+}
+
+export function tryBlock(bench: MillBench, { height }: ActionOf<'try-block'>): MillBench {
+  if (bench.mounted.kind !== 'tool') return { ...bench, says: 'Put a tool into the spindle first.' }
+  if (bench.rpm > 0)
+    return alarmed(
+      bench,
+      'spindle',
+      'Never reach in with the spindle turning.',
+      'Reset: the spindle stands. Try again.',
+    )
+  if (heightUnder(bench) === Number.POSITIVE_INFINITY)
+    return { ...bench, says: 'There is nothing under the tool to put it on.' }
+  const chance = dice(bench.world.seed, bench.drawn)
+  const feel = feelOf(bench, height, chance.within(inch(bench, 0.0002)))
+  return {
+    ...bench,
+    drawn: chance.drawn,
+    worked: bench.worked + 5,
+    says: `${text(bench, height)} under T${bench.mounted.tool}: it ${FEELS[feel]}.`,
+  }
+}

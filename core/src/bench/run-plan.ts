@@ -1,0 +1,40 @@
+import type { LinearAxis } from '../machine/index.ts'
+import type { Motion, Program } from '../program/index.ts'
+import type { Body } from '../prove/index.ts'
+import type { MachineSpeeds } from '../timing/index.ts'
+
+/** A program as this machine will really run it: what the control commands, and where the tool then goes. */
+export interface RunPlan {
+  text: string
+  program: Program
+  /** Rows as the control commands them; seconds of each at full speed. */
+  motion: Motion
+  seconds: Float32Array
+  speeds: MachineSpeeds
+  /** The same rows as the true tool makes them, in the frame of the true part. */
+  really: Motion
+  bodies: readonly Body[]
+  /** The first collision of each row that has one: how far along it, and what meets what. */
+  hits: ReadonlyMap<number, { share: number; says: string }>
+  /** Offsets that lines of it write, in the machine's unit: what is keyed in changes there. */
+  loads: ReadonlyMap<number, { offset: string; axes: Partial<Record<LinearAxis, number>> }>
+  /** Rows that the control refuses before it moves. */
+  refused: ReadonlyMap<number, string>
+}
+
+export type RunPhase = 'ready' | 'running' | 'held' | 'stopped' | 'done'
+
+/** How far a program is. */
+export interface ProgramRun {
+  phase: RunPhase
+  /** The block that runs, or that the next press starts. */
+  block: number
+  row: number
+  /** Seconds of the row that are over, at full speed. */
+  into: number
+  single: boolean
+  rapid: number
+  feed: number
+  /** Presses of cycle start so far. */
+  presses: number
+}

@@ -1,0 +1,188 @@
+import { describe, expect, it } from 'vitest'
+import { prove } from '../prove/index.ts'
+import { act, advance, switchOn } from './bench.ts'
+import type { MillBench } from './contact.ts'
+import { EXERCISES } from './exercises.ts'
+import { handOn, skimAndFace } from './hand.ts'
+import { practiceTools } from './practice-tools.ts'
+import { planRun, trueBodies } from './run.ts'
+import type { Bench } from './state.ts'
+import { millOf, UNITS } from './testing.ts'
+import { viewOf } from './view.ts'
+import { latheWorld, partZeroOf, practiceMachine } from './world.ts'
+
+/** A mill with everything keyed in as it truly is. */
+function setUp(seed: number): MillBench {
+  const bench = millOf(seed, 'inch', { squared: true, block: { x: 4, y: 2, z: 1.5 } })
+  const { X, Y, Z } = partZeroOf(bench.world, bench.vise.frame)
+  return {
+    ...bench,
+    offsets: { G54: { X, Y, Z } },
+    lengths: Object.fromEntries(bench.world.tools.map(({ shape, length }) => [shape.number, length])),
+  }
+}
+
+const DRILL =
+  'G20 G90 G17 G40 G49 G80\nG53 G0 Z0.\nT3 M6\nG0 G54 X1. Y1.\nS2000 M3\nG43 H3 Z1.\nZ.1\nG1 Z-.5 F10.\nG0 Z1.\nM5\nG53 G0 Z0.\nM30'
+
+/** Runs a program to its end, or to where it stops. */
+const runAll = (bench: Bench, text: string): Bench => {
+  let now = act(act(act(bench, { do: 'load', text }), { do: 'single', on: false }), {
+    do: 'override',
+    rapid: 100,
+  })
+  now = act(now, { do: 'start' })
+  for (let n = 0; n < 20 && now.run?.phase === 'running'; n++) now = advance(now, 1000)
+  return now
+}
+
+describe('a program that runs on the simulated machine', () => {
+  it('ends without harm where all is keyed in as it is', () => {
+    const ends = runAll(setUp(3), DRILL)
+    expect([ends.alarm, ends.run?.phase, ends.tally.collisions]).toEqual([null, 'done', 0])
+    expect(ends.at).toMatchObject({ Z: 0 })
+  })
+
+  it('stops in single block after each, shows the distance to go before, and takes its time by the overrides', () => {
+    let now: Bench = act(setUp(3), { do: 'load', text: DRILL })
+    const lengths: number[] = []
+    for (let press = 0; press < 40 && now.run?.phase !== 'done'; press++) {
+      now = advance(act(now, { do: 'start' }), 600)
+      expect(now.run?.phase).toMatch(/stopped|done/)
+      lengths.push(viewOf(now).run?.line ?? 0)
+    }
+    expect(now.run?.phase).toBe('done')
+    // Blocks that do nothing that is seen are stepped as well; no line is passed over.
+    expect(Math.max(...lengths)).toBe(12)
+
+    const before = (line: number) => {
+      let at: Bench = act(setUp(3), { do: 'load', text: DRILL })
+      for (let press = 0; press < 40 && viewOf(at).run?.line !== line; press++)
+        at = advance(act(at, { do: 'start' }), 600)
+      return at
+    }
+    // G1 Z-.5 from Z.1: 0.6 to go, at 10 in/min 3.6 s (trade.md 9: distance to go before each press).
+    const feeding = before(8)
+    expect(viewOf(feeding).run?.toGo?.[2]).toBeCloseTo(-0.6, 9)
+    const half = advance(act(act(feeding, { do: 'override', feed: 50 }), { do: 'start' }), 3.6)
+    expect(viewOf(half).run?.toGo?.[2]).toBeCloseTo(-0.3, 2)
+    const held = advance(act(half, { do: 'feed-hold' }), 100)
+    expect(held.at).toEqual(half.at)
+    const stands = advance(act(act(held, { do: 'override', feed: 0 }), { do: 'start' }), 100)
+    expect(stands.at).toEqual(half.at)
+    expect(act(half, { do: 'jog', axis: 'X', by: 1 }).at).toEqual(half.at)
+  })
+
+  it('shows an offset that is keyed in wrong as it would show: the tip stands that far off', () => {
+    const right = setUp(3)
+    const wrong = {
+      ...right,
+      offsets: { G54: { ...right.offsets.G54, X: (right.offsets.G54?.X ?? 0) + 0.25 } },
+    }
+    const over = (bench: Bench) => {
+      let now: Bench = act(bench, { do: 'load', text: DRILL })
+      for (let press = 0; press < 40 && viewOf(now).run?.line !== 7; press++)
+        now = advance(act(now, { do: 'start' }), 600)
+      return now.at.X
+    }
+    expect(over(wrong) - over(right)).toBeCloseTo(0.25, 9)
+  })
+
+  it('crashes where a length is too short, as Prove foretells with the same length, and harms nothing', () => {
+    const bench = setUp(3)
+    const short = { ...bench, lengths: { ...bench.lengths, 3: (bench.lengths[3] ?? 0) - 1.3 } }
+    const hit = runAll(short, DRILL)
+    expect(hit.alarm).toMatchObject({ code: 'collision' })
+    expect(hit.alarm?.says).toContain('line 6')
+    const again = runAll(act(hit, { do: 'reset' }), DRILL)
+    expect(again.alarm?.says).toBe(hit.alarm?.says)
+
+    // The same program proved with G54 lower by as much: the tip goes to the same places.
+    const { machine, profile } = bench.world
+    const proof = prove({
+      text: DRILL.replaceAll('Z1.', 'Z-.3').replace('Z.1\n', 'Z-1.2\n').replace('Z-.5', 'Z-1.8'),
+      profile,
+      machine,
+      unit: 'inch',
+      frame: 'G54',
+      offsets: [{ name: 'G54', axes: bench.offsets.G54 ?? {} }],
+      lengths: Object.entries(bench.lengths).map(([tool, length]) => ({ tool: Number(tool), length })),
+      tools: practiceTools('mill', 'inch'),
+      layout: { unit: 'inch', bodies: trueBodies(bench) },
+    })
+    const foretold = proof.findings.filter(({ severity, body }) => severity === 'stop' && body !== undefined)
+    expect(Math.min(...foretold.map(({ line }) => line))).toBe(6)
+  })
+
+  it('refuses with an alarm what leaves the travel or is not understood, before anything moves', () => {
+    const beyond = runAll(setUp(3), DRILL.replace('X1. Y1.', 'X40. Y1.'))
+    expect([beyond.alarm?.code, beyond.alarm?.says]).toEqual([
+      'program',
+      expect.stringContaining('X would leave its travel'),
+    ])
+    expect(runAll(setUp(3), 'M30').run?.phase).toBe('done')
+    expect(act(setUp(3), { do: 'load', text: '%' }).run).toBeNull()
+  })
+
+  it('runs a probe call against the true part, and gives its alarm where it touches nothing', () => {
+    const bench = setUp(3)
+    const machine = practiceMachine('mill', 'inch')
+    const shape = { ...practiceTools('mill', 'inch')[0], number: 20, kind: 'probe', name: 'Probe' }
+    const world = { ...bench.world, tools: [...bench.world.tools, { shape: shape as never, length: 6 }] }
+    const probing: Bench = { ...bench, world, lengths: { ...bench.lengths, 20: 6 } }
+    const text = (x: number) =>
+      `G20 G90 G17 G40 G49 G80\nT20 M6\nG0 G54 X${x}. Y1.\nG43 H20 Z1.\nG65 P9832\nG65 P9810 Z-.3 F100.\nG65 P9811 X0. Q.2\nG65 P9810 Z1. F100.\nG65 P9833\nM30`
+    expect(machine.probe?.tool).toBe(20)
+    expect(runAll(probing, text(-1)).alarm).toBeNull()
+    const shifted = {
+      ...probing,
+      offsets: { G54: { ...probing.offsets.G54, X: (probing.offsets.G54?.X ?? 0) - 0.6 } },
+    }
+    expect(runAll(shifted, text(-1)).alarm?.code).toBe('program')
+  })
+
+  it('has just one first collision in every program with a clamp, whatever the seed', () => {
+    const exercise = EXERCISES.find(({ id }) => id === 'spot-clamp')
+    for (const unit of UNITS)
+      for (let seed = 1; seed <= 25; seed++) {
+        const bench = exercise?.start(seed, unit)
+        const { text = '' } = exercise?.task(seed, unit) ?? {}
+        if (!bench) throw new Error('no exercise')
+        const { hits, motion } = planRun(bench, text)
+        const row = Math.min(...hits.keys())
+        const line = text.split('\n')[(motion.line[row] as number) - 1]
+        expect(line).toMatch(/^(G0 )?X/)
+        expect(runAll(bench, text).alarm?.says).toMatch(/cutter of T3 met the clamp/)
+      }
+  })
+})
+
+describe('a lathe', () => {
+  const lathe = (seed: number) =>
+    switchOn(
+      latheWorld(seed, { machine: practiceMachine('lathe', 'inch'), tools: practiceTools('lathe', 'inch') }),
+    )
+
+  it('gives the geometry of a tool by a skim and a face, within half a thousandth', () => {
+    for (let seed = 1; seed <= 30; seed++) {
+      const hand = handOn(lathe(seed))
+      const { X, measured, Z } = skimAndFace(hand, 1)
+      const geometry = hand.bench.world.tools[0]?.geometry
+      // trade.md 4: X geometry = machine X - diameter, Z = machine Z at the face; repeatability 0.0005 in on diameter.
+      expect(Math.abs(X - measured - (geometry?.X ?? 0))).toBeLessThan(0.0005)
+      expect(Math.abs(Z - (geometry?.Z ?? 0) - (hand.bench.bar?.face ?? 0))).toBeLessThan(0.0005)
+    }
+  })
+
+  it('hits the bar with the spindle standing, and the chuck where it goes too far', () => {
+    const bench = act(lathe(4), { do: 'mount', what: 'tool', tool: 1 })
+    const { bar } = viewOf(bench)
+    const beside = act(bench, { do: 'jog', axis: 'X', by: (bar?.diameter ?? 0) - 0.02 - (bar?.tip?.X ?? 0) })
+    expect(act(beside, { do: 'jog', axis: 'Z', by: -23 }).alarm?.says).toContain('spindle standing')
+    const turning = act(beside, { do: 'spindle', rpm: 800 })
+    expect(act(turning, { do: 'jog', axis: 'Z', by: -23 }).alarm?.says).toContain('chuck')
+    const deep = act(turning, { do: 'jog', axis: 'X', by: -0.5 })
+    expect(act(deep, { do: 'jog', axis: 'Z', by: -23 }).alarm?.says).toContain('too deep')
+    expect(act(turning, { do: 'measure' }).alarm?.code).toBe('spindle')
+  })
+})

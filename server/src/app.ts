@@ -6,9 +6,13 @@ import { entryStore } from './entries/store.ts'
 import { guard } from './guard.ts'
 import { importRoutes } from './imports/routes.ts'
 import { pages } from './pages.ts'
+import { positionRoutes } from './positions/routes.ts'
+import { practiceRoutes } from './practice/routes.ts'
 import { Problem } from './problem.ts'
 import { referenceRoutes } from './reference/routes.ts'
 import { NOUNS, referenceStore } from './reference/store.ts'
+import { simulatedRoutes } from './simulated/routes.ts'
+import { simulatedMachines } from './simulated/sessions.ts'
 
 export interface AppOptions {
   database: Database
@@ -16,6 +20,8 @@ export interface AppOptions {
   hosts: ReadonlySet<string>
   /** Folder of the built page. */
   page: string
+  /** Addresses (host:port) outside of the shop's network that may be asked for positions all the same. */
+  agents?: ReadonlySet<string>
   /** The time, in ms since 1970. */
   clock: () => number
 }
@@ -56,7 +62,13 @@ function asProblem(error: unknown): Problem {
 }
 
 /** The server: one room a noun, one shape of error, headers that keep other sites out. */
-export async function buildApp({ database, hosts, page, clock }: AppOptions): Promise<FastifyInstance> {
+export async function buildApp({
+  database,
+  hosts,
+  page,
+  clock,
+  agents = new Set(),
+}: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({ bodyLimit: 4 * 1024 * 1024, forceCloseConnections: true })
   app.setErrorHandler((error, _request, reply) => {
     const problem = asProblem(error)
@@ -73,6 +85,10 @@ export async function buildApp({ database, hosts, page, clock }: AppOptions): Pr
   entryRoutes(app, entries, reference, clock, database.readOnly)
   importRoutes(app, database, entries, reference, clock)
   for (const noun of NOUNS) referenceRoutes(app, noun, reference)
+  const simulated = simulatedMachines(reference, clock)
+  simulatedRoutes(app, simulated, clock)
+  positionRoutes(app, reference, simulated, agents, clock)
+  practiceRoutes(app, database, simulated, clock)
   await pages(app, page)
   return app
 }

@@ -8,6 +8,7 @@ const settings = z.object({
   DOGLEG_PORT: z.coerce.number('DOGLEG_PORT is a number.').int().min(0).max(65535).default(7080),
   DOGLEG_HOST: z.string().default('127.0.0.1'),
   DOGLEG_HOSTS: z.string().default(''),
+  DOGLEG_AGENTS: z.string().default(''),
   DOGLEG_DATA: z.string().default('data/dogleg.sqlite'),
   DOGLEG_NOW: z.iso.datetime('DOGLEG_NOW is a time such as 2026-01-31T09:30:00Z.').optional(),
 })
@@ -18,6 +19,8 @@ export interface Config {
   host: string
   /** Names that a Host header may carry. */
   hosts: Set<string>
+  /** Addresses (host:port) outside of the shop's network that may be asked for a machine's positions. */
+  agents: Set<string>
   file: string
   /** The time that the demo's history is reckoned back from, in ms since 1970. */
   demoNow: number
@@ -28,12 +31,13 @@ export function readConfig(environment: NodeJS.ProcessEnv, now: number): Config 
   const read = settings.safeParse(environment)
   if (!read.success)
     throw new StartProblem(read.error.issues[0]?.message ?? 'The settings are not understood.')
-  const { DOGLEG_PORT, DOGLEG_HOST, DOGLEG_HOSTS, DOGLEG_DATA, DOGLEG_NOW } = read.data
-  const further = DOGLEG_HOSTS.split(',').map((name) => name.trim().toLowerCase())
+  const { DOGLEG_PORT, DOGLEG_HOST, DOGLEG_HOSTS, DOGLEG_AGENTS, DOGLEG_DATA, DOGLEG_NOW } = read.data
+  const listed = (text: string) => text.split(',').map((name) => name.trim().toLowerCase())
   return {
     port: DOGLEG_PORT,
     host: DOGLEG_HOST,
-    hosts: new Set([...LOOPBACK, DOGLEG_HOST.toLowerCase(), ...further].filter(Boolean)),
+    hosts: new Set([...LOOPBACK, DOGLEG_HOST.toLowerCase(), ...listed(DOGLEG_HOSTS)].filter(Boolean)),
+    agents: new Set(listed(DOGLEG_AGENTS).filter(Boolean)),
     file: resolve(DOGLEG_DATA),
     demoNow: DOGLEG_NOW ? Date.parse(DOGLEG_NOW) : now,
   }

@@ -16,6 +16,7 @@ async function start() {
   const app = await buildApp({
     database,
     hosts: config.hosts,
+    agents: config.agents,
     page: beside('../../web/dist'),
     clock: Date.now,
   })

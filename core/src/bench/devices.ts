@@ -25,11 +25,17 @@ export interface Finder {
   hard: readonly Piece[]
   /** How far the tip may be pushed before something is bent, bumped or broken. */
   gives: number
-  /** How well it repeats: no touch is further off. */
+  /** How far off one touch is at most: what a device leaves of the doubt that is assumed of its method. */
   repeats: number
   /** Last digit of its dial; 0 where it has none. */
   dialStep: number
 }
+
+/**
+ * Of the repeatability to assume (trade.md 4) this much is the device's own bound; the rest is for the step of display and
+ * dial, and for the high spot. By judgement.
+ */
+const SHARE = 0.6
 
 const INCH: Record<FinderKind, Omit<Finder, 'kind' | 'repeats'>> = {
   'edge-finder': {
@@ -104,7 +110,7 @@ function makeFinder(kind: FinderKind, unit: LengthUnit): Finder {
       to: own(piece.to),
     })),
     gives: own(gives),
-    repeats: REPEATABILITY[kind][unit],
+    repeats: SHARE * REPEATABILITY[kind][unit],
     dialStep: dialStep === 0 ? 0 : unit === 'inch' ? dialStep : 0.002,
   }
 }

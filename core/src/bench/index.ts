@@ -16,6 +16,7 @@ export { EXERCISES, exerciseOf, goodHandAt } from './exercises.ts'
 export type { Alarm, Bench, BoltState, Looks } from './state.ts'
 export { type BenchView, type SeenBody, viewOf } from './view.ts'
 export {
+  isMillWorld,
   latheWorld,
   type MillWorld,
   millWorld,

@@ -91,7 +91,7 @@ export function settled(bench: MillBench): MillBench {
   const { depth } = pressed(bench)
   if (depth < -inch(bench, REARM)) {
     const chance = dice(world.seed, bench.drawn)
-    const touch = chance.within(finder.repeats * 0.9)
+    const touch = chance.within(finder.repeats)
     return { ...bench, drawn: chance.drawn, mounted: { ...mounted, touch, kicked: false } }
   }
   if (finder.kind !== 'edge-finder') return bench
@@ -160,7 +160,7 @@ export function search(bench: MillBench, { axis, by: asked }: ActionOf<'search'>
   const way = by < 0 ? -1 : 1
   const most = Math.abs(by)
   const chance = dice(bench.world.seed, bench.drawn)
-  const touch = chance.within(0.9 * (finderIn(mounted, bench.world)?.repeats ?? 0))
+  const touch = chance.within(finderIn(mounted, bench.world)?.repeats ?? 0)
   const room = freeAlong(bench, [soft], axis, way, most)
   const hard = freeAlong(bench, hardPieces(bench), axis, way, most)
   const trigger = room.meets ? Math.max(0, room.free - touch) : Number.POSITIVE_INFINITY

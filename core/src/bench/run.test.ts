@@ -158,6 +158,18 @@ describe('a program that runs on the simulated machine', () => {
 })
 
 describe('a lathe', () => {
+  it('runs a program that calls no tool before its first move, and tells where it is', () => {
+    const keyed = act(act(lathe(4), { do: 'key-offset', offset: 'T1', axis: 'X', value: -14 }), {
+      do: 'key-offset',
+      offset: 'T1',
+      axis: 'Z',
+      value: -16,
+    })
+    const ends = runAll(keyed, 'G20 G90\nG53 G0 Z-1.\nT101\nG0 X3.\nG28 U0. W0.\nM30')
+    expect([ends.alarm, ends.run?.phase]).toEqual([null, 'done'])
+    expect(Object.values(ends.at).every(Number.isFinite)).toBe(true)
+  })
+
   const lathe = (seed: number) =>
     switchOn(
       latheWorld(seed, { machine: practiceMachine('lathe', 'inch'), tools: practiceTools('lathe', 'inch') }),

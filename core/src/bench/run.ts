@@ -20,9 +20,21 @@ import type { ProgramRun, RunPlan } from './run-plan.ts'
 import type { Bench } from './state.ts'
 import { blockOf, partZeroOf } from './world.ts'
 
-/** Where the motion's frame lies for a tool: what to add for the machine position of spindle or turret. */
-const commanded = (motion: Motion, row: number): Triple =>
-  (motion.states[motion.state[row] as number]?.toMachine ?? [0, 0, 0]) as Triple
+/**
+ * Where the motion's frame lies for a tool: what to add for the machine position of spindle or turret. Where no offset is
+ * called yet (a lathe before its first tool) the reader takes home to be half a travel away.
+ */
+function commanded({ world }: Bench, motion: Motion, row: number): Triple {
+  const { machine } = world
+  const shift = motion.states[motion.state[row] as number]?.toMachine ?? [Number.NaN, Number.NaN, Number.NaN]
+  const along = (axis: LinearAxis, own: number) => {
+    const travel = machine.axes[axis]
+    if (!Number.isNaN(own) || !travel) return Number.isNaN(own) ? 0 : own
+    const radius = machine.kind === 'lathe' && axis === 'X' ? 0.5 : 1
+    return (machine.home[axis] - (travel.greatest - travel.least) / 2) * radius
+  }
+  return [along('X', shift[0]), along('Y', shift[1]), along('Z', shift[2])]
+}
 
 /** The offset whose part zero the motion counts from. */
 const frameOf = ({ world }: Bench) => world.profile.offsets.standard[0] ?? 'G54'
@@ -49,7 +61,7 @@ function asItReallyGoes(bench: Bench, motion: Motion): Motion {
   const [x, y, z] = [motion.x.slice(), motion.y.slice(), motion.z.slice()]
   const arcs = motion.arcs.slice()
   const place = (row: number, at: Triple): Triple => {
-    const shift = commanded(motion, row)
+    const shift = commanded(bench, motion, row)
     const tool = motion.states[motion.state[row] as number]?.tool ?? 0
     return tipFrom(bench, tool)([at[0] + shift[0], at[1] + shift[1], at[2] + shift[2]])
   }
@@ -133,7 +145,7 @@ function metByProbing(bench: MillBench) {
 /** Axes that leave the travel in a row, or whose machine position nobody can tell. */
 function leavesTravel(bench: Bench, motion: Motion, row: number): string | undefined {
   const { machine, unit } = bench.world
-  const shift = commanded(motion, row)
+  const shift = commanded(bench, motion, row)
   const lathe = machine.kind === 'lathe'
   const places = [motion.x[row], motion.y[row], motion.z[row]] as number[]
   for (const [index, axis] of (['X', 'Y', 'Z'] as const).entries()) {
@@ -233,6 +245,8 @@ export function planRun(bench: Bench, text: string): RunPlan {
   const hits = new Map<number, { share: number; says: string }>()
   for (const hit of found) {
     const tool = motion.states[motion.state[hit.row] as number]?.tool ?? 0
+    // A turret without a tool at work has no tip.
+    if (machine.kind === 'lathe' && !shapes.has(tool)) continue
     const share = shareOf(really, hit.row, hit.at, speeds)
     const known = hits.get(hit.row)
     if (!known || share < known.share) hits.set(hit.row, { share, says: hitWords(hit, tool) })
@@ -275,7 +289,7 @@ export function placeOf(bench: Bench, { row, into }: ProgramRun): Record<LinearA
   const { plan } = bench
   if (!plan || plan.motion.count === 0 || row >= plan.motion.count) return undefined
   const at = along(plan, row, into)
-  const shift = commanded(plan.motion, row)
+  const shift = commanded(bench, plan.motion, row)
   const twice = isLatheBench(bench) ? 2 : 1
   return {
     X: (at[0] + shift[0]) * twice,

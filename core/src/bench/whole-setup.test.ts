@@ -51,22 +51,27 @@ function readingsOf(
 const METHODS = ['edge-finder', 'sensor', 'probe', 'indicator'] as const
 
 describe('what a good hand finds, and what is hidden', () => {
-  // The hidden place is the check: the readings know nothing of it, and the doubt is that of the method (trade.md 4).
-  it.each(UNITS)('agrees within the doubt of every method, in %s', (unit) => {
-    fc.assert(
-      fc.property(seeds, fc.constantFrom(...METHODS), fc.constantFrom('X', 'Y'), (seed, method, axis) => {
-        const bench = millOf(seed, unit, { squared: true })
+  // The hidden place is the check: the readings know nothing of it, and the doubt is that of the method (trade.md 4). A doubt
+  // is no bound: of a hundred one may lie outside of it, and none by half as much again.
+  it.each(METHODS.flatMap((method) => UNITS.map((unit) => [method, unit] as const)))(
+    'agrees within the doubt: %s, in %s',
+    (method, unit) => {
+      const shares = Array.from({ length: 100 }, (_, seed) => {
+        const axis = seed % 2 === 0 ? 'X' : 'Y'
+        const bench = millOf(seed + 1, unit, { squared: true })
         const hand = handOn(bench)
         const reading = readingsOf(method, axis, hand, unit)
         const { value, doubt } = pickUp(reading, pickupSettings(bench.world.machine, unit))
         expect(hand.bench.alarm).toBeNull()
         expect(hand.bench.tally).toMatchObject({ collisions: 0, bumps: 0, misses: 0 })
-        const truth = partZeroOf(bench.world, bench.vise.frame)[axis]
-        expect(Math.abs(value - truth)).toBeLessThanOrEqual(doubt.value)
-      }),
-      { numRuns: 60 },
-    )
-  })
+        return Math.abs(value - partZeroOf(bench.world, bench.vise.frame)[axis]) / doubt.value
+      })
+      expect(shares.filter((share) => share > 1).length).toBeLessThanOrEqual(1)
+      expect(Math.max(...shares)).toBeLessThan(1.5)
+      // And it is no doubt of nothing: something of it is really there.
+      expect(Math.max(...shares)).toBeGreaterThan(0.3)
+    },
+  )
 
   it('squares any vise, finds X, Y and Z, loads them by a program, and stands over part zero', () => {
     fc.assert(
@@ -107,7 +112,7 @@ describe('what a good hand finds, and what is hidden', () => {
           const { value, doubt } = found[axis] as Pickup
           // A jaw that is left a little out moves the touched face off the corner by its slope over half the block.
           const skew = axis === 'Z' ? 0 : (0.001 / 6) * 2.5 * inch
-          expect(Math.abs(value - truth[axis])).toBeLessThanOrEqual(doubt.value + skew)
+          expect(Math.abs(value - truth[axis])).toBeLessThanOrEqual(1.5 * doubt.value + skew)
         }
 
         const written = writeLoad(
@@ -157,7 +162,7 @@ describe('what a good hand finds, and what is hidden', () => {
           },
           pickupSettings(bench.world.machine, unit),
         )
-        expect(Math.abs(value - bench.world.block.top)).toBeLessThanOrEqual(doubt.value)
+        expect(Math.abs(value - bench.world.block.top)).toBeLessThanOrEqual(1.5 * doubt.value)
       }),
       { numRuns: 40 },
     )

@@ -56,6 +56,8 @@ export interface LatheWorld extends Common {
 
 export type World = MillWorld | LatheWorld
 
+export const isMillWorld = (world: World): world is MillWorld => world.kind === 'mill'
+
 /** What a machine is given that stands for practice only. Travels and speeds are usual ones. */
 const practice = (kind: 'mill' | 'lathe', unit: LengthUnit): Machine => {
   const own = (value: number) => roundTo(convertLength(value, 'inch', unit), unit === 'inch' ? 4 : 0)

@@ -25,3 +25,10 @@ export const reference = sqliteTable(
   },
   (table) => [primaryKey({ columns: [table.noun, table.id, table.version] })],
 )
+
+/** Results of exercises, as they were judged; nothing updates a row. */
+export const practice = sqliteTable('practice', {
+  id: text('id').primaryKey(),
+  by: text('by').notNull(),
+  body: text('body').notNull(),
+})

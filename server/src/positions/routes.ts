@@ -1,0 +1,149 @@
+import { axesOf, type LinearAxis, type Machine } from '@dogleg/core/machine'
+import { convertLength, type LengthUnit, roundTo } from '@dogleg/core/quantity'
+import type { FastifyInstance } from 'fastify'
+import { Problem } from '../problem.ts'
+import type { ReferenceStore } from '../reference/store.ts'
+import { currentDocument, devicesDocument } from '../simulated/mtconnect.ts'
+import { machineOf, type SimulatedMachines } from '../simulated/sessions.ts'
+import { callAgent } from './call-agent.ts'
+import { type AgentDevice, chooseDevice, readCurrent, readDevices } from './read-documents.ts'
+
+/** Machine positions as they were read, in the machine's unit. */
+export interface PositionsRead {
+  unit: LengthUnit
+  positions: Partial<Record<LinearAxis, number>>
+  /** Since when each axis stands there, by the agent's clock. */
+  since: Partial<Record<LinearAxis, string>>
+  from: 'simulated' | 'agent'
+  /** What the source calls the machine. */
+  name: string
+  /** By the server's clock. */
+  readAt: string
+  notes: string[]
+}
+
+/** An agent that hands out the same document for so long is not believed. */
+const FROZEN_MS = 10_000
+
+interface Known {
+  device: AgentDevice
+  /** When the documents began to carry this time. */
+  created: string
+  since: number
+}
+
+/** Digits that a length in mm is told in come to no more than this in an inch or a mm. */
+const DIGITS = { inch: 6, mm: 5 }
+
+function told(
+  machine: Machine,
+  device: AgentDevice,
+  current: string,
+  radius: boolean,
+): Pick<PositionsRead, 'positions' | 'since'> & { created: string } {
+  const now = readCurrent(current, device)
+  if (!now.available)
+    throw new Problem(
+      503,
+      'machine-unavailable',
+      `The agent runs, but has lost the machine ${device.name}. Read the position off the control and type it.`,
+    )
+  const positions: PositionsRead['positions'] = {}
+  const since: PositionsRead['since'] = {}
+  for (const { axis, id, unit } of device.items) {
+    const found = now.positions.get(id)
+    if (!machine.axes[axis] || !found || found.value === null) continue
+    const value = convertLength(found.value, unit, machine.unit)
+    positions[axis] = roundTo(radius && axis === 'X' ? 2 * value : value, DIGITS[machine.unit])
+    since[axis] = found.since
+  }
+  if (Object.keys(positions).length === 0)
+    throw new Problem(
+      503,
+      'no-positions',
+      `The agent tells no machine position of ${axesOf(machine).join(', ')} now. Type it.`,
+    )
+  return { positions, since, created: now.created }
+}
+
+/** Reads a machine's positions from where its page says: the simulated machine of this server, or an agent in the shop. */
+export function positionRoutes(
+  app: FastifyInstance,
+  reference: ReferenceStore,
+  simulated: SimulatedMachines,
+  agents: ReadonlySet<string>,
+  clock: () => number,
+) {
+  const known = new Map<string, Known>()
+
+  function fromSimulated(id: string): PositionsRead {
+    const session = simulated.wanted(id)
+    const machine = machineOf(session)
+    // By the documents that it publishes, as from any other machine.
+    const device = chooseDevice(readDevices(devicesDocument(session, clock())), '')
+    const { positions, since } = told(machine, device, currentDocument(session, clock()), false)
+    return {
+      unit: machine.unit,
+      positions,
+      since,
+      from: 'simulated',
+      name: `the simulated ${machine.name}`,
+      readAt: new Date(clock()).toISOString(),
+      notes: [],
+    }
+  }
+
+  async function fromAgent(machine: Machine): Promise<PositionsRead> {
+    const source = machine.positions
+    if (source?.from !== 'agent') throw new Error('asked of a machine with an agent only')
+    const key = `${source.address} ${source.device}`
+    const before = known.get(key)
+    const device =
+      before?.device ??
+      chooseDevice(readDevices(await callAgent(source.address, 'probe', agents)), source.device)
+    const current = await callAgent(source.address, 'current', agents)
+    let read: ReturnType<typeof told>
+    try {
+      read = told(machine, device, current, machine.kind === 'lathe' && source.turnedX === 'radius')
+    } catch (error) {
+      // Another machine may answer there by now.
+      known.delete(key)
+      throw error
+    }
+    const now = clock()
+    const since = before?.created === read.created ? before.since : now
+    known.set(key, { device, created: read.created, since })
+    if (now - since > FROZEN_MS)
+      throw new Problem(
+        503,
+        'agent-frozen',
+        `The agent has handed out the same document for ${Math.round((now - since) / 1000)} s: what it says may be old. Type the position.`,
+      )
+    return {
+      unit: machine.unit,
+      positions: read.positions,
+      since: read.since,
+      from: 'agent',
+      name: device.name || machine.name,
+      readAt: new Date(now).toISOString(),
+      notes: device.notes,
+    }
+  }
+
+  app.get<{ Params: { id: string } }>('/api/machines/:id/positions', async ({ params }) => {
+    const machine = reference.newest('machines', params.id)
+    if (!machine) throw new Problem(404, 'not-found', `There is no machine "${params.id}" here.`)
+    if (!machine.positions)
+      throw new Problem(
+        404,
+        'no-source',
+        `Nobody said where the positions of ${machine.name} can be read. Say it on the machine's page, or type them.`,
+      )
+    return machine.positions.from === 'simulated' ? fromSimulated(machine.id) : fromAgent(machine)
+  })
+
+  /** Those of an exercise's machine. */
+  app.get<{ Params: { id: string } }>('/api/simulated/:id/positions', async ({ params }) =>
+    fromSimulated(params.id),
+  )
+}

@@ -1,0 +1,101 @@
+import {
+  type Answers,
+  answerProblems,
+  exerciseOf,
+  goodHandAt,
+  type PracticeResult,
+  practiceResult,
+} from '@dogleg/core/bench'
+import { lengthUnit } from '@dogleg/core/quantity'
+import { initials } from '@dogleg/core/setup'
+import { desc } from 'drizzle-orm'
+import type { FastifyInstance } from 'fastify'
+import { z } from 'zod'
+import { type Database, isUnwritable } from '../database/open.ts'
+import { practice as table } from '../database/schema.ts'
+import { parse } from '../parse.ts'
+import { Problem } from '../problem.ts'
+import type { SimulatedMachines } from '../simulated/sessions.ts'
+
+const answers = z.record(z.string().max(40), z.string().max(200))
+const answered = z.object({
+  id: z.ulid(),
+  by: initials,
+  exercise: z.string().min(1).max(40),
+  unit: lengthUnit,
+  /** Of an exercise on paper; at a machine the machine knows. */
+  seed: z.int().min(1).max(999_999),
+  /** The machine that it was done at; null on paper. */
+  machine: z.string().max(60).nullable(),
+  answers,
+  hints: z.int().min(0).max(20),
+  /** Seconds that it took on paper, as the tablet counted them. */
+  seconds: z.number().min(0).max(86_400),
+})
+
+/** Results that are told at once. */
+const MOST_TOLD = 500
+
+/** Answers to exercises: judged here, where what is hidden is known, and kept for the person. */
+export function practiceRoutes(
+  app: FastifyInstance,
+  { db }: Database,
+  simulated: SimulatedMachines,
+  clock: () => number,
+) {
+  const keep = (result: PracticeResult): boolean => {
+    try {
+      db.insert(table)
+        .values({ id: result.id, by: result.by, body: JSON.stringify(result) })
+        .onConflictDoNothing()
+        .run()
+      return true
+    } catch (error) {
+      if (isUnwritable(error)) return false
+      throw error
+    }
+  }
+
+  app.get('/api/practice', async () => {
+    const rows = db.select().from(table).orderBy(desc(table.id)).limit(MOST_TOLD).all()
+    return { results: rows.map(({ body }) => practiceResult.parse(JSON.parse(body))) }
+  })
+
+  app.post('/api/practice', async (request) => {
+    const asked = parse(answered, request.body)
+    const exercise = exerciseOf(asked.exercise)
+    if (!exercise) throw new Problem(404, 'not-found', `There is no exercise "${asked.exercise}".`)
+    const session = asked.machine === null ? undefined : simulated.wanted(asked.machine)
+    if (
+      (exercise.machine === null) !== (session === undefined) ||
+      (session && session.exercise !== exercise.id)
+    )
+      throw new Problem(
+        409,
+        'other-exercise',
+        'Another exercise is on this simulated machine. Start this one again.',
+      )
+    const { seed, unit } = session ?? asked
+    const given: Answers = asked.answers
+    const problems = answerProblems(exercise.task(seed, unit), unit, given)
+    const [first] = Object.values(problems)
+    if (first) throw new Problem(422, 'not-valid', first.says, problems)
+    const { good, figures, remarks } = exercise.judge(session?.bench ?? null, seed, unit, given)
+    const hand = goodHandAt(exercise, seed, unit)
+    const result: PracticeResult = {
+      id: asked.id,
+      exercise: exercise.id,
+      by: asked.by,
+      at: new Date(clock()).toISOString(),
+      unit,
+      seed,
+      seconds: session ? (clock() - session.startedAt) / 1000 : asked.seconds,
+      good,
+      figures,
+      remarks,
+      hints: asked.hints,
+      goodHand: { errors: hand.judged.figures.map(({ error }) => error), seconds: hand.seconds },
+    }
+    return { result, kept: keep(result) }
+  })
+}

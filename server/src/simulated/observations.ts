@@ -1,0 +1,153 @@
+import type { Bench } from '@dogleg/core/bench'
+import { axesOf, type LinearAxis } from '@dogleg/core/machine'
+import { convertLength, fixedDigits } from '@dogleg/core/quantity'
+
+/** One value that was seen to be so from a time on, in the words and units of MTConnect. */
+export interface Observation {
+  sequence: number
+  /** The data item that it is of. */
+  id: string
+  value: string
+  /** ms since 1970. */
+  at: number
+}
+
+/** Where a data item stands among the components of a machine. */
+export interface DataItem {
+  id: string
+  component: 'Device' | 'Linear' | 'Rotary' | 'Controller' | 'Path'
+  /** Name of the component. */
+  of: string
+  category: 'SAMPLE' | 'EVENT' | 'CONDITION'
+  type: string
+  /** The element that it is in a stream: the type in camel case (MTConnect part 3). */
+  element: string
+  subType?: string
+  units?: string
+  nativeUnits?: string
+  coordinateSystem?: 'MACHINE'
+}
+
+const positionItem = (axis: LinearAxis, nativeUnits: string): DataItem => ({
+  id: `${axis.toLowerCase()}_position`,
+  component: 'Linear',
+  of: axis,
+  category: 'SAMPLE',
+  type: 'POSITION',
+  element: 'Position',
+  subType: 'ACTUAL',
+  units: 'MILLIMETER',
+  nativeUnits,
+  coordinateSystem: 'MACHINE',
+})
+
+/** Every data item of a simulated machine, component by component. */
+export function dataItems({ world }: Bench): DataItem[] {
+  const native = world.unit === 'inch' ? 'INCH' : 'MILLIMETER'
+  return [
+    {
+      id: 'avail',
+      component: 'Device',
+      of: '',
+      category: 'EVENT',
+      type: 'AVAILABILITY',
+      element: 'Availability',
+    },
+    ...axesOf(world.machine).map((axis) => positionItem(axis, native)),
+    {
+      id: 's_speed',
+      component: 'Rotary',
+      of: 'S',
+      category: 'SAMPLE',
+      type: 'ROTARY_VELOCITY',
+      element: 'RotaryVelocity',
+      subType: 'ACTUAL',
+      units: 'REVOLUTION/MINUTE',
+    },
+    {
+      id: 'system',
+      component: 'Controller',
+      of: 'controller',
+      category: 'CONDITION',
+      type: 'SYSTEM',
+      element: 'Normal',
+    },
+    {
+      id: 'execution',
+      component: 'Path',
+      of: 'path',
+      category: 'EVENT',
+      type: 'EXECUTION',
+      element: 'Execution',
+    },
+    {
+      id: 'mode',
+      component: 'Path',
+      of: 'path',
+      category: 'EVENT',
+      type: 'CONTROLLER_MODE',
+      element: 'ControllerMode',
+    },
+    {
+      id: 'tool',
+      component: 'Path',
+      of: 'path',
+      category: 'EVENT',
+      type: 'TOOL_NUMBER',
+      element: 'ToolNumber',
+    },
+    {
+      id: 'line',
+      component: 'Path',
+      of: 'path',
+      category: 'EVENT',
+      type: 'LINE_NUMBER',
+      subType: 'ABSOLUTE',
+      element: 'LineNumber',
+    },
+  ]
+}
+
+/** Execution states, as MTConnect names them. */
+function executionOf({ run, alarm }: Bench): string {
+  if (alarm) return 'STOPPED'
+  switch (run?.phase) {
+    case 'running':
+      return 'ACTIVE'
+    case 'held':
+      return 'FEED_HOLD'
+    case 'stopped':
+      return 'INTERRUPTED'
+    case 'done':
+      return 'PROGRAM_COMPLETED'
+    default:
+      return 'READY'
+  }
+}
+
+/** What each data item is now. Positions in mm, whatever the control shows: so the standard has it. */
+export function observe(bench: Bench): { id: string; value: string }[] {
+  const { world, at, run, plan } = bench
+  const { leastStep } = world.machine
+  const shown = (value: number) => Math.round(value / leastStep) * leastStep
+  return [
+    { id: 'avail', value: 'AVAILABLE' },
+    ...axesOf(world.machine).map((axis) => ({
+      id: `${axis.toLowerCase()}_position`,
+      // Six digits of a mm hold a ten-thousandth of an inch exactly.
+      value: fixedDigits(convertLength(shown(at[axis]), world.unit, 'mm'), 6),
+    })),
+    { id: 's_speed', value: String(Math.round(bench.rpm)) },
+    { id: 'system', value: bench.alarm ? `FAULT ${bench.alarm.code}: ${bench.alarm.says}` : 'NORMAL' },
+    { id: 'execution', value: executionOf(bench) },
+    { id: 'mode', value: run && run.phase !== 'ready' ? 'AUTOMATIC' : 'MANUAL' },
+    { id: 'tool', value: bench.mounted.kind === 'tool' ? String(bench.mounted.tool) : 'UNAVAILABLE' },
+    {
+      id: 'line',
+      value:
+        run && plan
+          ? String(plan.motion.blockLine[Math.min(run.block, plan.motion.blocks - 1)] ?? 0)
+          : 'UNAVAILABLE',
+    },
+  ]
+}

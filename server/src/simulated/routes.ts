@@ -1,0 +1,97 @@
+import { benchAction, isMillWorld, partZeroOf } from '@dogleg/core/bench'
+import { lengthUnit } from '@dogleg/core/quantity'
+import type { FastifyInstance, FastifyReply } from 'fastify'
+import { z } from 'zod'
+import { parse } from '../parse.ts'
+import {
+  currentDocument,
+  devicesDocument,
+  type ErrorCode,
+  errorDocument,
+  rangeOf,
+  sampleDocument,
+} from './mtconnect.ts'
+import { type Session, type SimulatedMachines, seenOf } from './sessions.ts'
+
+const seed = z.int('A piece has a whole number.').min(1).max(999_999).optional()
+const begins = z.union([
+  z.object({ machine: z.string().min(1).max(40), seed }),
+  z.object({ exercise: z.string().min(1).max(40), unit: lengthUnit, seed }),
+])
+const actions = z.object({ actions: z.array(benchAction).min(1).max(200) })
+const identifier = z
+  .string()
+  .regex(/^[\w-]{1,60}$/, 'A simulated machine has a name of letters, digits and dashes.')
+
+/** What is hidden, for who wants to know how far off they were: then the piece is known. */
+function hiddenIn({ bench }: Session) {
+  const { world, vise, bar } = bench
+  const tools = world.tools.map(({ shape, length, geometry }) => ({
+    number: shape.number,
+    length: world.kind === 'mill' ? length : null,
+    geometry: geometry ? { X: geometry.X, Z: geometry.Z + (bar?.face ?? 0) } : null,
+  }))
+  return { zero: isMillWorld(world) && vise ? partZeroOf(world, vise.frame) : null, tools }
+}
+
+/** Simulated machines: switched on, worked at, looked at; and what they publish as an MTConnect agent does. */
+export function simulatedRoutes(app: FastifyInstance, machines: SimulatedMachines, clock: () => number) {
+  type One = { Params: { id: string } }
+
+  app.put<One>('/api/simulated/:id', async (request) => {
+    const from = parse(begins, request.body)
+    return seenOf(machines.begin(parse(identifier, request.params.id), { ...from, seed: from.seed }))
+  })
+
+  app.get<One>('/api/simulated/:id', async ({ params }) => seenOf(machines.wanted(params.id)))
+
+  app.post<One>('/api/simulated/:id/actions', async ({ params, body }) => {
+    const asked = parse(actions, body)
+    return seenOf(machines.carryOut(machines.wanted(params.id), asked.actions))
+  })
+
+  app.get<One>('/api/simulated/:id/hidden', async ({ params }) => hiddenIn(machines.wanted(params.id)))
+
+  const xml = (reply: FastifyReply, text: string, status = 200) =>
+    reply.code(status).type('text/xml; charset=utf-8').header('cache-control', 'no-store').send(text)
+  const refuse = (reply: FastifyReply, status: number, code: ErrorCode, says: string, session?: Session) =>
+    xml(reply, errorDocument(code, says, clock(), session?.instance), status)
+  const OFF = 'No such machine is switched on.'
+
+  app.get<One>('/simulated/:id/probe', async ({ params }, reply) => {
+    const session = machines.find(params.id)
+    return session ? xml(reply, devicesDocument(session, clock())) : refuse(reply, 404, 'NO_DEVICE', OFF)
+  })
+
+  app.get<One>('/simulated/:id/current', async ({ params }, reply) => {
+    const session = machines.find(params.id)
+    return session ? xml(reply, currentDocument(session, clock())) : refuse(reply, 404, 'NO_DEVICE', OFF)
+  })
+
+  type Sample = One & { Querystring: { from?: string; count?: string; interval?: string } }
+  app.get<Sample>('/simulated/:id/sample', async ({ params, query }, reply) => {
+    const session = machines.find(params.id)
+    if (!session) return refuse(reply, 404, 'NO_DEVICE', OFF)
+    if (query.interval !== undefined)
+      return refuse(
+        reply,
+        400,
+        'UNSUPPORTED',
+        'Streaming with an interval is not supported: ask again.',
+        session,
+      )
+    const { least, most } = rangeOf(session)
+    const [from, count] = [Number(query.from ?? least), Number(query.count ?? 100)]
+    if (!Number.isInteger(from) || !Number.isInteger(count) || count < 1 || count > 1000)
+      return refuse(
+        reply,
+        400,
+        'INVALID_REQUEST',
+        "'from' and 'count' are whole numbers, count up to 1000.",
+        session,
+      )
+    if (from < least || from > most)
+      return refuse(reply, 400, 'OUT_OF_RANGE', `'from' must be between ${least} and ${most}.`, session)
+    return xml(reply, sampleDocument(session, clock(), from, count))
+  })
+}

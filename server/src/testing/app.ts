@@ -1,0 +1,65 @@
+import { join } from 'node:path'
+import type { FastifyInstance } from 'fastify'
+import { buildApp } from '../app.ts'
+import { type Database, openDatabase } from '../database/open.ts'
+import { fillDemo } from '../demo.ts'
+import { newFolder } from './process.ts'
+
+export interface DemoApp {
+  app: FastifyInstance
+  database: Database
+  /** Moves the clock on. */
+  pass: (seconds: number) => void
+  ask: (
+    method: 'GET' | 'POST' | 'PUT',
+    url: string,
+    body?: unknown,
+  ) => Promise<{ status: number; body: never; text: string; type: string }>
+  close: () => Promise<void>
+}
+
+/** The server on a logbook with the demo, with a clock of its own. */
+export async function demoApp(agents: ReadonlySet<string> = new Set()): Promise<DemoApp> {
+  const database = openDatabase(
+    join(newFolder(), 'log.sqlite'),
+    join(import.meta.dirname, '../../migrations'),
+  )
+  let now = Date.now()
+  fillDemo(database, now)
+  const app = await buildApp({
+    database,
+    hosts: new Set(['localhost']),
+    page: newFolder(),
+    clock: () => now,
+    agents,
+  })
+  return {
+    app,
+    database,
+    pass: (seconds) => {
+      now += seconds * 1000
+    },
+    ask: async (method, url, body) => {
+      const response = await app.inject({
+        method,
+        url,
+        headers: {
+          host: 'localhost:7080',
+          ...(body === undefined ? {} : { 'content-type': 'application/json' }),
+        },
+        ...(body === undefined ? {} : { payload: JSON.stringify(body) }),
+      })
+      const type = String(response.headers['content-type'])
+      return {
+        status: response.statusCode,
+        body: (type.includes('json') ? response.json() : {}) as never,
+        text: response.body,
+        type,
+      }
+    },
+    close: async () => {
+      await app.close()
+      database.close()
+    },
+  }
+}

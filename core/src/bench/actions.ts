@@ -19,6 +19,8 @@ export const benchAction = z.discriminatedUnion('do', [
   z.object({ do: z.literal('jog'), axis: linearAxis, by: far }),
   /** A protected move of the probe, at most so far: it stops where it triggers. */
   z.object({ do: z.literal('search'), axis: linearAxis, by: far }),
+  /** The spindle to the top of its travel. */
+  z.object({ do: z.literal('up') }),
   z.object({ do: z.literal('home') }),
   z.object({ do: z.literal('spindle'), rpm: z.number().min(0).max(50_000) }),
   z.object({

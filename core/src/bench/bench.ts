@@ -4,7 +4,7 @@ import { bolt, tap } from './clamping.ts'
 import { isMillBench, type MillBench } from './contact.ts'
 import { dice } from './dice.ts'
 import { isLatheBench, type LatheBench, measure, mountOnLathe, moveLathe } from './lathe.ts'
-import { home, inch, jog, look, mount, rock, search, spindle, tryBlock, wheel, zeroDial } from './mill.ts'
+import { home, inch, jog, look, mount, rock, search, spindle, tryBlock, up, wheel, zeroDial } from './mill.ts'
 import { advance, feedHold, load, rewound, start } from './running.ts'
 import type { Bench } from './state.ts'
 import type { World } from './world.ts'
@@ -88,6 +88,8 @@ function onMill(bench: MillBench, action: BenchAction): MillBench {
       return jog(bench, action)
     case 'search':
       return search(bench, action)
+    case 'up':
+      return up(bench)
     case 'home':
       return home(bench)
     case 'spindle':

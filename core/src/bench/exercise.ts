@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import type { MachineKind } from '../machine/index.ts'
+import type { PickupMethod } from '../pickup/index.ts'
 import { formatWithUnit, type LengthUnit, lengthUnit, readLength } from '../quantity/index.ts'
 import type { Bench } from './state.ts'
 
@@ -37,12 +38,7 @@ export interface Task {
   given: readonly (readonly [name: string, says: string])[]
   fields: readonly AnswerField[]
   /** Which of the app's own forms goes with it. */
-  form?: {
-    kind: 'pickup'
-    method: string
-    axes: readonly ('X' | 'Y' | 'Z')[]
-    carried: Record<string, string>
-  }
+  form?: { methods: Partial<Record<'X' | 'Y' | 'Z', PickupMethod>>; carried: Record<string, string> }
   /** The program that it is about. */
   text?: string
 }

@@ -13,6 +13,10 @@ export {
   type Task,
 } from './exercise.ts'
 export { EXERCISES, exerciseOf, goodHandAt } from './exercises.ts'
+export { type Hand, handOn, squareVise, toolOnBlock, touchByFinder, touchByProbe } from './hand.ts'
+export { type AgainstHidden, againstHidden, type HiddenTruth } from './hidden.ts'
+export { byExercise, errorsInWords, goodHandErrors, peopleOf } from './results.ts'
+export { barSketch, type SketchBox, type TableSketch, tableSketch } from './sketch.ts'
 export type { Alarm, Bench, BoltState, Looks } from './state.ts'
 export { type BenchView, type SeenBody, viewOf } from './view.ts'
 export {

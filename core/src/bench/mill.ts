@@ -188,17 +188,17 @@ export function search(bench: MillBench, { axis, by: asked }: ActionOf<'search'>
   }
 }
 
+export function up(bench: MillBench): MillBench {
+  const by = bench.world.machine.home.Z - bench.at.Z
+  return moveMill(bench, 'Z', by, 1 + Math.abs(by) / inch(bench, JOG))
+}
+
 export function home(bench: MillBench): MillBench {
-  const up = moveMill(
-    bench,
-    'Z',
-    bench.world.machine.home.Z - bench.at.Z,
-    3 + Math.abs(bench.at.Z) / inch(bench, JOG),
-  )
-  if (up.alarm) return up
+  const raised = up(bench)
+  if (raised.alarm) return raised
   const { home: to } = bench.world.machine
   const at = Object.fromEntries(LINEAR_AXES.map((axis) => [axis, to[axis]])) as Bench['at']
-  return { ...settled({ ...up, at }), worked: up.worked + 8, says: 'Home: Z first, then X and Y.' }
+  return { ...settled({ ...raised, at }), worked: raised.worked + 8, says: 'Home: Z first, then X and Y.' }
 }
 
 export function spindle(bench: MillBench, { rpm }: ActionOf<'spindle'>): MillBench {

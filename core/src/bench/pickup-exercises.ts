@@ -78,7 +78,7 @@ function corner({ method, carried, find, name, ...rest }: CornerBy): Exercise {
       ['Good is', `within ${formatWithUnit(allowedBy(method, unit), unit)}`],
     ],
     fields: X_Y,
-    form: { kind: 'pickup', method, axes: ['X', 'Y'], carried: { drawingPosition: '0', ...carried(unit) } },
+    form: { methods: { X: method, Y: method }, carried: { drawingPosition: '0', ...carried(unit) } },
   })
   return {
     ...rest,
@@ -215,9 +215,7 @@ const onBlock: Exercise = {
       },
     ],
     form: {
-      kind: 'pickup',
-      method: 'tool-on-block',
-      axes: ['Z'],
+      methods: { Z: 'tool-on-block' },
       carried: {
         tool: String(TOOL),
         toolLength: presetOf(squareMill(seed, unit), unit),

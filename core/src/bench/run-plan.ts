@@ -37,4 +37,6 @@ export interface ProgramRun {
   feed: number
   /** Presses of cycle start so far. */
   presses: number
+  /** Programs that were loaded so far, this one with them. */
+  loads: number
 }

@@ -22,6 +22,7 @@ export function load(bench: Bench, text: string): Bench {
     rapid: before?.rapid ?? 25,
     feed: before?.feed ?? 100,
     presses: 0,
+    loads: (before?.loads ?? 0) + 1,
   }
   if (plan.motion.blocks === 0)
     return { ...bench, says: 'Nothing in this text moves the machine or does anything.' }

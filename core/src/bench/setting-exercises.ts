@@ -91,6 +91,7 @@ export const touchOff: Exercise = {
       { name: 'X', label: 'X geometry of T1', reads: 'length', hint: 'Machine X less the diameter.' },
       { name: 'Z', label: 'Z geometry of T1', reads: 'length', hint: 'Machine Z at the face.' },
     ],
+    form: { methods: { X: 'skimmed', Z: 'faced' }, carried: { drawingPosition: '0' } },
   }),
   judge: (bench, _seed, unit, answers) => {
     if (!bench || !isLatheBench(bench)) throw new Error('this exercise is done at a lathe')

@@ -1,6 +1,6 @@
 import { axesOf, type LinearAxis, type MachineKind } from '../machine/index.ts'
 import { type LengthUnit, roundTo } from '../quantity/index.ts'
-import { isMillBench, pressed, standing, tipSpot, tipZ } from './contact.ts'
+import { hardPieces, isMillBench, pressed, softPiece, standing, tipSpot, tipZ } from './contact.ts'
 import { type FinderKind, finderOf } from './devices.ts'
 import { isLatheBench, tipOnLathe } from './lathe.ts'
 import { dialOf, isFinding } from './mill.ts'
@@ -57,7 +57,15 @@ export interface BenchView {
   alarm: Alarm | null
   says: string
   /** What stands on the table, and the tip, as the eye sees it. Null on a lathe. */
-  seen: { bodies: SeenBody[]; spindle: Spot; tip: Spot; tipZ: number; tipRadius: number } | null
+  seen: {
+    bodies: SeenBody[]
+    spindle: Spot
+    tip: Spot
+    tipZ: number
+    tipRadius: number
+    /** What is in the spindle, from the tip up: radius, and from where to where. */
+    pieces: readonly { radius: number; from: number; to: number }[]
+  } | null
   /** The bar as the eye sees it, from the chuck's face, and the tip of the tool. Null on a mill. */
   bar: {
     diameter: number
@@ -141,7 +149,13 @@ function seenOnTable(bench: Bench): BenchView['seen'] {
   const spot = tipSpot(bench)
   const { mounted } = bench
   const tool = mounted.kind === 'tool' && bench.world.tools.find(({ shape }) => shape.number === mounted.tool)
+  const soft = softPiece(bench)
   return {
+    pieces: [...(soft ? [{ ...soft, from: 0 }] : []), ...hardPieces(bench)].map(({ radius, from, to }) => ({
+      radius,
+      from,
+      to,
+    })),
     bodies: standing(bench).map(({ id, name, role, rect: { x0, x1, y0, y1 }, bottom, top }) => ({
       id,
       name,
@@ -233,11 +247,13 @@ export function viewOf(bench: Bench): BenchView {
     says: bench.says,
     seen: seenOnTable(bench),
     bar: seenBar(bench),
-    tools: world.tools.map(({ shape: { number, name } }) => ({
-      number,
-      name,
-      length: presetLength(bench, number),
-    })),
+    tools: world.tools
+      .toSorted((a, b) => a.shape.number - b.shape.number)
+      .map(({ shape: { number, name } }) => ({
+        number,
+        name,
+        length: presetLength(bench, number),
+      })),
     offsets: bench.offsets,
     lengths: bench.lengths,
     run: runView(bench),

@@ -104,7 +104,11 @@ export const positionSource = z.discriminatedUnion('from', [
   z.object({
     from: z.literal('agent'),
     address: agentAddress,
-    device: z.string().trim().max(60, 'Keep the name under 60 characters.').describe('empty for the only one'),
+    device: z
+      .string()
+      .trim()
+      .max(60, 'Keep the name under 60 characters.')
+      .describe('empty for the only one'),
     turnedX: z.enum(['diameter', 'radius']).describe('what the agent says of X on a lathe'),
   }),
 ])

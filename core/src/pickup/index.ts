@@ -47,6 +47,7 @@ export { meanOf, type PositionReading, readPosition, valuesOf } from './position
 export { isHeight, type Reading, type ReadingOf, reading } from './reading.ts'
 export { REPEATABILITY } from './repeatability.ts'
 export { type Sketch, type SpindlePlace, sketch } from './sketch.ts'
+export { takenText } from './taken.ts'
 export {
   judgeToolLength,
   readToolLengthDraft,

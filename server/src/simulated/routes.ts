@@ -50,6 +50,11 @@ export function simulatedRoutes(app: FastifyInstance, machines: SimulatedMachine
     return seenOf(machines.carryOut(machines.wanted(params.id), asked.actions))
   })
 
+  /** The text of the program that is loaded; empty where none is. */
+  app.get<One>('/api/simulated/:id/program', async ({ params }) => ({
+    text: machines.wanted(params.id).bench.plan?.text ?? '',
+  }))
+
   app.get<One>('/api/simulated/:id/hidden', async ({ params }) => hiddenIn(machines.wanted(params.id)))
 
   const xml = (reply: FastifyReply, text: string, status = 200) =>

@@ -23,6 +23,7 @@ import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
 import { GoesStale } from '../logbook/goes-stale.tsx'
+import { TakeTouch } from '../positions/position-entry.tsx'
 import { Judged, Working } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
@@ -229,6 +230,16 @@ export function AnglePanel({ offset }: { offset: OffsetState }) {
             onChange={(text) => set({ [list.field]: text })}
             rows={{ edge: 3, holes: 2, features: 4, shown: 1 }[draft.method]}
             hint={list.hint}
+            action={
+              draft.method === 'edge' && (
+                <TakeTouch
+                  unit={unit}
+                  onTaken={(line) =>
+                    set({ points: draft.points.trim() === '' ? line : `${draft.points.trimEnd()}\n${line}` })
+                  }
+                />
+              )
+            }
             wrong={told(list.field)}
             understood={
               live.reading || live.entry

@@ -64,6 +64,18 @@ export const router = createBrowserRouter([
         lazy: async () => ({ Component: (await import('../pages/machines-page.tsx')).MachinesPage }),
       },
       {
+        path: 'machines/:id/simulated',
+        lazy: async () => ({ Component: (await import('../pages/simulated-page.tsx')).SimulatedPage }),
+      },
+      {
+        path: 'practice',
+        lazy: async () => ({ Component: (await import('../pages/practice-page.tsx')).PracticePage }),
+      },
+      {
+        path: 'practice/:exercise',
+        lazy: async () => ({ Component: (await import('../pages/exercise-page.tsx')).ExercisePage }),
+      },
+      {
         path: 'vises/:id?',
         lazy: async () => ({ Component: (await import('../pages/vises-page.tsx')).VisesPage }),
       },

@@ -73,6 +73,9 @@ export function Shell() {
             <NavLink to="/profiles" className={linkLook}>
               Profiles
             </NavLink>
+            <NavLink to="/practice" className={linkLook}>
+              Practice
+            </NavLink>
           </nav>
           <div className="ml-auto flex items-center gap-2">
             <Delivery />

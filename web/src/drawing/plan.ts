@@ -20,8 +20,14 @@ export interface PlanRoom {
 }
 
 /** Fits the places between `least` and `greatest` into a room, in the middle of it. */
-export function plan(least: Place, greatest: Place, { left, top, width, height }: PlanRoom): Plan {
-  const scale = Math.min(width / (greatest.x - least.x || 1), height / (greatest.y - least.y || 1))
+export function plan(
+  least: Place,
+  greatest: Place,
+  { left, top, width, height }: PlanRoom,
+  /** No larger than this: so that two drawings have one scale. */
+  most = Number.POSITIVE_INFINITY,
+): Plan {
+  const scale = Math.min(most, width / (greatest.x - least.x || 1), height / (greatest.y - least.y || 1))
   const middle = { x: (least.x + greatest.x) / 2, y: (least.y + greatest.y) / 2 }
   return {
     scale,

@@ -1,3 +1,6 @@
+import type { BenchAction, BenchView, HiddenTruth, PracticeResult } from '@dogleg/core/bench'
+import type { LinearAxis } from '@dogleg/core/machine'
+import type { LengthUnit } from '@dogleg/core/quantity'
 import type { Entry, Reference, SetupFile, ShopBoard } from '@dogleg/core/setup'
 import { useSyncExternalStore } from 'react'
 import { noteServerTime } from './clock.ts'
@@ -78,7 +81,50 @@ export type Row<N extends Noun> = Reference[N][number]
 
 type EntriesSince = { entries: Entry[]; seq: number }
 
+/** Machine positions as the server read them. */
+export interface PositionsRead {
+  unit: LengthUnit
+  positions: Partial<Record<LinearAxis, number>>
+  since: Partial<Record<LinearAxis, string>>
+  from: 'simulated' | 'agent'
+  name: string
+  readAt: string
+  notes: string[]
+}
+
+/** A simulated machine that is on. */
+export interface SimulatedMachine {
+  id: string
+  seed: number
+  exercise: string | null
+  startedAt: string
+  view: BenchView
+}
+
+/** What begins a simulated machine. */
+export type BeginsWith =
+  | { machine: string; seed?: number | undefined }
+  | { exercise: string; unit: LengthUnit; seed?: number | undefined }
+
+/** An answer to an exercise. */
+export interface PracticeAnswer
+  extends Pick<PracticeResult, 'id' | 'by' | 'exercise' | 'unit' | 'seed' | 'seconds' | 'hints'> {
+  machine: string | null
+  answers: Record<string, string>
+}
+
 export const api = {
+  positions: (machine: string) => ask<PositionsRead>('GET', `/api/machines/${machine}/positions`),
+  simulatedPositions: (id: string) => ask<PositionsRead>('GET', `/api/simulated/${id}/positions`),
+  simulated: (id: string) => ask<SimulatedMachine>('GET', `/api/simulated/${id}`),
+  switchOn: (id: string, from: BeginsWith) => ask<SimulatedMachine>('PUT', `/api/simulated/${id}`, from),
+  workAt: (id: string, actions: readonly BenchAction[]) =>
+    ask<SimulatedMachine>('POST', `/api/simulated/${id}/actions`, { actions }),
+  programOf: (id: string) => ask<{ text: string }>('GET', `/api/simulated/${id}/program`),
+  hidden: (id: string) => ask<HiddenTruth>('GET', `/api/simulated/${id}/hidden`),
+  practice: () => ask<{ results: PracticeResult[] }>('GET', '/api/practice'),
+  answer: (answer: PracticeAnswer) =>
+    ask<{ result: PracticeResult; kept: boolean }>('POST', '/api/practice', answer),
   board: () => ask<{ board: ShopBoard; readOnly: boolean }>('GET', '/api/setups'),
   entriesSince: (setup: string, after: number) =>
     ask<EntriesSince>('GET', `/api/setups/${setup}/entries?after=${after}`),

@@ -12,6 +12,7 @@ import {
 import { EditorFoot } from '../reference/editor-foot.tsx'
 import { CheckField, Field, Section, SelectField } from '../reference/form-fields.tsx'
 import { MACHINE_NUMBERS, type MachineForm, machineResolver } from '../reference/machine-form.ts'
+import { PositionsSection } from '../reference/positions-section.tsx'
 import { ReadyListSection } from '../reference/ready-list-section.tsx'
 import { RowsPage } from '../reference/rows-page.tsx'
 import { toTyped } from '../reference/typed-form.ts'
@@ -173,6 +174,7 @@ function MachineEditor({ machine }: { machine: Machine }) {
               ))}
           </Section>
         )}
+        <PositionsSection id={machine.id} kind={kind} />
         {kind === 'mill' && <AroundSection symbol={symbol} />}
         <ReadyListSection />
         <EditorFoot

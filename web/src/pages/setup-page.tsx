@@ -6,6 +6,7 @@ import { Lost } from '../app/lost.tsx'
 import type { OpenSetup } from '../log/open-setup.ts'
 import { useReady, useSetup } from '../log/use-setup.ts'
 import { ChangedDialog } from '../logbook/changed-dialog.tsx'
+import { PositionContext, positionSourceOf } from '../positions/use-positions.ts'
 import { Button } from '../ui/button.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 
@@ -81,7 +82,9 @@ function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
           Something changed…
         </Button>
       </nav>
-      <Outlet context={context} />
+      <PositionContext.Provider value={positionSourceOf(setup.machine)}>
+        <Outlet context={context} />
+      </PositionContext.Provider>
       {changing && <ChangedDialog {...context} onClose={() => setChanging(false)} />}
     </>
   )

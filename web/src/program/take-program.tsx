@@ -9,6 +9,7 @@ import { CheckCheck, Copy, Download, Hourglass } from 'lucide-react'
 import { useState } from 'react'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
+import { Handed, HandKey, useHanding } from '../simulated/hand-to-simulated.tsx'
 import { Button } from '../ui/button.tsx'
 import { saveFile } from '../ui/save-file.ts'
 import { When } from '../ui/when.tsx'
@@ -46,6 +47,7 @@ interface TakeProgramProps {
 export function TakeProgram({ setup, offset, what, title, rests, text }: TakeProgramProps) {
   const [failed, setFailed] = useState<string>()
   const signed = useSigned()
+  const handing = useHanding(setup.machine, text)
   const tooLong = text.length > LONGEST_PROGRAM
   const taken = (how: 'copied' | 'downloaded') => {
     if (tooLong) return
@@ -87,7 +89,9 @@ export function TakeProgram({ setup, offset, what, title, rests, text }: TakePro
         <Button className="min-h-14 flex-1 text-lg whitespace-nowrap" onClick={copy}>
           <Copy aria-hidden size={22} /> Copy
         </Button>
+        {handing && <HandKey of={handing} />}
       </div>
+      {handing && <Handed of={handing} />}
       {tooLong && (
         <p className="text-sm">It is too long to be kept in the logbook; only the file is given out.</p>
       )}

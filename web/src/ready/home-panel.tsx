@@ -8,8 +8,9 @@ import { z } from 'zod'
 import { useKept } from '../log/kept.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
+import { PositionEntry } from '../positions/position-entry.tsx'
 import { Button } from '../ui/button.tsx'
-import { LengthEntryField, nextFieldOnEnter } from '../ui/entry-field.tsx'
+import { nextFieldOnEnter } from '../ui/entry-field.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
 import { When } from '../ui/when.tsx'
 
@@ -65,8 +66,11 @@ export function HomePanel({ setup, home }: { setup: Setup; home: ReadyState['hom
       >
         <div className="grid grid-cols-3 gap-2">
           {axes.map((axis) => (
-            <LengthEntryField
+            <PositionEntry
               key={axis}
+              plain
+              narrow
+              axis={axis}
               label={`${axis} shows`}
               unit={unit}
               value={draft[axis] ?? ''}

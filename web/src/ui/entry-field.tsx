@@ -21,6 +21,10 @@ interface TextEntryProps {
   placeholder?: string | undefined
   /** It shares its row: a little less room. */
   narrow?: boolean | undefined
+  /** A key at the end of the field. */
+  action?: ReactNode
+  /** Said behind what it understood. */
+  understoodMore?: string | undefined
 }
 
 /** A large field that says, under itself, what it understood or what is wrong. */
@@ -37,6 +41,8 @@ export function TextEntry({
   maxLength = 80,
   placeholder,
   narrow,
+  action,
+  understoodMore,
 }: TextEntryProps) {
   const id = useId()
   const told = `${id}-told`
@@ -68,15 +74,19 @@ export function TextEntry({
           className={`digits h-full min-w-0 flex-1 bg-transparent outline-none placeholder:text-ink-soft ${narrow ? 'px-2 text-xl' : 'px-3 text-2xl'}`}
         />
         {suffix && <span className={`text-ink-soft ${narrow ? 'pr-2' : 'pr-3'}`}>{suffix}</span>}
+        {action}
       </div>
-      <p id={told} className="min-h-5 text-sm leading-5" aria-live="polite">
+      <p id={told} className="min-h-5 text-sm leading-5" aria-live={wrong || understood ? 'polite' : 'off'}>
         {wrong ? (
           <span className="flex items-start gap-1 font-semibold">
             <CircleAlert aria-hidden size={16} className="mt-0.5 shrink-0" />
             {wrong}
           </span>
         ) : understood ? (
-          <span className="digits text-ink-soft">= {understood}</span>
+          <span className="digits text-ink-soft">
+            = {understood}
+            {understoodMore && `, ${understoodMore}`}
+          </span>
         ) : (
           <span className="text-ink-soft">{hint}</span>
         )}

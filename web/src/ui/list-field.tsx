@@ -1,5 +1,5 @@
 import { CircleAlert } from 'lucide-react'
-import { useId } from 'react'
+import { type ReactNode, useId } from 'react'
 
 interface ListFieldProps {
   label: string
@@ -14,6 +14,8 @@ interface ListFieldProps {
   most?: number
   lit?: boolean
   onFocus?: () => void
+  /** A key beside its name. */
+  action?: ReactNode
 }
 
 /** A field for a list that is typed or pasted; says under itself what it understood or what is wrong. */
@@ -28,13 +30,17 @@ export function ListField({
   most = 8000,
   lit,
   onFocus,
+  action,
 }: ListFieldProps) {
   const id = useId()
   return (
     <div>
-      <label htmlFor={id} className="font-semibold">
-        {label}
-      </label>
+      <div className="flex items-end justify-between gap-2">
+        <label htmlFor={id} className="font-semibold">
+          {label}
+        </label>
+        {action}
+      </div>
       <textarea
         id={id}
         rows={rows}

@@ -17,6 +17,7 @@ import { formatAsMeant, formatLength, type LengthUnit, readDegrees, unitSymbol }
 import type { ToolFact } from '@dogleg/core/setup'
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp } from 'lucide-react'
 import { useId } from 'react'
+import { PositionEntry, TakeTouch } from '../positions/position-entry.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
 import { ListField } from '../ui/list-field.tsx'
@@ -36,7 +37,8 @@ interface PickupFieldsProps {
   onLit: (field: FieldName | ChoiceName) => void
   onField: (field: FieldName, text: string) => void
   onChoice: (choice: ChoiceName, value: string) => void
-  onMethod: (method: PickupMethod) => void
+  /** Undefined where the method is given. */
+  onMethod: ((method: PickupMethod) => void) | undefined
 }
 
 const ARROWS = {
@@ -56,7 +58,7 @@ function MethodPicker({
   const id = useId()
   const methods = methodsFor(draft.axis, machine)
   const features = [...new Set(methods.map((method) => METHODS[method].feature))]
-  if (methods.length < 2) return null
+  if (methods.length < 2 || !onMethod) return null
   return (
     <div>
       <label htmlFor={id} className="font-semibold">
@@ -224,6 +226,12 @@ function OneField({
         lit={common.lit}
         onFocus={common.onFocus}
         hint={field.hint}
+        action={
+          <TakeTouch
+            unit={unit}
+            onTaken={(line) => common.onChange(value.trim() === '' ? line : `${value.trimEnd()}\n${line}`)}
+          />
+        }
         rows={draft.method === 'corner' ? 2 : 4}
         wrong={wrong}
         understood={told || !value.trim() ? undefined : touches(value)}
@@ -231,8 +239,10 @@ function OneField({
     )
   if (reads === 'position')
     return (
-      <TextEntry
+      <PositionEntry
         {...common}
+        axis={draft.axis}
+        unit={unit}
         suffix={unitSymbol(unit)}
         wrong={wrong}
         understood={understoodPosition(value, unit)}

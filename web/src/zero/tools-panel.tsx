@@ -17,6 +17,7 @@ import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
 import { GoesStale } from '../logbook/goes-stale.tsx'
+import { PositionEntry } from '../positions/position-entry.tsx'
 import { AnswerPanel } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
@@ -59,16 +60,19 @@ export function ToolsPanel() {
   const problems = live.ok ? {} : live.problems
   const field = (name: ToolLengthField, label: string, hint: string) => {
     const told = problems[name]
-    return (
-      <TextEntry
-        label={label}
-        value={draft[name]}
-        onChange={(text) => change({ ...draft, [name]: text })}
-        suffix={name === 'tool' ? '' : unitSymbol(unit)}
-        wrong={told && !told.empty ? told.says : undefined}
-        hint={hint}
-        maxLength={name === 'tool' ? 10 : 400}
-      />
+    const common = {
+      label,
+      value: draft[name],
+      onChange: (text: string) => change({ ...draft, [name]: text }),
+      suffix: name === 'tool' ? '' : unitSymbol(unit),
+      wrong: told && !told.empty ? told.says : undefined,
+      hint,
+      maxLength: name === 'tool' ? 10 : 400,
+    }
+    return name === 'machinePosition' || name === 'masterPosition' ? (
+      <PositionEntry {...common} axis="Z" unit={unit} />
+    ) : (
+      <TextEntry {...common} />
     )
   }
   const submit = () => {

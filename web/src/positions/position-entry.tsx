@@ -1,0 +1,116 @@
+import type { LinearAxis } from '@dogleg/core/machine'
+import { takenText } from '@dogleg/core/pickup'
+import { formatLength, type LengthUnit, unitSymbol } from '@dogleg/core/quantity'
+import { Crosshair, Unplug } from 'lucide-react'
+import { type ComponentProps, useState } from 'react'
+import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
+import { type Positions, usePositions } from './use-positions.ts'
+
+const clockTime = () => new Date().toLocaleTimeString('en-GB')
+
+/** The key that takes a position: where there is none now it says so by its mark and its name. */
+export function TakeKey({
+  positions,
+  what,
+  onTake,
+}: {
+  positions: Positions
+  /** 'X', 'X and Y'. */
+  what: string
+  onTake: () => void
+}) {
+  const lost = positions.now.state === 'lost'
+  const Mark = lost ? Unplug : Crosshair
+  return (
+    <button
+      type="button"
+      onClick={onTake}
+      title={lost && positions.now.state === 'lost' ? positions.now.says : undefined}
+      aria-label={`Take position ${what}${lost ? ': none to be had now' : ` from ${positions.source.name}`}`}
+      className="flex h-full min-w-12 shrink-0 items-center justify-center border-l border-ink-soft hover:bg-stock-shade"
+    >
+      <Mark aria-hidden size={24} />
+    </button>
+  )
+}
+
+/** What the machine shows of an axis now, or why nobody knows: under an empty field. */
+function hintOf(positions: Positions, axis: LinearAxis, hint: string | undefined) {
+  const { now, source } = positions
+  if (now.state === 'live') {
+    const value = now.positions[axis]
+    if (value === undefined) return `${source.name} tells no ${axis} now: type it.`
+    return `Now ${formatLength(value, source.unit)} ${unitSymbol(source.unit)}. ${hint ?? ''}`
+  }
+  return now.state === 'lost' && !now.off ? now.says : hint
+}
+
+type EntryProps = Omit<ComponentProps<typeof TextEntry>, 'action'> & {
+  axis: LinearAxis
+  /** The unit that the field is read in. */
+  unit: LengthUnit
+  /** Lengths are read as `LengthEntryField` does; else the caller says what it understood. */
+  plain?: boolean
+}
+
+/** A field for a machine position, with the key that takes it from the machine where that can be read. */
+export function PositionEntry({ axis, unit, plain, ...rest }: EntryProps) {
+  const positions = usePositions()
+  const [taken, setTaken] = useState<{ text: string; at: string }>()
+  const [wrong, setWrong] = useState<string>()
+  const take = async (from: Positions) => {
+    try {
+      const value = (await from.take())[axis]
+      if (value === undefined) return setWrong(`${from.source.name} tells no ${axis} now. Type it.`)
+      const text = takenText(value, from.source, unit)
+      setTaken({ text, at: clockTime() })
+      setWrong(undefined)
+      rest.onChange(text)
+    } catch (error) {
+      setWrong((error as Error).message)
+    }
+  }
+  const common = {
+    ...rest,
+    onChange: (text: string) => {
+      setWrong(undefined)
+      rest.onChange(text)
+    },
+    wrong: wrong ?? rest.wrong,
+    hint: positions ? hintOf(positions, axis, rest.hint) : rest.hint,
+    ...(taken && taken.text === rest.value ? { understoodMore: `taken ${taken.at}` } : {}),
+    ...(positions
+      ? { action: <TakeKey positions={positions} what={axis} onTake={() => take(positions)} /> }
+      : {}),
+  }
+  return plain ? <LengthEntryField {...common} unit={unit} /> : <TextEntry {...common} />
+}
+
+/** The key that adds where the spindle stands, X and Y, to a list of touches; and why it could not. */
+export function TakeTouch({ unit, onTaken }: { unit: LengthUnit; onTaken: (line: string) => void }) {
+  const positions = usePositions()
+  const [wrong, setWrong] = useState<string>()
+  if (!positions) return null
+  const take = async () => {
+    try {
+      const { X, Y } = await positions.take()
+      if (X === undefined || Y === undefined) return setWrong('No X and Y to be had now. Type them.')
+      setWrong(undefined)
+      onTaken(`${takenText(X, positions.source, unit)} ${takenText(Y, positions.source, unit)}`)
+    } catch (error) {
+      setWrong((error as Error).message)
+    }
+  }
+  return (
+    <>
+      <span className="inline-flex h-11 rounded-sm border border-ink-soft [&>button]:border-l-0">
+        <TakeKey positions={positions} what="X and Y" onTake={take} />
+      </span>
+      {wrong && (
+        <span role="alert" className="text-sm font-semibold">
+          {wrong}
+        </span>
+      )}
+    </>
+  )
+}

@@ -1,0 +1,304 @@
+import { type BenchView, FINDER_RPM, WHEEL_STEPS } from '@dogleg/core/bench'
+import type { LinearAxis } from '@dogleg/core/machine'
+import { formatLength, readLength, unitSymbol } from '@dogleg/core/quantity'
+import { OctagonX } from 'lucide-react'
+import { useState } from 'react'
+import { Dial } from '../drawing/dial.tsx'
+import { Sheet } from '../drawing/sheet.tsx'
+import { Button } from '../ui/button.tsx'
+import { PickOne } from '../ui/pick-one.tsx'
+import { Group, Key } from './parts.tsx'
+import type { Simulated } from './use-simulated.ts'
+
+interface ConsoleProps {
+  view: BenchView
+  work: Simulated['work']
+}
+
+/** Machine positions, as the control shows them. */
+export function PositionRows({ view }: { view: BenchView }) {
+  const { toGo } = view.run ?? {}
+  return (
+    <table className="w-full" aria-label="Machine positions">
+      {toGo && (
+        <thead className="text-sm text-ink-soft">
+          <tr>
+            <th scope="col" className="sr-only">
+              Axis
+            </th>
+            <th scope="col" className="text-right font-normal">
+              machine position
+            </th>
+            <td />
+            <th scope="col" className="text-right font-normal">
+              distance to go
+            </th>
+          </tr>
+        </thead>
+      )}
+      <tbody>
+        {view.axes.map((axis) => (
+          <tr key={axis} className="border-b border-rule">
+            <th scope="row" className="w-8 text-left text-2xl font-semibold">
+              {axis}
+            </th>
+            <td className="digits text-right text-3xl leading-9" data-testid={`position-${axis}`}>
+              {formatLength(view.positions[axis] ?? 0, view.unit)}
+            </td>
+            <td className="w-10 pl-2 text-ink-soft">{unitSymbol(view.unit)}</td>
+            {toGo && (
+              <td className="digits w-28 text-right text-xl">
+                {formatLength(toGo['XYZ'.indexOf(axis)] ?? 0, view.unit)}
+              </td>
+            )}
+          </tr>
+        ))}
+      </tbody>
+    </table>
+  )
+}
+
+/** What just happened; an alarm with what to do, and the key that clears it. */
+export function Happened({ view, work }: ConsoleProps) {
+  if (view.alarm)
+    return (
+      <div role="alert" className="border-2 border-hazard p-2">
+        <p className="flex gap-2 leading-5 font-semibold text-hazard">
+          <OctagonX aria-hidden size={20} className="shrink-0" />
+          {view.alarm.says}
+        </p>
+        <p className="py-1 text-sm leading-4">{view.alarm.fix}</p>
+        <Button look="primary" className="w-full" onClick={() => work({ do: 'reset' })}>
+          Reset
+        </Button>
+      </div>
+    )
+  return (
+    <p role="status" className="min-h-10 text-sm leading-5">
+      {view.says || view.mounted.harmed || 'Ready.'}
+    </p>
+  )
+}
+
+const FINDERS = [
+  ['edge-finder', 'edge finder'],
+  ['indicator', 'test indicator'],
+  ['sensor', '3D sensor'],
+  ['probe', 'probe'],
+] as const
+
+/** What is in the spindle, and how the spindle turns. */
+function Spindle({ view, work }: ConsoleProps) {
+  const { mounted, kind } = view
+  const value = mounted.kind === 'tool' ? `T${mounted.tool}` : mounted.kind
+  const usual = mounted.kind === 'edge-finder' ? FINDER_RPM.usual : 800
+  return (
+    <div className="flex items-end gap-1.5">
+      <div className="min-w-0 flex-1">
+        <PickOne
+          label={kind === 'mill' ? 'In the spindle' : 'At work'}
+          value={value}
+          onChange={(what) =>
+            work(
+              what.startsWith('T')
+                ? { do: 'mount', what: 'tool', tool: Number(what.slice(1)) }
+                : { do: 'mount', what: what as 'nothing' },
+            )
+          }
+          options={[
+            ['nothing', kind === 'mill' ? 'nothing' : 'choose a tool'],
+            ...(kind === 'mill' ? FINDERS : []),
+            ...view.tools.map(({ number, name }) => [`T${number}`, `T${number} ${name}`] as const),
+          ]}
+        />
+      </div>
+      <div className="flex w-28">
+        <Key
+          pressed={view.rpm > 0}
+          name={view.rpm > 0 ? 'Stop the spindle' : `Start the spindle at ${usual}`}
+          onPress={() => work({ do: 'spindle', rpm: view.rpm > 0 ? 0 : usual })}
+        >
+          <span className="text-sm">{view.rpm > 0 ? `turns ${view.rpm}` : `start ${usual}`}</span>
+        </Key>
+      </div>
+    </div>
+  )
+}
+
+const ARROWS: Record<string, number> = { ArrowRight: 1, ArrowUp: 10, ArrowLeft: -1, ArrowDown: -10 }
+
+/** The handwheel: an axis, a step, clicks; and moves by a distance. */
+export function Handwheel({ view, work }: ConsoleProps) {
+  const steps = WHEEL_STEPS[view.unit]
+  const [axis, setAxis] = useState<LinearAxis>('X')
+  const [step, setStep] = useState(steps[1] as number)
+  const [distance, setDistance] = useState('')
+  const entry = readLength(distance, view.unit)
+  const click = (clicks: number) => work({ do: 'wheel', axis, step, clicks })
+  const move = (way: 1 | -1, does: 'jog' | 'search') =>
+    entry.ok && work({ do: does, axis, by: way * Math.abs(entry.value) })
+  const probing = view.mounted.kind === 'probe'
+  return (
+    <div className="space-y-1.5">
+      <Group label="Axis">
+        {view.axes.map((each) => (
+          <Key key={each} pressed={axis === each} onPress={() => setAxis(each)} name={`Axis ${each}`}>
+            {each}
+          </Key>
+        ))}
+      </Group>
+      <Group label="One click">
+        {steps.map((each) => (
+          <Key key={each} pressed={step === each} onPress={() => setStep(each)} name={`One click ${each}`}>
+            <span className="digits text-sm">{String(each).replace(/^0/, '')}</span>
+          </Key>
+        ))}
+      </Group>
+      {/* biome-ignore lint/a11y/noStaticElementInteractions: the keys inside are buttons; arrows are quicker */}
+      <div
+        onKeyDown={({ key, target }) => {
+          const clicks = ARROWS[key]
+          if (clicks !== undefined && !(target instanceof HTMLInputElement)) click(clicks)
+        }}
+      >
+        <Group label={`Wheel ${axis}`}>
+          {[-10, -1, 1, 10].map((clicks) => (
+            <Key
+              key={clicks}
+              name={`${axis} ${clicks > 0 ? 'plus' : 'minus'} ${Math.abs(clicks)} ${Math.abs(clicks) === 1 ? 'click' : 'clicks'}`}
+              onPress={() => click(clicks)}
+            >
+              <span className="digits">
+                {clicks > 0 ? '+' : '−'}
+                {Math.abs(clicks)}
+              </span>
+            </Key>
+          ))}
+        </Group>
+      </div>
+      <Group label={`Move ${axis} by`}>
+        <input
+          aria-label={`Distance along ${axis}`}
+          value={distance}
+          onChange={({ target }) => setDistance(target.value)}
+          aria-invalid={distance !== '' && !entry.ok}
+          placeholder={unitSymbol(view.unit)}
+          className="digits h-11 w-20 min-w-0 rounded-sm border border-ink-soft bg-white/60 px-2 text-lg"
+        />
+        <Key onPress={() => move(-1, 'jog')} name={`Jog ${axis} minus`} disabled={!entry.ok}>
+          −
+        </Key>
+        <Key onPress={() => move(1, 'jog')} name={`Jog ${axis} plus`} disabled={!entry.ok}>
+          +
+        </Key>
+        {probing && (
+          <>
+            <Key onPress={() => move(-1, 'search')} name={`Search ${axis} minus`} disabled={!entry.ok}>
+              <span className="text-sm">seek −</span>
+            </Key>
+            <Key onPress={() => move(1, 'search')} name={`Search ${axis} plus`} disabled={!entry.ok}>
+              <span className="text-sm">seek +</span>
+            </Key>
+          </>
+        )}
+      </Group>
+      {view.kind === 'mill' && (
+        <Group label="Quickly">
+          <Key onPress={() => work({ do: 'up' })}>Z to the top</Key>
+          <Key onPress={() => work({ do: 'home' })}>home</Key>
+        </Group>
+      )}
+    </div>
+  )
+}
+
+const SIDES = ['X-', 'X+', 'Y-', 'Y+'] as const
+const spoken = (side: string) => side.replace('-', '−')
+
+/** What goes with the device: a dial and its high spot, a gauge block, the micrometer. */
+function WithDevice({ view, work }: ConsoleProps) {
+  const { mounted, dial, unit } = view
+  const [height, setHeight] = useState(unit === 'inch' ? '1' : '25')
+  const block = readLength(height, unit)
+  if (view.kind === 'lathe')
+    return (
+      <Group label="Micrometer">
+        <Key onPress={() => work({ do: 'measure' })}>measure</Key>
+        <span className="digits w-28 text-right text-xl" data-testid="measured">
+          {view.measured === null ? '-' : formatLength(view.measured, unit)}
+        </span>
+      </Group>
+    )
+  if (mounted.kind === 'tool')
+    return (
+      <Group label="Gauge block">
+        <input
+          aria-label="Height of the gauge block"
+          value={height}
+          onChange={({ target }) => setHeight(target.value)}
+          className="digits h-11 w-20 rounded-sm border border-ink-soft bg-white/60 px-2 text-lg"
+        />
+        <Key disabled={!block.ok} onPress={() => block.ok && work({ do: 'try-block', height: block.value })}>
+          try it under the tool
+        </Key>
+      </Group>
+    )
+  if (!dial) return null
+  const label = (value: number) => formatLength(value, unit, { plus: true })
+  return (
+    <div className="flex gap-2">
+      <div className="w-36 shrink-0">
+        <Sheet label={`Dial of the ${mounted.name}: ${label(dial.value)}`} width={150} height={168}>
+          <Dial
+            at={{ x: 75, y: 68 }}
+            radius={58}
+            value={dial.value}
+            target={0}
+            range={dial.gives}
+            label={label}
+            mark={(value) => (value < 0 ? '−' : '+')}
+            known
+          />
+        </Sheet>
+      </div>
+      {mounted.kind === 'indicator' && (
+        <div className="min-w-0 flex-1 space-y-1.5">
+          <fieldset className="grid grid-cols-2 gap-1.5">
+            <legend className="text-sm text-ink-soft">Stylus looks to</legend>
+            {SIDES.map((way) => (
+              <Key
+                key={way}
+                pressed={mounted.looks === way}
+                onPress={() => work({ do: 'look', way })}
+                name={`Look to ${way}`}
+              >
+                {spoken(way)}
+              </Key>
+            ))}
+          </fieldset>
+          <div className="flex gap-1.5">
+            <Key onPress={() => work({ do: 'rock' })} name="Rock to the high spot">
+              rock
+            </Key>
+            <Key onPress={() => work({ do: 'zero-dial' })} name="Set the dial to zero">
+              zero
+            </Key>
+          </div>
+        </div>
+      )}
+    </div>
+  )
+}
+
+/** The panel of a simulated machine: positions, what happened, spindle, handwheel, and what goes with the device. */
+export function Console({ view, work }: ConsoleProps) {
+  return (
+    <section aria-label="Machine" className="space-y-2">
+      <PositionRows view={view} />
+      <Happened view={view} work={work} />
+      <Spindle view={view} work={work} />
+      <Handwheel view={view} work={work} />
+      <WithDevice view={view} work={work} />
+    </section>
+  )
+}

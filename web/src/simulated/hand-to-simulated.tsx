@@ -1,0 +1,42 @@
+import type { Machine } from '@dogleg/core/machine'
+import { useMutation } from '@tanstack/react-query'
+import { MonitorPlay } from 'lucide-react'
+import { Link } from 'react-router'
+import { api } from '../log/api.ts'
+import { Button } from '../ui/button.tsx'
+
+/** Handing a program to the simulated machine, where a machine has one; it runs there, and nothing else moves. */
+export function useHanding(machine: Machine, text: string) {
+  const handing = useMutation({ mutationFn: () => api.workAt(machine.id, [{ do: 'load', text }]) })
+  return machine.positions?.from === 'simulated' ? { machine, handing } : undefined
+}
+type Handing = NonNullable<ReturnType<typeof useHanding>>
+
+export const HandKey = ({ of: { machine, handing } }: { of: Handing }) => (
+  <Button
+    className="min-h-14 px-3"
+    onClick={() => handing.mutate()}
+    disabled={handing.isPending}
+    aria-label={`To the simulated ${machine.name}`}
+    title={`To the simulated ${machine.name}`}
+  >
+    <MonitorPlay aria-hidden size={24} />
+  </Button>
+)
+
+/** What came of it, and the way there. */
+export function Handed({ of: { machine, handing } }: { of: Handing }) {
+  const { error, data } = handing
+  if (!error && !data) return null
+  return (
+    <p role="status" className="text-sm">
+      {error ? error.message : data?.view.says}{' '}
+      <Link
+        to={`/machines/${machine.id}/simulated`}
+        className="inline-flex min-h-11 items-center font-semibold underline underline-offset-4"
+      >
+        To the simulated {machine.name}
+      </Link>
+    </p>
+  )
+}

@@ -1,0 +1,171 @@
+import type { BenchView } from '@dogleg/core/bench'
+import { formatLength, readLength, unitSymbol } from '@dogleg/core/quantity'
+import { useState } from 'react'
+import { Button } from '../ui/button.tsx'
+import { LengthEntryField } from '../ui/entry-field.tsx'
+import type { Simulated } from './use-simulated.ts'
+
+/** One value that is keyed in at the control. */
+function KeyIn({
+  label,
+  unit,
+  onKey,
+}: {
+  label: string
+  unit: BenchView['unit']
+  onKey: (value: number) => void
+}) {
+  const [text, setText] = useState('')
+  const entry = readLength(text, unit)
+  return (
+    <form
+      className="flex items-start gap-2"
+      onSubmit={(event) => {
+        event.preventDefault()
+        if (!entry.ok) return
+        onKey(entry.value)
+        setText('')
+      }}
+    >
+      <div className="min-w-0 flex-1">
+        <LengthEntryField label={label} unit={unit} value={text} onChange={setText} narrow />
+      </div>
+      <Button type="submit" disabled={!entry.ok} className="mt-6 min-h-12" aria-label={`Key in ${label}`}>
+        Key in
+      </Button>
+    </form>
+  )
+}
+
+/** What is keyed in at the simulated control: the first work offset, the tool lengths; on a lathe the geometry. */
+export function KeyedTables({ view, work }: { view: BenchView; work: Simulated['work'] }) {
+  const { unit, axes, offsets, lengths, tools, kind } = view
+  const length = (value: number | undefined | null) =>
+    value === undefined || value === null ? '-' : formatLength(value, unit)
+  const names =
+    kind === 'mill' ? [...new Set(['G54', ...Object.keys(offsets)])] : tools.map(({ number }) => `T${number}`)
+  const [offset, setOffset] = useState(names[0] ?? 'G54')
+  const [tool, setTool] = useState(tools[0]?.number ?? 1)
+  return (
+    <div className="grid gap-x-8 gap-y-3 pt-2 xl:grid-cols-2">
+      <section aria-label="Offsets">
+        <table className="w-full">
+          <caption className="text-left text-lg font-semibold">
+            {kind === 'mill' ? 'Work offsets' : 'Tool geometry'}, {unitSymbol(unit)}
+          </caption>
+          <thead>
+            <tr className="border-b border-ink-soft text-left">
+              <th scope="col">{kind === 'mill' ? 'Offset' : 'Tool'}</th>
+              {axes.map((axis) => (
+                <th key={axis} scope="col" className="text-right">
+                  {axis}
+                </th>
+              ))}
+            </tr>
+          </thead>
+          <tbody>
+            {names.map((name) => (
+              <tr key={name} className="border-b border-rule">
+                <th scope="row" className="text-left">
+                  {name}
+                </th>
+                {axes.map((axis) => (
+                  <td key={axis} className="digits py-1 text-right text-xl">
+                    {length(offsets[name]?.[axis])}
+                  </td>
+                ))}
+              </tr>
+            ))}
+          </tbody>
+        </table>
+        {names.length > 1 && (
+          <label className="block py-2 font-semibold">
+            {kind === 'mill' ? 'Offset' : 'Tool'}{' '}
+            <select
+              value={offset}
+              onChange={({ target }) => setOffset(target.value)}
+              className="h-11 rounded-sm border border-ink-soft bg-white/60 px-2"
+            >
+              {names.map((name) => (
+                <option key={name}>{name}</option>
+              ))}
+            </select>
+          </label>
+        )}
+        <div className="grid gap-x-4 sm:grid-cols-2">
+          {axes.map((axis) => (
+            <KeyIn
+              key={axis}
+              label={`${axis} of ${offset}`}
+              unit={unit}
+              onKey={(value) => work({ do: 'key-offset', offset, axis, value })}
+            />
+          ))}
+        </div>
+      </section>
+      {kind === 'mill' && (
+        <section aria-label="Tool lengths">
+          <table className="w-full">
+            <caption className="text-left text-lg font-semibold">Tool lengths, {unitSymbol(unit)}</caption>
+            <thead>
+              <tr className="border-b border-ink-soft text-left">
+                <th scope="col">Tool</th>
+                <th scope="col" className="text-right">
+                  keyed in
+                </th>
+                <th scope="col" className="text-right">
+                  by the presetter
+                </th>
+              </tr>
+            </thead>
+            <tbody>
+              {tools.map(({ number, name, length: preset }) => (
+                <tr key={number} className="border-b border-rule">
+                  <th scope="row" className="text-left">
+                    T{number} <span className="font-normal text-ink-soft">{name}</span>
+                  </th>
+                  <td className="digits py-1 text-right text-xl">{length(lengths[number])}</td>
+                  <td className="digits py-1 text-right text-lg">{length(preset)}</td>
+                </tr>
+              ))}
+            </tbody>
+          </table>
+          <div className="flex flex-wrap items-end gap-x-4">
+            <label className="block py-2 font-semibold">
+              Tool{' '}
+              <select
+                value={tool}
+                onChange={({ target }) => setTool(Number(target.value))}
+                className="h-11 rounded-sm border border-ink-soft bg-white/60 px-2"
+              >
+                {tools.map(({ number }) => (
+                  <option key={number} value={number}>
+                    T{number}
+                  </option>
+                ))}
+              </select>
+            </label>
+            <div className="min-w-60 flex-1">
+              <KeyIn
+                label={`Length of T${tool}`}
+                unit={unit}
+                onKey={(value) => work({ do: 'key-length', tool, length: value })}
+              />
+            </div>
+          </div>
+          <Button
+            onClick={() =>
+              work(
+                ...tools.flatMap(({ number, length: preset }) =>
+                  preset === null ? [] : [{ do: 'key-length' as const, tool: number, length: preset }],
+                ),
+              )
+            }
+          >
+            Key in all as the presetter says
+          </Button>
+        </section>
+      )}
+    </div>
+  )
+}

@@ -1,0 +1,56 @@
+import type { BenchAction } from '@dogleg/core/bench'
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
+import { api, type BeginsWith, Refused, type SimulatedMachine } from '../log/api.ts'
+
+/** How often a machine is looked at: while a program runs, and else, for what somebody else does at it. */
+const RUNNING_MS = 200
+const STANDING_MS = 2000
+
+export interface Simulated {
+  machine: SimulatedMachine | undefined
+  /** It is switched off: nobody switched it on, or the server was started again. */
+  off: boolean
+  error: string | undefined
+  /** Does something at it; what comes of it is in `machine`. */
+  work: (...actions: BenchAction[]) => void
+  switchOn: (from: BeginsWith) => void
+  busy: boolean
+}
+
+/** A simulated machine of the server, and working at it. `id` undefined while there is none yet. */
+export function useSimulated(id: string | undefined): Simulated {
+  const client = useQueryClient()
+  const key = ['simulated', id]
+  const { data, error } = useQuery({
+    queryKey: key,
+    queryFn: () => (id ? api.simulated(id) : Promise.reject(new Error('none'))),
+    enabled: id !== undefined,
+    refetchInterval: ({ state }) => (state.data?.view.run?.phase === 'running' ? RUNNING_MS : STANDING_MS),
+    retry: false,
+  })
+  const put = (machine: SimulatedMachine) => {
+    client.setQueryData(key, machine)
+    // What it did is in its positions as well.
+    void client.invalidateQueries({ queryKey: ['positions'] })
+  }
+  const acting = useMutation({
+    mutationFn: (actions: readonly BenchAction[]) => api.workAt(id ?? '', actions),
+    // One after the other, in the order of the presses.
+    scope: { id: `simulated ${id}` },
+    onSuccess: put,
+  })
+  const starting = useMutation({
+    mutationFn: (from: BeginsWith) => api.switchOn(id ?? '', from),
+    onSuccess: put,
+  })
+  const problem = starting.error ?? acting.error ?? error
+  const off = error instanceof Refused && error.code === 'switched-off'
+  return {
+    machine: off ? undefined : data,
+    off,
+    error: problem && !off ? problem.message : undefined,
+    work: (...actions) => acting.mutate(actions),
+    switchOn: (from) => starting.mutate(from),
+    busy: starting.isPending,
+  }
+}

@@ -7,6 +7,7 @@ import { benchProgram } from './program.ts'
 import { benchProvePage } from './prove-page.ts'
 import { anyMissed } from './report.ts'
 import { benchRun } from './run.ts'
+import { benchSimulated } from './simulated.ts'
 import { benchZero } from './zero.ts'
 
 benchDerive()
@@ -16,6 +17,7 @@ benchProgram()
 benchCode()
 benchGauge()
 benchRun()
+benchSimulated()
 await benchFirstLoad()
 await benchProvePage()
 process.exitCode = anyMissed() ? 1 : 0

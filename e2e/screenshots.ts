@@ -1,4 +1,5 @@
 import { join } from 'node:path'
+import type { BenchView } from '@dogleg/core/bench'
 import { housingProgram } from '@dogleg/core/demo'
 import { chromium } from '@playwright/test'
 import { openAt, toStep } from './dogleg.ts'
@@ -111,9 +112,6 @@ await page.getByText('passes through clamp 1').waitFor()
 await page.waitForTimeout(1000)
 await shot('prove')
 await open(/first side/, 'Run')
-await page.locator('.recharts-line').first().waitFor()
-await page.getByLabel('Value').selectOption('FACE')
-await shot('gauge-chart')
 await page.getByRole('tab', { name: /What is gauged/ }).click()
 await page.getByText('Good', { exact: true }).waitFor()
 await page.getByRole('tab', { name: 'Result' }).click()
@@ -126,21 +124,91 @@ await page
   .first()
   .waitFor()
 await shot('pallets')
-await page.getByRole('tab', { name: 'Over a shift' }).click()
-await page.getByText('Finished by the end').waitFor()
-await shot('shift')
 await page.getByRole('tab', { name: /^Time/ }).click()
 await page.getByRole('button', { name: /TAP/ }).click()
 await page.getByText('as 2 timed cycles of this machine say').waitFor()
 await shot('time')
-await page.getByRole('tab', { name: /What would save/ }).click()
-await page.getByRole('button', { name: 'Look…' }).first().waitFor()
-await shot('savings')
 await open(/first side/, 'Hand over')
 await page.getByRole('article', { name: 'Setup sheet' }).waitFor()
 await shot('setup-sheet')
 await page.goto('/profiles/two-line')
 await shot('profiles')
+
+// An exercise: the edge finder beside the left face, in steps of a hundredth until it kicks.
+const press = (name: string) => page.getByRole('button', { name, exact: true }).click()
+const jog = async (axis: string, by: number) => {
+  await press(`Axis ${axis}`)
+  await page.getByLabel(`Distance along ${axis}`).fill(String(Math.abs(by)))
+  await press(`Jog ${axis} ${by < 0 ? 'minus' : 'plus'}`)
+}
+await page.goto('/practice/corner-edge-finder')
+await press('Start')
+await page.getByLabel('In the spindle').selectOption('edge-finder')
+await page.getByText('In the spindle now: edge finder.').waitFor()
+await press('Start the spindle at 1000')
+const machine = await page.evaluate(
+  () => JSON.parse(localStorage.getItem('dogleg.draft.practice.corner-edge-finder') ?? '{}').machine,
+)
+const see = async (): Promise<BenchView> =>
+  (await (await page.request.get(`/api/simulated/${machine}`)).json()).view
+const { seen } = await see()
+const part = seen?.bodies.find(({ role }) => role === 'part')
+if (!seen || !part) throw new Error('no part in the vise')
+await jog('Y', Math.min(...part.corners.map(({ y }) => y)) + 1)
+await jog('X', Math.min(...part.corners.map(({ x }) => x)) - 0.3)
+await jog('Z', part.top - 0.2 - seen.tipZ)
+await press('Axis X')
+for (let n = 0; n < 60 && !(await see()).mounted.kicked; n++) {
+  await press('X plus 1 click')
+  await page.waitForTimeout(60)
+}
+await page.getByText('The edge finder kicked.').waitFor()
+await shot('exercise')
+await page.getByRole('tab', { name: 'Work out X' }).click()
+await page.getByRole('radio', { name: 'X+' }).click()
+await page.getByRole('button', { name: /^Take position X/ }).click()
+await press('Answer X with it')
+await page.getByLabel('Y of G54').fill('-10')
+await press('How far off am I?')
+await page.getByRole('region', { name: 'Result' }).waitFor()
+await page.goto('/practice')
+await page.getByText('off by').first().waitFor()
+await shot('practice')
+
+// The simulated Mill 1 with a tool length that is too short: the crash of its first approach.
+await page.goto('/machines/mill-1/simulated')
+await page.getByLabel('Piece number').fill('4711')
+await press('Switch it on')
+await page.getByTestId('position-X').waitFor()
+const hidden = await (await page.request.get('/api/simulated/mill-1/hidden')).json()
+await page.request.post('/api/simulated/mill-1/actions', {
+  data: {
+    actions: [
+      ...(['X', 'Y', 'Z'] as const).map((axis) => ({
+        do: 'key-offset',
+        offset: 'G54',
+        axis,
+        value: hidden.zero[axis],
+      })),
+      ...hidden.tools.map(({ number, length }: { number: number; length: number }) => ({
+        do: 'key-length',
+        tool: number,
+        length: number === 7 ? length - 1.2 : length,
+      })),
+      {
+        do: 'load',
+        text: 'G20 G90 G17 G40 G49 G80\nG53 G0 Z0.\nT7 M6\nG0 G54 X1. Y1.\nS3000 M3\nG43 H7 Z1.\nZ.1\nG1 Z-.2 F12.\nX3.\nG0 Z1.\nM5\nG53 G0 Z0.\nM30\n',
+      },
+      { do: 'single', on: false },
+      { do: 'override', rapid: 100 },
+      { do: 'start' },
+    ],
+  },
+})
+await page.getByRole('tab', { name: 'Program' }).click()
+await page.getByRole('alert').waitFor({ timeout: 60_000 })
+await page.waitForTimeout(500)
+await shot('simulated')
 
 await browser.close()
 await server.stop()

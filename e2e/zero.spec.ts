@@ -8,6 +8,9 @@ async function typeThrough(page: Page, values: readonly string[]) {
     if (value === 'Space') await page.keyboard.press(value)
     else if (value !== '') await page.keyboard.type(value)
     await page.keyboard.press('Tab')
+    // Behind a position stands the key that takes it from the machine.
+    const focused = await page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? '')
+    if (focused.startsWith('Take position')) await page.keyboard.press('Tab')
   }
 }
 

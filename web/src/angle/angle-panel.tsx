@@ -17,13 +17,13 @@ import { type Finding, worstFirst } from '@dogleg/core/fact'
 import { pickupSettings } from '@dogleg/core/pickup'
 import { formatWithUnit, unitSymbol } from '@dogleg/core/quantity'
 import { type AngleFact, angleQuestion, type OffsetState, startingAngle, zerosOf } from '@dogleg/core/setup'
-import { useMemo, useState } from 'react'
+import { type ComponentProps, useMemo, useState } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
 import { GoesStale } from '../logbook/goes-stale.tsx'
-import { TakeTouch } from '../positions/position-entry.tsx'
+import { TouchListEntry } from '../positions/position-entry.tsx'
 import { Judged, Working } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
@@ -224,22 +224,14 @@ export function AnglePanel({ offset }: { offset: OffsetState }) {
           )}
         </div>
         {list && (
-          <ListField
+          <TouchesOrList
+            touches={draft.method === 'edge'}
+            unit={unit}
             label={list.label}
             value={draft[list.field]}
             onChange={(text) => set({ [list.field]: text })}
             rows={{ edge: 3, holes: 2, features: 4, shown: 1 }[draft.method]}
             hint={list.hint}
-            action={
-              draft.method === 'edge' && (
-                <TakeTouch
-                  unit={unit}
-                  onTaken={(line) =>
-                    set({ points: draft.points.trim() === '' ? line : `${draft.points.trimEnd()}\n${line}` })
-                  }
-                />
-              )
-            }
             wrong={told(list.field)}
             understood={
               live.reading || live.entry
@@ -323,4 +315,11 @@ export function AnglePanel({ offset }: { offset: OffsetState }) {
       </div>
     </div>
   )
+}
+
+/** Touches of an edge are taken from the machine; other lists have columns of their own. */
+function TouchesOrList({ touches, ...rest }: ComponentProps<typeof TouchListEntry> & { touches: boolean }) {
+  if (touches) return <TouchListEntry {...rest} />
+  const { unit: _, ...list } = rest
+  return <ListField {...list} />
 }

@@ -5,7 +5,7 @@ import { OperatorButton, OperatorGate } from '../log/operator-gate.tsx'
 import { useTrouble, useUnkept, useWaiting } from '../log/outbox.ts'
 
 const linkLook = ({ isActive }: { isActive: boolean }) =>
-  `inline-flex min-h-11 items-center px-3 font-semibold ${isActive ? 'underline decoration-2 underline-offset-8' : 'hover:bg-stock-shade'}`
+  `inline-flex min-h-11 items-center px-1.5 font-semibold lg:px-3 ${isActive ? 'underline decoration-2 underline-offset-8' : 'hover:bg-stock-shade'}`
 
 /** What waits on this tablet, and why. Silent when everything is in the logbook. */
 function Delivery() {

@@ -267,7 +267,7 @@ export function CodeStep() {
         )}
       </div>
 
-      <div className="flex flex-wrap items-center gap-x-4 gap-y-2 border-t border-rule py-1">
+      <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule py-0.5">
         <Button
           look={same ? 'plain' : 'primary'}
           disabled={!given || same}

@@ -1,9 +1,10 @@
 import type { LinearAxis } from '@dogleg/core/machine'
 import { takenText } from '@dogleg/core/pickup'
 import { formatLength, type LengthUnit, unitSymbol } from '@dogleg/core/quantity'
-import { Crosshair, Unplug } from 'lucide-react'
+import { Crosshair, LoaderCircle, Unplug } from 'lucide-react'
 import { type ComponentProps, useState } from 'react'
 import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
+import { ListField } from '../ui/list-field.tsx'
 import { type Positions, usePositions } from './use-positions.ts'
 
 const clockTime = () => new Date().toLocaleTimeString('en-GB')
@@ -17,19 +18,25 @@ export function TakeKey({
   positions: Positions
   /** 'X', 'X and Y'. */
   what: string
-  onTake: () => void
+  onTake: () => Promise<void>
 }) {
+  const [asking, setAsking] = useState(false)
   const lost = positions.now.state === 'lost'
-  const Mark = lost ? Unplug : Crosshair
+  const Mark = asking ? LoaderCircle : lost ? Unplug : Crosshair
   return (
     <button
       type="button"
-      onClick={onTake}
+      onClick={() => {
+        setAsking(true)
+        void onTake().finally(() => setAsking(false))
+      }}
+      disabled={asking}
+      aria-busy={asking}
       title={lost && positions.now.state === 'lost' ? positions.now.says : undefined}
       aria-label={`Take position ${what}${lost ? ': none to be had now' : ` from ${positions.source.name}`}`}
       className="flex h-full min-w-12 shrink-0 items-center justify-center border-l border-ink-soft hover:bg-stock-shade"
     >
-      <Mark aria-hidden size={24} />
+      <Mark aria-hidden size={24} className={asking ? 'motion-safe:animate-spin' : ''} />
     </button>
   )
 }
@@ -86,31 +93,34 @@ export function PositionEntry({ axis, unit, plain, ...rest }: EntryProps) {
   return plain ? <LengthEntryField {...common} unit={unit} /> : <TextEntry {...common} />
 }
 
-/** The key that adds where the spindle stands, X and Y, to a list of touches; and why it could not. */
-export function TakeTouch({ unit, onTaken }: { unit: LengthUnit; onTaken: (line: string) => void }) {
+/** A list of touches, with the key that adds where the spindle stands, X and Y. */
+export function TouchListEntry({
+  unit,
+  ...rest
+}: Omit<ComponentProps<typeof ListField>, 'action'> & { unit: LengthUnit }) {
   const positions = usePositions()
   const [wrong, setWrong] = useState<string>()
-  if (!positions) return null
+  if (!positions) return <ListField {...rest} />
   const take = async () => {
     try {
       const { X, Y } = await positions.take()
       if (X === undefined || Y === undefined) return setWrong('No X and Y to be had now. Type them.')
       setWrong(undefined)
-      onTaken(`${takenText(X, positions.source, unit)} ${takenText(Y, positions.source, unit)}`)
+      const line = `${takenText(X, positions.source, unit)} ${takenText(Y, positions.source, unit)}`
+      rest.onChange(rest.value.trim() === '' ? line : `${rest.value.trimEnd()}\n${line}`)
     } catch (error) {
       setWrong((error as Error).message)
     }
   }
   return (
-    <>
-      <span className="inline-flex h-11 rounded-sm border border-ink-soft [&>button]:border-l-0">
-        <TakeKey positions={positions} what="X and Y" onTake={take} />
-      </span>
-      {wrong && (
-        <span role="alert" className="text-sm font-semibold">
-          {wrong}
-        </span>
-      )}
-    </>
+    <ListField
+      {...rest}
+      onChange={(text) => {
+        setWrong(undefined)
+        rest.onChange(text)
+      }}
+      wrong={wrong ?? rest.wrong}
+      action={<TakeKey positions={positions} what="X and Y" onTake={take} />}
+    />
   )
 }

@@ -82,11 +82,15 @@ export function TakeProgram({ setup, offset, what, title, rests, text }: TakePro
     })
   return (
     <>
-      <div className="flex gap-2">
-        <Button look="primary" className="min-h-14 flex-1 text-lg whitespace-nowrap" onClick={save}>
+      <div className="flex flex-wrap gap-2">
+        <Button
+          look="primary"
+          className="min-h-14 flex-1 text-lg whitespace-nowrap max-lg:px-2!"
+          onClick={save}
+        >
           <Download aria-hidden size={22} /> Download .nc
         </Button>
-        <Button className="min-h-14 flex-1 text-lg whitespace-nowrap" onClick={copy}>
+        <Button className="min-h-14 flex-1 text-lg whitespace-nowrap max-lg:px-2!" onClick={copy}>
           <Copy aria-hidden size={22} /> Copy
         </Button>
         {handing && <HandKey of={handing} />}

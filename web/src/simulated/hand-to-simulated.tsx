@@ -14,7 +14,7 @@ type Handing = NonNullable<ReturnType<typeof useHanding>>
 
 export const HandKey = ({ of: { machine, handing } }: { of: Handing }) => (
   <Button
-    className="min-h-14 px-3"
+    className="min-h-14 px-3!"
     onClick={() => handing.mutate()}
     disabled={handing.isPending}
     aria-label={`To the simulated ${machine.name}`}

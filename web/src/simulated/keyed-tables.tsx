@@ -3,6 +3,7 @@ import { formatLength, readLength, unitSymbol } from '@dogleg/core/quantity'
 import { useState } from 'react'
 import { Button } from '../ui/button.tsx'
 import { LengthEntryField } from '../ui/entry-field.tsx'
+import { PickOne } from '../ui/pick-one.tsx'
 import type { Simulated } from './use-simulated.ts'
 
 /** One value that is keyed in at the control. */
@@ -79,18 +80,12 @@ export function KeyedTables({ view, work }: { view: BenchView; work: Simulated['
           </tbody>
         </table>
         {names.length > 1 && (
-          <label className="block py-2 font-semibold">
-            {kind === 'mill' ? 'Offset' : 'Tool'}{' '}
-            <select
-              value={offset}
-              onChange={({ target }) => setOffset(target.value)}
-              className="h-11 rounded-sm border border-ink-soft bg-white/60 px-2"
-            >
-              {names.map((name) => (
-                <option key={name}>{name}</option>
-              ))}
-            </select>
-          </label>
+          <PickOne
+            label={kind === 'mill' ? 'Offset' : 'Tool'}
+            value={offset}
+            onChange={setOffset}
+            options={names.map((name) => [name, name] as const)}
+          />
         )}
         <div className="grid gap-x-4 sm:grid-cols-2">
           {axes.map((axis) => (
@@ -130,21 +125,13 @@ export function KeyedTables({ view, work }: { view: BenchView; work: Simulated['
               ))}
             </tbody>
           </table>
-          <div className="flex flex-wrap items-end gap-x-4">
-            <label className="block py-2 font-semibold">
-              Tool{' '}
-              <select
-                value={tool}
-                onChange={({ target }) => setTool(Number(target.value))}
-                className="h-11 rounded-sm border border-ink-soft bg-white/60 px-2"
-              >
-                {tools.map(({ number }) => (
-                  <option key={number} value={number}>
-                    T{number}
-                  </option>
-                ))}
-              </select>
-            </label>
+          <div className="flex flex-wrap items-start gap-x-4">
+            <PickOne
+              label="Tool"
+              value={String(tool)}
+              onChange={(value) => setTool(Number(value))}
+              options={tools.map(({ number }) => [String(number), `T${number}`] as const)}
+            />
             <div className="min-w-60 flex-1">
               <KeyIn
                 label={`Length of T${tool}`}

@@ -14,7 +14,7 @@ interface ListFieldProps {
   most?: number
   lit?: boolean
   onFocus?: () => void
-  /** A key beside its name. */
+  /** A key at the end of the field. */
   action?: ReactNode
 }
 
@@ -35,25 +35,27 @@ export function ListField({
   const id = useId()
   return (
     <div>
-      <div className="flex items-end justify-between gap-2">
-        <label htmlFor={id} className="font-semibold">
-          {label}
-        </label>
+      <label htmlFor={id} className="font-semibold">
+        {label}
+      </label>
+      <div
+        className={`mt-0.5 flex rounded-sm border bg-white/60 ${wrong ? 'border-3 border-ink' : lit ? 'border-layout ring-2 ring-layout' : 'border-ink-soft'}`}
+      >
+        <textarea
+          id={id}
+          rows={rows}
+          value={value}
+          onChange={({ target }) => onChange(target.value)}
+          onFocus={onFocus}
+          aria-invalid={wrong !== undefined}
+          aria-describedby={`${id}-told`}
+          maxLength={most}
+          autoComplete="off"
+          spellCheck={false}
+          className="digits block min-w-0 flex-1 bg-transparent px-3 py-1 text-xl"
+        />
         {action}
       </div>
-      <textarea
-        id={id}
-        rows={rows}
-        value={value}
-        onChange={({ target }) => onChange(target.value)}
-        onFocus={onFocus}
-        aria-invalid={wrong !== undefined}
-        aria-describedby={`${id}-told`}
-        maxLength={most}
-        autoComplete="off"
-        spellCheck={false}
-        className={`digits mt-0.5 block w-full rounded-sm border bg-white/60 px-3 py-1 text-xl ${wrong ? 'border-3 border-ink' : lit ? 'border-layout ring-2 ring-layout' : 'border-ink-soft'}`}
-      />
       <p id={`${id}-told`} className="min-h-5 text-sm leading-5" aria-live="polite">
         {wrong ? (
           <span className="flex items-start gap-1 font-semibold">

@@ -17,10 +17,9 @@ import { formatAsMeant, formatLength, type LengthUnit, readDegrees, unitSymbol }
 import type { ToolFact } from '@dogleg/core/setup'
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp } from 'lucide-react'
 import { useId } from 'react'
-import { PositionEntry, TakeTouch } from '../positions/position-entry.tsx'
+import { PositionEntry, TouchListEntry } from '../positions/position-entry.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
-import { ListField } from '../ui/list-field.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import { Select } from '../ui/select.tsx'
 
@@ -219,19 +218,14 @@ function OneField({
   }
   if (reads === 'points')
     return (
-      <ListField
+      <TouchListEntry
         label={label}
         value={value}
         onChange={common.onChange}
         lit={common.lit}
         onFocus={common.onFocus}
         hint={field.hint}
-        action={
-          <TakeTouch
-            unit={unit}
-            onTaken={(line) => common.onChange(value.trim() === '' ? line : `${value.trimEnd()}\n${line}`)}
-          />
-        }
+        unit={unit}
         rows={draft.method === 'corner' ? 2 : 4}
         wrong={wrong}
         understood={told || !value.trim() ? undefined : touches(value)}

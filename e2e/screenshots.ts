@@ -1,7 +1,8 @@
 import { join } from 'node:path'
-import type { BenchView } from '@dogleg/core/bench'
+import { type BenchView, exerciseOf } from '@dogleg/core/bench'
 import { housingProgram } from '@dogleg/core/demo'
 import { chromium } from '@playwright/test'
+import { ulid } from 'ulid'
 import { openAt, toStep } from './dogleg.ts'
 import { launchOptions, Server } from './harness.ts'
 
@@ -171,6 +172,23 @@ await press('Answer X with it')
 await page.getByLabel('Y of G54').fill('-10')
 await press('How far off am I?')
 await page.getByRole('region', { name: 'Result' }).waitFor()
+// What was done on paper, as a good hand does it.
+for (const [n, id] of ['collet-stop', 'groove-start', 'pallets'].entries()) {
+  const seed = 11 + n
+  await page.request.post('/api/practice', {
+    data: {
+      id: ulid(),
+      by: 'RT',
+      exercise: id,
+      unit: 'inch',
+      seed,
+      machine: null,
+      answers: exerciseOf(id)?.byGoodHand(null, seed, 'inch').answers,
+      hints: 1,
+      seconds: 95 + 40 * n,
+    },
+  })
+}
 await page.goto('/practice')
 await page.getByText('off by').first().waitFor()
 await shot('practice')

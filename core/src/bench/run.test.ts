@@ -94,6 +94,8 @@ describe('a program that runs on the simulated machine', () => {
     const hit = runAll(short, DRILL)
     expect(hit.alarm).toMatchObject({ code: 'collision' })
     expect(hit.alarm?.says).toContain('line 6')
+    // It stands where it hit, and shows what was left of the move: the tip is at the top of the part, meant to end 0.3 below.
+    expect(viewOf(hit).run?.toGo?.[2]).toBeCloseTo(-0.3, 2)
     const again = runAll(act(hit, { do: 'reset' }), DRILL)
     expect(again.alarm?.says).toBe(hit.alarm?.says)
 

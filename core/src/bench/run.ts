@@ -303,7 +303,8 @@ export function distanceToGo(bench: Bench): Triple | undefined {
   const { plan, run } = bench
   if (!plan || !run || run.phase === 'done') return undefined
   const { motion } = plan
-  if (run.phase === 'running' || run.phase === 'held') {
+  // Under way, or stopped within a move: by an alarm.
+  if (run.phase === 'running' || run.phase === 'held' || run.into > 0) {
     if (motion.kind[run.row] === ROW.EVENT) return [0, 0, 0]
     const at = along(plan, run.row, run.into)
     const twice = isLatheBench(bench) ? 2 : 1

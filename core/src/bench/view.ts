@@ -207,7 +207,10 @@ function runView(bench: Bench): BenchView['run'] {
     blocks: plan.motion.blocks,
     line: plan.motion.blockLine[Math.min(run.block, plan.motion.blocks - 1)] ?? 1,
     toGo: toGo ? [shown(toGo[0], step), shown(toGo[1], step), shown(toGo[2], step)] : null,
-    next: run.phase === 'running' || run.phase === 'held' ? null : (nextPress(bench)?.says ?? null),
+    next:
+      run.phase === 'running' || run.phase === 'held' || bench.alarm
+        ? null
+        : (nextPress(bench)?.says ?? null),
   }
 }
 

@@ -141,12 +141,19 @@ export class MilledStock {
   /** When a piece of a tool that moves in a straight line first meets what is left: a share of the move, or Infinity. */
   meets(from: Triple, to: Triple, { radius, from: above }: Pick<RoundPart, 'radius' | 'from'>): number {
     const slack = this.cell * SAME
-    return this.each(from, to, radius, (cell, height, inside) => {
+    let met = 0
+    const share = this.each(from, to, radius, (cell, height, inside) => {
       const left = this.height[cell] as number
       if (height + above >= left - slack) return false
+      met = left
       // Beside something that was cut, a grazed cell is the wall that was left; only untouched ground counts there.
       return inside || (left === this.top && this.untouched(cell))
     })
+    // Coming down it meets the ground between two looks: where it is as low as that.
+    const down = to[2] - from[2]
+    if (share === Number.POSITIVE_INFINITY || share === 0 || down >= 0) return share
+    const at = (met - above - from[2]) / down
+    return at > share - 1 / this.steps(from, to, radius) && at < share ? at : share
   }
 
   private untouched(cell: number): boolean {

@@ -34,7 +34,7 @@ export function TakeKey({
       aria-busy={asking}
       title={lost && positions.now.state === 'lost' ? positions.now.says : undefined}
       aria-label={`Take position ${what}${lost ? ': none to be had now' : ` from ${positions.source.name}`}`}
-      className="flex h-full min-w-12 shrink-0 items-center justify-center border-l border-ink-soft hover:bg-stock-shade"
+      className="flex min-w-12 shrink-0 self-stretch items-center justify-center border-l border-ink-soft hover:bg-stock-shade"
     >
       <Mark aria-hidden size={24} className={asking ? 'motion-safe:animate-spin' : ''} />
     </button>

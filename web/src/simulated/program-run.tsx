@@ -59,7 +59,9 @@ export function ProgramRun({ view, work, text }: { view: BenchView; work: Simula
         <FrontDrawing view={view} />
       </div>
       <p role="status" className="text-lg leading-6">
-        <span className="font-semibold">The program {PHASES[run.phase]}. </span>
+        <span className="font-semibold">
+          The program {view.alarm ? 'is stopped by the alarm' : PHASES[run.phase]}.{' '}
+        </span>
         {run.next && `Next: ${run.next}.`}
       </p>
       <div className="flex flex-wrap gap-2">

@@ -92,14 +92,15 @@ export const colletAndStop: Exercise = {
       allowed,
     })
     const stops = spread.findings.filter(({ severity }) => severity === 'stop')
-    const figure = lengthFigure('length spread', spread.value, 0, allowed, unit)
+    const within = spread.value <= allowed && stops.length === 0
     return judged(
       [
-        {
-          ...figure,
-          truth: `at most ${formatWithUnit(allowed, unit)}`,
-          good: figure.good && stops.length === 0,
-        },
+        plainFigure(
+          'length spread',
+          formatWithUnit(spread.value, unit),
+          `at most ${formatWithUnit(allowed, unit)}`,
+          within,
+        ),
       ],
       spread.findings.map(({ says }) => says),
     )

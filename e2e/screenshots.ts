@@ -139,7 +139,7 @@ await shot('profiles')
 const press = (name: string) => page.getByRole('button', { name, exact: true }).click()
 const jog = async (axis: string, by: number) => {
   await press(`Axis ${axis}`)
-  await page.getByLabel(`Distance along ${axis}`).fill(String(Math.abs(by)))
+  await page.getByLabel(`Distance along ${axis}`).fill(Math.abs(by).toFixed(2))
   await press(`Jog ${axis} ${by < 0 ? 'minus' : 'plus'}`)
 }
 await page.goto('/practice/corner-edge-finder')

@@ -54,15 +54,14 @@ export function hardPieces(bench: MillBench): readonly Piece[] {
   }
   if (mounted.kind !== 'tool') return [nose]
   const tool = world.tools.find(({ shape }) => shape.number === mounted.tool)
-  const scale = tool ? convertLength(1, tool.shape.unit, world.unit) : 1
   const parts = toolParts(tool?.shape, false).flatMap((part) =>
     part.form === 'round'
       ? [
           {
             name: `${part.name} of T${mounted.tool}`,
-            radius: part.radius * scale,
-            from: part.from * scale,
-            to: part.to * scale,
+            radius: part.radius,
+            from: part.from,
+            to: part.to,
           },
         ]
       : [],

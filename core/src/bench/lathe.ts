@@ -19,8 +19,9 @@ const CUTTING = 0.06
 
 /** The tip of the tool at work: X as a diameter, Z from the chuck's face. */
 export function tipOnLathe({ world, mounted, at }: LatheBench): { X: number; Z: number } | undefined {
-  const tool = mounted.kind === 'tool' && world.tools.find(({ shape }) => shape.number === mounted.tool)
-  return tool && tool.geometry ? { X: at.X - tool.geometry.X, Z: at.Z - tool.geometry.Z } : undefined
+  if (mounted.kind !== 'tool') return undefined
+  const geometry = world.tools.find(({ shape }) => shape.number === mounted.tool)?.geometry
+  return geometry && { X: at.X - geometry.X, Z: at.Z - geometry.Z }
 }
 
 /** Diameter of the bar at a place along it; 0 in front of its face. */

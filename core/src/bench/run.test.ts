@@ -1,4 +1,5 @@
 import { describe, expect, it } from 'vitest'
+import { toolIn } from '../machine/index.ts'
 import { prove } from '../prove/index.ts'
 import { act, advance, switchOn } from './bench.ts'
 import type { MillBench } from './contact.ts'
@@ -141,6 +142,31 @@ describe('a program that runs on the simulated machine', () => {
       offsets: { G54: { ...probing.offsets.G54, X: (probing.offsets.G54?.X ?? 0) - 0.6 } },
     }
     expect(runAll(shifted, text(-1)).alarm?.code).toBe('program')
+  })
+
+  it('takes a tool whose shape is in the other unit for what it is, and no program without an end', () => {
+    const inch = practiceTools('mill', 'inch').filter(({ number }) => number === 3)
+    const mm = inch.map((tool) => ({ ...toolIn(tool, 'mm'), unit: 'mm' as const }))
+    const hit = (tools: typeof inch) => {
+      const bench = millOf(3, 'inch', { squared: true, tools })
+      const { X, Y, Z } = partZeroOf(bench.world, bench.vise.frame)
+      // Beside the part by a little more than the drill is thick: nothing; by a little less: the part.
+      return [0.105, 0.095].map((off) => {
+        const { hits } = planRun(
+          {
+            ...bench,
+            offsets: { G54: { X: X - off, Y, Z } },
+            lengths: { 3: bench.world.tools[0]?.length ?? 0 },
+          },
+          'G20 G90 G54\nT3 M6\nG0 X0. Y1.\nG43 H3 Z1.\nG0 Z-.3\nM30',
+        )
+        return hits.size > 0
+      })
+    }
+    expect(hit(inch)).toEqual([false, true])
+    expect(hit(mm)).toEqual([false, true])
+    const endless = runAll(setUp(3), 'G20 G90\nN1 G4 P1\nGOTO 1')
+    expect([endless.plan?.motion.blocks ?? 0, 60_010].sort((a, b) => a - b)[1]).toBe(60_010)
   })
 
   it('has just one first collision in every program with a clamp, whatever the seed', () => {

@@ -36,6 +36,9 @@ function commanded({ world }: Bench, motion: Motion, row: number): Triple {
   return [along('X', shift[0]), along('Y', shift[1]), along('Z', shift[2])]
 }
 
+/** A program that runs longer is not taken: others work at this server meanwhile. */
+const MOST_BLOCKS = 60_000
+
 /** The offset whose part zero the motion counts from. */
 const frameOf = ({ world }: Bench) => world.profile.offsets.standard[0] ?? 'G54'
 
@@ -227,6 +230,7 @@ export function planRun(bench: Bench, text: string): RunPlan {
     { X: 0, Z: 0, ...bench.offsets[`T${shape.number}`] },
   ])
   const options: ReadOptions = {
+    mostBlocks: MOST_BLOCKS,
     profile,
     machine,
     unit,

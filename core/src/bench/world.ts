@@ -1,5 +1,5 @@
 import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
-import type { LinearAxis, Machine, ToolShape } from '../machine/index.ts'
+import { type LinearAxis, type Machine, type ToolShape, toolIn } from '../machine/index.ts'
 import type { BodyRole } from '../prove/index.ts'
 import { convertLength, type LengthUnit, roundTo } from '../quantity/index.ts'
 import { dice } from './dice.ts'
@@ -17,6 +17,7 @@ export interface Standing {
 
 /** A tool of the machine as it really is. */
 export interface TrueTool {
+  /** In the machine's unit. */
   shape: ToolShape
   /** From the gauge line to the tip; on a lathe 0. */
   length: number
@@ -152,10 +153,12 @@ export function millWorld(seed: number, options: WorldOptions): MillWorld {
     bottom: jawTop - own(2.5),
     top: jawTop,
   })
-  const tools = (options.tools ?? []).map((shape) => ({
-    shape,
-    length: own(4) + convertLength(shape.stickOut, shape.unit, unit) / 2 + chance.within(own(0.8)),
-  }))
+  const tools = (options.tools ?? [])
+    .map((tool) => toolIn(tool, unit))
+    .map((shape) => ({
+      shape,
+      length: own(4) + shape.stickOut / 2 + chance.within(own(0.8)),
+    }))
   return {
     kind: 'mill',
     seed,
@@ -191,14 +194,16 @@ export function latheWorld(seed: number, options: WorldOptions): LatheWorld {
   const { unit } = machine
   const own = (inch: number) => convertLength(inch, 'inch', unit)
   const chance = dice(seed)
-  const tools = (options.tools ?? []).map((shape) => ({
-    shape,
-    length: 0,
-    geometry: {
-      X: machine.axes.X.least + own(1.2) + chance.within(own(0.6)),
-      Z: machine.axes.Z.least + own(1.5) + chance.within(own(0.8)),
-    },
-  }))
+  const tools = (options.tools ?? [])
+    .map((tool) => toolIn(tool, unit))
+    .map((shape) => ({
+      shape,
+      length: 0,
+      geometry: {
+        X: machine.axes.X.least + own(1.2) + chance.within(own(0.6)),
+        Z: machine.axes.Z.least + own(1.5) + chance.within(own(0.8)),
+      },
+    }))
   return {
     kind: 'lathe',
     seed,

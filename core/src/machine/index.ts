@@ -22,6 +22,7 @@ export {
   travelIn,
   withinTravel,
 } from './machine.ts'
+export type { PositionsRead } from './positions.ts'
 export { type DueAgain, dueAgain, type ReadyItem, readyItem, USUAL_READY_LIST } from './ready-list.ts'
 export {
   isRoundTool,

@@ -1,5 +1,5 @@
-import { axesOf, type LinearAxis, type Machine } from '@dogleg/core/machine'
-import { convertLength, type LengthUnit, roundTo } from '@dogleg/core/quantity'
+import { axesOf, type Machine, type PositionsRead } from '@dogleg/core/machine'
+import { convertLength, roundTo } from '@dogleg/core/quantity'
 import type { FastifyInstance } from 'fastify'
 import { Problem } from '../problem.ts'
 import type { ReferenceStore } from '../reference/store.ts'
@@ -7,20 +7,6 @@ import { currentDocument, devicesDocument } from '../simulated/mtconnect.ts'
 import { machineOf, type SimulatedMachines } from '../simulated/sessions.ts'
 import { callAgent } from './call-agent.ts'
 import { type AgentDevice, chooseDevice, readCurrent, readDevices } from './read-documents.ts'
-
-/** Machine positions as they were read, in the machine's unit. */
-export interface PositionsRead {
-  unit: LengthUnit
-  positions: Partial<Record<LinearAxis, number>>
-  /** Since when each axis stands there, by the agent's clock. */
-  since: Partial<Record<LinearAxis, string>>
-  from: 'simulated' | 'agent'
-  /** What the source calls the machine. */
-  name: string
-  /** By the server's clock. */
-  readAt: string
-  notes: string[]
-}
 
 /** An agent that hands out the same document for so long is not believed. */
 const FROZEN_MS = 10_000

@@ -149,10 +149,9 @@ const sequences = (session: Session, nextSequence: number) => ({
 
 /** `/current`: the newest of every data item. */
 export function currentDocument(session: Session, now: number): string {
-  const newest = new Map(session.observations.map((each) => [each.id, each]))
   return document('MTConnectStreams', {
     Header: header(session.instance, now, sequences(session, session.next)),
-    Streams: streams(session, [...newest.values()]),
+    Streams: streams(session, [...session.newest.values()]),
   })
 }
 

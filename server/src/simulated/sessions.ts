@@ -34,7 +34,9 @@ export interface Session {
   /** Up to when a program that runs has been let run. */
   advancedTo: number
   touchedAt: number
+  /** The last that were observed, in their order; and the newest of each data item. */
   observations: Observation[]
+  newest: Map<string, Observation>
   /** The number of the next observation. */
   next: number
 }
@@ -70,11 +72,11 @@ export function simulatedMachines(reference: ReferenceStore, clock: () => number
 
   const note = (session: Session) => {
     for (const { id, value } of observe(session.bench)) {
-      const last = session.observations.findLast((each) => each.id === id)
-      if (last?.value === value) continue
-      session.observations.push({ id, value, at: clock(), sequence: session.next++ })
+      if (session.newest.get(id)?.value === value) continue
+      const observation = { id, value, at: clock(), sequence: session.next++ }
+      session.newest.set(id, observation)
+      session.observations.push(observation)
     }
-    // The newest of each is always among the last: it is written again before it would fall out.
     if (session.observations.length > BUFFER)
       session.observations.splice(0, session.observations.length - BUFFER)
   }
@@ -123,6 +125,7 @@ export function simulatedMachines(reference: ReferenceStore, clock: () => number
       advancedTo: now,
       touchedAt: now,
       observations: [],
+      newest: new Map(),
       next: 1,
     }
     if (sessions.size >= MOST && !sessions.has(id)) {

@@ -120,6 +120,19 @@ describe('what a simulated machine publishes', () => {
 })
 
 describe('a simulated machine on the server', () => {
+  it('still tells everything after more was observed than it keeps', async () => {
+    await demo.ask('PUT', '/api/simulated/long', { machine: 'mill-1', seed: 4 })
+    const moves = Array.from({ length: 200 }, (_, n) => ({ do: 'jog', axis: 'X', by: n % 2 === 0 ? -1 : 1 }))
+    for (let n = 0; n < 22; n++) await act('long', ...moves)
+    const { text } = await demo.ask('GET', '/simulated/long/current')
+    for (const element of ['Availability', 'Position', 'Execution', 'Normal'])
+      expect([element, text.includes(`<${element} `)]).toEqual([element, true])
+    const first = Number(/firstSequence="(\d+)"/.exec(text)?.[1])
+    expect(first).toBeGreaterThan(1)
+    expect((await demo.ask('GET', '/simulated/long/sample?from=1')).status).toBe(400)
+    expect((await demo.ask('GET', `/simulated/long/sample?from=${first}`)).status).toBe(200)
+  })
+
   it('lets a program run by the clock, whoever looks', async () => {
     await demo.ask('PUT', '/api/simulated/mill-1', { machine: 'mill-1', seed: 9 })
     const text = 'G20 G90 G94\nG53 G0 Z0.\nG1 G53 X-10. F100.\nM30'

@@ -1,5 +1,5 @@
 import type { BenchAction, BenchView, HiddenTruth, PracticeResult } from '@dogleg/core/bench'
-import type { LinearAxis } from '@dogleg/core/machine'
+import type { PositionsRead } from '@dogleg/core/machine'
 import type { LengthUnit } from '@dogleg/core/quantity'
 import type { Entry, Reference, SetupFile, ShopBoard } from '@dogleg/core/setup'
 import { useSyncExternalStore } from 'react'
@@ -80,17 +80,6 @@ export type Noun = keyof Reference
 export type Row<N extends Noun> = Reference[N][number]
 
 type EntriesSince = { entries: Entry[]; seq: number }
-
-/** Machine positions as the server read them. */
-export interface PositionsRead {
-  unit: LengthUnit
-  positions: Partial<Record<LinearAxis, number>>
-  since: Partial<Record<LinearAxis, string>>
-  from: 'simulated' | 'agent'
-  name: string
-  readAt: string
-  notes: string[]
-}
 
 /** A simulated machine that is on. */
 export interface SimulatedMachine {

@@ -183,7 +183,7 @@ export function Handwheel({ view, work }: ConsoleProps) {
           onChange={({ target }) => setDistance(target.value)}
           aria-invalid={distance !== '' && !entry.ok}
           placeholder={unitSymbol(view.unit)}
-          className="digits h-11 w-20 min-w-0 rounded-sm border border-ink-soft bg-white/60 px-2 text-lg"
+          className="digits h-11 w-24 min-w-0 rounded-sm border border-ink-soft bg-white/60 px-2 text-lg"
         />
         <Key onPress={() => move(-1, 'jog')} name={`Jog ${axis} minus`} disabled={!entry.ok}>
           −

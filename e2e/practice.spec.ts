@@ -1,5 +1,6 @@
 import {
   type BenchAction,
+  type BenchView,
   handOn,
   millWorld,
   squareVise,
@@ -334,6 +335,97 @@ test('the edge finder by hand: it kicks, and what goes wrong is said', async ({ 
   await expect(page.getByLabel('X of G54')).toHaveValue('-12.5')
   await press(page, 'Switch it on with the same piece')
   await expect(page.getByTestId('position-X')).toHaveText('0.0000')
+})
+
+/** The machine of the exercise that is under way, as the page sees it. */
+async function seeMachine(page: Page, server: Server, exercise: string): Promise<BenchView> {
+  const id = await page.evaluate(
+    (key) => JSON.parse(localStorage.getItem(`dogleg.draft.practice.${key}`) ?? '{}').machine,
+    exercise,
+  )
+  return (await (await page.request.get(`${server.address}/api/simulated/${id}`)).json()).view
+}
+
+test('a tool touched off on the lathe: faced, skimmed, measured, both positions taken, good to half a thousandth', async ({
+  page,
+  server,
+}) => {
+  await signIn(page)
+  await page.goto(`${server.address}/practice/touch-off`)
+  await press(page, 'Start')
+  await page.getByLabel('At work').selectOption('T1')
+  await expect(page.getByText('T1 is at work.')).toBeVisible()
+  const jog = async (axis: 'X' | 'Z', by: number) => {
+    await press(page, `Axis ${axis}`)
+    await page.getByLabel(`Distance along ${axis}`).fill(Math.abs(by).toFixed(3))
+    const before = await page.getByTestId(`position-${axis}`).textContent()
+    await press(page, `Jog ${axis} ${by < 0 ? 'minus' : 'plus'}`)
+    await expect(page.getByTestId(`position-${axis}`)).not.toHaveText(before ?? '')
+  }
+  const tip = async () => (await seeMachine(page, server, 'touch-off')).bar
+  const bar = await tip()
+  if (!bar?.tip) throw new Error('no bar')
+  // A micrometer is not put on while it turns.
+  await press(page, 'Start the spindle at 800')
+  await press(page, 'measure')
+  await expect(page.getByRole('alert')).toContainText('Never measure with the spindle turning.')
+  await press(page, 'Reset')
+  await press(page, 'Start the spindle at 800')
+  await jog('X', bar.diameter + 0.2 - bar.tip.X)
+  await jog('Z', bar.face - 0.02 - bar.tip.Z)
+  await jog('X', -((await tip())?.tip?.X ?? 0) - 0.08)
+  await expect(page.getByText('The face is cut.')).toBeVisible()
+  await page.getByRole('tab', { name: 'Work out Z' }).click()
+  await take(page, 'Z')
+  await page.getByLabel('Z of the face').fill('0')
+  await press(page, 'Answer Z with it')
+  await jog('Z', 0.3)
+  await jog('X', bar.diameter - 0.05 - ((await tip())?.tip?.X ?? 0))
+  await jog('Z', -0.6)
+  await expect(page.getByText('A skim is cut.')).toBeVisible()
+  await page.getByRole('tab', { name: 'Work out X' }).click()
+  await take(page, 'X')
+  await jog('Z', 1)
+  await press(page, 'Stop the spindle')
+  await press(page, 'measure')
+  await expect(page.getByTestId('measured')).toHaveText(/^\d\.\d{4}$/)
+  await page.getByLabel('Diameter measured').fill((await page.getByTestId('measured').textContent()) ?? '')
+  await expectAccessible(page)
+  await press(page, 'Answer X with it')
+  await press(page, 'How far off am I?')
+  const result = page.getByRole('region', { name: 'Result' })
+  await expect(result.getByText('Good', { exact: true })).toBeVisible()
+  await expect(result.getByRole('listitem')).toHaveCount(0)
+})
+
+test('the clamp is spotted by reading; stepping into it is said, and counts against the answer', async ({
+  page,
+  server,
+}) => {
+  await signIn(page)
+  await page.goto(`${server.address}/practice/spot-clamp`)
+  await press(page, 'Start')
+  await expect(page.getByText('Next:')).toBeVisible()
+  await press(page, 'Rapid 100 %')
+  await page.getByLabel('Single block').click()
+  await expect(page.getByLabel('Single block')).not.toBeChecked()
+  await press(page, 'Cycle start')
+  const alarm = page.getByRole('alert')
+  await expect(alarm).toContainText(/Collision: the cutter of T3 met the clamp, in line \d+\./, {
+    timeout: 60_000,
+  })
+  const line = /in line (\d+)/.exec((await alarm.textContent()) ?? '')?.[1] ?? ''
+  await expect(page.locator('[aria-current=step]')).toContainText(new RegExp(`^${line}`))
+  await page.getByLabel('Line', { exact: true }).fill(line)
+  await press(page, 'How far off am I?')
+  const result = page.getByRole('region', { name: 'Result' })
+  await expect(result.getByText('Look again')).toBeVisible()
+  await expect(result.getByRole('row', { name: /^line/ })).toContainText('right')
+  await expect(result.getByText(/Something was hit once/)).toBeVisible()
+  await press(page, 'The same piece again')
+  await page.getByLabel('Line', { exact: true }).fill(line)
+  await press(page, 'How far off am I?')
+  await expect(result.getByText('Good', { exact: true })).toBeVisible()
 })
 
 test('positions from an address: said on the machine’s page, refused where the server must not call, typed all the same', async ({

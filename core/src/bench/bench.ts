@@ -2,9 +2,22 @@ import { formatWithUnit } from '../quantity/index.ts'
 import type { BenchAction } from './actions.ts'
 import { bolt, tap } from './clamping.ts'
 import { isMillBench, type MillBench } from './contact.ts'
-import { dice } from './dice.ts'
 import { isLatheBench, type LatheBench, measure, mountOnLathe, moveLathe } from './lathe.ts'
-import { home, inch, jog, look, mount, rock, search, spindle, tryBlock, up, wheel, zeroDial } from './mill.ts'
+import {
+  home,
+  inch,
+  isFinding,
+  jog,
+  look,
+  mount,
+  rock,
+  search,
+  spindle,
+  tryBlock,
+  up,
+  wheel,
+  zeroDial,
+} from './mill.ts'
 import { advance, feedHold, load, rewound, start } from './running.ts'
 import type { Bench } from './state.ts'
 import type { World } from './world.ts'
@@ -147,17 +160,18 @@ function onLathe(bench: LatheBench, action: BenchAction): LatheBench {
   }
 }
 
-/** Clears an alarm: the spindle goes up (a turret home), a program is back at its start, what was broken is out of the spindle. */
+/**
+ * Clears an alarm. After a collision the spindle goes up (a turret home), and what was in the spindle is out of it; so is a
+ * finder that was turned. A program is back at its start.
+ */
 function reset(bench: Bench): Bench {
-  const { alarm } = bench
+  const { alarm, mounted } = bench
   const calm = { ...bench, alarm: null, says: alarm ? 'The alarm is cleared.' : '' }
-  const broke = alarm?.code === 'collision' || alarm?.code === 'spindle'
-  if (!broke && !calm.run) return calm
+  const collided = alarm?.code === 'collision'
+  const out = isMillBench(bench) && (collided || (alarm?.code === 'spindle' && isFinding(mounted)))
+  if (!collided && !out && !calm.run) return calm
   const back = rewound(calm)
-  const chance = dice(bench.world.seed, bench.drawn)
-  return broke
-    ? { ...back, mounted: { kind: 'nothing' }, held: null, drawn: chance.drawn, worked: back.worked + 60 }
-    : back
+  return out ? { ...back, mounted: { kind: 'nothing' }, held: null, worked: back.worked + 60 } : back
 }
 
 /** Moves that a program which runs, and an alarm, do not allow. */

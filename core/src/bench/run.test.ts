@@ -223,6 +223,10 @@ describe('a lathe', () => {
     expect(act(turning, { do: 'jog', axis: 'Z', by: -23 }).alarm?.says).toContain('chuck')
     const deep = act(turning, { do: 'jog', axis: 'X', by: -0.5 })
     expect(act(deep, { do: 'jog', axis: 'Z', by: -23 }).alarm?.says).toContain('too deep')
-    expect(act(turning, { do: 'measure' }).alarm?.code).toBe('spindle')
+    const reaching = act(turning, { do: 'measure' })
+    expect(reaching.alarm?.code).toBe('spindle')
+    // Nothing was hit: the tool is still at work, and where it was.
+    const calm = act(reaching, { do: 'reset' })
+    expect([calm.alarm, calm.mounted, calm.at]).toEqual([null, turning.mounted, turning.at])
   })
 })

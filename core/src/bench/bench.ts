@@ -2,22 +2,10 @@ import { formatWithUnit } from '../quantity/index.ts'
 import type { BenchAction } from './actions.ts'
 import { bolt, tap } from './clamping.ts'
 import { isMillBench, type MillBench } from './contact.ts'
+import { look, rock, zeroDial } from './dial.ts'
+import { tryBlock } from './gauge-block.ts'
 import { isLatheBench, type LatheBench, measure, mountOnLathe, moveLathe } from './lathe.ts'
-import {
-  home,
-  inch,
-  isFinding,
-  jog,
-  look,
-  mount,
-  rock,
-  search,
-  spindle,
-  tryBlock,
-  up,
-  wheel,
-  zeroDial,
-} from './mill.ts'
+import { home, inch, isFinding, jog, mount, search, spindle, up, wheel } from './mill.ts'
 import { advance, feedHold, load, rewound, start } from './running.ts'
 import type { Bench } from './state.ts'
 import type { World } from './world.ts'

@@ -67,6 +67,9 @@ export interface Exercise {
   ) => { answers: Answers; bench: Bench | null }
 }
 
+/** What an exercise has that is done without a machine. */
+export const ON_PAPER = { machine: null, start: () => null } as const
+
 /** What a field must still be told, by its name; empty where the answer can be judged. */
 export function answerProblems({ fields }: Task, unit: LengthUnit, answers: Answers) {
   const problems: Record<string, { says: string; empty: boolean }> = {}

@@ -13,7 +13,8 @@ export {
   type Task,
 } from './exercise.ts'
 export { EXERCISES, exerciseOf, goodHandAt } from './exercises.ts'
-export { type Hand, handOn, squareVise, toolOnBlock, touchByFinder, touchByProbe } from './hand.ts'
+export { type Hand, handOn, toolOnBlock, touchByFinder, touchByProbe } from './hand.ts'
+export { squareVise } from './hand-setting.ts'
 export { type AgainstHidden, againstHidden, type HiddenTruth } from './hidden.ts'
 export { byExercise, errorsInWords, goodHandErrors, peopleOf } from './results.ts'
 export { barSketch, type SketchBox, type TableSketch, tableSketch } from './sketch.ts'

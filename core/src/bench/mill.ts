@@ -1,16 +1,7 @@
 import { LINEAR_AXES, type LinearAxis, travelIn } from '../machine/index.ts'
 import { convertLength, formatLength, formatWithUnit, roundTo } from '../quantity/index.ts'
 import type { ActionOf } from './actions.ts'
-import {
-  finderIn,
-  freeAlong,
-  hardPieces,
-  heightUnder,
-  type MillBench,
-  pressed,
-  softPiece,
-  tipSpot,
-} from './contact.ts'
+import { finderIn, freeAlong, hardPieces, type MillBench, pressed, softPiece, tipSpot } from './contact.ts'
 import { FINDER_RPM, type Finder } from './devices.ts'
 import { dice } from './dice.ts'
 import type { Alarm, Bench, Mounted } from './state.ts'
@@ -54,7 +45,7 @@ function collision(bench: MillBench, { piece, body }: { piece: string; body: str
 }
 
 /** How far a finder may be pushed on from where it first touches. */
-const pushAllowed = (finder: Finder) => (finder.kind === 'sensor' ? finder.tip : 0) + finder.gives
+export const pushAllowed = (finder: Finder) => (finder.kind === 'sensor' ? finder.tip : 0) + finder.gives
 
 const HARM: Record<Finder['kind'], string> = {
   'edge-finder': 'The edge finder was pushed until its tip bent: it reads wrong from now on.',
@@ -64,7 +55,7 @@ const HARM: Record<Finder['kind'], string> = {
 }
 
 /** What pushing a finder too far does to it. */
-function harmed(bench: MillBench, finder: Finder, mounted: Finding): MillBench {
+export function harmed(bench: MillBench, finder: Finder, mounted: Finding): MillBench {
   const chance = dice(bench.world.seed, bench.drawn)
   const next: Finding =
     finder.kind === 'indicator'
@@ -253,103 +244,4 @@ export function mount(bench: MillBench, { what, tool = 0 }: ActionOf<'mount'>): 
   }
   const name = what === 'tool' ? `T${tool}` : (finderIn(mounted, bench.world)?.name ?? 'nothing')
   return { ...settled(put), says: `In the spindle now: ${name}.` }
-}
-
-/** The stylus of an indicator turned to a side by hand: near the high spot, not on it. */
-export function look(bench: MillBench, { way }: ActionOf<'look'>): MillBench {
-  if (bench.mounted.kind !== 'indicator') return bench
-  const chance = dice(bench.world.seed, bench.drawn)
-  const aside = chance.pick([-1, 1]) * chance.between(0.04, 0.12)
-  const turned: MillBench = {
-    ...bench,
-    drawn: chance.drawn,
-    worked: bench.worked + 3,
-    mounted: { ...bench.mounted, looks: way, aside },
-    says: `The stylus looks to ${way} now, not yet on its high spot.`,
-  }
-  return bumpedIfDeep(turned)
-}
-
-function bumpedIfDeep(bench: MillBench): MillBench {
-  const finder = finderIn(bench.mounted, bench.world)
-  return finder && isFinding(bench.mounted) && pressed(bench).depth > pushAllowed(finder)
-    ? harmed(bench, finder, bench.mounted)
-    : settled(bench)
-}
-
-export function rock(bench: MillBench): MillBench {
-  if (bench.mounted.kind !== 'indicator') return bench
-  const chance = dice(bench.world.seed, bench.drawn)
-  const aside = chance.within(0.004)
-  return bumpedIfDeep({
-    ...bench,
-    drawn: chance.drawn,
-    worked: bench.worked + 4,
-    mounted: { ...bench.mounted, aside },
-    says: 'Rocked to and fro: the stylus stands on the high spot.',
-  })
-}
-
-/** What the dial of what is in the spindle shows; undefined where it has none. */
-export function dialOf(bench: MillBench): number | undefined {
-  const { mounted, world } = bench
-  const finder = finderIn(mounted, world)
-  if (!finder || !isFinding(mounted) || finder.dialStep === 0) return undefined
-  const { depth } = pressed(bench)
-  if (finder.kind === 'sensor')
-    return (
-      Math.min(finder.gives, Math.max(-finder.tip, depth - finder.tip + mounted.touch)) +
-      (mounted.harmed?.off ?? 0)
-    )
-  const reads = depth > 0 ? Math.min(finder.gives, Math.max(0, depth + mounted.touch)) : 0
-  return reads - mounted.zero
-}
-
-export function zeroDial(bench: MillBench): MillBench {
-  if (bench.mounted.kind !== 'indicator') return bench
-  const zero = bench.mounted.zero + (dialOf(bench) ?? 0)
-  return {
-    ...bench,
-    mounted: { ...bench.mounted, zero },
-    worked: bench.worked + 3,
-    says: 'The dial is set to zero.',
-  }
-}
-
-/** How a gauge block or feeler goes in under a tool. Feels, by judgement: within two tenths it drags. */
-export type Feel = 'loose' | 'play' | 'drag' | 'does-not-go'
-
-const FEELS: Record<Feel, string> = {
-  loose: 'goes in with plenty of room',
-  play: 'goes in with a little play',
-  drag: 'just goes in, with a drag',
-  'does-not-go': 'does not go in',
-}
-
-export function feelOf(bench: MillBench, height: number, off: number): Feel {
-  const room = heightUnder(bench) - height + off
-  if (room < 0) return 'does-not-go'
-  if (room <= inch(bench, 0.0002)) return 'drag'
-  return room <= inch(bench, 0.004) ? 'play' : 'loose'
-}
-
-export function tryBlock(bench: MillBench, { height }: ActionOf<'try-block'>): MillBench {
-  if (bench.mounted.kind !== 'tool') return { ...bench, says: 'Put a tool into the spindle first.' }
-  if (bench.rpm > 0)
-    return alarmed(
-      bench,
-      'spindle',
-      'Never reach in with the spindle turning.',
-      'Reset: the spindle stands. Try again.',
-    )
-  if (heightUnder(bench) === Number.POSITIVE_INFINITY)
-    return { ...bench, says: 'There is nothing under the tool to put it on.' }
-  const chance = dice(bench.world.seed, bench.drawn)
-  const feel = feelOf(bench, height, chance.within(inch(bench, 0.0002)))
-  return {
-    ...bench,
-    drawn: chance.drawn,
-    worked: bench.worked + 5,
-    says: `${text(bench, height)} under T${bench.mounted.tool}: it ${FEELS[feel]}.`,
-  }
 }

@@ -1,149 +1,17 @@
 import type { LinearAxis } from '../machine/index.ts'
 import { travelIn } from '../machine/index.ts'
-import { isArc, type Motion, type ReadOptions, ROW, read, readSteps } from '../program/index.ts'
-import {
-  alongRow,
-  type Body,
-  findHits,
-  type Hit,
-  pathOf,
-  pressOf,
-  rowsOfBlock,
-  type Triple,
-} from '../prove/index.ts'
+import { type Motion, type ReadOptions, ROW, read, readSteps } from '../program/index.ts'
+import { alongRow, findHits, type Hit, pathOf, pressOf, rowsOfBlock, type Triple } from '../prove/index.ts'
 import { convertLength, formatLength } from '../quantity/index.ts'
 import { cycleTime, type MachineSpeeds, speedsOf } from '../timing/index.ts'
-import { isMillBench, type MillBench, standing } from './contact.ts'
-import { isLatheBench, type LatheBench } from './lathe.ts'
-import { intoFrame } from './plan-geometry.ts'
+import { isMillBench } from './contact.ts'
+import { isLatheBench } from './lathe.ts'
 import type { ProgramRun, RunPlan } from './run-plan.ts'
 import type { Bench } from './state.ts'
-import { blockOf, partZeroOf } from './world.ts'
-
-/**
- * Where the motion's frame lies for a tool: what to add for the machine position of spindle or turret. Where no offset is
- * called yet (a lathe before its first tool) the reader takes home to be half a travel away.
- */
-function commanded({ world }: Bench, motion: Motion, row: number): Triple {
-  const { machine } = world
-  const shift = motion.states[motion.state[row] as number]?.toMachine ?? [Number.NaN, Number.NaN, Number.NaN]
-  const along = (axis: LinearAxis, own: number) => {
-    const travel = machine.axes[axis]
-    if (!Number.isNaN(own) || !travel) return Number.isNaN(own) ? 0 : own
-    const radius = machine.kind === 'lathe' && axis === 'X' ? 0.5 : 1
-    return (machine.home[axis] - (travel.greatest - travel.least) / 2) * radius
-  }
-  return [along('X', shift[0]), along('Y', shift[1]), along('Z', shift[2])]
-}
+import { asItReallyGoes, commanded, frameOf, metByProbing, trueBodies } from './true-path.ts'
 
 /** A program that runs longer is not taken: others work at this server meanwhile. */
 const MOST_BLOCKS = 60_000
-
-/** The offset whose part zero the motion counts from. */
-const frameOf = ({ world }: Bench) => world.profile.offsets.standard[0] ?? 'G54'
-
-/** From the machine position of spindle or turret to the true place of the tip, from the true part zero. */
-function tipFrom(bench: Bench, tool: number): (at: Triple) => Triple {
-  if (isMillBench(bench)) {
-    const { world, vise } = bench
-    const length = world.tools.find(({ shape }) => shape.number === tool)?.length ?? 0
-    const zero = partZeroOf(world, vise.frame)
-    const frame = { x: zero.X, y: zero.Y, angle: vise.frame.angle }
-    return ([x, y, z]) => {
-      const spot = intoFrame(frame, { x, y })
-      return [spot.x, spot.y, z - length - zero.Z]
-    }
-  }
-  const lathe = bench as LatheBench
-  const geometry = lathe.world.tools.find(({ shape }) => shape.number === tool)?.geometry
-  return ([x, y, z]) => [x - (geometry?.X ?? 0) / 2, y, z - (geometry?.Z ?? 0) - lathe.bar.face]
-}
-
-/** The motion moved to where the tool really goes. Arcs turn with it; only those in XY are exact where the part lies turned. */
-function asItReallyGoes(bench: Bench, motion: Motion): Motion {
-  const [x, y, z] = [motion.x.slice(), motion.y.slice(), motion.z.slice()]
-  const arcs = motion.arcs.slice()
-  const place = (row: number, at: Triple): Triple => {
-    const shift = commanded(bench, motion, row)
-    const tool = motion.states[motion.state[row] as number]?.tool ?? 0
-    return tipFrom(bench, tool)([at[0] + shift[0], at[1] + shift[1], at[2] + shift[2]])
-  }
-  for (let row = 0; row < motion.count; row++) {
-    const to = place(row, [motion.x[row] as number, motion.y[row] as number, motion.z[row] as number])
-    x[row] = to[0]
-    y[row] = to[1]
-    z[row] = to[2]
-    if (!isArc(motion.kind[row] as number)) continue
-    const base = 6 * (motion.aux[row] as number)
-    const centre = place(row, [arcs[base] as number, arcs[base + 1] as number, arcs[base + 2] as number])
-    arcs.set(centre, base)
-  }
-  return { ...motion, x, y, z, arcs, start: motion.count > 0 ? place(0, motion.start) : motion.start }
-}
-
-/** What stands on the machine as Prove sees it, from the true part zero. */
-export function trueBodies(bench: Bench): Body[] {
-  if (isMillBench(bench)) {
-    const { rect, top } = blockOf(bench.world)
-    return standing(bench).map((body) => ({
-      id: body.id,
-      name: body.name,
-      role: body.role,
-      shape: 'box',
-      at: { x: body.rect.x0 - rect.x0, y: body.rect.y0 - rect.y0, z: body.bottom - top },
-      size: {
-        x: body.rect.x1 - body.rect.x0,
-        y: body.rect.y1 - body.rect.y0,
-        z: body.top - body.bottom,
-      },
-    }))
-  }
-  const { bar } = bench as LatheBench
-  return [
-    {
-      id: 'bar',
-      name: 'part',
-      role: 'part',
-      shape: 'cylinder',
-      axis: 'Z',
-      at: { x: 0, y: 0, z: -bar.face },
-      diameter: bar.diameter,
-      length: bar.face,
-    },
-    {
-      id: 'chuck',
-      name: 'chuck',
-      role: 'chuck',
-      shape: 'cylinder',
-      axis: 'Z',
-      at: { x: 0, y: 0, z: -bar.face - 2 * bar.diameter },
-      diameter: 4 * bar.diameter,
-      length: 2 * bar.diameter,
-    },
-  ]
-}
-
-/** What probing meets: the true part, seen from where the control believes that it is. */
-function metByProbing(bench: MillBench) {
-  const { world, vise } = bench
-  const zero = partZeroOf(world, vise.frame)
-  const frame = { x: zero.X, y: zero.Y, angle: vise.frame.angle }
-  const keyed = bench.offsets[frameOf(bench)] ?? {}
-  const probe = world.machine.probe?.tool
-  const tool = world.tools.find(({ shape }) => shape.number === probe)
-  const longer = probe === undefined ? 0 : (tool?.length ?? 0) - (bench.lengths[probe] ?? 0)
-  const { size } = world.block
-  return {
-    strict: true,
-    holds: (x: number, y: number, z: number) => {
-      const spot = intoFrame(frame, { x: x + (keyed.X ?? 0), y: y + (keyed.Y ?? 0) })
-      const height = z + (keyed.Z ?? 0) - longer - zero.Z
-      return (
-        spot.x >= 0 && spot.x <= size.x && spot.y >= 0 && spot.y <= size.y && height >= -size.z && height <= 0
-      )
-    },
-  }
-}
 
 /** Axes that leave the travel in a row, or whose machine position nobody can tell. */
 function leavesTravel(bench: Bench, motion: Motion, row: number): string | undefined {

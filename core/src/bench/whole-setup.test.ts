@@ -11,12 +11,12 @@ import {
   handOn,
   indicateBothSides,
   probeTop,
-  squareVise,
   toolOnBlock,
   touchByFinder,
   touchByProbe,
   touchBySensor,
 } from './hand.ts'
+import { squareVise } from './hand-setting.ts'
 import { millOf, UNITS } from './testing.ts'
 import { partZeroOf } from './world.ts'
 

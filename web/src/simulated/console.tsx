@@ -3,10 +3,9 @@ import type { LinearAxis } from '@dogleg/core/machine'
 import { formatLength, readLength, unitSymbol } from '@dogleg/core/quantity'
 import { OctagonX } from 'lucide-react'
 import { useState } from 'react'
-import { Dial } from '../drawing/dial.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
 import { Button } from '../ui/button.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
+import { DeviceKeys } from './device-keys.tsx'
 import { Group, Key } from './parts.tsx'
 import type { Simulated } from './use-simulated.ts'
 
@@ -212,84 +211,6 @@ export function Handwheel({ view, work }: ConsoleProps) {
   )
 }
 
-const SIDES = ['X-', 'X+', 'Y-', 'Y+'] as const
-const spoken = (side: string) => side.replace('-', '−')
-
-/** What goes with the device: a dial and its high spot, a gauge block, the micrometer. */
-function WithDevice({ view, work }: ConsoleProps) {
-  const { mounted, dial, unit } = view
-  const [height, setHeight] = useState(unit === 'inch' ? '1' : '25')
-  const block = readLength(height, unit)
-  if (view.kind === 'lathe')
-    return (
-      <Group label="Micrometer">
-        <Key onPress={() => work({ do: 'measure' })}>measure</Key>
-        <span className="digits w-28 text-right text-xl" data-testid="measured">
-          {view.measured === null ? '-' : formatLength(view.measured, unit)}
-        </span>
-      </Group>
-    )
-  if (mounted.kind === 'tool')
-    return (
-      <Group label="Gauge block">
-        <input
-          aria-label="Height of the gauge block"
-          value={height}
-          onChange={({ target }) => setHeight(target.value)}
-          className="digits h-11 w-20 rounded-sm border border-ink-soft bg-white/60 px-2 text-lg"
-        />
-        <Key disabled={!block.ok} onPress={() => block.ok && work({ do: 'try-block', height: block.value })}>
-          try it under the tool
-        </Key>
-      </Group>
-    )
-  if (!dial) return null
-  const label = (value: number) => formatLength(value, unit, { plus: true })
-  return (
-    <div className="flex gap-2">
-      <div className="w-36 shrink-0">
-        <Sheet label={`Dial of the ${mounted.name}: ${label(dial.value)}`} width={150} height={168}>
-          <Dial
-            at={{ x: 75, y: 68 }}
-            radius={58}
-            value={dial.value}
-            target={0}
-            range={dial.gives}
-            label={label}
-            mark={(value) => (value < 0 ? '−' : '+')}
-            known
-          />
-        </Sheet>
-      </div>
-      {mounted.kind === 'indicator' && (
-        <div className="min-w-0 flex-1 space-y-1.5">
-          <fieldset className="grid grid-cols-2 gap-1.5">
-            <legend className="text-sm text-ink-soft">Stylus looks to</legend>
-            {SIDES.map((way) => (
-              <Key
-                key={way}
-                pressed={mounted.looks === way}
-                onPress={() => work({ do: 'look', way })}
-                name={`Look to ${way}`}
-              >
-                {spoken(way)}
-              </Key>
-            ))}
-          </fieldset>
-          <div className="flex gap-1.5">
-            <Key onPress={() => work({ do: 'rock' })} name="Rock to the high spot">
-              rock
-            </Key>
-            <Key onPress={() => work({ do: 'zero-dial' })} name="Set the dial to zero">
-              zero
-            </Key>
-          </div>
-        </div>
-      )}
-    </div>
-  )
-}
-
 /** The panel of a simulated machine: positions, what happened, spindle, handwheel, and what goes with the device. */
 export function Console({ view, work }: ConsoleProps) {
   return (
@@ -298,7 +219,7 @@ export function Console({ view, work }: ConsoleProps) {
       <Happened view={view} work={work} />
       <Spindle view={view} work={work} />
       <Handwheel view={view} work={work} />
-      <WithDevice view={view} work={work} />
+      <DeviceKeys view={view} work={work} />
     </section>
   )
 }

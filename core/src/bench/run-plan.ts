@@ -1,6 +1,5 @@
 import type { LinearAxis } from '../machine/index.ts'
 import type { Motion, Program } from '../program/index.ts'
-import type { Body } from '../prove/index.ts'
 import type { MachineSpeeds } from '../timing/index.ts'
 
 /** A program as this machine will really run it: what the control commands, and where the tool then goes. */
@@ -11,9 +10,6 @@ export interface RunPlan {
   motion: Motion
   seconds: Float32Array
   speeds: MachineSpeeds
-  /** The same rows as the true tool makes them, in the frame of the true part. */
-  really: Motion
-  bodies: readonly Body[]
   /** The first collision of each row that has one: how far along it, and what meets what. */
   hits: ReadonlyMap<number, { share: number; says: string }>
   /** Offsets that lines of it write, in the machine's unit: what is keyed in changes there. */

@@ -142,8 +142,6 @@ export function planRun(bench: Bench, text: string): RunPlan {
     motion,
     seconds: cycleTime(motion, speeds).rows,
     speeds,
-    really,
-    bodies,
     hits,
     loads: offsetLoads(text, options),
     refused,

@@ -7,7 +7,6 @@ export interface PositionsRead {
   positions: Partial<Record<LinearAxis, number>>
   /** Since when each axis stands there, by the source's clock. */
   since: Partial<Record<LinearAxis, string>>
-  from: 'simulated' | 'agent'
   /** What the source calls the machine. */
   name: string
   /** By the server's clock. */

@@ -168,7 +168,6 @@ describe('positions from an address', () => {
         // -254.127 mm / 25.4, to six digits.
         positions: { X: -10.005, Y: -1 },
         since: { X: '2026-01-02T00:00:00Z', Y: '2026-01-03T00:00:00Z' },
-        from: 'agent',
         name: 'VMC',
       }),
     ])

@@ -150,10 +150,9 @@ export function simulatedMachines(reference: ReferenceStore, clock: () => number
 export type SimulatedMachines = ReturnType<typeof simulatedMachines>
 
 /** A session as the page sees it. */
-export const seenOf = ({ id, bench, seed, exercise, startedAt }: Session) => ({
+export const seenOf = ({ id, bench, seed, startedAt }: Session) => ({
   id,
   seed,
-  exercise,
   startedAt: new Date(startedAt).toISOString(),
   view: viewOf(bench),
 })

@@ -92,7 +92,7 @@ describe('what a simulated machine publishes', () => {
     expect(read.body).toMatchObject({
       unit: 'inch',
       positions: { X: -9.2205, Y: 0, Z: 0 },
-      from: 'simulated',
+      name: 'the simulated Mill 1',
     })
   })
 

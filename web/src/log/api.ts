@@ -85,7 +85,6 @@ type EntriesSince = { entries: Entry[]; seq: number }
 export interface SimulatedMachine {
   id: string
   seed: number
-  exercise: string | null
   startedAt: string
   view: BenchView
 }

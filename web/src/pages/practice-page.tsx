@@ -72,6 +72,8 @@ export function PracticePage() {
                       {errorsInWords(result.last)}, <Duration seconds={result.last.seconds} />.{' '}
                       <span className="text-ink-soft">
                         <When at={result.last.at} />
+                        {result.last.hints > 0 &&
+                          `; ${result.last.hints} ${result.last.hints === 1 ? 'hint' : 'hints'}`}
                         {result.times > 1 && `; ${result.good} of ${result.times} good`}
                       </span>
                     </span>

@@ -5,9 +5,10 @@ import { Crosshair, LoaderCircle, Unplug } from 'lucide-react'
 import { type ComponentProps, useState } from 'react'
 import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
 import { ListField } from '../ui/list-field.tsx'
+import { sayWhen } from '../ui/when.tsx'
 import { type Positions, usePositions } from './use-positions.ts'
 
-const clockTime = () => new Date().toLocaleTimeString('en-GB')
+const SECONDS = 'HH:mm:ss'
 
 /** The key that takes a position: where there is none now it says so by its mark and its name. */
 export function TakeKey({
@@ -32,7 +33,7 @@ export function TakeKey({
       }}
       disabled={asking}
       aria-busy={asking}
-      title={lost && positions.now.state === 'lost' ? positions.now.says : undefined}
+      title={titleOf(positions)}
       aria-label={`Take position ${what}${lost ? ': none to be had now' : ` from ${positions.source.name}`}`}
       className="flex min-w-12 shrink-0 self-stretch items-center justify-center border-l border-ink-soft hover:bg-stock-shade"
     >
@@ -41,13 +42,26 @@ export function TakeKey({
   )
 }
 
+/** Behind the key: where each axis stands and since when, or why nobody knows. */
+function titleOf({ now, source }: Positions): string | undefined {
+  if (now.state === 'lost') return now.says
+  if (now.state === 'waiting') return undefined
+  const axes = Object.entries(now.positions).map(([axis, value]) => {
+    const since = sayWhen(now.since[axis as LinearAxis] ?? '', SECONDS)
+    return `${axis} ${formatLength(value, source.unit)}${since && ` since ${since}`}`
+  })
+  return `${now.name}: ${axes.join(', ')}`
+}
+
 /** What the machine shows of an axis now, or why nobody knows: under an empty field. */
 function hintOf(positions: Positions, axis: LinearAxis, hint: string | undefined) {
   const { now, source } = positions
   if (now.state === 'live') {
     const value = now.positions[axis]
     if (value === undefined) return `${source.name} tells no ${axis} now: type it.`
-    return `Now ${formatLength(value, source.unit)} ${unitSymbol(source.unit)}. ${hint ?? ''}`
+    // What the source leaves open is said in place of the usual hint.
+    const open = now.notes.filter((note) => note.includes(` ${axis} `)).join(' ')
+    return `Now ${formatLength(value, source.unit)} ${unitSymbol(source.unit)}. ${open || hint || ''}`
   }
   return now.state === 'lost' && !now.off ? now.says : hint
 }
@@ -67,10 +81,11 @@ export function PositionEntry({ axis, unit, plain, ...rest }: EntryProps) {
   const [wrong, setWrong] = useState<string>()
   const take = async (from: Positions) => {
     try {
-      const value = (await from.take())[axis]
+      const { positions: now, readAt } = await from.take()
+      const value = now[axis]
       if (value === undefined) return setWrong(`${from.source.name} tells no ${axis} now. Type it.`)
       const text = takenText(value, from.source, unit)
-      setTaken({ text, at: clockTime() })
+      setTaken({ text, at: sayWhen(readAt, SECONDS) })
       setWrong(undefined)
       rest.onChange(text)
     } catch (error) {
@@ -103,7 +118,7 @@ export function TouchListEntry({
   if (!positions) return <ListField {...rest} />
   const take = async () => {
     try {
-      const { X, Y } = await positions.take()
+      const { X, Y } = (await positions.take()).positions
       if (X === undefined || Y === undefined) return setWrong('No X and Y to be had now. Type them.')
       setWrong(undefined)
       const line = `${takenText(X, positions.source, unit)} ${takenText(Y, positions.source, unit)}`

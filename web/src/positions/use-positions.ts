@@ -1,4 +1,4 @@
-import type { LinearAxis, Machine } from '@dogleg/core/machine'
+import type { Machine, PositionsRead } from '@dogleg/core/machine'
 import type { LengthUnit } from '@dogleg/core/quantity'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, useContext } from 'react'
@@ -41,7 +41,7 @@ const EVERY_MS = 1000
 const LOST_AFTER_MS = 4000
 
 export type PositionsState =
-  | { state: 'live'; positions: Partial<Record<LinearAxis, number>>; notes: readonly string[] }
+  | ({ state: 'live' } & Pick<PositionsRead, 'name' | 'positions' | 'since' | 'notes'>)
   /** `off`: nobody switched the simulated machine on. */
   | { state: 'lost'; says: string; off: boolean }
   | { state: 'waiting' }
@@ -50,7 +50,7 @@ export interface Positions {
   source: PositionSource
   now: PositionsState
   /** Reads them at this moment; throws what there is to say. */
-  take: () => Promise<Partial<Record<LinearAxis, number>>>
+  take: () => Promise<PositionsRead>
 }
 
 const read = ({ of, id }: PositionSource) =>
@@ -76,7 +76,7 @@ export function usePositions(): Positions | undefined {
     : data && Date.now() - dataUpdatedAt > LOST_AFTER_MS
       ? { state: 'lost', says: `No position from ${source.name} for ${seconds} s.`, off: false }
       : data
-        ? { state: 'live', positions: data.positions, notes: data.notes }
+        ? { state: 'live', ...data }
         : { state: 'waiting' }
   return {
     source,
@@ -84,7 +84,7 @@ export function usePositions(): Positions | undefined {
     take: async () => {
       const fresh = await read(source)
       client.setQueryData(key, fresh)
-      return fresh.positions
+      return fresh
     },
   }
 }

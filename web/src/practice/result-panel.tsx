@@ -74,6 +74,11 @@ export function ResultPanel({ result, kept, onAgain }: ResultPanelProps) {
           The good hand’s time is reckoned from its moves at this machine, without reading and thinking.
         </p>
       )}
+      {result.hints > 0 && (
+        <p className="text-sm text-ink-soft">
+          With {result.hints === 1 ? 'one hint' : `${result.hints} hints`}.
+        </p>
+      )}
       {result.remarks.length > 0 && (
         <ul className="list-disc space-y-1 pl-5 font-semibold">
           {result.remarks.map((remark) => (

@@ -5,7 +5,7 @@ import { dice } from './dice.ts'
 import { alarmed, inch } from './mill.ts'
 
 /** How a gauge block or feeler goes in under a tool. Feels, by judgement: within two tenths it drags. */
-export type Feel = 'loose' | 'play' | 'drag' | 'does-not-go'
+type Feel = 'loose' | 'play' | 'drag' | 'does-not-go'
 
 const FEELS: Record<Feel, string> = {
   loose: 'goes in with plenty of room',
@@ -14,7 +14,7 @@ const FEELS: Record<Feel, string> = {
   'does-not-go': 'does not go in',
 }
 
-export function feelOf(bench: MillBench, height: number, off: number): Feel {
+function feelOf(bench: MillBench, height: number, off: number): Feel {
   const room = heightUnder(bench) - height + off
   if (room < 0) return 'does-not-go'
   if (room <= inch(bench, 0.0002)) return 'drag'

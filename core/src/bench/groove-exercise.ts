@@ -1,21 +1,12 @@
 import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
 import { type Material, USUAL_MATERIALS } from '../cutting/index.ts'
 import { grooveForm, grooveSizes, newGroove } from '../cycles/grooving/index.ts'
-import {
-  fixedDigits,
-  formatLength,
-  formatWithUnit,
-  type LengthUnit,
-  roundTo,
-  usualDigits,
-} from '../quantity/index.ts'
+import { formatLength, formatWithUnit, type LengthUnit, roundTo, usualDigits } from '../quantity/index.ts'
 import { dice } from './dice.ts'
 import { type Exercise, judged, lengthFigure, lengthOf, ON_PAPER } from './exercise.ts'
 import { practiceMachine } from './world.ts'
 
 const compact = BUILT_IN_PROFILES.find(({ id }) => id === 'compact') as Profile
-const typed = (value: number, unit: LengthUnit) => fixedDigits(value, usualDigits(unit))
-
 /** A groove as a drawing gives it, and the insert that cuts it. */
 function grooveCase(seed: number, unit: LengthUnit) {
   const chance = dice(seed, 8000)
@@ -125,6 +116,9 @@ export const grooveStart: Exercise = {
   },
   byGoodHand: (_bench, seed, unit) => {
     const { X, start, last } = grooveTruth(seed, unit)
-    return { answers: { X: typed(X, unit), start: typed(start, unit), last: typed(last, unit) }, bench: null }
+    return {
+      answers: { X: formatLength(X, unit), start: formatLength(start, unit), last: formatLength(last, unit) },
+      bench: null,
+    }
   },
 }

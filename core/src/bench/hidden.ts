@@ -1,9 +1,23 @@
+import type { Bench } from './state.ts'
 import type { BenchView } from './view.ts'
+import { isMillWorld, partZeroOf } from './world.ts'
 
 /** What is hidden in a simulated machine, in its unit. */
 export interface HiddenTruth {
   zero: { X: number; Y: number; Z: number; angle: number } | null
   tools: readonly { number: number; length: number | null; geometry: { X: number; Z: number } | null }[]
+}
+
+/** What is hidden, for who wants to know how far off they were: then the piece is known. On a lathe Z 0 is the face as it is now. */
+export function hiddenOf({ world, vise, bar }: Bench): HiddenTruth {
+  return {
+    zero: isMillWorld(world) && vise ? partZeroOf(world, vise.frame) : null,
+    tools: world.tools.map(({ shape, length, geometry }) => ({
+      number: shape.number,
+      length: isMillWorld(world) ? length : null,
+      geometry: geometry && bar ? { X: geometry.X, Z: geometry.Z + bar.face } : null,
+    })),
+  }
 }
 
 /** One value that is hidden, what is keyed in for it, and how far that is off; null where nothing is keyed in. */

@@ -15,13 +15,12 @@ export {
 export { EXERCISES, exerciseOf, goodHandAt } from './exercises.ts'
 export { type Hand, handOn, toolOnBlock, touchByFinder, touchByProbe } from './hand.ts'
 export { squareVise } from './hand-setting.ts'
-export { type AgainstHidden, againstHidden, type HiddenTruth } from './hidden.ts'
+export { type AgainstHidden, againstHidden, type HiddenTruth, hiddenOf } from './hidden.ts'
 export { byExercise, errorsInWords, goodHandErrors, peopleOf } from './results.ts'
 export { barSketch, type SketchBox, type TableSketch, tableSketch } from './sketch.ts'
 export type { Alarm, Bench, BoltState, Looks } from './state.ts'
-export { type BenchView, type SeenBody, viewOf } from './view.ts'
+export { type BenchView, positionsShown, type SeenBody, viewOf } from './view.ts'
 export {
-  isMillWorld,
   latheWorld,
   type MillWorld,
   millWorld,

@@ -1,5 +1,5 @@
 import { REPEATABILITY } from '../pickup/index.ts'
-import { fixedDigits, formatWithUnit, type LengthUnit, usualDigits } from '../quantity/index.ts'
+import { formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
 import { switchOn } from './bench.ts'
 import { isMillBench } from './contact.ts'
 import { finderOf } from './devices.ts'
@@ -33,8 +33,6 @@ const squareMill = (seed: number, unit: LengthUnit): Bench =>
       tools: practiceTools('mill', unit),
     }),
   )
-
-const typed = (value: number, unit: LengthUnit) => fixedDigits(value, usualDigits(unit))
 
 /** How far off a value may be: as far as the method repeats, and one step of the display. */
 const allowedBy = (method: keyof typeof REPEATABILITY, unit: LengthUnit) =>
@@ -102,7 +100,7 @@ function corner({ method, carried, find, name, ...rest }: CornerBy): Exercise {
     byGoodHand: (bench, _seed, unit) => {
       const hand = handOn(millOf(bench))
       const { X, Y } = find(hand, unit)
-      return { answers: { X: typed(X, unit), Y: typed(Y, unit) }, bench: hand.bench }
+      return { answers: { X: formatLength(X, unit), Y: formatLength(Y, unit) }, bench: hand.bench }
     },
   }
 }
@@ -184,7 +182,7 @@ const blockHeight = (unit: LengthUnit) => (unit === 'inch' ? 1 : 25)
 /** Its length as a presetter says. */
 function presetOf(bench: Bench, unit: LengthUnit): string {
   const length = bench.world.tools.find(({ shape }) => shape.number === TOOL)?.length ?? 0
-  return typed(length, unit)
+  return formatLength(length, unit)
 }
 
 const onBlock: Exercise = {
@@ -237,7 +235,7 @@ const onBlock: Exercise = {
     const hand = handOn(millOf(bench))
     const position = toolOnBlock(hand, TOOL, blockHeight(unit))
     const Z = position - Number(presetOf(hand.bench, unit)) - blockHeight(unit)
-    return { answers: { Z: typed(Z, unit) } satisfies Answers, bench: hand.bench }
+    return { answers: { Z: formatLength(Z, unit) } satisfies Answers, bench: hand.bench }
   },
 }
 

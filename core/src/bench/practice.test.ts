@@ -5,7 +5,7 @@ import { convertLength, readLength } from '../quantity/index.ts'
 import { act } from './bench.ts'
 import { answerProblems, type PracticeResult } from './exercise.ts'
 import { EXERCISES, exerciseOf, goodHandAt } from './exercises.ts'
-import { againstHidden } from './hidden.ts'
+import { againstHidden, hiddenOf } from './hidden.ts'
 import { byExercise, errorsInWords, goodHandErrors, peopleOf } from './results.ts'
 import { barSketch, tableSketch } from './sketch.ts'
 import { millOf, UNITS } from './testing.ts'
@@ -139,7 +139,13 @@ describe('what is seen and taken', () => {
     const bench = millOf(5, 'inch')
     const zero = partZeroOf(bench.world, bench.vise.frame)
     const keyed = act(bench, { do: 'key-offset', offset: 'G54', axis: 'X', value: zero.X + 0.01 })
-    const lines = againstHidden(viewOf(keyed), { zero, tools: [{ number: 7, length: 5, geometry: null }] })
+    const lines = againstHidden(
+      viewOf(keyed),
+      hiddenOf({
+        ...keyed,
+        world: { ...keyed.world, tools: keyed.world.tools.filter(({ shape }) => shape.number === 7) },
+      }),
+    )
     expect(lines.map(({ name, keyed: of }) => [name, of !== null])).toEqual([
       ['X of G54', true],
       ['Y of G54', false],
@@ -147,5 +153,13 @@ describe('what is seen and taken', () => {
       ['length of T7', false],
     ])
     expect(lines[0]?.off).toBeCloseTo(0.01, 9)
+    // A lathe's geometry is to the face as it is left (trade.md 4): a good hand's answer lies beside it.
+    const touchOff = exerciseOf('touch-off')
+    const done = touchOff && goodHandAt(touchOff, 3, 'inch')
+    if (!done?.bench) throw new Error('no lathe')
+    const [tool] = hiddenOf(done.bench).tools
+    expect([tool?.length, hiddenOf(done.bench).zero]).toEqual([null, null])
+    for (const axis of ['X', 'Z'] as const)
+      expect(Math.abs(Number(done.answers[axis]) - (tool?.geometry?.[axis] ?? 0))).toBeLessThan(0.0005)
   })
 })

@@ -1,6 +1,7 @@
 import {
   convertLength,
   fixedDigits,
+  formatLength,
   formatWithUnit,
   type LengthUnit,
   roundTo,
@@ -166,7 +167,7 @@ export const wrongLength: Exercise = {
         const off = toGo[2] + (view.seen.tipZ - part.top) - approach
         if (Math.abs(off) > byEye(unit)) {
           answers.tool = String(view.mounted.tool)
-          answers.off = fixedDigits(off, usualDigits(unit))
+          answers.off = formatLength(off, unit)
           break
         }
       }

@@ -1,4 +1,4 @@
-import { fixedDigits, formatWithUnit, type LengthUnit, usualDigits } from '../quantity/index.ts'
+import { formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
 import { switchOn } from './bench.ts'
 import { isMillBench } from './contact.ts'
 import { type Exercise, judged, lengthFigure, lengthOf, plainFigure, remarksOn } from './exercise.ts'
@@ -117,7 +117,6 @@ export const touchOff: Exercise = {
     if (!bench) throw new Error('this exercise is done at a lathe')
     const hand = handOn(bench)
     const { X, measured, Z } = skimAndFace(hand, 1)
-    const typed = (value: number) => fixedDigits(value, usualDigits(unit))
-    return { answers: { X: typed(X - measured), Z: typed(Z) }, bench: hand.bench }
+    return { answers: { X: formatLength(X - measured, unit), Z: formatLength(Z, unit) }, bench: hand.bench }
   },
 }

@@ -32,7 +32,7 @@ export type Mounted =
 export type BoltState = 'out' | 'snug' | 'tight'
 
 export interface Alarm {
-  code: 'collision' | 'travel' | 'no-contact' | 'probe' | 'program' | 'spindle'
+  code: 'collision' | 'no-contact' | 'program' | 'spindle'
   says: string
   fix: string
 }

@@ -1,5 +1,5 @@
 import { axesOf, type LinearAxis, type MachineKind } from '../machine/index.ts'
-import { type LengthUnit, roundTo } from '../quantity/index.ts'
+import { digitsOfStep, type LengthUnit, roundTo } from '../quantity/index.ts'
 import { hardPieces, isMillBench, pressed, softPiece, standing, tipSpot, tipZ } from './contact.ts'
 import { type FinderKind, finderOf } from './devices.ts'
 import { dialOf } from './dial.ts'
@@ -90,12 +90,14 @@ export interface BenchView {
   worked: number
 }
 
-const digitsOf = (step: number) => Math.max(0, Math.ceil(-Math.log10(step) - 1e-9))
-
 /** A value to the last digit of what shows it. */
-const shown = (value: number, step: number) => roundTo(Math.round(value / step) * step, digitsOf(step))
+const shown = (value: number, step: number) => roundTo(Math.round(value / step) * step, digitsOfStep(step))
 
-/** What a presetter says of a tool: its true length within three tenths, the same each time. */
+/** Machine positions as the control shows them, to its last digit. */
+export const positionsShown = ({ world: { machine }, at }: Bench): BenchView['positions'] =>
+  Object.fromEntries(axesOf(machine).map((axis) => [axis, shown(at[axis], machine.leastStep)]))
+
+/** What a presetter says of a tool: its true length to the last digit of the display. */
 function presetLength(bench: Bench, number: number): number | null {
   const tool = bench.world.tools.find(({ shape }) => shape.number === number)
   if (!tool || bench.world.kind === 'lathe') return null
@@ -217,7 +219,7 @@ function runView(bench: Bench): BenchView['run'] {
 
 /** What is to be seen of a simulated machine: positions, dial, lights, what stands on it to the eye. */
 export function viewOf(bench: Bench): BenchView {
-  const { world, at } = bench
+  const { world } = bench
   const { machine } = world
   const step = machine.leastStep
   const dial = isMillBench(bench) ? dialOf(bench) : undefined
@@ -228,7 +230,7 @@ export function viewOf(bench: Bench): BenchView {
     unit: world.unit,
     leastStep: step,
     axes: axesOf(machine),
-    positions: Object.fromEntries(axesOf(machine).map((axis) => [axis, shown(at[axis], step)])),
+    positions: positionsShown(bench),
     rpm: Math.round(bench.rpm),
     mounted: mountedView(bench),
     dial:

@@ -60,7 +60,7 @@ export type World = MillWorld | LatheWorld
 export const isMillWorld = (world: World): world is MillWorld => world.kind === 'mill'
 
 /** What a machine is given that stands for practice only. Travels and speeds are usual ones. */
-const practice = (kind: 'mill' | 'lathe', unit: LengthUnit): Machine => {
+export const practiceMachine = (kind: 'mill' | 'lathe', unit: LengthUnit): Machine => {
   const own = (value: number) => roundTo(convertLength(value, 'inch', unit), unit === 'inch' ? 4 : 0)
   const mill = kind === 'mill'
   return {
@@ -95,8 +95,6 @@ const practice = (kind: 'mill' | 'lathe', unit: LengthUnit): Machine => {
     note: '',
   }
 }
-
-export const practiceMachine = practice
 
 const COMPACT = BUILT_IN_PROFILES.find(({ id }) => id === 'compact') as Profile
 

@@ -1,7 +1,4 @@
-import { fixedDigits, type LengthUnit, unitSymbol } from '../quantity/index.ts'
-
-/** Digits after the point that a least step of a display shows. */
-const digitsOf = (leastStep: number) => Math.max(0, Math.ceil(-Math.log10(leastStep) - 1e-9))
+import { digitsOfStep, fixedDigits, type LengthUnit, unitSymbol } from '../quantity/index.ts'
 
 /**
  * A position that was read from the machine as it stands in a field: as the display shows it, with the unit behind it where
@@ -12,6 +9,6 @@ export function takenText(
   { unit, leastStep }: { unit: LengthUnit; leastStep: number },
   field: LengthUnit,
 ): string {
-  const text = fixedDigits(value, digitsOf(leastStep))
+  const text = fixedDigits(value, digitsOfStep(leastStep))
   return unit === field ? text : `${text}${unitSymbol(unit)}`
 }

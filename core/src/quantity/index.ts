@@ -20,4 +20,12 @@ export {
   roundTo,
 } from './format.ts'
 export { type Row, type RowsEntry, type RowsWanted, readRows } from './rows.ts'
-export { convertLength, type LengthUnit, lengthUnit, MM_PER_INCH, unitSymbol, usualDigits } from './unit.ts'
+export {
+  convertLength,
+  digitsOfStep,
+  type LengthUnit,
+  lengthUnit,
+  MM_PER_INCH,
+  unitSymbol,
+  usualDigits,
+} from './unit.ts'

@@ -32,3 +32,6 @@ export function convertLength(value: number, from: LengthUnit, to: LengthUnit): 
   const converted = toNumber(convertExact(magnitude, from, to))
   return value < 0 ? -converted : converted
 }
+
+/** Digits after the point that a step of a display or a dial shows: 4 for 0.0001, 3 for 0.002. */
+export const digitsOfStep = (step: number) => Math.max(0, Math.ceil(-Math.log10(step) - 1e-9))

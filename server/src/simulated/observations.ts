@@ -1,4 +1,4 @@
-import type { Bench } from '@dogleg/core/bench'
+import { type Bench, positionsShown } from '@dogleg/core/bench'
 import { axesOf, type LinearAxis } from '@dogleg/core/machine'
 import { convertLength, fixedDigits } from '@dogleg/core/quantity'
 
@@ -127,15 +127,14 @@ function executionOf({ run, alarm }: Bench): string {
 
 /** What each data item is now. Positions in mm, whatever the control shows: so the standard has it. */
 export function observe(bench: Bench): { id: string; value: string }[] {
-  const { world, at, run, plan } = bench
-  const { leastStep } = world.machine
-  const shown = (value: number) => Math.round(value / leastStep) * leastStep
+  const { world, run, plan } = bench
+  const positions = positionsShown(bench)
   return [
     { id: 'avail', value: 'AVAILABLE' },
     ...axesOf(world.machine).map((axis) => ({
       id: `${axis.toLowerCase()}_position`,
       // Six digits of a mm hold a ten-thousandth of an inch exactly.
-      value: fixedDigits(convertLength(shown(at[axis]), world.unit, 'mm'), 6),
+      value: fixedDigits(convertLength(positions[axis] ?? 0, world.unit, 'mm'), 6),
     })),
     { id: 's_speed', value: String(Math.round(bench.rpm)) },
     { id: 'system', value: bench.alarm ? `FAULT ${bench.alarm.code}: ${bench.alarm.says}` : 'NORMAL' },

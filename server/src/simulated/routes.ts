@@ -1,4 +1,4 @@
-import { benchAction, isMillWorld, partZeroOf } from '@dogleg/core/bench'
+import { benchAction, hiddenOf } from '@dogleg/core/bench'
 import { lengthUnit } from '@dogleg/core/quantity'
 import type { FastifyInstance, FastifyReply } from 'fastify'
 import { z } from 'zod'
@@ -23,17 +23,6 @@ const identifier = z
   .string()
   .regex(/^[\w-]{1,60}$/, 'A simulated machine has a name of letters, digits and dashes.')
 
-/** What is hidden, for who wants to know how far off they were: then the piece is known. */
-function hiddenIn({ bench }: Session) {
-  const { world, vise, bar } = bench
-  const tools = world.tools.map(({ shape, length, geometry }) => ({
-    number: shape.number,
-    length: world.kind === 'mill' ? length : null,
-    geometry: geometry ? { X: geometry.X, Z: geometry.Z + (bar?.face ?? 0) } : null,
-  }))
-  return { zero: isMillWorld(world) && vise ? partZeroOf(world, vise.frame) : null, tools }
-}
-
 /** Simulated machines: switched on, worked at, looked at; and what they publish as an MTConnect agent does. */
 export function simulatedRoutes(app: FastifyInstance, machines: SimulatedMachines, clock: () => number) {
   type One = { Params: { id: string } }
@@ -55,7 +44,7 @@ export function simulatedRoutes(app: FastifyInstance, machines: SimulatedMachine
     text: machines.wanted(params.id).bench.plan?.text ?? '',
   }))
 
-  app.get<One>('/api/simulated/:id/hidden', async ({ params }) => hiddenIn(machines.wanted(params.id)))
+  app.get<One>('/api/simulated/:id/hidden', async ({ params }) => hiddenOf(machines.wanted(params.id).bench))
 
   const xml = (reply: FastifyReply, text: string, status = 200) =>
     reply.code(status).type('text/xml; charset=utf-8').header('cache-control', 'no-store').send(text)

@@ -145,7 +145,7 @@ export function simulatedMachines(reference: ReferenceStore, clock: () => number
     return session
   }
 
-  return { begin, find, wanted, carryOut, end: (id: string) => sessions.delete(id) }
+  return { begin, find, wanted, carryOut }
 }
 export type SimulatedMachines = ReturnType<typeof simulatedMachines>
 

@@ -96,6 +96,30 @@ describe('what a simulated machine publishes', () => {
     })
   })
 
+  it('reads back what the display shows, to its last digit, wherever it stands', async () => {
+    for (const [machine, step, digits] of [
+      ['mill-1', 0.0001, 4],
+      ['mill-2', 0.001, 3],
+    ] as const) {
+      await demo.ask('PUT', `/api/simulated/${machine}`, { machine, seed: 12 })
+      for (let n = 1; n <= 40; n++) {
+        const { view } = await act(machine, {
+          do: 'jog',
+          axis: n % 2 ? 'X' : 'Y',
+          by: -step * ((n * 7919) % 3000),
+        })
+        const { body } = await demo.ask('GET', `/api/machines/${machine}/positions`)
+        const { positions } = body as { positions: Record<string, number> }
+        for (const axis of ['X', 'Y', 'Z'])
+          expect([axis, n, positions[axis]?.toFixed(digits)]).toEqual([
+            axis,
+            n,
+            view.positions[axis]?.toFixed(digits),
+          ])
+      }
+    }
+  })
+
   it('numbers what it observed without a gap, and refuses a place that is no longer there', async () => {
     await demo.ask('PUT', '/api/simulated/mill-2', { machine: 'mill-2', seed: 3 })
     for (let n = 0; n < 5; n++) await act('mill-2', { do: 'jog', axis: 'Y', by: -1 })

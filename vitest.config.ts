@@ -1,8 +1,28 @@
 import { defineConfig } from 'vitest/config'
 
+const thorough = process.env.DOGLEG_THOROUGH === '1'
+/** Long for a machine that is busy; a thorough run tries a property ten times as often and more. */
+const testTimeout = thorough ? 1_200_000 : 30_000
+/** How many cases a property is tried with. */
+const setupFiles = 'core/testing/setup.ts'
+
 export default defineConfig({
   test: {
-    include: ['core/src/**/*.test.ts', 'server/src/**/*.test.ts', 'web/src/**/*.test.ts'],
-    testTimeout: 30_000,
+    maxWorkers: 2,
+    projects: [
+      {
+        // Pure computation: its modules hold no state, so the files of a worker share them.
+        test: { name: 'core', include: ['core/src/**/*.test.ts'], isolate: false, setupFiles, testTimeout },
+      },
+      {
+        test: {
+          name: 'server',
+          include: ['server/src/**/*.test.ts', 'scripts/*.test.mjs'],
+          globalSetup: 'server/src/testing/built-server.mjs',
+          testTimeout,
+        },
+      },
+      { test: { name: 'web', include: ['web/src/**/*.test.{ts,tsx}'], setupFiles, testTimeout } },
+    ],
   },
 })

@@ -1,8 +1,15 @@
 // What the commands need before they can run, done once and skipped when it is done already.
 import { spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
-import { existsSync, mkdirSync, readdirSync, readFileSync, statSync, writeFileSync } from 'node:fs'
-import { createRequire } from 'node:module'
+import {
+  existsSync,
+  mkdirSync,
+  readdirSync,
+  readFileSync,
+  statfsSync,
+  statSync,
+  writeFileSync,
+} from 'node:fs'
 import { dirname, join, relative } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
@@ -41,28 +48,45 @@ function stamped(stamp, state) {
 }
 
 function requireNode() {
-  const [major, minor] = process.versions.node.split('.').map(Number)
-  if (major > 20 || (major === 20 && minor >= 19)) return
-  giveUp(
-    `Dogleg needs Node 20.19 or newer; this is ${process.versions.node}.`,
-    'Install a newer Node and start again.',
-  )
+  const problem = nodeProblem(process.versions.node)
+  if (problem) giveUp(...problem)
 }
 
-/** The database driver is compiled where there is no ready-made one: make sure that it loads. */
-function requireSqlite() {
-  try {
-    const Sqlite = createRequire(join(root, 'server/package.json'))('better-sqlite3')
-    new Sqlite(':memory:').close()
-  } catch (error) {
-    giveUp(
-      'The SQLite driver (better-sqlite3) does not load:',
-      `  ${error.message.split('\n')[0]}`,
-      'It is compiled when there is no ready-made one for this machine. That needs a C++ compiler, make and Python 3.',
-      'On Debian: apt-get install g++ make python3. Then delete node_modules and start again.',
-    )
-  }
+/** What is wrong with a Node of this version; undefined where nothing is. */
+export function nodeProblem(version) {
+  const [major, minor] = version.split('.').map(Number)
+  if (major > 20 || (major === 20 && minor >= 19)) return undefined
+  return [
+    `Dogleg needs Node 20.19 or newer; this is ${version}.`,
+    'Install a newer Node and start again. The logbook is not touched by that.',
+  ]
 }
+
+/** What npm's own messages come to, and what to do about it. The first that is found counts. */
+const INSTALL_PROBLEMS = [
+  [
+    /ENOSPC|no space left/i,
+    'The disk is full: there is no room for the packages (about 700 MB).',
+    'Make room, then start again. The logbook is not touched by that.',
+  ],
+  [
+    /EACCES|EPERM|EROFS/,
+    'This user may not write in the folder of Dogleg, where the packages go.',
+    'Put Dogleg into a folder of your own, or start it as the user who may write there.',
+  ],
+  [
+    /ENOTFOUND|EAI_AGAIN|ECONNREFUSED|ECONNRESET|ETIMEDOUT|ENETUNREACH|EHOSTUNREACH|ERR_SOCKET_TIMEOUT/,
+    'The packages could not be fetched: the npm registry does not answer.',
+    'Connect this computer to the network for the first start, or set the proxy that npm should use. After that Dogleg needs none.',
+  ],
+]
+
+/** Why the packages could not be installed, in words, from what npm said. */
+export const installProblem = (said) =>
+  INSTALL_PROBLEMS.find(([sign]) => sign.test(said))?.slice(1) ?? [
+    'The packages could not be installed; what npm said stands above.',
+    'Delete the folder node_modules and start again.',
+  ]
 
 const installedState = () =>
   `${sha(readFileSync(join(root, 'package-lock.json')))} ${process.versions.modules}`
@@ -74,17 +98,24 @@ const INSTALLED = 'node_modules/.dogleg-installed'
  */
 export function ensureInstalled() {
   requireNode()
-  if (stamped(INSTALLED, installedState()).done) return
-  console.log(
-    'Installing packages. The first time this takes some minutes, because SQLite may have to be compiled.',
+  const { done, mark } = stamped(INSTALLED, installedState())
+  if (done) return
+  console.log('Installing packages. This is done once, and takes about half a minute.')
+  const install = spawnSync(
+    'npm',
+    ['install', '--no-audit', '--no-fund', '--prefer-offline', '--loglevel', 'error'],
+    {
+      cwd: root,
+      stdio: ['ignore', 'inherit', 'pipe'],
+      encoding: 'utf8',
+    },
   )
-  if (!run('npm', ['install', '--no-audit', '--no-fund', '--loglevel', 'error']))
-    giveUp(
-      'The packages could not be installed; what npm said stands above.',
-      'Check that the npm registry can be reached, and that a C++ compiler, make and Python 3 are there, then start again.',
-    )
-  requireSqlite()
-  stamped(INSTALLED, installedState()).mark()
+  const said = `${install.stderr ?? ''}${install.error?.message ?? ''}`
+  if (install.status !== 0) {
+    console.error(said)
+    giveUp(...installProblem(said))
+  }
+  mark()
 }
 
 function filesUnder(path) {
@@ -94,29 +125,48 @@ function filesUnder(path) {
     .flatMap(({ name }) => filesUnder(join(path, name)))
 }
 
-const BUILT_FROM = [
-  'core/src',
-  'server/src',
-  'server/vite.config.ts',
-  'web',
-  'package-lock.json',
-  'scripts/build.mjs',
-]
+/** What is built: by which script, from which files, and what must be there afterwards. */
+const BUILDS = {
+  server: {
+    from: ['core/src', 'server/src', 'server/vite.config.ts'],
+    makes: ['server/dist/main.js', 'server/dist/demo.json'],
+  },
+  page: { from: ['core/src', 'web'], makes: ['web/dist/index.html'] },
+}
 
-/** Builds page and server, unless the sources are those of the last build. */
-export function ensureBuilt() {
-  const state = BUILT_FROM.flatMap((path) => filesUnder(join(root, path)))
+function ensureOne(name) {
+  const { from, makes } = BUILDS[name]
+  const script = `scripts/build-${name}.mjs`
+  const state = [...from, 'package-lock.json', script]
+    .flatMap((path) => filesUnder(join(root, path)))
     .filter((path) => !/\.test\.tsx?$/.test(path))
     .sort()
     .map((path) => `${relative(root, path)} ${sha(readFileSync(path))}`)
     .join('\n')
-  const { done, mark } = stamped('.dogleg/built', sha(state))
-  if (done && existsSync(join(root, 'web/dist/index.html')) && existsSync(join(root, 'server/dist/main.js')))
-    return
-  console.log('Building.')
-  if (!run(process.execPath, [join(root, 'scripts/build.mjs')]))
-    giveUp('The build failed; what it said stands above.')
+  const { done, mark } = stamped(`.dogleg/built-${name}`, sha(state))
+  if (done && makes.every((path) => existsSync(join(root, path)))) return
+  console.log(`Building the ${name}.`)
+  if (!run(process.execPath, [join(root, script)]))
+    giveUp(
+      'The build failed; what it said stands above.',
+      ...(diskIsFull() ? ['The disk is full: make room, then start again.'] : []),
+    )
   mark()
+}
+
+/** Whether less room is left than a build needs. */
+function diskIsFull() {
+  const { bavail, bsize } = statfsSync(root)
+  return bavail * bsize < 20_000_000
+}
+
+/** Builds the server and its demo, unless the sources are those of the last build. */
+export const ensureServerBuilt = () => ensureOne('server')
+
+/** Builds server and page, each unless its sources are those of the last build. */
+export function ensureBuilt() {
+  ensureOne('server')
+  ensureOne('page')
 }
 
 /** Finds Debian's Chromium, or installs it where this user may. */

@@ -1,6 +1,6 @@
 import { join } from 'node:path'
 import type { Profile } from '@dogleg/core/control'
-import { demoReference } from '@dogleg/core/demo'
+import { demoEntries, demoReference } from '@dogleg/core/demo'
 import type { Machine } from '@dogleg/core/machine'
 import { asTyped } from '@dogleg/core/quantity'
 import type { Entry, ShopBoard } from '@dogleg/core/setup'
@@ -10,6 +10,7 @@ import { buildApp } from './app.ts'
 import { type Database, openDatabase } from './database/open.ts'
 import { reference as referenceTable } from './database/schema.ts'
 import { fillDemo, fillLibrary } from './demo.ts'
+import { entryStore } from './entries/store.ts'
 import { referenceStore } from './reference/store.ts'
 import { anyEntry, noteEntry, openedEntry, struckEntry } from './testing/entries.ts'
 import { newFolder } from './testing/process.ts'
@@ -19,8 +20,8 @@ let database: Database
 let app: FastifyInstance
 
 beforeAll(async () => {
-  database = openDatabase(join(newFolder(), 'log.sqlite'), migrations)
-  fillDemo(database, Date.now())
+  database = await openDatabase(join(newFolder(), 'log.sqlite'), migrations)
+  await fillDemo(database, Date.now())
   app = await buildApp({ database, hosts: new Set(['localhost']), page: newFolder(), clock: Date.now })
 })
 afterAll(async () => {
@@ -188,8 +189,44 @@ describe('the log', () => {
     expect((await of('nowhere')).entries).toEqual([])
   })
 
-  it('fills an empty logbook only', () => {
-    expect(fillDemo(database, Date.now())).toBe(false)
+  it('fills an empty logbook only', async () => {
+    expect(await fillDemo(database, Date.now())).toBe(false)
+  })
+
+  it('of a shop that was made when the server was built is the same as one that is made now, moved to now', async () => {
+    const now = Date.now()
+    const made = { now: now - 3 * 86_400_000, entries: demoEntries(now - 3 * 86_400_000, () => 0.25) }
+    const logs = []
+    for (const demo of [made, { now, entries: demoEntries(now, () => 0.25) }]) {
+      const file = await openDatabase(join(newFolder(), 'log.sqlite'), migrations)
+      expect(await fillDemo(file, now, demo)).toBe(true)
+      logs.push([...(await entryStore(file.db).bySetup())])
+      file.close()
+    }
+    expect(logs[0]).toEqual(logs[1])
+  })
+
+  it('takes what five tablets send at once: each entry once, each sending whole', async () => {
+    const opened = openedEntry()
+    await append(opened)
+    const sendings = Array.from({ length: 5 }, (_, n) =>
+      Array.from({ length: 20 }, (_, m) => noteEntry(opened.id, `${n} ${m}`)),
+    )
+    // Every sending twice, as a tablet does whose answer got lost.
+    const answers = await Promise.all([...sendings, ...sendings].map((each) => append(...each)))
+    expect(answers.map(({ status }) => status)).toEqual(Array(10).fill(201))
+    expect(answers.reduce((sum, { body }) => sum + body.added, 0)).toBe(100)
+    const { body } = await ask('GET', `/api/setups/${opened.id}/entries`)
+    const texts = (body.entries as Entry[]).flatMap((entry) => (entry.kind === 'note' ? entry.text : []))
+    expect(texts.toSorted()).toEqual(
+      sendings
+        .flat()
+        .map((entry) => (entry.kind === 'note' ? entry.text : ''))
+        .toSorted(),
+    )
+    // One sending is not cut in two by another.
+    for (let at = 0; at < 100; at += 20)
+      expect(new Set(texts.slice(at, at + 20).map((text) => text.split(' ')[0])).size).toBe(1)
   })
 })
 
@@ -209,6 +246,16 @@ describe('machines and profiles', () => {
       body: { error: { code: 'edited-meanwhile', detail: { note: 'edited' } } },
     })
     expect((await newest()).note).toBe('edited')
+  })
+
+  it('two edits of one row at the same moment: one becomes the next version, the other is refused', async () => {
+    const standing = await newest()
+    const edits = ['from one', 'from the other'].map((note) =>
+      ask('PUT', '/api/machines/mill-1', { ...standing, note }),
+    )
+    const statuses = (await Promise.all(edits)).map(({ status }) => status)
+    expect(statuses.toSorted()).toEqual([200, 409])
+    expect((await newest()).version).toBe(standing.version + 1)
   })
 
   it('adds a machine, and refuses what cannot be one', async () => {
@@ -235,8 +282,8 @@ describe('a setup from another installation', () => {
     board.machines.flatMap(({ setups }) => setups).find((setup) => setup.title === title)?.id
 
   it('comes in with its machine, to the last entry, once; rows that are here stay', async () => {
-    const elsewhere = openDatabase(join(newFolder(), 'elsewhere.sqlite'), migrations)
-    fillLibrary(elsewhere)
+    const elsewhere = await openDatabase(join(newFolder(), 'elsewhere.sqlite'), migrations)
+    await fillLibrary(elsewhere)
     const other = await buildApp({
       database: elsewhere,
       hosts: new Set(['localhost']),
@@ -295,21 +342,19 @@ describe('a setup from another installation', () => {
 
 describe('a logbook from before there were vises, collets, lathes and probes', () => {
   it('reads its machines with defaults, and gets a library', async () => {
-    const old = openDatabase(join(newFolder(), 'old.sqlite'), migrations)
+    const old = await openDatabase(join(newFolder(), 'old.sqlite'), migrations)
     const { kind, home, rapids, around, readyList, probe, ...before } = demoReference.machines[0] as Machine
-    old.db
-      .insert(referenceTable)
-      .values({ noun: 'machines', id: before.id, version: 1, body: JSON.stringify(before) })
-      .run()
+    const older = (noun: 'machines' | 'profiles', row: { id: string }) =>
+      old.write((tx) =>
+        tx.insert(referenceTable).values({ noun, id: row.id, version: 1, body: JSON.stringify(row) }),
+      )
+    await older('machines', before)
     const { probing, ...plainer } = demoReference.profiles[0] as Profile
-    old.db
-      .insert(referenceTable)
-      .values({ noun: 'profiles', id: plainer.id, version: 1, body: JSON.stringify(plainer) })
-      .run()
-    expect(fillDemo(old, Date.now())).toBe(false)
-    fillLibrary(old)
-    fillLibrary(old)
-    const { machines, profiles, vises, collets } = referenceStore(old).current()
+    await older('profiles', plainer)
+    expect(await fillDemo(old, Date.now())).toBe(false)
+    await fillLibrary(old)
+    await fillLibrary(old)
+    const { machines, profiles, vises, collets } = await referenceStore(old.db).current()
     expect(profiles[0]).toMatchObject({ probing: null })
     expect(machines[0]).toMatchObject({ kind: 'mill', probe: null, rapids: null, home: { X: 0, Y: 0, Z: 0 } })
     expect([vises.length, collets.length]).toEqual([2, 8])

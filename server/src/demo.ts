@@ -1,32 +1,58 @@
+import { existsSync, readFileSync } from 'node:fs'
 import { USUAL_MATERIALS } from '@dogleg/core/cutting'
-import { demoEntries, demoReference } from '@dogleg/core/demo'
+import { demoEntries, demoReference, moveLog } from '@dogleg/core/demo'
 import { SAMPLE_VISES, USUAL_COLLETS } from '@dogleg/core/hold'
-import type { Database } from './database/open.ts'
-import { entryStore } from './entries/store.ts'
-import { referenceStore } from './reference/store.ts'
+import type { Entry } from '@dogleg/core/setup'
+import type { Database, Writer } from './database/open.ts'
+import { appendEntries, entryStore } from './entries/store.ts'
+import { addRow, type Noun, type Row, referenceStore } from './reference/store.ts'
 
-/** Fills an empty logbook with the made-up shop. Does nothing where there is anything already. */
-export function fillDemo(database: Database, now: number): boolean {
-  const reference = referenceStore(database)
-  const entries = entryStore(database)
-  if (database.readOnly || !entries.isEmpty() || reference.all('machines').length > 0) return false
-  database.db.transaction(() => {
-    for (const profile of demoReference.profiles) reference.add('profiles', profile)
-    fillLibrary(database)
-    for (const machine of demoReference.machines) reference.add('machines', machine)
-    for (const tool of demoReference.tools) reference.add('tools', tool)
-    entries.append(demoEntries(now, Math.random), now)
+/** The demo's logs as they were made when the server was built, and the time that they are reckoned back from. */
+export interface MadeDemo {
+  now: number
+  entries: Entry[]
+}
+
+/** Makes up what happened in the demo's shop. It takes about a second: the build does it, so that nobody waits for it. */
+export const makeDemo = (now: number): MadeDemo => ({ now, entries: demoEntries(now, Math.random) })
+
+/** What the build has made; undefined where nothing was built, as when the server runs from its sources. */
+export const builtDemo = (file: string): MadeDemo | undefined =>
+  existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as MadeDemo) : undefined
+
+/**
+ * Fills an empty logbook with the made-up shop, as if `now` were the time that it is reckoned back from. Does nothing where there is
+ * anything already.
+ */
+export async function fillDemo(database: Database, now: number, made?: MadeDemo): Promise<boolean> {
+  if (database.readOnly) return false
+  return database.write(async (tx) => {
+    if (!(await entryStore(tx).isEmpty()) || (await referenceStore(tx).all('machines')).length > 0)
+      return false
+    const demo = made ?? makeDemo(now)
+    await addRows(tx, 'profiles', demoReference.profiles)
+    await addMissing(tx)
+    await addRows(tx, 'machines', demoReference.machines)
+    await addRows(tx, 'tools', demoReference.tools)
+    await appendEntries(tx, moveLog(demo.entries, Math.floor((now - demo.now) / 60_000)), now)
+    return true
   })
-  return true
+}
+
+async function addRows<N extends Noun>(tx: Writer, noun: N, rows: readonly Row<N>[]) {
+  for (const row of rows) await addRow(tx, noun, row)
+}
+
+/** What a library is begun with where it has none. */
+const BEGINNINGS = { collets: USUAL_COLLETS, vises: SAMPLE_VISES, materials: USUAL_MATERIALS } as const
+
+async function addMissing(tx: Writer) {
+  const rows = referenceStore(tx)
+  for (const noun of ['collets', 'vises', 'materials'] as const)
+    if ((await rows.all(noun)).length === 0) await addRows(tx, noun, BEGINNINGS[noun])
 }
 
 /** Puts the usual collets and materials and a vise to start from into a library that has none: a logbook from before there were any. */
-export function fillLibrary(database: Database) {
-  if (database.readOnly) return
-  const reference = referenceStore(database)
-  if (reference.all('collets').length === 0)
-    for (const collet of USUAL_COLLETS) reference.add('collets', collet)
-  if (reference.all('vises').length === 0) for (const vise of SAMPLE_VISES) reference.add('vises', vise)
-  if (reference.all('materials').length === 0)
-    for (const material of USUAL_MATERIALS) reference.add('materials', material)
+export async function fillLibrary(database: Database): Promise<void> {
+  if (!database.readOnly) await database.write(addMissing)
 }

@@ -1,8 +1,10 @@
-import { chmodSync, mkdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { spawnSync } from 'node:child_process'
+import { chmodSync, mkdirSync, readFileSync, rmSync, statfsSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
+import { pathToFileURL } from 'node:url'
 import type { Entry } from '@dogleg/core/setup'
-import Sqlite from 'better-sqlite3'
-import { afterEach, describe, expect, it } from 'vitest'
+import { createClient } from '@libsql/client/sqlite3'
+import { afterAll, afterEach, describe, expect, it } from 'vitest'
 import { noteEntry, openedEntry } from './testing/entries.ts'
 import { kill, newFolder, refusedStart, type Started, startServer } from './testing/process.ts'
 
@@ -74,11 +76,11 @@ describe('a logbook file that cannot be used', () => {
 
   it('from a newer version is left as it is', async () => {
     const file = await ownFile()
-    const sqlite = new Sqlite(file)
-    sqlite
-      .prepare("insert into __drizzle_migrations (hash, created_at) values ('later', 99999999999999)")
-      .run()
-    sqlite.close()
+    const client = createClient({ url: pathToFileURL(file).href })
+    await client.execute(
+      "insert into __drizzle_migrations (hash, created_at) values ('later', 99999999999999)",
+    )
+    client.close()
     const before = readFileSync(file)
     const { code, says } = await refusedStart(file)
     expect([code, says]).toEqual([2, expect.stringMatching(/newer Dogleg.*Update Dogleg/)])
@@ -91,6 +93,18 @@ describe('a logbook file that cannot be used', () => {
     const { code, says } = await refusedStart(file)
     expect([code, says]).toEqual([2, expect.stringMatching(/not a Dogleg logbook/)])
     expect(readFileSync(file, 'utf8')).toMatch(/^a letter/)
+  }, 30_000)
+
+  it('that is damaged is left as it is', async () => {
+    const file = await ownFile()
+    // The first page says what tables there are; its head still says that this is SQLite.
+    const bytes = readFileSync(file)
+    bytes.fill(0x5a, 100, 4096)
+    writeFileSync(file, bytes)
+    rmSync(`${file}-wal`, { force: true })
+    const { code, says } = await refusedStart(file)
+    expect([code, says]).toEqual([2, expect.stringMatching(/not a Dogleg logbook, or is damaged/)])
+    expect(readFileSync(file).equals(bytes)).toBe(true)
   }, 30_000)
 
   it('in a place where there can be none says so', async () => {
@@ -123,4 +137,59 @@ describe('a logbook file that cannot be used', () => {
     },
     30_000,
   )
+})
+
+/** A small disk of its own, where this user may make one. */
+function smallDisk(size: string): string | undefined {
+  const folder = newFolder()
+  if (process.getuid?.() !== 0 || process.platform !== 'linux') return undefined
+  const { status } = spawnSync('mount', ['-t', 'tmpfs', '-o', `size=${size}`, 'tmpfs', folder])
+  return status === 0 ? folder : undefined
+}
+const disk = smallDisk('2m')
+afterAll(() => {
+  if (disk) spawnSync('umount', [disk])
+})
+
+describe.runIf(disk)('a full disk', () => {
+  it('refuses with a sentence, keeps all that was acknowledged, and takes it again when there is room', async () => {
+    const folder = disk as string
+    const server = await start(join(folder, 'log.sqlite'))
+    const opened = openedEntry()
+    expect((await post(server.address, [opened])).status).toBe(201)
+    const ballast = join(folder, 'ballast')
+    const { bavail, bsize } = statfsSync(folder)
+    writeFileSync(ballast, Buffer.alloc(Math.max(0, bavail - 40) * bsize, 1))
+    const promised = [opened.id]
+    let refused: Response | undefined
+    while (!refused && promised.length < 400) {
+      const entries = Array.from({ length: 5 }, () => noteEntry(opened.id, 'chips '.repeat(60)))
+      const answer = await post(server.address, entries)
+      if (answer.ok) promised.push(...entries.map(({ id }) => id))
+      else refused = answer
+    }
+    expect(refused?.status).toBe(503)
+    expect(await refused?.json()).toMatchObject({
+      error: { code: 'logbook-unwritable', says: expect.stringMatching(/kept on this tablet/) },
+    })
+    // What was refused is not there by half; what was acknowledged is, and can still be read.
+    expect(await stored(server.address, opened.id)).toEqual(new Set(promised))
+    rmSync(ballast)
+    const later = noteEntry(opened.id, 'there is room again')
+    expect((await post(server.address, [later])).status).toBe(201)
+    await end(server)
+    const again = await start(join(folder, 'log.sqlite'))
+    expect(await stored(again.address, opened.id)).toEqual(new Set([...promised, later.id]))
+    await end(again)
+  }, 30_000)
+
+  it('with no room for a logbook says so before it serves', async () => {
+    const folder = disk as string
+    const ballast = join(folder, 'ballast')
+    const { bavail, bsize } = statfsSync(folder)
+    writeFileSync(ballast, Buffer.alloc(bavail * bsize, 1))
+    const { code, says } = await refusedStart(join(folder, 'other.sqlite'))
+    expect([code, says]).toEqual([2, expect.stringMatching(/disk .*full/)])
+    rmSync(ballast)
+  }, 30_000)
 })

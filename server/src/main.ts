@@ -2,7 +2,7 @@ import { fileURLToPath } from 'node:url'
 import { buildApp } from './app.ts'
 import { readConfig } from './config.ts'
 import { openDatabase } from './database/open.ts'
-import { fillDemo, fillLibrary } from './demo.ts'
+import { builtDemo, fillDemo, fillLibrary } from './demo.ts'
 import { StartProblem } from './problem.ts'
 
 // This file runs from server/src and, built, from server/dist: both lie beside migrations.
@@ -10,9 +10,9 @@ const beside = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 
 async function start() {
   const config = readConfig(process.env, Date.now())
-  const database = openDatabase(config.file, beside('../migrations'))
-  const filled = fillDemo(database, config.demoNow)
-  fillLibrary(database)
+  const database = await openDatabase(config.file, beside('../migrations'))
+  const filled = await fillDemo(database, config.demoNow, builtDemo(beside('demo.json')))
+  await fillLibrary(database)
   const app = await buildApp({
     database,
     hosts: config.hosts,

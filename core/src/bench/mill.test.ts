@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { act, switchOn } from './bench.ts'
 import { finderOf, WHEEL_STEPS } from './devices.ts'
 import { handOn, indicateBothSides, touchByFinder, touchByProbe } from './hand.ts'
@@ -39,7 +40,7 @@ describe('how far a disc is free', () => {
           } else if (way < 20) expect(at(way)).toBeLessThanOrEqual(radius + 1e-9)
         },
       ),
-      { numRuns: 300 },
+      depth(100, 3000),
     )
   })
 
@@ -302,7 +303,7 @@ describe('the machine as a whole', () => {
         const [dx, dy] = [ends.at.X - zero.X, ends.at.Y - zero.Y]
         expect(below && dx > 0.1 && dx < size.x - 0.1 && dy > 0.1 && dy < size.y - 0.1).toBe(false)
       }),
-      { numRuns: 60 },
+      depth(60, 600),
     )
   })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { takenText } from '../pickup/index.ts'
 import { convertLength, readLength } from '../quantity/index.ts'
 import { act } from './bench.ts'
@@ -112,7 +113,7 @@ describe('what is seen and taken', () => {
           expect(read.ok && Math.abs(read.value - convertLength(value, unit, field))).toBeLessThan(1e-8)
         },
       ),
-      { numRuns: 100 },
+      depth(100, 1000),
     )
   })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { USUAL_MATERIALS } from '../cutting/index.ts'
 import { engraveFieldAsked, engraveForm, newEngraving } from '../cycles/engraving/index.ts'
 import {
@@ -93,7 +94,7 @@ describe('the form of a cycle', () => {
           codeOf(tapForm.read(of, 'inch'), 'mill', (params) => ({ ...one, cycle: 'tap', params })),
         ),
       ),
-      { numRuns: 40 },
+      depth(20, 400),
     )
   })
   it('of a groove does the same', () => {
@@ -103,7 +104,7 @@ describe('the form of a cycle', () => {
           codeOf(grooveForm.read(of, 'inch'), 'lathe', (params) => ({ ...one, cycle: 'groove', params })),
         ),
       ),
-      { numRuns: 40 },
+      depth(20, 400),
     )
   })
   it('of a text does the same', () => {
@@ -120,7 +121,7 @@ describe('the form of a cycle', () => {
           codeOf(engraveForm.read(of, 'inch'), 'mill', (params) => ({ ...one, cycle: 'engrave', params })),
         ),
       ),
-      { numRuns: 40 },
+      depth(20, 400),
     )
   })
   it('of what is wrapped does the same', () => {
@@ -148,7 +149,7 @@ describe('the form of a cycle', () => {
           codeOf(wrapForm.read(of, 'inch'), 'mill', (params) => ({ ...one, cycle: 'wrap', params })),
         ),
       ),
-      { numRuns: 60 },
+      depth(25, 600),
     )
   })
 })
@@ -242,7 +243,7 @@ describe('a program of several cycles', () => {
           expect(readSheet(draftOfSheet(read.sheet), 'inch')).toEqual(read)
         }
       }),
-      { numRuns: 60 },
+      depth(25, 600),
     )
   })
   it('takes the tools, and makes the holes, that it says (counted in what the reader reads)', () => {
@@ -261,7 +262,7 @@ describe('a program of several cycles', () => {
         fc.pre(cycles.every(({ cycle, params }) => cycle === 'tap' && params.tapping && !params.tapPeck))
         expect(motion.kind.filter((kind) => kind === ROW.IN_STEP)).toHaveLength(holesOf(read.sheet))
       }),
-      { numRuns: 60 },
+      depth(25, 600),
     )
   })
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import type { EngraveDraft } from '../cycles/engraving/index.ts'
 import type { GrooveDraft } from '../cycles/grooving/index.ts'
 import { type TapDraft, THREADS } from '../cycles/tapping/index.ts'
@@ -64,7 +65,7 @@ describe('what is written does what was planned, in every control', () => {
           if (isMeant(writeSheet(sheetOf({ tap }, unit), on))) written++
         },
       ),
-      { numRuns: 250 },
+      depth(250, 2500),
     )
     expect(written).toBeGreaterThan(150)
   })
@@ -113,7 +114,7 @@ describe('what is written does what was planned, in every control', () => {
           if (isMeant(writeSheet(sheetOf({ engrave }, unit), on))) written++
         },
       ),
-      { numRuns: 300 },
+      depth(300, 3000),
     )
     expect(written).toBeGreaterThan(100)
   })
@@ -186,7 +187,7 @@ describe('what is written does what was planned, in every control', () => {
           if (isMeant(writeSheet(sheetOf({ wrap: of }, unit), on))) written++
         },
       ),
-      { numRuns: 300 },
+      depth(300, 3000),
     )
     expect(written).toBeGreaterThan(150)
   })
@@ -203,7 +204,7 @@ describe('what is written does what was planned, in every control', () => {
             written++
         },
       ),
-      { numRuns: 120 },
+      depth(120, 1200),
     )
     expect(written).toBeGreaterThan(60)
   })
@@ -261,7 +262,7 @@ describe('what is written does what was planned, in every control', () => {
           if (isMeant(writeSheet(sheetOf({ groove: of }, unit), on))) written++
         },
       ),
-      { numRuns: 250 },
+      depth(250, 2500),
     )
     expect(written).toBeGreaterThan(120)
   })

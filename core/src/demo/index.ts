@@ -1,4 +1,5 @@
 export { housingGauging, measuredHousings } from './gauging.ts'
+export { moveLog } from './move-log.ts'
 export { BRACKET_HASHES } from './pallet-setup.ts'
 export { bracketFirst, bracketFirstSaved, bracketPallets, bracketSecond } from './pallets.ts'
 export {

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import type { Body } from '../prove/index.ts'
 import { arrange } from './arrange.ts'
 import type { GaugeCase } from './case.ts'
@@ -125,7 +126,7 @@ describe('a gauging program, whatever the plan', () => {
           for (const [key, value] of valuesOf(plan, part, unit))
             expect(read.parts[0]?.values[key]).toBeCloseTo(value, unit === 'inch' ? 3 : 2)
         }),
-        { numRuns: 25 },
+        depth(10, 2000),
       )
     },
     60_000,
@@ -358,7 +359,7 @@ describe('the way between the features', () => {
           ),
         ).toBeLessThanOrEqual(lengthOfWay(start, stops) + 1e-9)
       }),
-      { numRuns: 40 },
+      depth(40, 400),
     )
   })
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { type Correction, heldWithin, simulate } from './corrected.ts'
 import { nextValue } from './next-part.ts'
 import { partWith } from './part-with.ts'
@@ -30,7 +31,7 @@ describe('a process that is corrected from part to part', () => {
           if (held.stays) expect(errors.every((error) => Math.abs(error) <= 1)).toBe(true)
         },
       ),
-      { numRuns: 300 },
+      depth(100, 3000),
     )
   })
 

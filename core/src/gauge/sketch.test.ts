@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { characteristicsOf, isOut } from './characteristic.ts'
 import { partWith } from './part-with.ts'
 import { draftOfPlan, readPlan } from './plan.ts'
@@ -46,7 +47,7 @@ describe('pictures of a plan', () => {
         expect(placeAt(points, 0)).toMatchObject(first ? { x: points[0]?.x } : {})
         expect(placeAt(points, 1)).toEqual(points.at(-1))
       }),
-      { numRuns: 40 },
+      depth(40, 400),
     )
     expect(placeAt([], 0.5)).toBeUndefined()
   })

@@ -1,6 +1,7 @@
 import { text as library } from '@jscad/modeling'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { arcStrokes, glyphOf, lackingIn, layText, type Stroke, textStrokes } from './index.ts'
 
 const CAPITAL = 21
@@ -76,7 +77,7 @@ describe('single-stroke letters', () => {
           expect(near(laid.width, right - left)).toBe(true)
         },
       ),
-      { numRuns: 200 },
+      depth(200, 2000),
     )
   })
 
@@ -111,7 +112,7 @@ describe('single-stroke letters', () => {
             }
         },
       ),
-      { numRuns: 200 },
+      depth(200, 2000),
     )
     // At the top, read from outside: the first letter is on the left. At the bottom, from inside: likewise.
     for (const [at, reads] of [

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { numberedTexts, palletsOfProgram, readPallets } from './check.ts'
 import { mendedText, mendPallets } from './mend.ts'
 import { newPalletPlan, readPalletPlan } from './plan.ts'
@@ -109,7 +110,7 @@ describe('programs that call each other', () => {
         const plan = planOf([`O1 ${a}`, `O2\nM98 P1\n${b}\nM61`])
         expect(readPallets(plan, onPallets()).findings.length).toBeGreaterThan(0)
       }),
-      { numRuns: 60 },
+      depth(60, 600),
     )
   })
 })
@@ -166,7 +167,7 @@ describe('mended programs', () => {
           expect((texts[index] as string).match(/[XYF]-?\d+\./g)).toEqual(program.text.match(/[XYF]-?\d+\./g))
         expect(main.text).toContain('qualified person'.toUpperCase())
       }),
-      { numRuns: 60 },
+      depth(60, 600),
     )
   })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { type PalletWork, type ShiftCase, simulateShift, steadyCycle } from './shift.ts'
 import { palletOptions } from './worth.ts'
 
@@ -34,7 +35,7 @@ describe('a shift of pallets', () => {
           expect(simulateShift(of(pallets, { swap, hands })).cycle).toBeCloseTo(steadyCycle(pallets, swap), 6)
         },
       ),
-      { numRuns: 300 },
+      depth(300, 3000),
     )
   })
 
@@ -92,7 +93,7 @@ describe('a shift of pallets', () => {
             expect(own[n]?.from ?? 0).toBeGreaterThanOrEqual((own[n - 1]?.to ?? 0) - 1e-9)
         }
       }),
-      { numRuns: 60 },
+      depth(20, 600),
     )
   })
 
@@ -105,7 +106,7 @@ describe('a shift of pallets', () => {
           expect(moneyAMonth).toBeCloseTo((hoursAMonth ?? 0) * 80, 6)
         }
       }),
-      { numRuns: 60 },
+      depth(20, 600),
     )
     // Cut 100 s each, loading 300 s: 2 (300 + 12) a round; in half the time 2 (150 + 12). Hours that the same parts do not
     // need: 8 h x (1 - 324/624) x 20 shifts.
@@ -166,7 +167,7 @@ describe('a shift of pallets', () => {
           ),
         )
       }),
-      { numRuns: 100 },
+      depth(100, 1000),
     )
   })
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { evaluate as mathjs } from 'mathjs'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { evaluate } from './expression.ts'
 
 const NOTHING = { get: () => Number.NaN }
@@ -76,7 +77,7 @@ describe('macro expressions', () => {
         expect(Math.abs(got.value - wanted)).toBeLessThanOrEqual(1e-7 * Math.max(1, Math.abs(wanted)))
         compared++
       }),
-      { numRuns: 2000 },
+      depth(2000, 20_000),
     )
     expect(compared).toBeGreaterThan(1000)
   })

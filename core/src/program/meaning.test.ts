@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { explainWord } from './explain.ts'
 import { endOf, ROW } from './motion.ts'
 import { read } from './read.ts'
@@ -40,7 +41,7 @@ describe('arcs that the motion cannot keep as arcs are chords within 0.0005 in o
         expect(motion.rotary?.[first as number]).toBeLessThan(0)
         expect(before[0]).toBeCloseTo(2 * radius, 9)
       }),
-      { numRuns: 40 },
+      depth(40, 400),
     )
   })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
 import { demoReference } from '../demo/index.ts'
 import type { Machine, ToolShape } from '../machine/index.ts'
@@ -116,7 +117,7 @@ describe('crash finding over a program', () => {
         }
         for (const { body, at } of hits) expect(Math.abs(depthIn(at, tool, body))).toBeLessThan(2)
       }),
-      { numRuns: 60 },
+      depth(60, 600),
     )
   })
 
@@ -131,7 +132,7 @@ describe('crash finding over a program', () => {
           if (inside <= 0) expect(Math.abs(depthIn(at, tool, body))).toBeLessThan(1e-3)
         }
       }),
-      { numRuns: 150 },
+      depth(150, 1500),
     )
   })
 
@@ -152,7 +153,7 @@ describe('crash finding over a program', () => {
         ])
           expect(names(more.hits)).toEqual(expect.arrayContaining(before))
       }),
-      { numRuns: 100 },
+      depth(100, 1000),
     )
   })
 
@@ -170,7 +171,7 @@ describe('crash finding over a program', () => {
           later(names(hitsOf(programOf(path), all).hits)),
         )
       }),
-      { numRuns: 100 },
+      depth(100, 1000),
     )
   })
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { type Body, boundsOf, layoutIn, type Triple } from './body.ts'
 import { withEdits } from './edit.ts'
 import { MilledStock } from './stock.ts'
@@ -72,7 +73,7 @@ describe('what is left of a part', () => {
         if (stands(MARGIN)) expect(met).toBe(true)
         if (!stands(-MARGIN)) expect(met).toBe(false)
       }),
-      { numRuns: 200 },
+      depth(200, 2000),
     )
   })
 
@@ -110,7 +111,7 @@ describe('what is left of a part', () => {
         expect(free).toBeLessThanOrEqual(lowest(MARGIN) + MARGIN * steep + 0.01 + 1e-6)
         expect(free).toBeGreaterThanOrEqual(lowest(-MARGIN) - MARGIN * steep - 0.01)
       }),
-      { numRuns: 300 },
+      depth(300, 3000),
     )
   })
 
@@ -124,7 +125,7 @@ describe('what is left of a part', () => {
         }
         expect(share([...cuts, ...more])).toBeGreaterThanOrEqual(share(cuts))
       }),
-      { numRuns: 40 },
+      depth(40, 400),
     )
   })
 })

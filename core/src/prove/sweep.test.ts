@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { type Body, boundsOf, solidsOf, type Triple } from './body.ts'
 import { rapidPath } from './path.ts'
 import { sweepRound } from './sweep.ts'
@@ -70,7 +71,7 @@ describe('a tool that is moved', () => {
           expect(near).toBe(true)
         }
       }),
-      { numRuns: 500 },
+      depth(500, 5000),
     )
   })
 

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
 import { demoReference } from '../demo/index.ts'
 import { type Machine, type ToolOnLathe, type ToolShape, toolShape } from '../machine/index.ts'
@@ -113,7 +114,7 @@ describe('what is left of a turned part', () => {
         // No point of the grid is farther than this from any material that is there.
         if (met) expect(stands(margin + 0.05)).toBe(true)
       }),
-      { numRuns: 100 },
+      depth(100, 1000),
     )
   })
   it('has exact radii: a bore cut to 0.4 is clear at 0.4, and met a thousandth farther out', () => {

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { demoReference, scaleLayout } from '../demo/index.ts'
 import type { Machine } from '../machine/index.ts'
 import { cycleTime } from '../timing/index.ts'
@@ -92,7 +93,7 @@ describe('the path on a part that turns', () => {
           expect((pz as number) + 0.625).toBeCloseTo(radius * Math.cos(angle), 4)
         },
       ),
-      { numRuns: 60 },
+      depth(60, 600),
     )
   })
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import type { ToolShape } from '../machine/index.ts'
 import { compact, testMill } from '../program/testing.ts'
 import { type Body, type Layout, type ProveCase, prove } from '../prove/index.ts'
@@ -93,7 +94,7 @@ describe('what would save time', () => {
         const lower = offer(offers, 'r-plane')
         if (lower) expect(prove(on(lower.after, [wall])).verdict).toBe(prove(on(program(''), [wall])).verdict)
       }),
-      { numRuns: 40 },
+      depth(20, 400),
     )
   })
 
@@ -284,7 +285,7 @@ describe('what would save time', () => {
           }
         },
       ),
-      { numRuns: 40 },
+      depth(20, 400),
     )
     expect(offered).toBeGreaterThan(20)
   })
@@ -301,7 +302,7 @@ describe('what would save time', () => {
       fc.property(fc.string({ maxLength: 300 }), (text) => {
         findSavings(on(text))
       }),
-      { numRuns: 60 },
+      depth(60, 600),
     )
     expect(findSavings(on(program(`${tool(2, 1, 1)}G4 P1.\n`)), () => false).cancelled).toBe(true)
   })
@@ -346,7 +347,7 @@ describe('the shortest order', () => {
       fc.property(fc.integer({ min: 1, max: 6 }).chain(legs), (of) => {
         expect(lengthOf(shortestOrder(of), of)).toBeCloseTo(brute(of), 9)
       }),
-      { numRuns: 40 },
+      depth(20, 400),
     )
     fc.assert(
       fc.property(legs(9), (of) => {
@@ -365,7 +366,7 @@ describe('the shortest order', () => {
         expect(lengthOf(order, of)).toBeLessThanOrEqual(lengthOf(nearestNeighbour(of), of) + 1e-9)
         expect(lengthOf(order, of)).toBeLessThanOrEqual(lengthOf(given, of) + 1e-9)
       }),
-      { numRuns: 60 },
+      depth(60, 600),
     )
   })
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { compact, sheetOf, twoLine } from '../code/testing.ts'
 import type { Profile } from '../control/index.ts'
 import { demoReference } from '../demo/index.ts'
@@ -50,7 +51,7 @@ describe('the list of serial numbers', () => {
             )
         },
       ),
-      { numRuns: 150 },
+      depth(150, 1500),
     )
   })
   it('names a gap, and takes it as explained once it is said why; steps are no gaps', () => {

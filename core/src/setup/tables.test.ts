@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { demoEntries, demoReference } from '../demo/index.ts'
 import type { ProbeTask } from '../probe/index.ts'
 import {
@@ -47,7 +48,7 @@ describe('copies of an offset', () => {
           expect(fact?.freshness.state).toBe('fresh')
         })
       }),
-      { numRuns: 30 },
+      depth(30, 300),
     )
   })
 

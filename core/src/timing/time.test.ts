@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
 import { demoReference } from '../demo/index.ts'
 import type { Machine } from '../machine/index.ts'
@@ -115,7 +116,7 @@ describe('feed along a path, whatever it is', () => {
     const options = { profile: compact, machine: on, unit: 'inch' as const }
     return cycleTime(read(text, options).motion, speedsOf(on, compact, 'inch')).parts.cutting
   }
-  const holds = (property: (all: Places) => void) => fc.assert(fc.property(places, property), { numRuns: 60 })
+  const holds = (property: (all: Places) => void) => fc.assert(fc.property(places, property), depth(60, 600))
 
   it('takes as long backwards, and mirrored', () =>
     holds((all) => {

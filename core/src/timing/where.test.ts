@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { Matrix, solve } from 'ml-matrix'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
 import { read } from '../program/index.ts'
 import { onMill, testMill } from '../program/testing.ts'
 import { noTime, totalOf, whereTimeGoes } from './breakdown.ts'
@@ -50,7 +51,7 @@ describe('where the time goes', () => {
         for (const { seconds, parts } of [...sections, ...tools])
           expect(totalOf(parts)).toBeCloseTo(seconds, 3)
       }),
-      { numRuns: 60 },
+      depth(60, 600),
     )
   })
 
@@ -133,7 +134,7 @@ describe('timed cycles', () => {
         const got = Object.values(calibrate(cycles).factors)
         for (const [index, factor] of got.entries()) expect(factor).toBeCloseTo(wanted[index] as number, 6)
       }),
-      { numRuns: 100 },
+      depth(100, 1000),
     )
   })
 
@@ -178,7 +179,7 @@ describe('timed cycles', () => {
         // No better than the mean of so many timings.
         expect(now.doubt).toBeLessThanOrEqual(of.doubt / Math.sqrt(times) + 1e-9)
       }),
-      { numRuns: 100 },
+      depth(100, 1000),
     )
   })
 })

@@ -1,24 +1,55 @@
 import { existsSync, mkdirSync, readFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import Sqlite from 'better-sqlite3'
-import { type BetterSQLite3Database, drizzle } from 'drizzle-orm/better-sqlite3'
-import { migrate } from 'drizzle-orm/better-sqlite3/migrator'
+import { pathToFileURL } from 'node:url'
+import { type Client, createClient, type ResultSet } from '@libsql/client/sqlite3'
+import { migrate } from 'drizzle-orm/libsql/migrator'
+import { drizzle } from 'drizzle-orm/libsql/sqlite3'
+import type { BaseSQLiteDatabase } from 'drizzle-orm/sqlite-core'
 import { StartProblem } from '../problem.ts'
+import { inTurn } from './in-turn.ts'
 import * as schema from './schema.ts'
 
+type Queries = BaseSQLiteDatabase<'async', ResultSet, typeof schema>
+
+/** Where questions are asked: the file as it stands, or a transaction that is open. */
+export type Reader = Pick<Queries, 'select'>
+/** A transaction that is open for writing. */
+export type Writer = Pick<Queries, 'select' | 'insert'>
+
 export interface Database {
-  db: BetterSQLite3Database<typeof schema>
+  db: Reader
+  /** Does all of the work in one transaction or none of it; one such work at a time, in the order of asking. */
+  write: <T>(work: (tx: Writer) => Promise<T>) => Promise<T>
   /** True when the file cannot be written: it is shown, and every addition is refused with a sentence. */
   readOnly: boolean
   close: () => void
 }
 
-const isSqliteError = (error: unknown, ...codes: string[]) =>
-  error instanceof Sqlite.SqliteError && codes.some((code) => error.code.startsWith(code))
+/** How long a connection waits for another process that writes. */
+const PATIENCE_MS = 5000
+
+/** SQLite's own code of an error ('SQLITE_FULL'), however deep the driver and the query builder have wrapped it. */
+export function sqliteCode(error: unknown): string | undefined {
+  for (let at = error; at instanceof Error; at = at.cause)
+    if ('code' in at && typeof at.code === 'string' && at.code.startsWith('SQLITE_')) return at.code
+  return undefined
+}
+
+const isSqliteError = (error: unknown, ...codes: string[]) => {
+  const code = sqliteCode(error)
+  return code !== undefined && codes.some((each) => code.startsWith(each))
+}
 
 /** An error of SQLite that means that nothing can be written now, though the file can be read. */
 export const isUnwritable = (error: unknown) =>
   isSqliteError(error, 'SQLITE_READONLY', 'SQLITE_FULL', 'SQLITE_IOERR', 'SQLITE_CANTOPEN', 'SQLITE_BUSY')
+
+/** What an error says at its root: the query builder puts the whole statement round it. */
+function rootMessage(error: unknown): string {
+  let at = error
+  while (at instanceof Error && at.cause instanceof Error) at = at.cause
+  return at instanceof Error ? at.message : String(at)
+}
 
 function newestKnown(migrations: string): number {
   const journal = JSON.parse(readFileSync(join(migrations, 'meta', '_journal.json'), 'utf8')) as {
@@ -28,37 +59,40 @@ function newestKnown(migrations: string): number {
 }
 
 /** The time of the newest migration in the file; 0 in an empty one. */
-function newestApplied(sqlite: Sqlite.Database): number {
-  const table = sqlite.prepare("select 1 from sqlite_master where name = '__drizzle_migrations'").get()
-  if (!table) return 0
-  const row = sqlite.prepare('select max(created_at) as newest from __drizzle_migrations').get() as {
-    newest: number
-  }
-  return Number(row.newest)
+async function newestApplied(client: Client): Promise<number> {
+  const { rows: tables } = await client.execute(
+    "select 1 from sqlite_master where name = '__drizzle_migrations'",
+  )
+  if (tables.length === 0) return 0
+  const { rows } = await client.execute('select max(created_at) as newest from __drizzle_migrations')
+  return Number(rows[0]?.newest)
 }
 
-function openFile(file: string): Sqlite.Database {
+function openFile(file: string): Client {
   try {
     mkdirSync(dirname(file), { recursive: true })
-    return new Sqlite(file, { timeout: 5000 })
+    return createClient({ url: pathToFileURL(file).href, timeout: PATIENCE_MS })
   } catch (error) {
+    if (isSqliteError(error, 'SQLITE_NOTADB', 'SQLITE_CORRUPT')) throw notALogbook(file)
     throw new StartProblem(
       `The logbook file ${file} cannot be opened: ${(error as Error).message}. Check the folder and who may write in it, or name another file with DOGLEG_DATA.`,
     )
   }
 }
 
-function refuseForeign(sqlite: Sqlite.Database, file: string, migrations: string) {
+const notALogbook = (file: string) =>
+  new StartProblem(
+    `${file} is not a Dogleg logbook, or is damaged. It was left as it is. Put the right file in its place, or name another with DOGLEG_DATA.`,
+  )
+
+async function refuseForeign(client: Client, file: string, migrations: string): Promise<number> {
   let applied: number
   try {
-    applied = newestApplied(sqlite)
+    applied = await newestApplied(client)
   } catch (error) {
-    if (isSqliteError(error, 'SQLITE_NOTADB', 'SQLITE_CORRUPT'))
-      throw new StartProblem(
-        `${file} is not a Dogleg logbook, or is damaged. It was left as it is. Put the right file in its place, or name another with DOGLEG_DATA.`,
-      )
+    if (isSqliteError(error, 'SQLITE_NOTADB', 'SQLITE_CORRUPT')) throw notALogbook(file)
     throw new StartProblem(
-      `The logbook file ${file} cannot be read: ${(error as Error).message}. It was left as it is.`,
+      `The logbook file ${file} cannot be read: ${rootMessage(error)}. It was left as it is.`,
     )
   }
   if (applied > newestKnown(migrations))
@@ -71,33 +105,44 @@ function refuseForeign(sqlite: Sqlite.Database, file: string, migrations: string
 /**
  * Opens the logbook in WAL mode with full synchronisation (an acknowledged entry survives a power cut), and brings
  * it up to date. A file that can be read but not written opens for reading. Throws StartProblem with a sentence.
+ *
+ * The driver has several connections to the file. WAL is kept in the file; full synchronisation is what the driver was
+ * built with and holds on each of them, which `open.test.ts` asks. Its calls block this one thread, so a second
+ * transaction that waited for the first to end would wait for ever: `write` lets one in at a time.
  */
-export function openDatabase(file: string, migrations: string): Database {
+export async function openDatabase(file: string, migrations: string): Promise<Database> {
   const existed = existsSync(file)
-  const sqlite = openFile(file)
-  const db = drizzle(sqlite, { schema })
-  const close = () => sqlite.close()
+  const client = openFile(file)
+  const db = drizzle(client, { schema })
+  const turn = inTurn()
+  const database = (readOnly: boolean): Database => ({
+    db,
+    write: (work) => turn(() => db.transaction(work, { behavior: 'immediate' })),
+    readOnly,
+    close: () => client.close(),
+  })
   try {
-    const applied = refuseForeign(sqlite, file, migrations)
+    const applied = await refuseForeign(client, file, migrations)
     try {
-      sqlite.pragma('journal_mode = WAL')
-      sqlite.pragma('synchronous = FULL')
-      sqlite.pragma('user_version = 1') // a write that changes nothing: fails here rather than at the first entry
-      migrate(db, { migrationsFolder: migrations })
-      return { db, readOnly: false, close }
+      await client.execute('pragma journal_mode = WAL')
+      await client.execute('pragma user_version = 1') // a write that changes nothing: fails here rather than at the first entry
+      await migrate(db, { migrationsFolder: migrations })
+      return database(false)
     } catch (error) {
       if (!isUnwritable(error) || !existed) throw error
       if (applied < newestKnown(migrations))
         throw new StartProblem(
           `The logbook ${file} needs to be brought up to date, but it cannot be written. Check who may write it, then start again.`,
         )
-      return { db, readOnly: true, close }
+      return database(true)
     }
   } catch (error) {
-    close()
+    client.close()
     if (error instanceof StartProblem) throw error
-    throw new StartProblem(
-      `The logbook ${file} cannot be used: ${(error as Error).message}. It was left as it is.`,
-    )
+    if (isSqliteError(error, 'SQLITE_FULL'))
+      throw new StartProblem(
+        `The disk is full: there is no room for the logbook ${file}. Make room, or name a file on another disk with DOGLEG_DATA, then start again.`,
+      )
+    throw new StartProblem(`The logbook ${file} cannot be used: ${rootMessage(error)}. It was left as it is.`)
   }
 }

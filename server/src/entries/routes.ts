@@ -1,10 +1,11 @@
 import { entry, shopBoard } from '@dogleg/core/setup'
 import type { FastifyInstance } from 'fastify'
 import { z } from 'zod'
+import type { Database } from '../database/open.ts'
 import { parse } from '../parse.ts'
 import { Problem } from '../problem.ts'
 import type { ReferenceStore } from '../reference/store.ts'
-import type { EntryStore } from './store.ts'
+import { appendEntries, type EntryStore } from './store.ts'
 
 const MOST_ENTRIES = 500
 
@@ -19,21 +20,22 @@ const sinceQuery = z.object({ after: z.coerce.number().int().min(0).default(0) }
 /** Routes of the log: add entries, read one setup's, and list the setups that they make. */
 export function entryRoutes(
   app: FastifyInstance,
+  { write, readOnly }: Database,
   store: EntryStore,
   reference: ReferenceStore,
   clock: () => number,
-  readOnly: boolean,
 ) {
   const time = () => new Date(clock()).toISOString()
 
   app.post('/api/entries', async (request, reply) => {
     const { entries } = parse(appending, request.body)
-    return reply.code(201).send({ ...store.append(entries, clock()), time: time() })
+    const done = await write((tx) => appendEntries(tx, entries, clock()))
+    return reply.code(201).send({ ...done, time: time() })
   })
 
   app.get<{ Params: { id: string } }>('/api/setups/:id/entries', async (request) => {
     const { after } = parse(sinceQuery, request.query)
-    const found = store.since(request.params.id, after)
+    const found = await store.since(request.params.id, after)
     if (after === 0 && found.entries.length === 0)
       throw new Problem(404, 'not-found', 'There is no setup with this address. Go back to the shop.')
     return { ...found, time: time() }
@@ -41,16 +43,16 @@ export function entryRoutes(
 
   app.get<{ Params: { id: string } }>('/api/machines/:id/entries', async (request) => {
     const { after } = parse(sinceQuery, request.query)
-    return { ...store.ofMachine(request.params.id, after), time: time() }
+    return { ...(await store.ofMachine(request.params.id, after)), time: time() }
   })
 
   app.get('/api/numbers', async (request) => {
     const { after } = parse(sinceQuery, request.query)
-    return { ...store.ofNumbers(after), time: time() }
+    return { ...(await store.ofNumbers(after)), time: time() }
   })
 
   app.get('/api/setups', async () => ({
-    board: shopBoard(store.bySetup(), reference.current(), clock()),
+    board: shopBoard(await store.bySetup(), await reference.current(), clock()),
     time: time(),
     readOnly,
   }))

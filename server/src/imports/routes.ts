@@ -1,10 +1,10 @@
 import { type Entry, setupFile } from '@dogleg/core/setup'
 import type { FastifyInstance } from 'fastify'
-import type { Database } from '../database/open.ts'
-import type { EntryStore } from '../entries/store.ts'
+import type { Database, Writer } from '../database/open.ts'
+import { appendEntries } from '../entries/store.ts'
 import { parse } from '../parse.ts'
 import { Problem } from '../problem.ts'
-import { NOUNS, type Noun, type ReferenceStore, type Row } from '../reference/store.ts'
+import { addRow, NOUNS, type Noun, type Row, referenceStore } from '../reference/store.ts'
 
 const LARGEST_FILE = 64 * 1024 * 1024
 
@@ -18,17 +18,11 @@ interface KeptRow {
  * Takes a setup in from its file: the rows of reference data that are not here come with their versions, those that are stay as
  * they are, and the log is added to the last entry. In one transaction: all of it or nothing; sent twice, it is added once.
  */
-export function importRoutes(
-  app: FastifyInstance,
-  { db }: Database,
-  entries: EntryStore,
-  reference: ReferenceStore,
-  clock: () => number,
-) {
-  const addRow = <N extends Noun>(noun: N, row: Row<N>): KeptRow | undefined => {
-    const standing = reference.newest(noun, row.id)
+export function importRoutes(app: FastifyInstance, { write }: Database, clock: () => number) {
+  const takeRow = async <N extends Noun>(tx: Writer, noun: N, row: Row<N>): Promise<KeptRow | undefined> => {
+    const standing = await referenceStore(tx).newest(noun, row.id)
     if (!standing) {
-      reference.add(noun, row)
+      await addRow(tx, noun, row)
       return undefined
     }
     return JSON.stringify(standing) === JSON.stringify(row) ? undefined : { noun, name: standing.name }
@@ -43,13 +37,15 @@ export function importRoutes(
     const opened = file.entries.find((entry): entry is Entry & { kind: 'opened' } => entry.kind === 'opened')
     if (!opened || opened.machine.id !== machine?.id)
       throw new Problem(422, 'machine-unknown', 'The machine of the setup is not in this file.')
-    return reply.code(201).send(
-      db.transaction(() => {
-        const kept = NOUNS.flatMap((noun) =>
-          (file.reference[noun] as Row<typeof noun>[]).flatMap((row) => addRow(noun, row) ?? []),
-        )
-        return { setup: opened.id, kept, ...entries.append(file.entries, clock()) }
-      }),
-    )
+    const taken = await write(async (tx) => {
+      const kept: KeptRow[] = []
+      for (const noun of NOUNS)
+        for (const row of file.reference[noun]) {
+          const standing = await takeRow(tx, noun, row)
+          if (standing) kept.push(standing)
+        }
+      return { setup: opened.id, kept, ...(await appendEntries(tx, file.entries, clock())) }
+    })
+    return reply.code(201).send(taken)
   })
 }

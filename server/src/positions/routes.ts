@@ -115,7 +115,7 @@ export function positionRoutes(
   }
 
   app.get<{ Params: { id: string } }>('/api/machines/:id/positions', async ({ params }) => {
-    const machine = reference.newest('machines', params.id)
+    const machine = await reference.newest('machines', params.id)
     if (!machine) throw new Problem(404, 'not-found', `There is no machine "${params.id}" here.`)
     if (!machine.positions)
       throw new Problem(

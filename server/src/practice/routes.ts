@@ -39,16 +39,18 @@ const MOST_TOLD = 500
 /** Answers to exercises: judged here, where what is hidden is known, and kept for the person. */
 export function practiceRoutes(
   app: FastifyInstance,
-  { db }: Database,
+  { db, write }: Database,
   simulated: SimulatedMachines,
   clock: () => number,
 ) {
-  const keep = (result: PracticeResult): boolean => {
+  const keep = async (result: PracticeResult): Promise<boolean> => {
     try {
-      db.insert(table)
-        .values({ id: result.id, by: result.by, body: JSON.stringify(result) })
-        .onConflictDoNothing()
-        .run()
+      await write((tx) =>
+        tx
+          .insert(table)
+          .values({ id: result.id, by: result.by, body: JSON.stringify(result) })
+          .onConflictDoNothing(),
+      )
       return true
     } catch (error) {
       if (isUnwritable(error)) return false
@@ -57,7 +59,7 @@ export function practiceRoutes(
   }
 
   app.get('/api/practice', async () => {
-    const rows = db.select().from(table).orderBy(desc(table.id)).limit(MOST_TOLD).all()
+    const rows = await db.select().from(table).orderBy(desc(table.id)).limit(MOST_TOLD)
     return { results: rows.map(({ body }) => practiceResult.parse(JSON.parse(body))) }
   })
 
@@ -96,6 +98,6 @@ export function practiceRoutes(
       hints: asked.hints,
       goodHand: { errors: hand.judged.figures.map(({ error }) => error), seconds: hand.seconds },
     }
-    return { result, kept: keep(result) }
+    return { result, kept: await keep(result) }
   })
 }

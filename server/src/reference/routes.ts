@@ -1,7 +1,8 @@
 import type { FastifyInstance } from 'fastify'
+import type { Database } from '../database/open.ts'
 import { parse } from '../parse.ts'
 import { Problem } from '../problem.ts'
-import { type Noun, type ReferenceStore, ROW_SCHEMAS, type Row } from './store.ts'
+import { addRow, type Noun, type ReferenceStore, ROW_SCHEMAS, type Row, referenceStore } from './store.ts'
 
 const ONE: Record<Noun, string> = {
   machines: 'machine',
@@ -16,10 +17,16 @@ const ONE: Record<Noun, string> = {
  * Routes of one noun of reference data: list, add, and edit. An edit names the version that it was made from
  * and becomes the next one; when somebody else was quicker, it is refused with the row as it stands now.
  */
-export function referenceRoutes<N extends Noun>(app: FastifyInstance, noun: N, store: ReferenceStore) {
-  const read = (body: unknown): Row<N> => {
+export function referenceRoutes<N extends Noun>(
+  app: FastifyInstance,
+  noun: N,
+  { write }: Database,
+  store: ReferenceStore,
+) {
+  /** The row that was sent, and those that stand as the transaction sees them. */
+  const read = async (body: unknown, standing: ReferenceStore): Promise<Row<N>> => {
     const row = parse(ROW_SCHEMAS[noun], body) as Row<N>
-    if ('profileId' in row && !store.newest('profiles', row.profileId))
+    if ('profileId' in row && !(await standing.newest('profiles', row.profileId)))
       throw new Problem(
         422,
         'profile-unknown',
@@ -28,37 +35,44 @@ export function referenceRoutes<N extends Noun>(app: FastifyInstance, noun: N, s
     return row
   }
 
-  app.get(`/api/${noun}`, async () => ({ [noun]: store.all(noun) }))
+  app.get(`/api/${noun}`, async () => ({ [noun]: await store.all(noun) }))
 
   app.post(`/api/${noun}`, async (request, reply) => {
-    const row = { ...read(request.body), version: 1 }
-    const standing = store.newest(noun, row.id)
-    if (standing && JSON.stringify(standing) !== JSON.stringify(row))
-      throw new Problem(
-        409,
-        'id-taken',
-        `There is a ${ONE[noun]} with this id already. Reload and try again.`,
-        standing,
-      )
-    if (!standing) store.add(noun, row)
-    return reply.code(201).send(row)
+    const added = await write(async (tx) => {
+      const rows = referenceStore(tx)
+      const row = { ...(await read(request.body, rows)), version: 1 }
+      const standing = await rows.newest(noun, row.id)
+      if (standing && JSON.stringify(standing) !== JSON.stringify(row))
+        throw new Problem(
+          409,
+          'id-taken',
+          `There is a ${ONE[noun]} with this id already. Reload and try again.`,
+          standing,
+        )
+      if (!standing) await addRow(tx, noun, row)
+      return row
+    })
+    return reply.code(201).send(added)
   })
 
-  app.put<{ Params: { id: string } }>(`/api/${noun}/:id`, async (request) => {
-    const row = read(request.body)
-    const standing = store.newest(noun, request.params.id)
-    if (!standing || row.id !== request.params.id)
-      throw new Problem(404, 'not-found', `There is no ${ONE[noun]} "${request.params.id}" here.`)
-    const next = { ...row, version: row.version + 1 }
-    if (JSON.stringify(standing) === JSON.stringify(next)) return standing // the same edit, sent twice
-    if (standing.version !== row.version)
-      throw new Problem(
-        409,
-        'edited-meanwhile',
-        `Somebody else saved this ${ONE[noun]} after you opened it (version ${standing.version}). Look at theirs, then enter your change again.`,
-        standing,
-      )
-    store.add(noun, next)
-    return next
-  })
+  app.put<{ Params: { id: string } }>(`/api/${noun}/:id`, async (request) =>
+    write(async (tx) => {
+      const rows = referenceStore(tx)
+      const row = await read(request.body, rows)
+      const standing = await rows.newest(noun, request.params.id)
+      if (!standing || row.id !== request.params.id)
+        throw new Problem(404, 'not-found', `There is no ${ONE[noun]} "${request.params.id}" here.`)
+      const next = { ...row, version: row.version + 1 }
+      if (JSON.stringify(standing) === JSON.stringify(next)) return standing // the same edit, sent twice
+      if (standing.version !== row.version)
+        throw new Problem(
+          409,
+          'edited-meanwhile',
+          `Somebody else saved this ${ONE[noun]} after you opened it (version ${standing.version}). Look at theirs, then enter your change again.`,
+          standing,
+        )
+      await addRow(tx, noun, next)
+      return next
+    }),
+  )
 }

@@ -29,7 +29,8 @@ export function simulatedRoutes(app: FastifyInstance, machines: SimulatedMachine
 
   app.put<One>('/api/simulated/:id', async (request) => {
     const from = parse(begins, request.body)
-    return seenOf(machines.begin(parse(identifier, request.params.id), { ...from, seed: from.seed }))
+    const session = await machines.begin(parse(identifier, request.params.id), { ...from, seed: from.seed })
+    return seenOf(session)
   })
 
   app.get<One>('/api/simulated/:id', async ({ params }) => seenOf(machines.wanted(params.id)))

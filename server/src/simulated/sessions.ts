@@ -49,11 +49,11 @@ export type Begins =
 /** A number that a piece can be asked for by again. */
 const SEEDS = 1_000_000
 
-function benchOfMachine(reference: ReferenceStore, id: string, seed: number): Bench {
-  const machine = reference.newest('machines', id)
+async function benchOfMachine(reference: ReferenceStore, id: string, seed: number): Promise<Bench> {
+  const machine = await reference.newest('machines', id)
   if (!machine) throw new Problem(404, 'not-found', `There is no machine "${id}" here.`)
-  const profile = reference.newest('profiles', machine.profileId)
-  const tools = reference.all('tools').filter(({ machineId }) => machineId === machine.id)
+  const profile = await reference.newest('profiles', machine.profileId)
+  const tools = (await reference.all('tools')).filter(({ machineId }) => machineId === machine.id)
   const options = { machine, tools, ...(profile ? { profile } : {}) }
   return switchOn(machine.kind === 'mill' ? millWorld(seed, options) : latheWorld(seed, options))
 }
@@ -107,11 +107,11 @@ export function simulatedMachines(reference: ReferenceStore, clock: () => number
     return session
   }
 
-  const begin = (id: string, from: Begins): Session => {
+  const begin = async (id: string, from: Begins): Promise<Session> => {
     const seed = from.seed ?? randomInt(1, SEEDS)
     const bench =
       'machine' in from
-        ? benchOfMachine(reference, from.machine, seed)
+        ? await benchOfMachine(reference, from.machine, seed)
         : benchOfExercise(from.exercise, from.unit, seed)
     const now = clock()
     const session: Session = {

@@ -20,12 +20,12 @@ export interface DemoApp {
 
 /** The server on a logbook with the demo, with a clock of its own. */
 export async function demoApp(agents: ReadonlySet<string> = new Set()): Promise<DemoApp> {
-  const database = openDatabase(
+  const database = await openDatabase(
     join(newFolder(), 'log.sqlite'),
     join(import.meta.dirname, '../../migrations'),
   )
   let now = Date.now()
-  fillDemo(database, now)
+  await fillDemo(database, now)
   const app = await buildApp({
     database,
     hosts: new Set(['localhost']),

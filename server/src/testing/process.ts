@@ -4,8 +4,8 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 
-const main = fileURLToPath(new URL('../main.ts', import.meta.url))
-const root = fileURLToPath(new URL('../../..', import.meta.url))
+/** The server as it was built; `built-server.mjs` sees to it before the tests begin. */
+const main = fileURLToPath(new URL('../../dist/main.js', import.meta.url))
 
 export const newFolder = () => mkdtempSync(join(tmpdir(), 'dogleg-test-'))
 
@@ -23,8 +23,7 @@ export interface StartOptions {
 }
 
 function run(file: string, { port = '0', ...options }: StartOptions) {
-  const child = spawn(process.execPath, ['--import', 'tsx', main], {
-    cwd: root,
+  const child = spawn(process.execPath, [main], {
     env: { ...process.env, DOGLEG_DATA: file, DOGLEG_PORT: port },
     stdio: ['ignore', 'pipe', 'pipe'],
     ...options,

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { evaluate } from 'mathjs'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../../testing/depth.ts'
 import { caseOf, compact, machineOf, plain, sheetOf, twoLine } from '../../code/testing.ts'
 import { USUAL_MATERIALS } from '../../cutting/index.ts'
 import { read } from '../../program/index.ts'
@@ -94,7 +95,7 @@ describe('a text sits where it is meant to', () => {
           ).toBe(true)
         },
       ),
-      { numRuns: 200 },
+      depth(200, 2000),
     )
   })
   it('along a line: its feet on it, at either end or in the middle', () => {
@@ -332,7 +333,7 @@ describe('the working', () => {
           }
         },
       ),
-      { numRuns: 60 },
+      depth(60, 600),
     )
   })
   it('and the form reads back what it wrote', () => {

@@ -1,6 +1,7 @@
 import { Clipper, FillRule, Path64, Paths64 } from 'clipper2-js'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../../testing/depth.ts'
 import { type SheetCase, writeSheet } from '../../code/index.ts'
 import { caseOf, compact, sheetOf } from '../../code/testing.ts'
 import type { GrooveDraft } from './params.ts'
@@ -236,7 +237,7 @@ describe('what is left standing', () => {
           expect(Math.abs(left.overcut - areaWithout(cut, wanted))).toBeLessThan(near)
         },
       ),
-      { numRuns: 30 },
+      depth(10, 300),
     )
   })
 

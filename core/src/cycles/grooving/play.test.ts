@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../../testing/depth.ts'
 import { writeSheet } from '../../code/index.ts'
 import { caseOf, compact, plain, sheetOf } from '../../code/testing.ts'
 import { endOf, FLAG } from '../../program/index.ts'
@@ -67,7 +68,7 @@ describe('a groove that is played', () => {
           expect(last.at.v).toBeLessThan(0)
         },
       ),
-      { numRuns: 60 },
+      depth(60, 600),
     )
   })
   it('takes the way that the written-out program takes, as the reader reads it', () => {
@@ -92,7 +93,7 @@ describe('a groove that is played', () => {
           next = found
         }
       }),
-      { numRuns: 60 },
+      depth(60, 600),
     )
   })
 })

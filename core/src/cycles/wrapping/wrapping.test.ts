@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { evaluate } from 'mathjs'
 import { describe, expect, it } from 'vitest'
+import { depth } from '../../../testing/depth.ts'
 import { writeSheet } from '../../code/index.ts'
 import { caseOf, compact, machineOf, plain, sheetOf, twoLine } from '../../code/testing.ts'
 import type { Profile } from '../../control/index.ts'
@@ -137,7 +138,7 @@ describe.each(controls)('in space, %s', (_, profile) => {
           expect(Math.abs(open)).toBeLessThan(0.0001 + (0.0001 * Math.PI * radius) / 180)
         },
       ),
-      { numRuns: 60 },
+      depth(60, 600),
     )
   })
 
@@ -174,7 +175,7 @@ describe.each(controls)('in space, %s', (_, profile) => {
           expect(Math.sign(around)).toBe(clockwise ? -1 : 1)
         },
       ),
-      { numRuns: 40 },
+      depth(40, 400),
     )
   })
 
@@ -209,7 +210,7 @@ describe.each(controls)('in space, %s', (_, profile) => {
           expect(turning).toBeGreaterThan(5)
         },
       ),
-      { numRuns: 60 },
+      depth(60, 600),
     )
   })
 })

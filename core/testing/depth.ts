@@ -1,0 +1,9 @@
+/** Set by `npm run test:thorough`. */
+const { process } = globalThis as { process?: { env: Record<string, string | undefined> } }
+const thoroughly = process?.env.DOGLEG_THOROUGH === '1'
+
+/** So many times on every run, and so many where the proof is wanted at the depth at which it was first given. */
+export const times = (usual: number, thorough: number): number => (thoroughly ? thorough : usual)
+
+/** Random cases that a property is tried with, as fast-check takes it; 100 and 1,000 where a property says nothing. */
+export const depth = (usual: number, thorough: number) => ({ numRuns: times(usual, thorough) })

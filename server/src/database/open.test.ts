@@ -1,0 +1,140 @@
+import { readFileSync, writeFileSync } from 'node:fs'
+import { join } from 'node:path'
+import { gunzipSync } from 'node:zlib'
+import type { Entry } from '@dogleg/core/setup'
+import { sql } from 'drizzle-orm'
+import { describe, expect, it } from 'vitest'
+import { appendEntries, entryStore } from '../entries/store.ts'
+import { referenceStore } from '../reference/store.ts'
+import { noteEntry, openedEntry } from '../testing/entries.ts'
+import { newFolder } from '../testing/process.ts'
+import { type Database, openDatabase, type Reader, sqliteCode } from './open.ts'
+import { entries as table } from './schema.ts'
+
+const migrations = join(import.meta.dirname, '../../migrations')
+const newLogbook = () => openDatabase(join(newFolder(), 'log.sqlite'), migrations)
+
+/** What SQLite says of a connection: 2 is FULL (SQLite's documentation of `pragma synchronous`). */
+const settingsOf = async (on: Reader) => {
+  const [row] = await on
+    .select({
+      synchronous: sql<number>`(select synchronous from pragma_synchronous)`,
+      timeout: sql<number>`(select timeout from pragma_busy_timeout)`,
+      journal: sql<string>`(select journal_mode from pragma_journal_mode)`,
+    })
+    .from(sql`(select 1)`)
+  return row
+}
+
+describe('the connections to the logbook', () => {
+  it('all write through to the disk before they answer, those of transactions too', async () => {
+    const database = await newLogbook()
+    const expected = { synchronous: 2, timeout: 5000, journal: 'wal' }
+    // A transaction holds one connection, so that the questions beside it need others.
+    await database.write(async (tx) => {
+      expect(await settingsOf(tx)).toEqual(expected)
+      const others = await Promise.all(Array.from({ length: 8 }, () => settingsOf(database.db)))
+      expect(others).toEqual(Array(8).fill(expected))
+    })
+    database.close()
+  })
+
+  it('never wait for each other: work that writes comes in turn, and what fails leaves nothing', async () => {
+    const database = await newLogbook()
+    const opened = openedEntry()
+    await database.write((tx) => appendEntries(tx, [opened], Date.now()))
+    const works = Array.from({ length: 30 }, (_, n) =>
+      database.write(async (tx) => {
+        await appendEntries(tx, [noteEntry(opened.id, `${n}`)], Date.now())
+        // Others ask and want to write meanwhile.
+        await new Promise((resolve) => setTimeout(resolve, 1))
+        if (n % 3 === 0) throw new Error(`no ${n}`)
+      }),
+    )
+    // One that waited for another of this thread would wait out its patience, and be refused as well.
+    const outcomes = await Promise.allSettled(works)
+    expect(outcomes.filter(({ status }) => status === 'rejected')).toHaveLength(10)
+    const { entries } = await entryStore(database.db).since(opened.id, 0)
+    expect(entries.flatMap((entry) => (entry.kind === 'note' ? Number(entry.text) : []))).toEqual(
+      Array.from({ length: 30 }, (_, n) => n).filter((n) => n % 3 !== 0),
+    )
+    database.close()
+  })
+
+  it('show a reader only what is committed', async () => {
+    const database = await newLogbook()
+    const opened = openedEntry()
+    await database.write(async (tx) => {
+      await appendEntries(tx, [opened], Date.now())
+      expect(await entryStore(database.db).isEmpty()).toBe(true)
+      expect(await entryStore(tx).isEmpty()).toBe(false)
+    })
+    expect(await entryStore(database.db).isEmpty()).toBe(false)
+    database.close()
+  })
+})
+
+describe('an error of SQLite', () => {
+  it('is known by its code through what the driver and the query builder put round it', async () => {
+    const database = await newLogbook()
+    const opened = openedEntry()
+    const add = () =>
+      database.write(async (tx) => {
+        await tx.insert(table).values({ id: opened.id, setup: opened.id, body: '{}' })
+      })
+    await add()
+    const error = await add().catch((refused: unknown) => refused)
+    expect(sqliteCode(error)).toMatch(/^SQLITE_CONSTRAINT/)
+    expect(sqliteCode(new Error('another', { cause: new Error('one') }))).toBeUndefined()
+    database.close()
+  })
+})
+
+const logbooks = join(import.meta.dirname, '../testing/logbooks')
+const unpacked = (path: string) => gunzipSync(readFileSync(join(logbooks, path)))
+
+interface Said {
+  setups: Record<string, Entry[]>
+  reference: Record<string, unknown>
+}
+
+async function sayOf(database: Database): Promise<Said> {
+  return {
+    setups: Object.fromEntries(await entryStore(database.db).bySetup()),
+    reference: { ...(await referenceStore(database.db).current()) },
+  }
+}
+
+/**
+ * A logbook of November 2026, written through the driver that was used then (better-sqlite3), and what that server said of it: the
+ * demo, a machine that was edited, and a setup whose last entry was acknowledged a moment before the server was killed, so that it
+ * stands only in the file beside (the write-ahead log).
+ */
+describe('a logbook of November 2026', () => {
+  const said = JSON.parse(unpacked('2026-11/said.json.gz').toString()) as Said
+  const last = Object.values(said.setups)
+    .flat()
+    .find((entry) => entry.kind === 'note' && /power went/.test(entry.text))
+
+  it.each(['killed', 'closed'])('that was %s opens and says the same', async (ended) => {
+    const file = join(newFolder(), 'log.sqlite')
+    writeFileSync(file, unpacked('2026-11/logbook.sqlite.gz'))
+    if (ended === 'killed') writeFileSync(`${file}-wal`, unpacked('2026-11/logbook.sqlite-wal.gz'))
+    const database = await openDatabase(file, migrations)
+    const says = await sayOf(database)
+    expect(says.reference).toEqual(said.reference)
+    const kept = (entries: Entry[]) =>
+      ended === 'killed' ? entries : entries.filter(({ id }) => id !== last?.id)
+    expect(last).toBeDefined()
+    expect(says.setups).toEqual(
+      Object.fromEntries(Object.entries(said.setups).map(([id, entries]) => [id, kept(entries)])),
+    )
+    // It is written on, closed, and opened again.
+    const note = noteEntry(last?.setup ?? '', 'by the new driver')
+    await database.write((tx) => appendEntries(tx, [note], Date.now()))
+    database.close()
+    const again = await openDatabase(file, migrations)
+    expect((await entryStore(again.db).since(last?.setup ?? '', 0)).entries.at(-1)).toEqual(note)
+    again.close()
+  })
+})

@@ -1,51 +1,29 @@
 import type { Page } from '@playwright/test'
-import {
-  download,
-  expect,
-  expectAccessible,
-  expectFits,
-  openAt,
-  openEarlier,
-  signIn,
-  test,
-  toStep,
-} from './dogleg.ts'
+import { download, expect, expectView, openAt, openEarlier, openRow, signIn, test, toStep } from './dogleg.ts'
 
 const code = (page: Page) => page.getByRole('region', { name: 'Program text' })
 const part = (page: Page, name: RegExp) => page.getByRole('tab', { name })
 
-for (const size of [
-  { width: 1280, height: 800 },
-  { width: 800, height: 1280 },
-]) {
-  test.describe(`at ${size.width} x ${size.height}`, () => {
-    test.use({ viewport: size })
-    const wide = size.width > size.height
-    test('every part of both cycles is accessible and fits', async ({ page }) => {
-      await signIn(page)
-      await openAt(page, /first side/, 'Code')
-      for (const tab of [/Thread/, /Hole/, /Work/, /Places/, /Speed/, /^Out/]) {
-        await part(page, tab).click()
-        await expect(code(page)).toContainText('G84')
-        await expectAccessible(page)
-        await expectFits(page, { vertically: tab.source === 'Thread' || (wide && tab.source === 'Hole') })
-      }
-      await page.locator('.recharts-line').first().waitFor()
-      await page.goto(new URL('/', page.url()).href)
-      await openEarlier(page, /O-ring/, 'Code')
-      for (const tab of [/Groove/, /Finish/, /Insert/, /Cut/, /Speed/]) {
-        await part(page, tab).click()
-        await expect(code(page)).toContainText('G75')
-        await expectAccessible(page)
-        await expectFits(page, { vertically: wide && /Groove|Insert/.test(tab.source) })
-      }
-      await page.getByRole('link', { name: 'Materials' }).click()
-      await expect(page.getByText('Speeds over the surface')).toBeVisible()
-      await expectAccessible(page)
-      await expectFits(page, { vertically: false })
-    })
-  })
-}
+test('every part of both cycles is accessible and fits', async ({ page }) => {
+  await signIn(page)
+  await openAt(page, /first side/, 'Code')
+  for (const tab of [/Thread/, /Hole/, /Work/, /Places/, /Speed/, /^Out/]) {
+    await part(page, tab).click()
+    await expect(code(page)).toContainText('G84')
+    await expectView(page, { vertically: tab.source === 'Thread' || (tab.source === 'Hole' && 'wide') })
+  }
+  await page.locator('.recharts-line').first().waitFor()
+  await page.goto(new URL('/', page.url()).href)
+  await openEarlier(page, /O-ring/, 'Code')
+  for (const tab of [/Groove/, /Finish/, /Insert/, /Cut/, /Speed/]) {
+    await part(page, tab).click()
+    await expect(code(page)).toContainText('G75')
+    await expectView(page, { vertically: /Groove|Insert/.test(tab.source) && 'wide' })
+  }
+  await page.getByRole('link', { name: 'Materials' }).click()
+  await expect(page.getByText('Speeds over the surface')).toBeVisible()
+  await expectView(page, { vertically: false })
+})
 
 test('the tapped holes of the housing: built from nothing by keyboard, proved, downloaded, kept in the log', async ({
   page,
@@ -213,7 +191,7 @@ test('a word of the code and its field light each other; cycles are copied, move
 test('another control writes it in its own words; what it lacks is written out', async ({ page }) => {
   await signIn(page)
   await page.getByRole('link', { name: 'Machines' }).click()
-  await page.getByRole('link', { name: 'Lathe 1' }).click()
+  await openRow(page, 'Lathe 1')
   await page.getByLabel('The control speaks').selectOption('two-line')
   await page.getByRole('button', { name: /^Save/ }).click()
   await expect(page.getByText(/version 2/i).first()).toBeVisible()
@@ -223,7 +201,7 @@ test('another control writes it in its own words; what it lacks is written out',
   await expect(code(page)).toContainText('P500 Q1000')
   await expect(page.getByRole('link', { name: /^Code/ })).toContainText('stale')
   await page.getByRole('link', { name: 'Machines' }).click()
-  await page.getByRole('link', { name: 'Lathe 1' }).click()
+  await openRow(page, 'Lathe 1')
   await page.getByLabel('The control speaks').selectOption('plain')
   await page.getByRole('button', { name: /^Save/ }).click()
   await expect(page.getByText(/version 3/i).first()).toBeVisible()

@@ -37,26 +37,66 @@ export const toStep = (page: Page, step: string) =>
     .getByRole('link', { name: new RegExp(`^${step}`) })
     .click()
 
+/** Opens a row of reference data from the list that is shown: an editor is that of the row only once the list says so. */
+export async function openRow(page: Page, name: string | RegExp) {
+  const link = page.getByRole('link', { name })
+  await link.click()
+  await expect(link).toHaveAttribute('aria-current', 'page')
+}
+
 /** Opens a setup from the shop page, at one of its steps. */
 export async function openAt(page: Page, title: RegExp, step: string) {
   await page.getByRole('link', { name: title }).first().click()
   await toStep(page, step)
 }
 
-/** No violation of accessibility rules on what is on screen now. */
+/**
+ * No violation of accessibility rules on what is on screen now. Only violations are worked out, and no other frames are looked for:
+ * the page has none.
+ */
 export async function expectAccessible(page: Page) {
-  const { violations } = await new AxeBuilder({ page }).analyze()
+  const { violations } = await new AxeBuilder({ page })
+    .setLegacyMode(true)
+    .options({ resultTypes: ['violations'] })
+    .analyze()
   expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join(' | ')}`)).toEqual([])
 }
 
-/** Nothing wider than the window, and, where asked, nothing below it. */
-export async function expectFits(page: Page, { vertically }: { vertically: boolean }) {
-  const size = await page.evaluate(() => ({
+/** How much wider and higher than the window the page is, in px. */
+const overhang = (page: Page) =>
+  page.evaluate(() => ({
     width: document.documentElement.scrollWidth - window.innerWidth,
     height: document.documentElement.scrollHeight - window.innerHeight,
   }))
-  expect(size.width).toBeLessThanOrEqual(0)
-  if (vertically) expect(size.height).toBeLessThanOrEqual(0)
+
+/** Nothing wider than the window, and, where asked, nothing below it. Drawings take a moment to follow a window that changes. */
+export async function expectFits(page: Page, { vertically }: { vertically: boolean }) {
+  await expect(async () => {
+    const size = await overhang(page)
+    expect(size.width, 'wider than the window, px').toBeLessThanOrEqual(0)
+    if (vertically) expect(size.height, 'below the window, px').toBeLessThanOrEqual(0)
+  }).toPass({ timeout: 5_000 })
+}
+
+/** The shop PC, and a tablet held upright. */
+const WIDE = { width: 1280, height: 800 }
+const UPRIGHT = { width: 800, height: 1280 }
+
+/**
+ * Looks at what is on screen in both windows: nothing wider than either, and nothing below the window in both (true), in the wide one
+ * ('wide') or in neither (false).
+ */
+export async function expectFitsBoth(page: Page, { vertically }: { vertically: boolean | 'wide' }) {
+  await expectFits(page, { vertically: vertically !== false })
+  await page.setViewportSize(UPRIGHT)
+  await expectFits(page, { vertically: vertically === true })
+  await page.setViewportSize(WIDE)
+}
+
+/** A view as it must be: no violation of accessibility rules, and it fits both windows. */
+export async function expectView(page: Page, fits: { vertically: boolean | 'wide' }) {
+  await expectAccessible(page)
+  await expectFitsBoth(page, fits)
 }
 
 /** Takes the program that is on screen as a file: its name and its text. */

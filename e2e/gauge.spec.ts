@@ -1,48 +1,27 @@
 import { readFile } from 'node:fs/promises'
 import type { Page } from '@playwright/test'
-import {
-  download,
-  expect,
-  expectAccessible,
-  expectFits,
-  openAt,
-  openEarlier,
-  signIn,
-  test,
-  toStep,
-} from './dogleg.ts'
+import { download, expect, expectView, openAt, openEarlier, signIn, test, toStep } from './dogleg.ts'
 
 const tab = (page: Page, name: string | RegExp) => page.getByRole('tab', { name })
 const code = (page: Page) => page.getByRole('region', { name: 'Program text' })
 
-for (const size of [
-  { width: 1280, height: 800 },
-  { width: 800, height: 1280 },
-]) {
-  test.describe(`at ${size.width} x ${size.height}`, () => {
-    test.use({ viewport: size })
-    test('what is gauged, trying it and the chart: no violation, nothing wider than the window', async ({
-      page,
-    }) => {
-      await signIn(page)
-      await openAt(page, /first side/, 'Run')
-      await page.locator('.recharts-line').first().waitFor()
-      await expectAccessible(page)
-      await expectFits(page, { vertically: false })
-      await tab(page, /What is gauged/).click()
-      await expect(page.getByText('Good', { exact: true })).toBeVisible()
-      for (const part of ['Measure', 'Where', 'Result']) {
-        await tab(page, part).click()
-        await expectAccessible(page)
-        await expectFits(page, { vertically: true })
-      }
-      await tab(page, /Try it/).click()
-      await expect(page.getByText(/each came out as the plan says/)).toBeVisible()
-      await expectAccessible(page)
-      await expectFits(page, { vertically: false })
-    })
-  })
-}
+test('what is gauged, trying it and the chart: no violation, nothing wider than the window', async ({
+  page,
+}) => {
+  await signIn(page)
+  await openAt(page, /first side/, 'Run')
+  await page.locator('.recharts-line').first().waitFor()
+  await expectView(page, { vertically: false })
+  await tab(page, /What is gauged/).click()
+  await expect(page.getByText('Good', { exact: true })).toBeVisible()
+  for (const part of ['Measure', 'Where', 'Result']) {
+    await tab(page, part).click()
+    await expectView(page, { vertically: true })
+  }
+  await tab(page, /Try it/).click()
+  await expect(page.getByText(/each came out as the plan says/)).toBeVisible()
+  await expectView(page, { vertically: false })
+})
 
 test('a bore: composed by keyboard, refused upside down, tried in and out of tolerance, taken, recorded, charted', async ({
   page,

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, expectAccessible, expectFits, openAt, signIn, test, toStep } from './dogleg.ts'
+import { expect, expectAccessible, expectFits, openAt, openRow, signIn, test, toStep } from './dogleg.ts'
 
 async function openSetup(page: Page, machine: string, title: string, unit = 'inch') {
   await page.getByRole('button', { name: `Open a setup on ${machine}` }).click()
@@ -320,7 +320,7 @@ test('vises and collets of the library: the picture follows, and what cannot be 
   await expect(page.getByText('Version 2.')).toBeVisible()
 
   await page.getByRole('link', { name: 'Vises' }).click()
-  await page.getByRole('link', { name: /6 in vise/ }).click()
+  await openRow(page, /6 in vise/)
   await expect(page.getByRole('img', { name: /Side view of the vise/ })).toContainText('18.4000')
   await page.getByLabel('open, back').last().fill('-16')
   await page.getByRole('button', { name: 'Save' }).click()

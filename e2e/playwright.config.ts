@@ -8,6 +8,8 @@ export default defineConfig({
   testDir: '.',
   testMatch: '*.spec.ts',
   timeout: 120_000,
+  // One that fails is tried once more with a trace kept; scripts/test.mjs names it.
+  retries: 1,
   expect: { timeout: 15_000 },
   workers: 2,
   fullyParallel: true,
@@ -16,6 +18,7 @@ export default defineConfig({
   use: {
     viewport: { width: 1280, height: 800 },
     acceptDownloads: true,
+    trace: 'on-first-retry',
     launchOptions,
   },
 })

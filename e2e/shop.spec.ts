@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, expectAccessible, openAt, signIn, test, toStep } from './dogleg.ts'
+import { expect, expectAccessible, openAt, openRow, signIn, test, toStep } from './dogleg.ts'
 
 async function openSetup(page: Page, title: string, unit: 'inch' | 'mm', tolerance: string) {
   await page.getByRole('button', { name: 'Open a setup on Mill 1' }).click()
@@ -100,7 +100,7 @@ test('an extended offset, and a machine that is given a control without it', asy
   const address = page.url()
 
   await page.getByRole('link', { name: 'Machines' }).click()
-  await page.getByRole('link', { name: /Mill 1/ }).click()
+  await openRow(page, /Mill 1/)
   await page.getByLabel('The control speaks').selectOption({ label: 'Plain' })
   await page.getByRole('button', { name: 'Save' }).click()
   await expect(page.getByText('Version 2.')).toBeVisible()

@@ -1,5 +1,5 @@
 import type { Page } from '@playwright/test'
-import { expect, expectAccessible, openAt, type Server, signIn, test } from './dogleg.ts'
+import { expect, expectAccessible, openAt, openRow, type Server, signIn, test } from './dogleg.ts'
 
 const openSecondSide = async (page: Page) => {
   await openAt(page, /second side/, 'Zero')
@@ -104,7 +104,7 @@ test('a machine edited on two tablets: the late save is refused with what stands
   server,
 }) => {
   await page.getByRole('link', { name: 'Machines' }).click()
-  await page.getByRole('link', { name: /Mill 1/ }).click()
+  await openRow(page, /Mill 1/)
   const least = page.getByLabel('X lowest, in')
   await least.fill('abc')
   await least.blur()

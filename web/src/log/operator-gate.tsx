@@ -1,9 +1,11 @@
-import { initials as initialsSchema } from '@dogleg/core/setup'
-import { createContext, type ReactNode, useCallback, useContext, useState } from 'react'
+import { createContext, type ReactNode, Suspense, useCallback, useContext, useEffect, useState } from 'react'
 import { Button } from '../ui/button.tsx'
-import { Dialog } from '../ui/dialog.tsx'
-import { TextEntry } from '../ui/entry-field.tsx'
-import { operator, setOperator, useOperator } from './operator.ts'
+import { lazyPart, NotHereYet, whenIdle } from '../ui/lazy-part.tsx'
+import { operator, useOperator } from './operator.ts'
+
+const loadAsking = async () => (await import('./ask-initials.tsx')).AskInitials
+// A dialog is no part of the first screen; it is fetched once that stands.
+const AskInitials = lazyPart(loadAsking, NotHereYet)
 
 type Action = () => void
 const Gate = createContext<(action: Action) => void>(() => {})
@@ -18,56 +20,22 @@ export function OperatorGate({ children }: { children: ReactNode }) {
     if (operator()) action()
     else setPending(() => action)
   }, [])
+  useEffect(() => whenIdle(loadAsking), [])
   return (
     <Gate.Provider value={signed}>
       {children}
-      <AskInitials
-        open={pending !== undefined}
-        onClose={() => setPending(undefined)}
-        onTold={() => {
-          setPending(undefined)
-          pending?.()
-        }}
-      />
+      {pending && (
+        <Suspense fallback={null}>
+          <AskInitials
+            onClose={() => setPending(undefined)}
+            onTold={() => {
+              setPending(undefined)
+              pending()
+            }}
+          />
+        </Suspense>
+      )}
     </Gate.Provider>
-  )
-}
-
-function AskInitials({ open, onClose, onTold }: { open: boolean; onClose: Action; onTold: Action }) {
-  const [text, setText] = useState('')
-  const [wrong, setWrong] = useState<string>()
-  const submit = () => {
-    const read = initialsSchema.safeParse(text)
-    if (!read.success) return setWrong(read.error.issues[0]?.message)
-    setOperator(read.data)
-    setWrong(undefined)
-    onTold()
-  }
-  return (
-    <Dialog
-      open={open}
-      onOpenChange={(next) => !next && onClose()}
-      title="Who is at this tablet?"
-      says="Every entry of the logbook carries initials. They are kept on this tablet until you change them."
-    >
-      <form
-        onSubmit={(event) => {
-          event.preventDefault()
-          submit()
-        }}
-      >
-        <TextEntry
-          label="Your initials"
-          value={text}
-          onChange={setText}
-          wrong={wrong}
-          hint="Two or three letters."
-        />
-        <Button type="submit" look="primary" className="mt-2 w-full">
-          That is me
-        </Button>
-      </form>
-    </Dialog>
   )
 }
 
@@ -84,7 +52,11 @@ export function OperatorButton() {
       >
         {initials || 'Who are you?'}
       </Button>
-      <AskInitials open={open} onClose={() => setOpen(false)} onTold={() => setOpen(false)} />
+      {open && (
+        <Suspense fallback={null}>
+          <AskInitials onClose={() => setOpen(false)} onTold={() => setOpen(false)} />
+        </Suspense>
+      )}
     </>
   )
 }

@@ -29,6 +29,9 @@ export function problemsOf(setup: string | undefined, entry: NewEntry): Record<s
 /** Adds an entry to a setup's log, or opens a new setup when there is none yet. Returns the entry as kept. */
 export function record(setup: string | undefined, entry: NewEntry): Entry {
   const stamped = stamp(setup, entry)
-  post(stamped)
+  send(stamped)
   return stamped
 }
+
+/** Sends an entry that has its stamp already. Throws where it is none. */
+export const send = (entry: Entry) => post(entrySchema.parse(entry))

@@ -6,8 +6,7 @@ import { api } from '../log/api.ts'
 import { newId, now } from '../log/clock.ts'
 import { operator } from '../log/operator.ts'
 import { useSigned } from '../log/operator-gate.tsx'
-import { post } from '../log/outbox.ts'
-import { problemsOf, record } from '../log/record.ts'
+import { problemsOf, record, send } from '../log/record.ts'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { Dialog } from '../ui/dialog.tsx'
@@ -52,7 +51,7 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
       }
       signed(() => {
         const repeated = repeatJob(last, { by: operator(), at: new Date(now()).toISOString(), nextId: newId })
-        for (const entry of repeated) post(entry)
+        for (const entry of repeated) send(entry)
         navigate(`/setups/${repeated[0]?.id}`)
       })
     } catch (error) {

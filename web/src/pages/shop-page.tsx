@@ -1,15 +1,19 @@
 import { type MachineGlance, type SetupSummary, STEP_NAMES } from '@dogleg/core/setup'
 import { useQuery } from '@tanstack/react-query'
 import { NotebookPen, Plus } from 'lucide-react'
-import { useState } from 'react'
+import { Suspense, useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { api } from '../log/api.ts'
 import { useReference } from '../log/rows.ts'
 import { RefusedEntries } from '../logbook/refused-entries.tsx'
 import { Button } from '../ui/button.tsx'
+import { lazyPart, NotHereYet, whenIdle } from '../ui/lazy-part.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { When } from '../ui/when.tsx'
-import { OpenSetupDialog } from './open-setup-dialog.tsx'
+
+const loadOpening = async () => (await import('./open-setup-dialog.tsx')).OpenSetupDialog
+// With it comes the arithmetic, which the first screen does without; it is fetched once that stands.
+const OpenSetupDialog = lazyPart(loadOpening, NotHereYet)
 
 /** The start page: every machine of the shop, what is on it, in which step, what is stale, what note waits. */
 export function ShopPage() {
@@ -21,6 +25,7 @@ export function ShopPage() {
     refetchInterval: 5000,
   })
   const error = boardError ?? referenceError
+  useEffect(() => whenIdle(loadOpening), [])
   return (
     <div className="py-1">
       <h1 className="sr-only">Shop</h1>
@@ -47,12 +52,14 @@ export function ShopPage() {
         </p>
       ))}
       {opening && reference && (
-        <OpenSetupDialog
-          reference={reference}
-          machineId={opening}
-          setupsOf={(machine) => data?.board.machines.find(({ id }) => id === machine)?.setups ?? []}
-          onClose={() => setOpening(undefined)}
-        />
+        <Suspense fallback={null}>
+          <OpenSetupDialog
+            reference={reference}
+            machineId={opening}
+            setupsOf={(machine) => data?.board.machines.find(({ id }) => id === machine)?.setups ?? []}
+            onClose={() => setOpening(undefined)}
+          />
+        </Suspense>
       )}
     </div>
   )

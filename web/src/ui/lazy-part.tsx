@@ -16,6 +16,25 @@ export const lazyPart = <Props extends object>(
     }
   })
 
+/** Fetches a part that will be wanted soon, once the page has nothing else to do. Gives what calls it off. */
+export function whenIdle(load: () => Promise<unknown>): () => void {
+  // Where it cannot be had, it is asked for again when it is wanted.
+  const fetchIt = () => void load().catch(() => undefined)
+  if (typeof requestIdleCallback === 'undefined') {
+    const timer = setTimeout(fetchIt, 1000)
+    return () => clearTimeout(timer)
+  }
+  const asked = requestIdleCallback(fetchIt, { timeout: 5000 })
+  return () => cancelIdleCallback(asked)
+}
+
+/** What stands in the place of a dialog. */
+export const NotHereYet = () => (
+  <p role="alert" className="fixed inset-x-4 top-16 z-50 border-2 border-ink bg-stock p-3 font-semibold">
+    This is not on this tablet yet, and the server does not answer. Load the page again when it does.
+  </p>
+)
+
 /** What stands in a chart's place. */
 export const NoChart = () => (
   <p className="rounded-sm bg-layout p-3 text-scribe">

@@ -1,0 +1,45 @@
+import { initials as initialsSchema } from '@dogleg/core/setup'
+import { useState } from 'react'
+import { Button } from '../ui/button.tsx'
+import { Dialog } from '../ui/dialog.tsx'
+import { TextEntry } from '../ui/entry-field.tsx'
+import { setOperator } from './operator.ts'
+
+/** Asks who is at the tablet. */
+export function AskInitials({ onClose, onTold }: { onClose: () => void; onTold: () => void }) {
+  const [text, setText] = useState('')
+  const [wrong, setWrong] = useState<string>()
+  const submit = () => {
+    const read = initialsSchema.safeParse(text)
+    if (!read.success) return setWrong(read.error.issues[0]?.message)
+    setOperator(read.data)
+    setWrong(undefined)
+    onTold()
+  }
+  return (
+    <Dialog
+      open
+      onOpenChange={(next) => !next && onClose()}
+      title="Who is at this tablet?"
+      says="Every entry of the logbook carries initials. They are kept on this tablet until you change them."
+    >
+      <form
+        onSubmit={(event) => {
+          event.preventDefault()
+          submit()
+        }}
+      >
+        <TextEntry
+          label="Your initials"
+          value={text}
+          onChange={setText}
+          wrong={wrong}
+          hint="Two or three letters."
+        />
+        <Button type="submit" look="primary" className="mt-2 w-full">
+          That is me
+        </Button>
+      </form>
+    </Dialog>
+  )
+}

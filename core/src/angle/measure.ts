@@ -32,7 +32,7 @@ export const ANGLE_DIGITS = 3
 export const formatAngle = (value: number, digits = ANGLE_DIGITS) => fixedDigits(value, digits)
 
 /** How one touch or feature stands off the fit, in the setup's unit. */
-export interface AngleResidual {
+interface AngleResidual {
   name: string
   value: number
 }

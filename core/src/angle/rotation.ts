@@ -37,7 +37,7 @@ const asPrinted = (value: number, of: Rotation, profile: Profile) =>
   roundTo(value, printedDigits(profile, of.unit))
 
 /** What is meant: on, over the point that is turned about, over the far corner, off; the spindle at the top all the time. */
-export function plannedRotation(of: Rotation, profile: Profile, machine: Machine): PlannedStep[] {
+function plannedRotation(of: Rotation, profile: Profile, machine: Machine): PlannedStep[] {
   const up = plannedTop(topOf(profile, machine, of.unit))
   const at = ({ x, y }: PlanePoint) => ({ X: asPrinted(x, of, profile), Y: asPrinted(y, of, profile) })
   const over = (point: PlanePoint): PlannedStep[] => [
@@ -61,7 +61,7 @@ const angleWord = (by: Rotation['by']) =>
   typeof by === 'number' ? `R${fixedDigits(by, ANGLE_DIGITS).replace(/0+$/, '')}` : `R#${by.variable}`
 
 /** What is against writing it. */
-export function checkRotation(of: Rotation, profile: Profile, machine: Machine): Finding[] {
+function checkRotation(of: Rotation, profile: Profile, machine: Machine): Finding[] {
   if (!profile.rotation)
     return [
       finding(

@@ -4,7 +4,7 @@ import type { AngleDraft } from './draft.ts'
 import type { Angle } from './measure.ts'
 
 /** A measured point as it is drawn. */
-export interface AnglePoint extends PlanePoint {
+interface AnglePoint extends PlanePoint {
   name: string
   /** The one that spoils the fit, or the worst of those that do not fit. */
   worst: boolean

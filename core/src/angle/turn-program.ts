@@ -14,7 +14,7 @@ export interface Turning {
 }
 
 /** A line that cannot be turned, and why. */
-export interface Refused {
+interface Refused {
   line: number
   says: string
 }

@@ -22,7 +22,7 @@ export const finderIn = (mounted: Mounted, world: MillWorld): Finder | undefined
   mounted.kind === 'nothing' || mounted.kind === 'tool' ? undefined : finderOf(mounted.kind, world.unit)
 
 /** From the gauge line to the tip; the nose of the spindle where nothing is in it. */
-export function lengthIn({ mounted, world }: MillBench): number {
+function lengthIn({ mounted, world }: MillBench): number {
   if (mounted.kind === 'nothing') return 0
   if (mounted.kind !== 'tool') return finderOf(mounted.kind, world.unit).length
   return world.tools.find(({ shape }) => shape.number === mounted.tool)?.length ?? 0

@@ -101,7 +101,7 @@ export function settled(bench: MillBench): MillBench {
 }
 
 /** Moves one axis as a hand does: on when something is touched, not when something is hit. */
-export function moveMill(bench: MillBench, axis: LinearAxis, asked: number, seconds: number): MillBench {
+function moveMill(bench: MillBench, axis: LinearAxis, asked: number, seconds: number): MillBench {
   const { by, end } = withinReach(bench, axis, asked)
   const before = { ...bench, worked: bench.worked + seconds, says: '' }
   const way = by < 0 ? -1 : 1

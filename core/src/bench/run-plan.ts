@@ -18,7 +18,7 @@ export interface RunPlan {
   refused: ReadonlyMap<number, string>
 }
 
-export type RunPhase = 'ready' | 'running' | 'held' | 'stopped' | 'done'
+type RunPhase = 'ready' | 'running' | 'held' | 'stopped' | 'done'
 
 /** How far a program is. */
 export interface ProgramRun {

@@ -11,7 +11,7 @@ export interface SketchBox {
 }
 
 /** A body in the side view: along X, and its heights. */
-export interface SideBody {
+interface SideBody {
   id: string
   role: string
   x0: number

@@ -38,7 +38,7 @@ export interface Alarm {
 }
 
 /** What was done so far that a judge asks about. */
-export interface Tally {
+interface Tally {
   collisions: number
   bumps: number
   misses: number

@@ -16,7 +16,7 @@ export interface Standing {
 }
 
 /** A tool of the machine as it really is. */
-export interface TrueTool {
+interface TrueTool {
   /** In the machine's unit. */
   shape: ToolShape
   /** From the gauge line to the tip; on a lathe 0. */

@@ -50,7 +50,7 @@ export const writeComment = (text: string, profile: Profile) =>
   profile.comments.style === 'parentheses' ? `(${commentText(text)})` : `; ${commentText(text)}`
 
 /** Comment lines of at most the profile's length, broken at spaces. */
-export function writeCommentLines(text: string, profile: Profile): string[] {
+function writeCommentLines(text: string, profile: Profile): string[] {
   const room = profile.comments.longest - 2
   const lines: string[] = []
   let line = ''
@@ -108,7 +108,7 @@ export interface ProgramLine {
 }
 
 /** Cancels what an earlier program may have left on, and states the unit. */
-export function safeStart(unit: LengthUnit, lathe = false): Block {
+function safeStart(unit: LengthUnit, lathe = false): Block {
   const code = unit === 'inch' ? 'G20' : 'G21'
   return lathe
     ? { words: `${code} G18 G40 G80 G97 G99`, does: `${unit}, diameters, feed a turn, modes cancelled` }

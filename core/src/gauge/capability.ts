@@ -27,7 +27,7 @@ export interface Capability {
 /** d2 of ranges of two. */
 const D2 = 1.128
 /** Fewer values say nothing worth printing. */
-export const LEAST_FOR_CAPABILITY = 10
+const LEAST_FOR_CAPABILITY = 10
 const CONFIDENCE = 0.95
 
 /**

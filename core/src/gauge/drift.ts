@@ -19,7 +19,7 @@ export interface Drift {
 }
 
 /** Fewer parts show no drift. */
-export const LEAST_FOR_DRIFT = 5
+const LEAST_FOR_DRIFT = 5
 const CONFIDENCE = 0.95
 /** No prediction goes further than this many parts. */
 const FURTHEST = 100_000

@@ -36,7 +36,7 @@ export const FEATURE_KINDS = [
 export type FeatureKind = (typeof FEATURE_KINDS)[number]
 
 /** What is done with a result. */
-export const REACTIONS = ['record', 'stop', 'wear', 'offset', 'skip', 'right-part'] as const
+const REACTIONS = ['record', 'stop', 'wear', 'offset', 'skip', 'right-part'] as const
 export type Reaction = (typeof REACTIONS)[number]
 
 export const FEATURE_NAMES: Record<FeatureKind, string> = {
@@ -167,7 +167,7 @@ export const featureDraft = form.draft
 export type FeatureDraft = TypedOf<Fields>
 export const draftOfFeature = form.write
 /** The value that a form asks for with its own class in it (`20 H7`) says its tolerance too. */
-export const classInNominal = ({ nominal: of }: { nominal: string }) => sizeAndClass(of)?.code
+const classInNominal = ({ nominal: of }: { nominal: string }) => sizeAndClass(of)?.code
 
 const valueIn = ({ value, unit }: TypedLength, to: LengthUnit) => convertLength(value, unit, to)
 

@@ -48,8 +48,8 @@ const ABOVE_FINE: Readonly<Record<string, readonly number[]>> = {
   s: [14, 19, 23, 28, 35, 43, 53, 59, 71, 79, 92, 100, 108, 122, 130, 140, 158, 170, 190, 208, 232, 252],
 }
 
-export const LEAST_GRADE = 5
-export const GREATEST_GRADE = 13
+const LEAST_GRADE = 5
+const GREATEST_GRADE = 13
 const LARGEST_MM = 500
 
 const columnOf = (mm: number, steps: readonly number[]) => steps.findIndex((most) => mm <= most)

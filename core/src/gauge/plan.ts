@@ -14,7 +14,7 @@ const HEAD = {
 } as const
 const head = formOf(HEAD)
 
-export const MOST_FEATURES = 24
+const MOST_FEATURES = 24
 const id = z.string().min(1).max(40)
 
 /** What is gauged, in one program: what stands in the log. */

@@ -27,7 +27,7 @@ export interface Signal {
 }
 
 /** Upper limit of a moving range of two: D4 = 3.267 mean ranges. NIST/SEMATECH e-Handbook 6.3.2.2 (from memory). */
-export const RANGE_LIMIT = 3.267
+const RANGE_LIMIT = 3.267
 
 /** Whether `least` of the last `of` values up to `at` lie beyond `sigmas` on one side. */
 function beyond(z: readonly number[], at: number, of: number, least: number, sigmas: number): boolean {

@@ -13,7 +13,7 @@ import { type GaugePlan, type GaugePlanDraft, newPlan, readPlan } from './plan.t
 export const [compact, twoLine] = BUILT_IN_PROFILES as [Profile, Profile]
 
 const shape: ProbeShape = { tool: 20, stylus: 0.2362, reach: 1.97, body: 1.26, overtravel: 0.24 }
-export const probeMill: Machine = { ...testMill, probe: shape }
+const probeMill: Machine = { ...testMill, probe: shape }
 
 const inUnit = (of: ProbeShape, unit: LengthUnit): ProbeShape =>
   unit === 'inch'

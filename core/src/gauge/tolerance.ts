@@ -2,7 +2,7 @@ import { type LengthUnit, readDegrees, readLength } from '../quantity/index.ts'
 import { classDeviations } from './iso286.ts'
 
 /** What a size may be off by, from its nominal value: signed, in the unit of the size. */
-export interface ToleranceRead {
+interface ToleranceRead {
   upper: number
   lower: number
 }

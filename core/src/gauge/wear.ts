@@ -12,7 +12,7 @@ export interface CorrectionTarget {
 }
 
 /** The name of a tool's wear in a log file. */
-export const wearName = (tool: number, of: 'DIA' | 'LENGTH') => `T${tool} ${of} WEAR`
+const wearName = (tool: number, of: 'DIA' | 'LENGTH') => `T${tool} ${of} WEAR`
 
 /**
  * Where a tool's wear is corrected, and how much for an error of one (measured less wanted), lengths in the unit of the

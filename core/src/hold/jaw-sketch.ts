@@ -4,7 +4,7 @@ import type { Tap } from './squaring.ts'
 import type { SweepDraft } from './sweep-draft.ts'
 
 /** A place of the plan view along X, and whether it was typed or stands in for what was not. */
-export interface JawPlace {
+interface JawPlace {
   at: number
   known: boolean
 }

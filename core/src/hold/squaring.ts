@@ -13,7 +13,7 @@ import { formOf } from './jaw-form.ts'
 import { type PlainSweep, plainSweep, type Sweep, type SweptPoint } from './sweep.ts'
 
 /** Repeatability of a test indicator on one face, dial read twice. Common practice, as for the indicator in section Zero. */
-export const DIAL_REPEATS = { inch: 0.0001, mm: 0.003 }
+const DIAL_REPEATS = { inch: 0.0001, mm: 0.003 }
 
 /** The tap that makes the jaw square: where, which way, and what the dial then shows. */
 export interface Tap {

@@ -9,7 +9,7 @@ const extent = z.object({ front: z.number(), back: z.number() }).refine(({ front
   error: 'The front end must lie in front of the back end: a smaller number.',
   path: ['back'],
 })
-export type Extent = z.infer<typeof extent>
+type Extent = z.infer<typeof extent>
 
 /** One part of a vise, seen from the side: where it reaches with the vise open and closed, and between which heights. */
 const visePart = z

@@ -52,7 +52,6 @@ export const palletPlan = z.object({
   shift: shiftForm.params,
 })
 export type PalletPlan = z.infer<typeof palletPlan>
-export type PalletOf = PalletPlan['pallets'][number]
 
 /** What stands in the form: everything as typed. */
 export const palletPlanDraft = z.object({

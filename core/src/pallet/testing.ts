@@ -5,10 +5,10 @@ import type { PalletControl } from './trace.ts'
 
 /** Plans and controls for tests of pallets. */
 
-export const palletMill = { ...testMill, pallets: { count: 4, swap: 10 } }
+const palletMill = { ...testMill, pallets: { count: 4, swap: 10 } }
 
 /** A profile that calls up to four pallets. */
-export const withPallets = (profile: Profile, levels = profile.reading.levels): Profile => ({
+const withPallets = (profile: Profile, levels = profile.reading.levels): Profile => ({
   ...profile,
   reading: { ...profile.reading, levels, pallets: [61, 62, 63, 64] },
 })

@@ -47,7 +47,7 @@ export function programNumberOf(text: string): number | undefined {
 }
 
 /** The text with the percent lines of a tape left empty, so that it can stand among others and its lines keep their numbers. */
-export const withoutPercent = (text: string) =>
+const withoutPercent = (text: string) =>
   text
     .split(/\r\n|\r|\n/)
     .map((line) => (/^\s*%\s*$/.test(line) ? '' : line))

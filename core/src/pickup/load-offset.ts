@@ -145,7 +145,7 @@ function blocksFor(load: LoadOffset, plan: LoadPlan, profile: Profile): Block[] 
 }
 
 /** The steps that the reader must find in the written program, given the plan. */
-export function plannedSteps(plan: LoadPlan, offset: string): PlannedStep[] {
+function plannedSteps(plan: LoadPlan, offset: string): PlannedStep[] {
   const up = plannedTop(plan.top)
   const stopHere = { does: 'stop' } as const
   return [

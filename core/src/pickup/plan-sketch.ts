@@ -5,7 +5,7 @@ import type { PickupDraft } from './draft.ts'
 import type { FieldName } from './methods.ts'
 
 /** A touch as it is drawn: where the spindle stood, and the field that says so. */
-export interface PlanTouch extends PlanePoint {
+interface PlanTouch extends PlanePoint {
   field: FieldName
   /** Its number in its list, from 1. */
   number: number

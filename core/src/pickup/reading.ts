@@ -39,8 +39,7 @@ const indicator = z.object({
   drawingPosition: typedLength,
 })
 
-export const middleDevice = z.enum(['edge-finder', 'sensor', 'probe', 'indicator'])
-export type MiddleDevice = z.infer<typeof middleDevice>
+const middleDevice = z.enum(['edge-finder', 'sensor', 'probe', 'indicator'])
 
 /** Two opposite faces of a web (from outside) or a pocket (from inside): the middle between them. */
 const middle = z.object({
@@ -66,8 +65,7 @@ const swept = z.object({
   drawingPosition: typedLength.describe('of the centre'),
 })
 
-export const pointDevice = z.enum(['edge-finder', 'sensor', 'probe'])
-export type PointDevice = z.infer<typeof pointDevice>
+const pointDevice = z.enum(['edge-finder', 'sensor', 'probe'])
 
 /** Circle through three or more touches; the points are spindle positions. One reading gives one axis; the page records two. */
 const circle = z

@@ -4,7 +4,7 @@ import type { ChoiceName, FieldName, PickupMethod } from './methods.ts'
 import { meanOf, readPosition } from './position.ts'
 
 /** What is drawn: which picture a method has. */
-export type SketchKind = 'face' | 'plane' | 'middle' | 'sweep' | 'height' | 'turned' | 'faced' | 'shown'
+type SketchKind = 'face' | 'plane' | 'middle' | 'sweep' | 'height' | 'turned' | 'faced' | 'shown'
 
 /** Where the spindle axis (for Z: the gauge line) stands, in machine positions along the axis. */
 export interface SpindlePlace {

@@ -2,7 +2,7 @@ import { PLANE_AXES, ROW } from './motion.ts'
 import type { Run } from './run.ts'
 
 /** How far the radii at the two ends of an arc may differ, by unit: the RS274/NGC reader's own (NISTIR 6556, 3.5.3, from memory). */
-export const RADIUS_TOLERANCE = { inch: 0.0002, mm: 0.002 }
+const RADIUS_TOLERANCE = { inch: 0.0002, mm: 0.002 }
 
 /** How far a chord may lie off an arc where an arc cannot stay one (wrapped, or gathered for a roughing cycle). */
 const CHORD = { inch: 0.0002, mm: 0.005 }

@@ -13,7 +13,7 @@ export interface Evaluated {
 }
 
 /** Brackets deeper than this are not followed. Controls take five or so. */
-export const DEEPEST = 64
+const DEEPEST = 64
 
 const DEGREE = Math.PI / 180
 /** Values nearer to each other than this are equal to a control's macro language. From memory; common practice. */

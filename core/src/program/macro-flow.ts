@@ -10,7 +10,7 @@ export type Flow = number | 'next'
 const variablesOf = (run: Run) => ({ get: (number: number) => getVariable(run, number) })
 
 /** Evaluates what stands at `at` of a text of this line; says what is wrong with it. */
-export function valueAt(run: Run, source: string, at: number, column: number): Evaluated {
+function valueAt(run: Run, source: string, at: number, column: number): Evaluated {
   const found = evaluate(source, at, variablesOf(run))
   if (found.wrong)
     run.wrong('expression', 'stop', found.wrong, {

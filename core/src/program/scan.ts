@@ -4,7 +4,7 @@ export const POINT = 1
 export const EXPRESSION = 2
 
 /** More words than this in one line are not read. */
-export const MOST_WORDS = 256
+const MOST_WORDS = 256
 
 const NEWLINE = 10
 const [SPACE, PERCENT, OPEN, CLOSE, PLUS, COMMA, MINUS, DOT, SLASH, COLON, SEMICOLON, EQUALS] = [

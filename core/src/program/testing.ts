@@ -41,7 +41,7 @@ export const testMill: Machine = {
   note: '',
 }
 
-export const testLathe: Machine = {
+const testLathe: Machine = {
   ...testMill,
   id: 'l',
   name: 'Lathe',
@@ -88,4 +88,4 @@ export const rowsOf = ({ count }: Motion) => Array.from({ length: count }, (_, r
 export const complaints = (text: string, options: ReadOptions = onMill()): string[] =>
   of(read(text, options)).filter((each) => !each.startsWith('unit-not-said') && !each.startsWith('no-m30'))
 
-export const of = ({ diagnostics }: Program) => diagnostics.map(({ code, line }) => `${code} ${line}`)
+const of = ({ diagnostics }: Program) => diagnostics.map(({ code, line }) => `${code} ${line}`)

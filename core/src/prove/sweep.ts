@@ -74,12 +74,7 @@ export function sweepRound(part: RoundPart, from: Triple, to: Triple, solid: Sol
 }
 
 /** The same for a rectangle of a lathe's tool, in the plane through the centre line where it stands. */
-export function sweepFlat(
-  part: FlatPart,
-  from: Triple,
-  to: Triple,
-  { box: { least, greatest } }: Solid,
-): number {
+function sweepFlat(part: FlatPart, from: Triple, to: Triple, { box: { least, greatest } }: Solid): number {
   const span: [number, number] = [0, 1]
   const [dx, dy, dz] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]]
   const meets =

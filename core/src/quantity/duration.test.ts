@@ -1,7 +1,7 @@
 import { intervalToDuration } from 'date-fns'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { formatDuration, readDuration, writeDuration } from './duration.ts'
+import { formatDuration, formatHours, formatShort, readDuration, writeDuration } from './duration.ts'
 
 describe('a time as it is typed', () => {
   it('is read as a stopwatch shows it and as a person writes it', () => {
@@ -45,10 +45,40 @@ describe('a time as it is typed', () => {
       '8 h',
       '1:02:05.5',
     ])
-    expect([formatDuration(59.96), formatDuration(3600), formatDuration(-61)]).toEqual([
+    expect([59.96, 599.96, 3599.4, 3599.9, 3600, -61].map(formatDuration)).toEqual([
       '1 min 0.0 s',
+      '10 min 0 s',
+      '59 min 59 s',
+      '1 h 0 min',
       '1 h 0 min',
       '-1 min 1.0 s',
     ])
+  })
+})
+
+describe('a time in little room', () => {
+  it('has the minutes and seconds that date-fns finds, and never sixty of either', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: 60, max: 3599 }), (seconds) => {
+        const { minutes = 0, seconds: rest = 0 } = intervalToDuration({ start: 0, end: seconds * 1000 })
+        expect(formatShort(seconds)).toBe(`${minutes}:${String(rest).padStart(2, '0')}`)
+      }),
+    )
+    fc.assert(
+      fc.property(fc.integer({ min: 0, max: 1439 }), (minute) => {
+        const { hours = 0, minutes = 0 } = intervalToDuration({ start: 0, end: minute * 60_000 })
+        expect(formatHours(minute * 60)).toBe(`${hours}:${String(minutes).padStart(2, '0')}`)
+      }),
+    )
+    expect([0.417, 9.996, 12.44, 59.96, 119.7, 3599.6, 4320].map(formatShort)).toEqual([
+      '0.42 s',
+      '10.0 s',
+      '12.4 s',
+      '1:00',
+      '2:00',
+      '1.0 h',
+      '1.2 h',
+    ])
+    expect([3599, 7170, 7169].map(formatHours)).toEqual(['1:00', '2:00', '1:59'])
   })
 })

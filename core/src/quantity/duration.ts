@@ -43,14 +43,12 @@ export function readDuration(typed: string): DurationEntry {
 export function formatDuration(seconds: number): string {
   const sign = seconds < 0 ? '-' : ''
   const tenths = Math.round(Math.abs(seconds) * 10) / 10
-  if (tenths >= 3600) {
+  const whole = Math.round(tenths)
+  if (whole >= 3600) {
     const minutes = Math.round(tenths / 60)
     return `${sign}${Math.floor(minutes / 60)} h ${minutes % 60} min`
   }
-  if (tenths >= 600) {
-    const whole = Math.round(tenths)
-    return `${sign}${Math.floor(whole / 60)} min ${whole % 60} s`
-  }
+  if (tenths >= 600) return `${sign}${Math.floor(whole / 60)} min ${whole % 60} s`
   const minutes = Math.floor(tenths / 60)
   const rest = (tenths - 60 * minutes).toFixed(1)
   return minutes > 0 ? `${sign}${minutes} min ${rest} s` : `${sign}${rest} s`
@@ -65,4 +63,19 @@ export function writeDuration(seconds: number): string {
   const rest = Math.round((whole % 60) * 1000) / 1000
   const two = (value: number) => (value < 10 ? `0${value}` : String(value))
   return hours > 0 ? `${hours}:${two(minutes)}:${two(rest)}` : `${minutes}:${two(rest)}`
+}
+
+/** A time where there is little room: '0.42 s', '12.4 s', '1:05', '1.2 h'. */
+export function formatShort(seconds: number): string {
+  if (seconds < 9.995) return `${seconds.toFixed(2)} s`
+  if (seconds < 59.95) return `${seconds.toFixed(1)} s`
+  const whole = Math.round(seconds)
+  if (whole >= 3600) return `${(seconds / 3600).toFixed(1)} h`
+  return `${Math.floor(whole / 60)}:${String(whole % 60).padStart(2, '0')}`
+}
+
+/** A time into a shift, to the minute, as a clock shows it: '1:05' is an hour and five minutes. */
+export function formatHours(seconds: number): string {
+  const minutes = Math.round(seconds / 60)
+  return `${Math.floor(minutes / 60)}:${String(minutes % 60).padStart(2, '0')}`
 }

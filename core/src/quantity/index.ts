@@ -1,5 +1,12 @@
 export { readDegrees } from './degrees.ts'
-export { type DurationEntry, formatDuration, readDuration, writeDuration } from './duration.ts'
+export {
+  type DurationEntry,
+  formatDuration,
+  formatHours,
+  formatShort,
+  readDuration,
+  writeDuration,
+} from './duration.ts'
 export {
   asTyped,
   describeTyped,

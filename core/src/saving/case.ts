@@ -6,7 +6,7 @@ import { convertLength } from '../quantity/index.ts'
 /** Free height that is wanted over what stands in the way: common practice. */
 const CLEARANCE = { inch: 0.1, mm: 2.5 }
 
-export type Risk = 'none' | 'little' | 'some'
+type Risk = 'none' | 'little' | 'some'
 
 /** A change of a program that would save time, before it is looked at. */
 export interface Candidate {

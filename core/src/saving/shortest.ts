@@ -6,7 +6,7 @@ export interface Legs {
 }
 
 /** Places up to this many are tried in every order. */
-export const MOST_EXACT = 9
+const MOST_EXACT = 9
 
 export function lengthOf(order: readonly number[], { between, fromStart, toEnd }: Legs): number {
   if (order.length === 0) return 0

@@ -47,20 +47,20 @@ export interface Chain {
 export const pickupSubject = (offset: string, axis: string) => `offset/${offset}/${axis}`
 export const checkSubject = (offset: string) => `check/${offset}`
 export const programSubject = (offset: string, what: ProgramKind = 'load') => `program/${what}/${offset}`
-export const codedSubject = (title: string) => `coded/${title}`
+const codedSubject = (title: string) => `coded/${title}`
 /** What was taken to the control of a program that was built from cycles. */
-export const takenSubject = (title: string) => `program/coded/${title}`
-export const gaugingSubject = (title: string) => `gauging/${title}`
-export const gaugeTakenSubject = (title: string) => `program/gauge/${title}`
+const takenSubject = (title: string) => `program/coded/${title}`
+const gaugingSubject = (title: string) => `gauging/${title}`
+const gaugeTakenSubject = (title: string) => `program/gauge/${title}`
 export const angleSubject = (offset: string) => `angle/${offset}`
-export const toolLengthSubject = (tool: number) => `tool-length/${tool}`
+const toolLengthSubject = (tool: number) => `tool-length/${tool}`
 export const PALLETS = 'pallets'
 export const START = 'start'
 export const PART = 'part'
 export const LAYOUT = 'layout'
-export const proofSubject = (title: string) => `proof/${title}`
+const proofSubject = (title: string) => `proof/${title}`
 
-export const SQUARENESS = 'squareness'
+const SQUARENESS = 'squareness'
 export const CLEARANCE = 'clearance'
 export const GRIP = 'grip'
 export const lengthsSubject = (collet: string) => `lengths/${collet}`

@@ -67,7 +67,7 @@ export interface AxisFact extends Fact<number> {
   residuals?: NonNullable<Pickup['residuals']>
 }
 
-export interface CheckFact {
+interface CheckFact {
   entry: EntryOf<'checked'>
   freshness: Freshness
 }

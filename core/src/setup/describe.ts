@@ -262,7 +262,7 @@ export function describeEntry(
       return {
         says: `Proved: ${entry.title}${entry.blockDelete ? ' with block delete on' : ''}, ${VERDICT_WORDS[entry.verdict]}`,
         detail: [
-          `${entry.characters} characters, ${Math.floor(entry.seconds / 60)} min ${Math.round(entry.seconds % 60)} s`,
+          `${entry.characters} characters, ${formatDuration(entry.seconds)}`,
           ...entry.worst.slice(0, 3).map(({ line, says }) => `line ${line}: ${says}`),
         ].join('; '),
       }

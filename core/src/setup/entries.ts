@@ -86,7 +86,7 @@ const checked = z
   })
 
 /** What a program that was taken to the control does. */
-export const programKind = z.enum(['load', 'angle', 'turned', 'probe', 'coded', 'gauge'])
+const programKind = z.enum(['load', 'angle', 'turned', 'probe', 'coded', 'gauge'])
 export type ProgramKind = z.infer<typeof programKind>
 
 /** Longer texts are not kept in the log. */

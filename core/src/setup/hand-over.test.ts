@@ -23,6 +23,7 @@ import {
   namesIn,
   nextRun,
   openFindings,
+  palletsState,
   programsOf,
   readSetupFile,
   repeatJob,
@@ -115,6 +116,19 @@ describe('pallets, timing and savings in the log', () => {
     expect(state({ kind: 'happened', what: 'vise-moved', note: '' })).toEqual(['stale', 'stale'])
     expect(state({ kind: 'note', text: 'x' })).toEqual(['fresh', 'fresh'])
     expect(state({ ...good, id: undefined, ...{ kind: 'palleted' } })).toEqual(['fresh', 'stale'])
+  })
+
+  it('are said to be stale where only the start is, and open while the programs must be mended', () => {
+    const good: EntryOf<'palleted'> = { ...planned, verdict: 'good', worst: [] }
+    const log = pallets.map((each) => (each.id === planned.id ? good : each))
+    const answered = [...log, start(log)]
+    const of = (entries: Entry[]) => palletsState(derive(entries).run)
+    expect(of(answered)).toBe('done')
+    expect(of([...answered, after(log, { kind: 'happened', what: 'alarm', note: '' })])).toBe('stale')
+    // A plan with a stop, answered all the same: the step is not done, and the part of it says so too.
+    expect(of([...pallets, start(pallets)])).toBe('open')
+    expect(of(log)).toBe('open')
+    expect(palletsState({ timed: [], saved: [] })).toBeUndefined()
   })
 
   it('a saving makes the proof of its program stale, and no other', () => {

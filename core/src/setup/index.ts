@@ -113,6 +113,7 @@ export {
   nextRun,
   type PalletFact,
   palletRests,
+  palletsState,
   type RunPlace,
   type RunState,
   runState,

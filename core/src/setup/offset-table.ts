@@ -5,7 +5,7 @@ import { type AxisFact, deriveSetup, isUnreadable, type Reference, type Setup } 
 import type { Entry } from './entries.ts'
 
 /** One axis of an offset as the control should show it. */
-export interface TableCell {
+interface TableCell {
   /** In the unit of the setup that looks. */
   value: number
   doubt: number

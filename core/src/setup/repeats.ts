@@ -8,7 +8,7 @@ import type { Entry } from './entries.ts'
 const MOST = 10
 
 /** A zero of an earlier run of the job. */
-export interface EarlierZero {
+interface EarlierZero {
   at: string
   value: number
 }

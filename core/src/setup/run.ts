@@ -84,18 +84,17 @@ interface RunOf {
   run: RunState
 }
 
-const states = ({ gauge, run: { pallets, start } }: RunOf): StepState[] => [
-  ...(gauge.plans.length > 0 ? [gauge.state] : []),
-  ...(pallets
-    ? [
-        pallets.freshness.state === 'stale' || start?.freshness.state === 'stale'
-          ? ('stale' as const)
-          : pallets.entry.verdict !== 'stop' && start?.judgement.happens === 'runs'
-            ? ('done' as const)
-            : ('open' as const),
-      ]
-    : []),
-]
+/** Where the pallets stand: their plan and what was answered before cycle start; undefined where nothing was planned. */
+export function palletsState({ pallets, start }: RunState): StepState | undefined {
+  if (!pallets) return undefined
+  if (pallets.freshness.state === 'stale' || start?.freshness.state === 'stale') return 'stale'
+  return pallets.entry.verdict !== 'stop' && start?.judgement.happens === 'runs' ? 'done' : 'open'
+}
+
+const states = ({ gauge, run }: RunOf): StepState[] => {
+  const pallets = palletsState(run)
+  return [...(gauge.plans.length > 0 ? [gauge.state] : []), ...(pallets ? [pallets] : [])]
+}
 
 /** Whether anything of the Run step was begun. */
 export const runBegun = (setup: RunOf) => states(setup).length > 0

@@ -30,21 +30,21 @@ export interface SheetLine extends Stated {
   more: string
 }
 
-export interface SheetOffset {
+interface SheetOffset {
   name: string
   axes: (Stated & { axis: string; value: string; doubt: string; method: string })[]
   angle?: SheetLine
   check?: SheetLine
 }
 
-export interface SheetTool extends Partial<Stated> {
+interface SheetTool extends Partial<Stated> {
   tool: number
   name: string
   length: string
   doubt: string
 }
 
-export interface SheetProgram extends Stated {
+interface SheetProgram extends Stated {
   title: string
   what: string
   /** The first digits of the SHA-256 of a proved text, or the id of the entry that it came from. */

@@ -166,3 +166,20 @@ describe('an offset by name', () => {
     expect(offsetOf(setup, 'G54.1 P9').findings.map(({ code }) => code)).toEqual(['offset-not-on-control'])
   })
 })
+
+describe('the words of an entry', () => {
+  it('never say sixty seconds', () => {
+    const proved = titled('first side').find((entry) => entry.kind === 'proved')
+    if (proved?.kind !== 'proved') throw new Error('the demo has a proof')
+    const detail = (seconds: number) =>
+      describeEntry(
+        { ...proved, seconds },
+        { unit: 'inch', leastStep: 0.0001 },
+        () => '',
+        () => '',
+      ).detail
+    expect(detail(119.7)).toContain('1 min 59.7 s')
+    expect(detail(119.98)).toContain('2 min 0.0 s')
+    expect(detail(3599.9)).toContain('1 h 0 min')
+  })
+})

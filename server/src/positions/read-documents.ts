@@ -4,7 +4,7 @@ import { XMLParser } from 'fast-xml-parser'
 import { Problem } from '../problem.ts'
 
 /** What names a machine's position on an axis in its agent's documents. */
-export interface PositionItem {
+interface PositionItem {
   axis: LinearAxis
   id: string
   unit: LengthUnit
@@ -18,7 +18,7 @@ export interface AgentDevice {
 }
 
 /** One position as an agent tells it: since when it stands there. */
-export interface AgentPosition {
+interface AgentPosition {
   /** null where the agent says UNAVAILABLE. */
   value: number | null
   since: string

@@ -11,6 +11,7 @@ import {
 } from '@dogleg/core/code'
 import { type Finding, verdictOf, worstFirst } from '@dogleg/core/fact'
 import type { FieldProblems } from '@dogleg/core/quantity'
+import { formatShort } from '@dogleg/core/quantity'
 import { againstSerials, codedOffset, codeRests, codeTools, nextCode } from '@dogleg/core/setup'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -34,7 +35,6 @@ import { ProgramBar } from './program-bar.tsx'
 import { MaterialProvider } from './use-material.ts'
 import { useSheets } from './use-sheets.ts'
 import { useWritten } from './use-written.ts'
-import { clockTime } from './words.ts'
 
 /** The cycles that are complete, as a program; for what can be shown before all is. */
 function readable(
@@ -190,7 +190,7 @@ export function CodeStep() {
         onOffset={chooseOffset}
       >
         <span className="ml-auto flex items-center gap-3">
-          {given && <span className="digits text-2xl font-semibold">{clockTime(given.seconds)}</span>}
+          {given && <span className="digits text-2xl font-semibold">{formatShort(given.seconds)}</span>}
           {written && incomplete.length === 0 && <VerdictMark verdict={verdictOf(all)} />}
           <Button look="primary" className="h-12" disabled={!given} onClick={proveIt}>
             Prove it

@@ -1,8 +1,8 @@
 import { CYCLE_NAMES, type CycleName, type ItemDraft, type WrittenItem } from '@dogleg/core/code'
 import { verdictOf } from '@dogleg/core/fact'
+import { formatShort } from '@dogleg/core/quantity'
 import { ArrowDown, ArrowUp, Copy, Eye, OctagonX, Plus, Trash2 } from 'lucide-react'
 import { Button } from '../ui/button.tsx'
-import { clockTime } from './words.ts'
 
 interface CycleListProps {
   items: readonly ItemDraft[]
@@ -51,7 +51,7 @@ export function CycleList(props: CycleListProps) {
                 ? 'stop'
                 : of?.seconds === undefined
                   ? ''
-                  : clockTime(of.seconds)
+                  : formatShort(of.seconds)
           return (
             <li key={item.id} className="min-w-40 flex-1 lg:min-w-0">
               <button

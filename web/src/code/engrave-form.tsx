@@ -23,7 +23,7 @@ import {
 } from './cycle-field.tsx'
 import { SerialPanel } from './serial-panel.tsx'
 
-export const ENGRAVE_PARTS = [
+const ENGRAVE_PARTS = [
   ['text', 'Text'],
   ['letters', 'Letters'],
   ['tool', 'Tool'],

@@ -9,12 +9,12 @@ import {
   type TapSizes,
 } from '@dogleg/core/cycles/tapping'
 import type { Machine } from '@dogleg/core/machine'
+import { formatShort } from '@dogleg/core/quantity'
 import { Suspense, useState } from 'react'
 import { useSave } from '../reference/use-save.ts'
 import { Button } from '../ui/button.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
 import { lazyPart, NoChart } from '../ui/lazy-part.tsx'
-import { clockTime } from './words.ts'
 
 const RetractChart = lazyPart(async () => (await import('./retract-chart.tsx')).RetractChart, NoChart)
 
@@ -54,10 +54,10 @@ export function RetractPanel({
     anHour: costs?.anHour ?? null,
   })
   const rows: [string, string][] = [
-    ['a hole', clockTime(saving.perHole)],
-    ['a part', clockTime(saving.perPart)],
-    ['a shift', saving.perShift === null ? '-' : clockTime(saving.perShift)],
-    ['a month', saving.perMonth === null ? '-' : clockTime(saving.perMonth)],
+    ['a hole', formatShort(saving.perHole)],
+    ['a part', formatShort(saving.perPart)],
+    ['a shift', saving.perShift === null ? '-' : formatShort(saving.perShift)],
+    ['a month', saving.perMonth === null ? '-' : formatShort(saving.perMonth)],
     ['a month, money', saving.moneyAMonth === null ? '-' : money.format(saving.moneyAMonth)],
   ]
   const says =
@@ -95,7 +95,7 @@ export function RetractPanel({
             ))}
           </dl>
           <p className="text-sm text-ink-soft">
-            One hole takes <span className="digits">{clockTime(holeSeconds(stroke, multiple.value))}</span>.
+            One hole takes <span className="digits">{formatShort(holeSeconds(stroke, multiple.value))}</span>.
             {costs === null && ' Enter what an hour costs on the machine’s page.'}
           </p>
         </div>

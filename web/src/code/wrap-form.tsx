@@ -21,7 +21,7 @@ import {
 } from './cycle-field.tsx'
 import { pathsOfDxf } from './dxf.ts'
 
-export const WRAP_PARTS = [
+const WRAP_PARTS = [
   ['layout', 'Layout'],
   ['numerals', 'Numerals'],
   ['cylinder', 'Cylinder'],

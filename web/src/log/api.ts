@@ -20,7 +20,7 @@ export class Refused extends Error {
 }
 
 /** The server could not be reached. */
-export class Unreachable extends Error {
+class Unreachable extends Error {
   constructor() {
     super('The server does not answer. What you enter is kept on this tablet and is sent when it is back.')
   }

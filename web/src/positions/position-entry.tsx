@@ -11,7 +11,7 @@ import { type Positions, usePositions } from './use-positions.ts'
 const SECONDS = 'HH:mm:ss'
 
 /** The key that takes a position: where there is none now it says so by its mark and its name. */
-export function TakeKey({
+function TakeKey({
   positions,
   what,
   onTake,

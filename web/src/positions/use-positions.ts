@@ -40,7 +40,7 @@ export const positionSourceOf = ({
 const EVERY_MS = 1000
 const LOST_AFTER_MS = 4000
 
-export type PositionsState =
+type PositionsState =
   | ({ state: 'live' } & Pick<PositionsRead, 'name' | 'positions' | 'since' | 'notes'>)
   /** `off`: nobody switched the simulated machine on. */
   | { state: 'lost'; says: string; off: boolean }

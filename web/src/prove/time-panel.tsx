@@ -1,4 +1,5 @@
 import type { Proof } from '@dogleg/core/prove'
+import { formatDuration } from '@dogleg/core/quantity'
 import { CheckField } from '../reference/form-fields.tsx'
 
 const PARTS: readonly [keyof Proof['time']['parts'], string][] = [
@@ -10,17 +11,6 @@ const PARTS: readonly [keyof Proof['time']['parts'], string][] = [
   ['tappingOut', 'Tapping out'],
   ['probing', 'Probing'],
 ]
-
-/** Minutes and seconds, tenths below ten minutes. */
-function clock(seconds: number): string {
-  const minutes = Math.floor(seconds / 60)
-  const rest = seconds - 60 * minutes
-  return minutes >= 10
-    ? `${minutes} min ${Math.round(rest)} s`
-    : minutes > 0
-      ? `${minutes} min ${rest.toFixed(1)} s`
-      : `${rest.toFixed(1)} s`
-}
 
 /** How long the program takes on this machine, and on what. */
 export function TimePanel({
@@ -40,7 +30,7 @@ export function TimePanel({
     <div className="grid gap-x-8 gap-y-3 md:grid-cols-[1fr_18rem]">
       <table className="w-full">
         <caption className="text-left">
-          Cycle time <span className="digits text-3xl font-semibold">{clock(total)}</span>
+          Cycle time <span className="digits text-3xl font-semibold">{formatDuration(total)}</span>
         </caption>
         <tbody>
           {PARTS.filter(([part]) => parts[part] > 0).map(([part, name]) => (
@@ -48,7 +38,7 @@ export function TimePanel({
               <th scope="row" className="w-44 py-1 text-left">
                 {name}
               </th>
-              <td className="digits w-36 text-right text-xl">{clock(parts[part])}</td>
+              <td className="digits w-36 text-right text-xl">{formatDuration(parts[part])}</td>
               <td className="pl-4">
                 <svg viewBox="0 0 100 8" preserveAspectRatio="none" className="h-4 w-full" aria-hidden>
                   <rect width={total > 0 ? (100 * parts[part]) / total : 0} height={8} className="fill-ink" />

@@ -19,7 +19,7 @@ import {
 } from '../code/cycle-field.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 
-export const FEATURE_PARTS = [
+const FEATURE_PARTS = [
   ['what', 'Measure'],
   ['where', 'Where'],
   ['result', 'Result'],

@@ -1,4 +1,4 @@
-import { nextRun } from '@dogleg/core/setup'
+import { nextRun, palletsState } from '@dogleg/core/setup'
 import { Tabs } from 'radix-ui'
 import { Suspense } from 'react'
 import { useOffset, useOpenSetup } from '../log/open-setup.ts'
@@ -32,6 +32,7 @@ function Run() {
   const gauging = useGauging(offset)
   const measured = gauge.series.reduce((sum, { parts }) => sum + parts.length, 0)
   const { says, why, place: next } = nextRun(setup)
+  const pallets = palletsState(run)
   const withPallets = machine.pallets !== null || run.pallets !== undefined
   const [place, go] = usePlace<Place>('part', PLACES, next)
   const stale = gauge.plans.some(({ freshness }) => freshness.state === 'stale')
@@ -41,17 +42,7 @@ function Run() {
       <Tabs.List aria-label="Parts of Run" className="flex min-w-0 flex-wrap border-b border-rule">
         {withPallets && (
           <StripTab value="pallets" title="Pallets" isNext={next === 'pallets'}>
-            {run.pallets && (
-              <StateMark
-                state={
-                  run.pallets.freshness.state === 'stale'
-                    ? 'stale'
-                    : run.start?.judgement.happens === 'runs' && run.start.freshness.state === 'fresh'
-                      ? 'done'
-                      : 'open'
-                }
-              />
-            )}
+            {pallets && <StateMark state={pallets} />}
           </StripTab>
         )}
         <StripTab value="time" title="Time" isNext={false}>

@@ -15,7 +15,7 @@ interface ConsoleProps {
 }
 
 /** Machine positions, as the control shows them. */
-export function PositionRows({ view }: { view: BenchView }) {
+function PositionRows({ view }: { view: BenchView }) {
   const { toGo } = view.run ?? {}
   return (
     <table className="w-full" aria-label="Machine positions">
@@ -58,7 +58,7 @@ export function PositionRows({ view }: { view: BenchView }) {
 }
 
 /** What just happened; an alarm with what to do, and the key that clears it. */
-export function Happened({ view, work }: ConsoleProps) {
+function Happened({ view, work }: ConsoleProps) {
   if (view.alarm)
     return (
       <div role="alert" className="border-2 border-hazard p-2">
@@ -127,7 +127,7 @@ function Spindle({ view, work }: ConsoleProps) {
 const ARROWS: Record<string, number> = { ArrowRight: 1, ArrowUp: 10, ArrowLeft: -1, ArrowDown: -10 }
 
 /** The handwheel: an axis, a step, clicks; and moves by a distance. */
-export function Handwheel({ view, work }: ConsoleProps) {
+function Handwheel({ view, work }: ConsoleProps) {
   const steps = WHEEL_STEPS[view.unit]
   const [axis, setAxis] = useState<LinearAxis>('X')
   const [step, setStep] = useState(steps[1] as number)

@@ -6,7 +6,7 @@ import type { GrooveParams } from './params.ts'
 import type { Insert, Section, UV } from './section.ts'
 
 /** A stepover that leaves no rings and spares the insert, of its width (trade.md 7). */
-export const USUAL_STEPOVER = 0.8
+const USUAL_STEPOVER = 0.8
 
 /** Everything that a groove comes to, in the case's unit, with u and v as in a section. */
 export interface GrooveSizes {

@@ -207,7 +207,7 @@ export const formHole = (major: number, pitch: number, percent: number) => major
 export const percentFormed = (major: number, pitch: number, hole: number) => (major - hole) / (0.0068 * pitch)
 
 /** What is usual for a form tap, in percent. */
-export const USUAL_FORMED = 65
+const USUAL_FORMED = 65
 
 /** The drill for a thread: the one that tables name for a cut tap, for a form tap the nearest of its own set. In the thread's unit. */
 export function tapDrill(thread: Thread, tap: 'cut' | 'form'): number {
@@ -218,4 +218,3 @@ export function tapDrill(thread: Thread, tap: 'cut' | 'form'): number {
 
 /** Threads that the part of a tap at its tip leaves unfinished: taper, plug and bottoming taps (trade.md 7). */
 export const TAP_LEADS = { taper: 8, plug: 4, bottoming: 1.5 } as const
-export type TapLead = keyof typeof TAP_LEADS

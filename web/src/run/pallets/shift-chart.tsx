@@ -1,4 +1,5 @@
 import type { LaneState, ShiftSpan } from '@dogleg/core/pallet'
+import { formatHours } from '@dogleg/core/quantity'
 import { useId } from 'react'
 
 const WIDTH = 1200
@@ -98,7 +99,7 @@ export function ShiftChart({
               fill="var(--color-scribe)"
               className="digits"
             >
-              {Math.floor(at / 3600)}:{String(Math.round((at % 3600) / 60)).padStart(2, '0')}
+              {formatHours(at)}
             </text>
           </g>
         ))}

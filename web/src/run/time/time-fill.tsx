@@ -15,7 +15,7 @@ export const KINDS: readonly [Kind, string][] = [
 const INK = 'var(--color-ink)'
 
 /** Fills that are told apart without colour, in ink on tag stock. */
-export function TimePatterns({ id }: { id: string }) {
+function TimePatterns({ id }: { id: string }) {
   const pattern = (kind: Kind, size: number, d: string, width: number) => (
     <pattern id={`${id}-${kind}`} width={size} height={size} patternUnits="userSpaceOnUse">
       <path d={d} stroke={INK} strokeWidth={width} fill="none" />
@@ -33,7 +33,7 @@ export function TimePatterns({ id }: { id: string }) {
   )
 }
 
-export const fillOf = (id: string, kind: Kind) => (kind === 'cutting' ? INK : `url(#${id}-${kind})`)
+const fillOf = (id: string, kind: Kind) => (kind === 'cutting' ? INK : `url(#${id}-${kind})`)
 
 const WIDTH = 400
 

@@ -5,7 +5,7 @@ import { box, type Frame } from '../../drawing/frame.ts'
 import { Dimension } from '../../drawing/marks.tsx'
 
 /** How the mark of a field stands. */
-export interface FieldMark {
+interface FieldMark {
   lit: boolean
   known: boolean
 }

@@ -22,7 +22,17 @@ export default defineConfig({
           testTimeout,
         },
       },
-      { test: { name: 'web', include: ['web/src/**/*.test.{ts,tsx}'], setupFiles, testTimeout } },
+      { test: { name: 'web', include: ['web/src/**/*.test.ts'], setupFiles, testTimeout } },
+      {
+        // Hooks and components, in a made-up browser; what needs a real one is in e2e/.
+        test: {
+          name: 'page',
+          include: ['web/src/**/*.test.tsx'],
+          environment: 'happy-dom',
+          setupFiles: [setupFiles, 'web/src/testing/setup.ts'],
+          testTimeout,
+        },
+      },
     ],
   },
 })

@@ -9,7 +9,7 @@ import { pages } from './pages.ts'
 import { positionRoutes } from './positions/routes.ts'
 import { practiceRoutes } from './practice/routes.ts'
 import { Problem } from './problem.ts'
-import { referenceRoutes } from './reference/routes.ts'
+import { referenceRoutes, referenceStampRoute } from './reference/routes.ts'
 import { NOUNS, referenceStore } from './reference/store.ts'
 import { simulatedRoutes } from './simulated/routes.ts'
 import { simulatedMachines } from './simulated/sessions.ts'
@@ -84,6 +84,7 @@ export async function buildApp({
   entryRoutes(app, database, entryStore(database.db), reference, clock)
   importRoutes(app, database, clock)
   for (const noun of NOUNS) referenceRoutes(app, noun, database, reference)
+  referenceStampRoute(app, reference)
   const simulated = simulatedMachines(reference, clock)
   simulatedRoutes(app, simulated, clock)
   positionRoutes(app, reference, simulated, agents, clock)

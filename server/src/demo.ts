@@ -3,6 +3,7 @@ import { USUAL_MATERIALS } from '@dogleg/core/cutting'
 import { demoEntries, demoReference, moveLog } from '@dogleg/core/demo'
 import { SAMPLE_VISES, USUAL_COLLETS } from '@dogleg/core/hold'
 import type { Entry } from '@dogleg/core/setup'
+import { ulid } from 'ulid'
 import type { Database, Writer } from './database/open.ts'
 import { appendEntries, entryStore } from './entries/store.ts'
 import { addRow, type Noun, type Row, referenceStore } from './reference/store.ts'
@@ -34,7 +35,8 @@ export async function fillDemo(database: Database, now: number, made?: MadeDemo)
     await addMissing(tx)
     await addRows(tx, 'machines', demoReference.machines)
     await addRows(tx, 'tools', demoReference.tools)
-    await appendEntries(tx, moveLog(demo.entries, Math.floor((now - demo.now) / 60_000)), now)
+    const minutes = Math.floor((now - demo.now) / 60_000)
+    await appendEntries(tx, moveLog(demo.entries, minutes, ulid().slice(-8)), now)
     return true
   })
 }

@@ -3,13 +3,14 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { StrictMode } from 'react'
 import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
-import { router } from './app/router.tsx'
+import { makeRouter } from './app/router.tsx'
 import { noteDelivered } from './log/log-cache.ts'
 import { startOutbox } from './log/outbox.ts'
 
 const client = new QueryClient({ defaultOptions: { queries: { retry: 1, networkMode: 'always' } } })
 startOutbox((entries) => noteDelivered(client, entries))
 
+const router = makeRouter()
 const root = document.getElementById('root')
 if (root)
   createRoot(root).render(

@@ -28,4 +28,20 @@ describe('a log that is moved in time', () => {
     const [moved] = moveLog([{ ...first, kind: 'note', text }], 90)
     expect(moved).toMatchObject({ text })
   })
+
+  it('has other ids with another mark, in the same order, and each entry still names the same others', () => {
+    const made = demoEntries(NOON, numbers())
+    const marked = moveLog(made, 0, '0MARK999')
+    const names = new Map(made.map(({ id }, index) => [id, marked[index]?.id]))
+    expect(new Set(names.values()).size).toBe(made.length)
+    expect(marked.some(({ id }) => names.has(id))).toBe(false)
+    const order = (entries: readonly { id: string }[]) =>
+      entries.map(({ id }, index) => ({ id, index })).sort((a, b) => (a.id < b.id ? -1 : 1))
+    expect(order(marked).map(({ index }) => index)).toEqual(order(made).map(({ index }) => index))
+    const renamed = JSON.stringify(made).replaceAll(
+      /\b[0-7][0-9A-HJKMNP-TV-Z]{25}\b/g,
+      (id) => names.get(id) ?? id,
+    )
+    expect(JSON.stringify(marked)).toBe(renamed)
+  })
 })

@@ -7,8 +7,9 @@ const MINUTE = 60_000
 const ID_OR_TIME =
   /\b[0-7][0-9A-HJKMNP-TV-Z]{25}\b|\b\d{4}-\d\d-\d\d(?:T\d\d:\d\d:\d\d\.\d{3}Z| \d\d:\d\d UTC\b)/g
 
-function later(found: string, by: number): string {
-  if (!found.includes(':')) return encodeTime(decodeTime(found) + by, TIME_LEN) + found.slice(TIME_LEN)
+function later(found: string, by: number, mark: string): string {
+  if (!found.includes(':'))
+    return encodeTime(decodeTime(found) + by, TIME_LEN) + mark + found.slice(TIME_LEN + mark.length)
   const inComment = found.endsWith(' UTC')
   const time = new Date(
     Date.parse(inComment ? found.replace(' ', 'T').replace(' UTC', ':00Z') : found) + by,
@@ -18,9 +19,12 @@ function later(found: string, by: number): string {
 
 /**
  * The same log as if everything had happened `minutes` later: each time is later by that much, and so is the time in each id,
- * wherever one entry names another, and in the comments of programs.
+ * wherever one entry names another, and in the comments of programs. Behind the time each id begins with `mark` (up to eight
+ * characters of Crockford's base 32), so that the same log in two installations is two logs; their order stays.
  */
-export function moveLog(entries: readonly Entry[], minutes: number): Entry[] {
-  const moved = JSON.stringify(entries).replaceAll(ID_OR_TIME, (found) => later(found, minutes * MINUTE))
+export function moveLog(entries: readonly Entry[], minutes: number, mark = ''): Entry[] {
+  const moved = JSON.stringify(entries).replaceAll(ID_OR_TIME, (found) =>
+    later(found, minutes * MINUTE, mark),
+  )
   return JSON.parse(moved) as Entry[]
 }

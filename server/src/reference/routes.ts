@@ -35,7 +35,11 @@ export function referenceRoutes<N extends Noun>(
     return row
   }
 
-  app.get(`/api/${noun}`, async () => ({ [noun]: await store.all(noun) }))
+  // The stamp first: a version that is added between the two is then asked for again, and not missed.
+  app.get(`/api/${noun}`, async () => {
+    const stamp = await store.stamp()
+    return { [noun]: await store.all(noun), stamp }
+  })
 
   app.post(`/api/${noun}`, async (request, reply) => {
     const added = await write(async (tx) => {
@@ -76,3 +80,7 @@ export function referenceRoutes<N extends Noun>(
     }),
   )
 }
+
+/** Whether any row has changed since a list was read: one number, which costs one look at the end of the table. */
+export const referenceStampRoute = (app: FastifyInstance, store: ReferenceStore) =>
+  app.get('/api/reference-stamp', async () => ({ stamp: await store.stamp() }))

@@ -3,7 +3,7 @@ import { material } from '@dogleg/core/cutting'
 import { collet, vise } from '@dogleg/core/hold'
 import { machine, toolShape } from '@dogleg/core/machine'
 import type { Reference } from '@dogleg/core/setup'
-import { and, desc, eq } from 'drizzle-orm'
+import { and, desc, eq, sql } from 'drizzle-orm'
 import type { Reader, Writer } from '../database/open.ts'
 import { reference as table } from '../database/schema.ts'
 
@@ -58,7 +58,12 @@ export function referenceStore(db: Reader) {
       materials: of('materials'),
     }
   }
-  return { newest, all, current }
+  /** A number that grows with every version that is added: where it is the same, nothing has changed. Rows are never removed. */
+  const stamp = async (): Promise<number> => {
+    const [row] = await db.select({ stamp: sql<number | null>`max(rowid)` }).from(table)
+    return row?.stamp ?? 0
+  }
+  return { newest, all, current, stamp }
 }
 export type ReferenceStore = ReturnType<typeof referenceStore>
 

@@ -10,6 +10,7 @@ import { Taken, TakeProgram } from '../program/take-program.tsx'
 import { Button } from '../ui/button.tsx'
 import { LengthEntryField } from '../ui/entry-field.tsx'
 import { Progress } from '../ui/progress.tsx'
+import { readFile } from '../ui/read-file.ts'
 import { Findings } from '../ui/verdict.tsx'
 import { useTurner } from './use-turner.ts'
 
@@ -42,7 +43,12 @@ export function MovesPanel({ offset }: { offset: OffsetState }) {
       )
       return
     }
-    setOpened({ name: chosen.name, text: await chosen.text() })
+    const read = await readFile(chosen)
+    if (!read.ok) {
+      setTold(read.says)
+      return
+    }
+    setOpened({ name: chosen.name, text: read.text })
     setTold(undefined)
     stop()
   }

@@ -3,6 +3,7 @@ import { Link, NavLink, Outlet } from 'react-router'
 import { useReachable } from '../log/api.ts'
 import { OperatorButton, OperatorGate } from '../log/operator-gate.tsx'
 import { useTrouble, useUnkept, useWaiting } from '../log/outbox.ts'
+import { useReferenceWatch } from '../log/rows.ts'
 
 const linkLook = ({ isActive }: { isActive: boolean }) =>
   `inline-flex min-h-11 items-center px-1.5 font-semibold lg:px-3 ${isActive ? 'underline decoration-2 underline-offset-8' : 'hover:bg-stock-shade'}`
@@ -43,6 +44,7 @@ function Delivery() {
 }
 
 export function Shell() {
+  useReferenceWatch()
   return (
     <OperatorGate>
       <div className="flex min-h-dvh flex-col">

@@ -2,6 +2,7 @@ import type { CodeLine } from '@dogleg/core/code'
 import type { Finding } from '@dogleg/core/fact'
 import type { FieldProblems } from '@dogleg/core/quantity'
 import { type ReactNode, useState } from 'react'
+import { Button } from '../ui/button.tsx'
 import { Findings } from '../ui/verdict.tsx'
 import { CodeListing } from './code-listing.tsx'
 
@@ -12,6 +13,8 @@ interface CodePanelProps {
   findings: readonly Finding[]
   /** What else is to be said, a sentence each. */
   tells: readonly string[]
+  /** Writing broke off; this tries again. */
+  onWriteAgain: (() => void) | undefined
   /** The whole program. */
   lines: readonly CodeLine[]
   /** The cycle in hand. */
@@ -30,6 +33,7 @@ export function CodePanel({
   problems,
   findings,
   tells,
+  onWriteAgain,
   lines,
   item,
   otherwise,
@@ -69,6 +73,13 @@ export function CodePanel({
           {sentence}
         </p>
       ))}
+      {onWriteAgain && (
+        <p role="alert" className="flex flex-wrap items-center gap-x-3 font-semibold">
+          Writing broke off, and there is no code of what stands here now: this tablet may be short of memory.
+          Nothing typed is lost.
+          <Button onClick={onWriteAgain}>Write it again</Button>
+        </p>
+      )}
       <Findings findings={findings} />
       <div className="flex flex-1 flex-col">
         <div className="flex items-center gap-4">

@@ -75,7 +75,7 @@ export function CodeStep() {
   const offsetName = lathe ? 'G54' : offset.name
   const live = useMemo(() => readable(deferred, unit), [deferred, unit])
   const { sheet, incomplete } = live
-  const { written, busy } = useWritten(setup, sheet, offsetName, reference)
+  const { written, busy, failed, again } = useWritten(setup, sheet, offsetName, reference)
   const code = written?.code
   const { entries: numbers } = useNumbers()
   const serials = useMemo(() => (sheet ? againstSerials(sheet, numbers) : []), [sheet, numbers])
@@ -237,9 +237,10 @@ export function CodeStep() {
                   problems={problems}
                   findings={findings}
                   tells={[
-                    ...(busy ? ['Writing a long program…'] : []),
+                    ...(busy && !failed ? ['Writing a long program…'] : []),
                     ...(twin ? ['Another program here has this name. Give each its own.'] : []),
                   ]}
+                  onWriteAgain={failed ? again : undefined}
                   lines={code?.lines ?? []}
                   item={item.id}
                   otherwise={

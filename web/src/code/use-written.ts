@@ -15,14 +15,15 @@ interface Written {
 
 /**
  * The program of a sheet for a setup. A large one is written off the page: meanwhile what was written last stands, and
- * `busy` says so; a change while it is being written ends that and begins anew.
+ * `busy` says so; a change while it is being written ends that and begins anew. `failed` says that writing broke off;
+ * `again` tries once more.
  */
 export function useWritten(
   setup: Setup,
   sheet: Sheet | undefined,
   offset: string,
   reference: Reference,
-): { written: WrittenSheet | undefined; busy: boolean } {
+): { written: WrittenSheet | undefined; busy: boolean; failed: boolean; again: () => void } {
   const asked = useMemo(
     () =>
       sheet && {
@@ -38,19 +39,31 @@ export function useWritten(
     [asked, large],
   )
   const [last, setLast] = useState<Written>()
+  const [broken, setBroken] = useState<object>()
+  const [tries, setTries] = useState(0)
+  // biome-ignore lint/correctness/useExhaustiveDependencies: trying again begins anew
   useEffect(() => {
     if (!asked || !large) return
     const worker = new Worker(new URL('./code-worker.ts', import.meta.url), { type: 'module' })
     let live = true
-    wrap<Writer>(worker)
-      .write(asked.sheet, asked.on, asked.against)
+    const broke = new Promise<never>((_, reject) => {
+      worker.onerror = () => reject(new Error('the worker ended'))
+    })
+    Promise.race([wrap<Writer>(worker).write(asked.sheet, asked.on, asked.against), broke])
       .then((written) => live && setLast({ of: asked, written }))
+      .catch(() => live && setBroken(asked))
       .finally(() => worker.terminate())
     return () => {
       live = false
       worker.terminate()
     }
-  }, [asked, large])
-  if (!large) return { written: here, busy: false }
-  return { written: last?.written, busy: last?.of !== asked }
+  }, [asked, large, tries])
+  const again = () => {
+    setBroken(undefined)
+    setTries(tries + 1)
+  }
+  if (!large) return { written: here, busy: false, failed: false, again }
+  const done = last?.of === asked
+  const failed = !done && broken !== undefined && broken === asked
+  return { written: last?.written, busy: !done, failed, again }
 }

@@ -128,8 +128,14 @@ export const api = {
       file,
     ),
   append: (entries: Entry[]) => ask<{ added: number; known: number }>('POST', '/api/entries', { entries }),
+  /** A list of reference data, and the stamp that it was read at. */
   rows: <N extends Noun>(noun: N) =>
-    ask<Record<N, Row<N>[]>>('GET', `/api/${noun}`).then((answer) => answer[noun]),
+    ask<Record<N, Row<N>[]> & { stamp: number }>('GET', `/api/${noun}`).then((answer) => ({
+      rows: answer[noun],
+      stamp: answer.stamp,
+    })),
+  /** Grows with every version of any row. */
+  referenceStamp: () => ask<{ stamp: number }>('GET', '/api/reference-stamp'),
   save: <N extends Noun>(noun: N, row: Row<N>) => ask<Row<N>>('PUT', `/api/${noun}/${row.id}`, row),
   create: <N extends Noun>(noun: N, row: Row<N>) => ask<Row<N>>('POST', `/api/${noun}`, row),
 }

@@ -22,10 +22,13 @@ export function useSetup(id: string) {
   const client = useQueryClient()
   const waiting = useWaiting()
   const { reference, error: referenceError } = useReference()
+  // The server knows nothing yet of a setup whose opening is still on its way to it.
+  const onItsWay = waiting.some(({ entry, refused }) => entry.id === id && !refused)
   const log = useQuery({
     queryKey: logKey(id),
     queryFn: () => askLog(client, id),
     refetchInterval: LISTEN_MS,
+    enabled: !onItsWay,
   })
   const entries = useMemo(() => {
     const own = waiting

@@ -48,7 +48,7 @@ function MachineEditor({ machine }: { machine: Machine }) {
   })
   const { register, handleSubmit, formState, watch, setValue } = form
   const { errors } = formState
-  const [unit, kind, rapids, probe] = watch(['unit', 'kind', 'rapids', 'probe'])
+  const [unit, kind, rapids, probe, profileId] = watch(['unit', 'kind', 'rapids', 'probe', 'profileId'])
   const symbol = unitSymbol(unit)
   const axes = LINEAR_AXES.filter((axis) => kind === 'mill' || axis !== 'Y')
   const kindField = register('kind')
@@ -84,7 +84,8 @@ function MachineEditor({ machine }: { machine: Machine }) {
             {...register('leastStep')}
             wrong={errors.leastStep?.message}
           />
-          <SelectField label="The control speaks" {...register('profileId')}>
+          {/* Its list may come later than the form: by its value it shows the machine's own, and not the first. */}
+          <SelectField label="The control speaks" {...register('profileId')} value={profileId}>
             {profiles.map(({ id, name }) => (
               <option key={id} value={id}>
                 {name}

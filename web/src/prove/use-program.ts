@@ -56,9 +56,32 @@ const KEEP_AFTER_MS = 400
 export function useProgram(setup: string, start: OpenProgram | undefined) {
   const [program, setProgram] = useState<OpenProgram | null>()
   const [unkept, setUnkept] = useState(false)
+  /** What was typed and is not kept yet. */
+  const due = useRef<OpenProgram>(undefined)
   const timer = useRef<number>(undefined)
   const key = keyOf(setup)
   const first = useRef(start)
+  const keep = useCallback(() => {
+    window.clearTimeout(timer.current)
+    const program = due.current
+    due.current = undefined
+    if (program)
+      set(key, keptOf(program)).then(
+        () => setUnkept(false),
+        () => setUnkept(true),
+      )
+  }, [key])
+  // Leaving the step, the page or the tab does not wait for typing to pause.
+  useEffect(() => {
+    const whenHidden = () => document.visibilityState === 'hidden' && keep()
+    window.addEventListener('pagehide', keep)
+    document.addEventListener('visibilitychange', whenHidden)
+    return () => {
+      window.removeEventListener('pagehide', keep)
+      document.removeEventListener('visibilitychange', whenHidden)
+      keep()
+    }
+  }, [keep])
   useEffect(() => {
     let live = true
     get(key)
@@ -67,21 +90,16 @@ export function useProgram(setup: string, start: OpenProgram | undefined) {
       .catch(() => live && setProgram(first.current ?? null))
     return () => {
       live = false
-      window.clearTimeout(timer.current)
     }
   }, [key])
   const change = useCallback(
     (next: OpenProgram) => {
       setProgram(next)
+      due.current = next
       window.clearTimeout(timer.current)
-      timer.current = window.setTimeout(() => {
-        set(key, keptOf(next)).then(
-          () => setUnkept(false),
-          () => setUnkept(true),
-        )
-      }, KEEP_AFTER_MS)
+      timer.current = window.setTimeout(keep, KEEP_AFTER_MS)
     },
-    [key],
+    [keep],
   )
   return { program, change, unkept }
 }

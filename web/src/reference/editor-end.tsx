@@ -1,5 +1,6 @@
 import { CopyPlus } from 'lucide-react'
 import { Button } from '../ui/button.tsx'
+import { useDirty, useEditing } from './editing.ts'
 
 interface EditorEndProps {
   /** 'machine', 'profile'. */
@@ -15,8 +16,19 @@ interface EditorEndProps {
 /** The foot of an editor: what became of the save, and what can be done. */
 export function EditorEnd({ noun, save, dirty, version, onCopy, onTheirs }: EditorEndProps) {
   const saved = version > 1 && !dirty
+  const { newer, onNewer } = useEditing()
+  useDirty(dirty)
   return (
     <>
+      {newer !== undefined && !save.error && (
+        <div role="alert" className="flex flex-wrap items-center gap-3 border-2 border-ink p-3">
+          <p className="flex-1 font-semibold">
+            Somebody else saved this {noun} meanwhile (version {newer}). What you typed still stands here,
+            over version {version}: look at theirs, then enter your change again.
+          </p>
+          <Button onClick={onNewer}>Show theirs</Button>
+        </div>
+      )}
       {save.error ? (
         <div role="alert" className="flex flex-wrap items-center gap-3 border-2 border-ink p-3">
           <p className="flex-1 font-semibold">{save.error.message}</p>

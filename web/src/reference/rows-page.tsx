@@ -1,8 +1,9 @@
-import type { ReactNode } from 'react'
+import { type ReactNode, useMemo, useState } from 'react'
 import { Navigate, useParams } from 'react-router'
 import { Lost } from '../app/lost.tsx'
 import type { Noun, Row } from '../log/api.ts'
 import { useRows } from '../log/rows.ts'
+import { EditingContext } from './editing.ts'
 import { RowList } from './row-list.tsx'
 
 interface RowsPageProps<N extends Noun> {
@@ -40,7 +41,27 @@ export function RowsPage<N extends Noun>({ noun, aside, titleOf, order, editor }
         <RowList noun={noun} rows={titleOf ? rows.map((each) => ({ ...each, name: titleOf(each) })) : rows} />
         {aside}
       </div>
-      {row ? editor(row) : <p>Nothing in the list has this address.</p>}
+      {row ? <Edited key={row.id} row={row} editor={editor} /> : <p>Nothing in the list has this address.</p>}
     </div>
   )
+}
+
+/** The editor of a row as it was opened: what somebody else saves meanwhile does not take away what is being typed. */
+function Edited<N extends Noun>({ row, editor }: { row: Row<N>; editor: (row: Row<N>) => ReactNode }) {
+  const [opened, setOpened] = useState(row)
+  const [dirty, noteDirty] = useState(false)
+  const isNewer = row.version > opened.version
+  if (isNewer && !dirty) setOpened(row)
+  const editing = useMemo(
+    () => ({
+      newer: isNewer && dirty ? row.version : undefined,
+      onNewer: () => setOpened(row),
+      noteDirty,
+      adopt: (next: Row<Noun>) => {
+        if (next.id === row.id) setOpened(next as Row<N>)
+      },
+    }),
+    [isNewer, dirty, row],
+  )
+  return <EditingContext.Provider value={editing}>{editor(opened)}</EditingContext.Provider>
 }

@@ -18,6 +18,7 @@ import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
 import { ListField } from '../ui/list-field.tsx'
 import { OpenFile } from '../ui/open-file.tsx'
+import { readFile } from '../ui/read-file.ts'
 
 const keptEntry = z.object({
   way: z.enum(['typed', 'pasted']),
@@ -65,9 +66,14 @@ export function ResultEntry({ title, characteristics, count, onRecord }: ResultE
       setUnread(`${file.name} is larger than two megabytes. Take it in pieces.`)
       return
     }
+    const read = await readFile(file)
+    if (!read.ok) {
+      setUnread(read.says)
+      return
+    }
     setUnread(undefined)
     setFromFile(file.name)
-    change({ ...draft, way: 'pasted', list: await file.text() })
+    change({ ...draft, way: 'pasted', list: read.text })
   }
   const many = results.parts.length > MOST_PARTS
   return (

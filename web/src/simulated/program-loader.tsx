@@ -2,6 +2,7 @@ import { useState } from 'react'
 import { Button } from '../ui/button.tsx'
 import { ListField } from '../ui/list-field.tsx'
 import { OpenFile } from '../ui/open-file.tsx'
+import { readFile } from '../ui/read-file.ts'
 import type { Simulated } from './use-simulated.ts'
 
 /** Hands a program to the machine: pasted, or from a file. */
@@ -31,7 +32,12 @@ export function ProgramLoader({ work }: { work: Simulated['work'] }) {
           says="Open a file"
           label="Open a program file"
           accept=".nc,.txt,.tap,.ngc"
-          onFile={async (file) => file && load(await file.text())}
+          onFile={async (file) => {
+            if (!file) return
+            const read = await readFile(file)
+            if (read.ok) load(read.text)
+            else setWrong(read.says)
+          }}
         />
       </div>
     </section>

@@ -10,6 +10,7 @@ import { Button } from '../../ui/button.tsx'
 import { Duration } from '../../ui/duration.tsx'
 import { nextFieldOnEnter } from '../../ui/entry-field.tsx'
 import { OpenFile } from '../../ui/open-file.tsx'
+import { readFile } from '../../ui/read-file.ts'
 import { saveFile } from '../../ui/save-file.ts'
 import { Select } from '../../ui/select.tsx'
 import { SmallField } from '../../ui/small-field.tsx'
@@ -58,16 +59,13 @@ export function PalletForm({ pallets, onStart }: { pallets: Pallets; onStart: ()
   }
   const openFile = async (index: number, file: File | undefined) => {
     if (!file) return
-    try {
-      const text = await file.text()
-      if (text.length > LONGEST_PROGRAM)
-        setTold(`${file.name} has more than 200,000 characters: it can’t be kept with the pallets.`)
-      else {
-        setTold(undefined)
-        choose(index, file.name, text)
-      }
-    } catch {
-      setTold(`${file.name} can’t be read. Choose it again.`)
+    const read = await readFile(file)
+    if (!read.ok) setTold(read.says)
+    else if (read.text.length > LONGEST_PROGRAM)
+      setTold(`${file.name} has more than 200,000 characters: it can’t be kept with the pallets.`)
+    else {
+      setTold(undefined)
+      choose(index, file.name, read.text)
     }
   }
   /** Takes the mended programs, one difference after the other; the main program with the last. */

@@ -1,0 +1,31 @@
+import { createContext, useContext, useEffect } from 'react'
+import type { Noun, Row } from '../log/api.ts'
+
+/** A row that is being edited, while others may save it too. */
+interface Editing {
+  /** The version that somebody else saved since this one was opened; what is typed here stays meanwhile. */
+  newer: number | undefined
+  /** Goes on with the version that is saved now, and lets go of what was typed. */
+  onNewer: () => void
+  /** Whether something is typed that is not saved. */
+  noteDirty: (dirty: boolean) => void
+  /** This row stands now: it was saved here, or taken over. */
+  adopt: (row: Row<Noun>) => void
+}
+
+const nothing = () => undefined
+/** Outside of an editor there is nothing typed to be kept. */
+export const EditingContext = createContext<Editing>({
+  newer: undefined,
+  onNewer: nothing,
+  noteDirty: nothing,
+  adopt: nothing,
+})
+
+export const useEditing = () => useContext(EditingContext)
+
+/** Tells the page of the row whether something is typed that is not saved. */
+export function useDirty(dirty: boolean) {
+  const { noteDirty } = useEditing()
+  useEffect(() => noteDirty(dirty), [noteDirty, dirty])
+}

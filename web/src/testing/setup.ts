@@ -1,0 +1,7 @@
+import { cleanup } from '@testing-library/react'
+import { afterEach } from 'vitest'
+
+afterEach(() => {
+  cleanup()
+  localStorage.clear()
+})

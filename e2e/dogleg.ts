@@ -3,8 +3,10 @@ import { AxeBuilder } from '@axe-core/playwright'
 import { test as base, expect, type Page } from '@playwright/test'
 import { Server } from './harness.ts'
 
-/** Messages of the browser's console that the tests expect: requests that fail while the server is away. */
+/** Messages of the browser's console that the tests expect: requests that fail while the server is away, or that it refuses. */
 const EXPECTED = /Failed to load resource|ERR_CONNECTION_REFUSED/
+/** Addresses that a test asks for although there is nothing. */
+const NOWHERE = /nonsense|\/positions$|\/api\/simulated\//
 
 export const test = base.extend<{ server: Server; page: Page }>({
   // biome-ignore lint/correctness/noEmptyPattern: Playwright wants the pattern
@@ -19,6 +21,10 @@ export const test = base.extend<{ server: Server; page: Page }>({
     page.on('pageerror', (error) => complaints.push(error.message))
     page.on('console', (message) => {
       if (message.type() === 'error' && !EXPECTED.test(message.text())) complaints.push(message.text())
+    })
+    page.on('response', (response) => {
+      if (response.status() === 404 && !NOWHERE.test(response.url()))
+        complaints.push(`nothing is at ${response.url()}`)
     })
     await page.goto(server.address)
     await use(page)

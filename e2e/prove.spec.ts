@@ -36,6 +36,15 @@ test('every part of Prove is accessible and fits', async ({ page }) => {
   await expectFitsBoth(page, { vertically: 'wide' })
   await page.getByRole('button', { name: 'In space' }).click()
   await expect(page.getByRole('button', { name: 'Turn left' })).toBeVisible()
+  await expectView(page, { vertically: 'wide' })
+  // With nothing open yet.
+  await page.getByRole('link', { name: 'Shop' }).click()
+  await openAt(page, /second side/, 'Prove')
+  await expect(page.getByText('Open a file, drop one here, or paste the text below.')).toBeVisible()
+  for (const tab of [/Findings/, /Work area/, /First run/, /Time/, /Step/]) {
+    await page.getByRole('tab', { name: tab }).click()
+    await expectFitsBoth(page, { vertically: true })
+  }
   await expectAccessible(page)
   await page.goto(new URL('/tools', page.url()).href)
   await expect(page.getByText('Its shape')).toBeVisible()

@@ -96,7 +96,13 @@ export function ProgramColumn({
       {large && (
         <p className="text-sm text-ink-soft">A large program: shown round the line that runs, for reading.</p>
       )}
-      <div className="h-[26rem] lg:h-[calc(100dvh-19.5rem)] lg:min-h-[20rem]">
+      <div
+        className={
+          text.length === 0
+            ? 'h-[22rem] lg:h-[calc(100dvh-27.5rem)] lg:min-h-[12rem]'
+            : 'h-[26rem] lg:h-[calc(100dvh-19.5rem)] lg:min-h-[20rem]'
+        }
+      >
         <EditorAtLine
           key={large ? 'large' : 'whole'}
           setup={setup}

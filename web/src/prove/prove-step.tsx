@@ -220,7 +220,9 @@ export function ProveStep() {
             </span>
           </div>
           <Findings findings={staleLayout(setup)} />
-          <div className={`grid gap-2 2xl:h-96 ${inSpace ? 'h-80' : lathe ? 'h-56' : 'h-56 grid-cols-2'}`}>
+          <div
+            className={`grid gap-2 ${inSpace ? 'h-[clamp(14rem,calc(100dvh-34.5rem),28rem)]' : `h-56 2xl:h-96 ${lathe ? '' : 'grid-cols-2'}`}`}
+          >
             <Views
               setup={setup}
               stepper={stepper}

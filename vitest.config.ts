@@ -18,8 +18,16 @@ export default defineConfig({
         test: {
           name: 'server',
           include: ['server/src/**/*.test.ts', 'scripts/*.test.mjs'],
+          exclude: ['scripts/budgets.test.mjs'],
           globalSetup: 'server/src/testing/built-server.mjs',
           testTimeout,
+        },
+      },
+      {
+        test: {
+          name: 'budgets',
+          include: ['scripts/budgets.test.mjs'],
+          globalSetup: 'scripts/built-page.mjs',
         },
       },
       { test: { name: 'web', include: ['web/src/**/*.test.ts'], setupFiles, testTimeout } },

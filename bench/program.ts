@@ -80,7 +80,7 @@ const wordCount = (text: string) => {
 }
 
 /** A million blocks read, interpreted, timed and measured for extents, against pulling the words out of them; and the memory that it takes. */
-export function benchProgram() {
+export async function benchProgram() {
   const on = options()
   const speeds = speedsOf(on.machine, on.profile, on.unit)
   const text = ordinaryProgram(BLOCKS)
@@ -99,14 +99,9 @@ export function benchProgram() {
     limit: 1,
   })
   benchCrashes()
-  // Node hides its collector unless it is asked for; without it what others left behind would be counted.
-  setFlagsFromString('--expose-gc')
-  const collect: () => void = runInNewContext('gc')
-  collect()
-  const before = process.memoryUsage()
+  const before = await settledMemory()
   const kept = readAll()
-  collect()
-  const after = process.memoryUsage()
+  const after = await settledMemory()
   const used = after.heapUsed + after.arrayBuffers - before.heapUsed - before.arrayBuffers
   report({
     name: `memory for it, ${(kept.motion.count / 1e6).toFixed(1)} million rows of motion with their times`,
@@ -116,6 +111,18 @@ export function benchProgram() {
     ratio: used / text.length,
     limit: 12,
   })
+}
+
+/** Memory when all that others left behind is collected: arrays are let go only some turns after nobody holds them. */
+async function settledMemory() {
+  // Node hides its collector unless it is asked for.
+  setFlagsFromString('--expose-gc')
+  const collect: () => void = runInNewContext('gc')
+  for (let turn = 0; turn < 5; turn++) {
+    collect()
+    await new Promise((resolve) => setTimeout(resolve, 50))
+  }
+  return process.memoryUsage()
 }
 
 /** Finding the crashes of a million moves that go between and over twenty clamps, tool and holder. */

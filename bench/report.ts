@@ -4,21 +4,39 @@ export interface Result {
   measured: string
   against: string
   ratio: number
-  /** The greatest ratio that is good. */
+  /** The greatest ratio that is good: half as much again as was measured when it was set. */
   limit: number
 }
 
-let missed = 0
+const results: Result[] = []
+const isGood = ({ ratio, limit }: Result) => ratio <= limit
 
-/** Prints one result; a ratio over its limit makes the run end badly. */
-export function report({ name, baseline, measured, against, ratio, limit }: Result) {
-  const good = ratio <= limit
-  if (!good) missed += 1
-  console.log(`${good ? 'good' : 'OVER'}  ${name}: ${measured}`)
-  console.log(`      against ${baseline}: ${against}; ratio ${ratio.toFixed(2)}, at most ${limit}`)
+/** Notes one result, and says it; a ratio over its limit makes the run end badly. */
+export function report(result: Result) {
+  results.push(result)
+  console.log(`${isGood(result) ? 'good' : 'OVER'}  ${result.name}: ${result.measured}`)
 }
 
-export const anyMissed = () => missed > 0
+/** Every result of the run, a line each. Gives whether all are within their limits. */
+export function table(): boolean {
+  const number = (value: number) => value.toFixed(value < 10 ? 2 : 0)
+  const rows = results.map((result) => [
+    isGood(result) ? 'good' : 'OVER',
+    number(result.ratio),
+    number(result.limit),
+    result.measured,
+    `${result.baseline}: ${result.against}`,
+    result.name,
+  ])
+  const head = ['', 'ratio', 'limit', 'measured', 'against', 'what']
+  const widths = head.map((title, at) => Math.max(...[head, ...rows].map((row) => (row[at] ?? title).length)))
+  console.log('')
+  for (const row of [head, ...rows])
+    console.log(
+      row.map((cell, at) => (at === row.length - 1 ? cell : cell.padEnd(widths[at] ?? 0))).join('  '),
+    )
+  return results.length > 0 && results.every(isGood)
+}
 
 const median = (times: number[]) =>
   times.toSorted((a, b) => a - b)[Math.floor(times.length / 2)] ?? Number.NaN

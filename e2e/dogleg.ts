@@ -32,9 +32,13 @@ export const test = base.extend<{ server: Server; page: Page }>({
   },
 })
 
-/** Signs the tablet in, as the first entry would ask for. */
+/** Signs the tablet in, as the first entry would ask for: by another page on the same tablet. */
 export const signIn = (page: Page, initials = 'RT') =>
-  page.evaluate((value) => localStorage.setItem('dogleg.operator', value), initials).then(() => page.reload())
+  page.evaluate((value) => {
+    const key = 'dogleg.operator'
+    localStorage.setItem(key, value)
+    window.dispatchEvent(new StorageEvent('storage', { key, newValue: value }))
+  }, initials)
 
 /** Goes to a step, or another view, of the setup that is open. */
 export const toStep = (page: Page, step: string) =>

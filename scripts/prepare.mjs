@@ -131,7 +131,7 @@ const BUILDS = {
     from: ['core/src', 'server/src', 'server/vite.config.ts'],
     makes: ['server/dist/main.js', 'server/dist/demo.json'],
   },
-  page: { from: ['core/src', 'web'], makes: ['web/dist/index.html'] },
+  page: { from: ['core/src', 'web'], makes: ['web/dist/index.html', '.dogleg/page-bundle.json'] },
 }
 
 function ensureOne(name) {
@@ -160,13 +160,14 @@ function diskIsFull() {
   return bavail * bsize < 20_000_000
 }
 
-/** Builds the server and its demo, unless the sources are those of the last build. */
+/** Builds the server and its demo, or the page, unless its sources are those of the last build. */
 export const ensureServerBuilt = () => ensureOne('server')
+export const ensurePageBuilt = () => ensureOne('page')
 
 /** Builds server and page, each unless its sources are those of the last build. */
 export function ensureBuilt() {
-  ensureOne('server')
-  ensureOne('page')
+  ensureServerBuilt()
+  ensurePageBuilt()
 }
 
 /** Finds Debian's Chromium, or installs it where this user may. */

@@ -12,4 +12,9 @@ export function setOperator(initials: string) {
   notify()
 }
 
+// Another page on this tablet may have been told.
+window.addEventListener('storage', ({ key }) => {
+  if (key === KEY || key === null) notify()
+})
+
 export const useOperator = () => useSyncExternalStore(subscribe, operator)

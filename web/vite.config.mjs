@@ -1,9 +1,13 @@
+import { dirname, join } from 'node:path'
 import tailwindcss from '@tailwindcss/vite'
 import react from '@vitejs/plugin-react'
 import { defineConfig } from 'vite'
+import { bundleReport } from './bundle-report.mjs'
+
+const root = dirname(import.meta.dirname)
 
 export default defineConfig({
-  plugins: [react(), tailwindcss()],
+  plugins: [react(), tailwindcss(), bundleReport(join(root, '.dogleg/page-bundle.json'), root)],
   server: { port: 7081, proxy: { '/api': 'http://127.0.0.1:7080' } },
   build: { target: 'es2022', assetsInlineLimit: 0, modulePreload: { polyfill: false } },
 })

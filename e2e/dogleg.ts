@@ -1,5 +1,6 @@
+import { readFileSync } from 'node:fs'
 import { readFile } from 'node:fs/promises'
-import { AxeBuilder } from '@axe-core/playwright'
+import { createRequire } from 'node:module'
 import { test as base, expect, type Page } from '@playwright/test'
 import { Server } from './harness.ts'
 
@@ -8,29 +9,66 @@ const EXPECTED = /Failed to load resource|ERR_CONNECTION_REFUSED/
 /** Addresses that a test asks for although there is nothing. */
 const NOWHERE = /nonsense|\/positions$|\/api\/simulated\//
 
-export const test = base.extend<{ server: Server; page: Page }>({
+/** The shop PC, and a tablet held upright. */
+const WIDE = { width: 1280, height: 800 }
+const UPRIGHT = { width: 800, height: 1280 }
+
+/** Where the servers of this worker answer: the same address for each test, so that the page's scripts are read and compiled once. */
+let port = 0
+
+/**
+ * The tablet of each test: one page for all tests of a worker, emptied of what it has kept before each of them. A window of its own
+ * for each test would cost as much as most tests do.
+ */
+export const test = base.extend<{ server: Server; page: Page }, { tablet: Page }>({
+  tablet: [
+    async ({ browser }, use) => {
+      const context = await browser.newContext({ viewport: WIDE, acceptDownloads: true })
+      await use(await context.newPage())
+      await context.close()
+    },
+    { scope: 'worker' },
+  ],
   // biome-ignore lint/correctness/noEmptyPattern: Playwright wants the pattern
   server: async ({}, use) => {
-    const server = new Server()
+    const server = new Server(port)
     await server.start()
+    port = server.port
     await use(server)
     await server.stop()
   },
-  page: async ({ page, server }, use) => {
-    const complaints: string[] = []
-    page.on('pageerror', (error) => complaints.push(error.message))
-    page.on('console', (message) => {
-      if (message.type() === 'error' && !EXPECTED.test(message.text())) complaints.push(message.text())
-    })
-    page.on('response', (response) => {
-      if (response.status() === 404 && !NOWHERE.test(response.url()))
-        complaints.push(`nothing is at ${response.url()}`)
-    })
+  page: async ({ tablet: page, server }, use) => {
+    const complaints = await emptied(page, server.address)
     await page.goto(server.address)
     await use(page)
+    // What is still under way ends with the page, before its server does.
+    await page.goto('about:blank')
+    page.removeAllListeners()
     expect(complaints).toEqual([])
   },
 })
+
+/** Makes the tablet a new one for this address. What goes wrong on it from now on is put on the list that is given. */
+async function emptied(page: Page, origin: string): Promise<string[]> {
+  const devtools = await page.context().newCDPSession(page)
+  await devtools.send('Storage.clearDataForOrigin', {
+    origin,
+    storageTypes: 'local_storage,indexeddb,cookies,cache_storage,service_workers',
+  })
+  await devtools.detach()
+  await page.unrouteAll()
+  await page.setViewportSize(WIDE)
+  const complaints: string[] = []
+  page.on('pageerror', (error) => complaints.push(error.message))
+  page.on('console', (message) => {
+    if (message.type() === 'error' && !EXPECTED.test(message.text())) complaints.push(message.text())
+  })
+  page.on('response', (response) => {
+    if (response.status() === 404 && !NOWHERE.test(response.url()))
+      complaints.push(`nothing is at ${response.url()}`)
+  })
+  return complaints
+}
 
 /** Signs the tablet in, as the first entry would ask for: by another page on the same tablet. */
 export const signIn = (page: Page, initials = 'RT') =>
@@ -60,16 +98,23 @@ export async function openAt(page: Page, title: RegExp, step: string) {
   await toStep(page, step)
 }
 
-/**
- * No violation of accessibility rules on what is on screen now. Only violations are worked out, and no other frames are looked for:
- * the page has none.
- */
+/** The rules of accessibility, as a script; put into a page once. */
+const rules = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
+declare const axe: { run: (on: Document, options: object) => Promise<{ violations: Violation[] }> }
+interface Violation {
+  id: string
+  nodes: { html: string }[]
+}
+
+/** No violation of accessibility rules on what is on screen now. Only violations are worked out. */
 export async function expectAccessible(page: Page) {
-  const { violations } = await new AxeBuilder({ page })
-    .setLegacyMode(true)
-    .options({ resultTypes: ['violations'] })
-    .analyze()
-  expect(violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join(' | ')}`)).toEqual([])
+  if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(rules)
+  const violations = await page.evaluate(async () => {
+    // The page has no frames in it.
+    const found = await axe.run(document, { resultTypes: ['violations'], iframes: false })
+    return found.violations.map(({ id, nodes }) => `${id}: ${nodes.map(({ html }) => html).join(' | ')}`)
+  })
+  expect(violations).toEqual([])
 }
 
 /** How much wider and higher than the window the page is, in px. */
@@ -87,10 +132,6 @@ export async function expectFits(page: Page, { vertically }: { vertically: boole
     if (vertically) expect(size.height, 'below the window, px').toBeLessThanOrEqual(0)
   }).toPass({ timeout: 5_000 })
 }
-
-/** The shop PC, and a tablet held upright. */
-const WIDE = { width: 1280, height: 800 }
-const UPRIGHT = { width: 800, height: 1280 }
 
 /**
  * Looks at what is on screen in both windows: nothing wider than either, and nothing below the window in both (true), in the wide one

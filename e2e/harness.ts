@@ -23,7 +23,12 @@ const main = join(import.meta.dirname, '../server/dist/main.js')
 export class Server {
   readonly file = join(mkdtempSync(join(tmpdir(), 'dogleg-e2e-')), 'log.sqlite')
   private child: ChildProcess | undefined
-  private port = 0
+  /** Where it answers; a free one to begin with, unless told. */
+  port: number
+
+  constructor(port = 0) {
+    this.port = port
+  }
 
   get address() {
     return `http://127.0.0.1:${this.port}`

@@ -16,8 +16,6 @@ export default defineConfig({
   outputDir: '../test-results',
   reporter: report ? [['list'], ['json', { outputFile: report }]] : 'list',
   use: {
-    viewport: { width: 1280, height: 800 },
-    acceptDownloads: true,
     trace: 'on-first-retry',
     launchOptions,
   },

@@ -19,7 +19,7 @@ export const useRows = <N extends Noun>(noun: N) =>
 const WATCH_MS = 5000
 
 /**
- * Asks now and then whether reference data was changed on another tablet, and reads the lists again that are older: what was
+ * Asks now and then whether reference data was changed on another tablet, and reads the lists again that are of another time: what was
  * written with a profile goes stale on every page that stands open.
  */
 export function useReferenceWatch() {
@@ -32,7 +32,7 @@ export function useReferenceWatch() {
   const stamp = data?.stamp
   useEffect(() => {
     if (stamp === undefined) return
-    for (const [noun, at] of readAt) if (at < stamp) void client.invalidateQueries({ queryKey: [noun] })
+    for (const [noun, at] of readAt) if (at !== stamp) void client.invalidateQueries({ queryKey: [noun] })
   }, [client, stamp])
 }
 

@@ -99,7 +99,7 @@ export function ProgramColumn({
       <div
         className={
           text.length === 0
-            ? 'h-[22rem] lg:h-[calc(100dvh-27.5rem)] lg:min-h-[12rem]'
+            ? 'h-72 lg:h-[calc(100dvh-27.5rem)] lg:min-h-[12rem]'
             : 'h-[26rem] lg:h-[calc(100dvh-19.5rem)] lg:min-h-[20rem]'
         }
       >

@@ -137,7 +137,7 @@ export function SpaceView({
   const eye = useMemo(() => ({ turn, tilt, closer, extent }), [turn, tilt, closer, extent])
   const tilted = (by: number) => setTilt((now) => Math.max(-1.5, Math.min(1.5, now + by)))
   return (
-    <section aria-label="Work area in space" className="relative h-full min-h-0">
+    <section aria-label="Work area in space" className="relative h-full min-h-0 min-w-0">
       <div
         ref={ref}
         className="on-layout relative h-full touch-none overflow-hidden rounded-sm bg-layout"

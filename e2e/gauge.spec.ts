@@ -92,6 +92,8 @@ test('a bore: composed by keyboard, refused upside down, tried in and out of tol
 
   // Recorded: one typed, many pasted, one of them out.
   await tab(page, /Chart/).click()
+  // Trying it has a slider of that name too: on a slow machine it stands there a moment longer.
+  await expect(page.getByLabel('Part', { exact: true })).toBeVisible()
   await page.getByLabel('SLOT', { exact: true }).focus()
   await page.keyboard.type('.4998')
   await page.keyboard.press('Enter')

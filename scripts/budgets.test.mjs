@@ -96,6 +96,15 @@ describe('what the page loads', () => {
   })
 })
 
+describe('what is built', () => {
+  it('is what is used: React without what it says to who develops', () => {
+    const entry = chunks.find(({ isEntry }) => isEntry)
+    const text = readFileSync(join(root, 'web/dist', entry.file), 'utf8')
+    expect(text).not.toContain('Each child in a list should have a unique')
+    expect(text).toContain('Minified React error')
+  })
+})
+
 describe('the files of the project', () => {
   const files = execFileSync('git', ['ls-files', '-co', '--exclude-standard'], {
     cwd: root,

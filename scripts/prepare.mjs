@@ -146,7 +146,9 @@ function ensureOne(name) {
   const { done, mark } = stamped(`.dogleg/built-${name}`, sha(state))
   if (done && makes.every((path) => existsSync(join(root, path)))) return
   console.log(`Building the ${name}.`)
-  if (!run(process.execPath, [join(root, script)]))
+  // Whoever asks for it, a test as well: what is built is what is used.
+  const env = { ...process.env, NODE_ENV: 'production' }
+  if (!run(process.execPath, [join(root, script)], { env }))
     giveUp(
       'The build failed; what it said stands above.',
       ...(diskIsFull() ? ['The disk is full: make room, then start again.'] : []),

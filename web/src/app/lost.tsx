@@ -38,7 +38,7 @@ export function Failed() {
       <h1 className="text-2xl font-semibold">{away ? 'This part did not load' : 'This part failed'}</h1>
       <p className="my-4 text-lg">
         {away
-          ? 'It is not on this tablet yet, and the server does not answer. Everything that was opened before works.'
+          ? 'It is not on this tablet yet: the server does not answer, or Dogleg was updated meanwhile. What was opened before works.'
           : 'It is a mistake in Dogleg, not yours. The other steps and pages work.'}{' '}
         What was recorded is safe in the logbook or on this tablet, and what was typed here is kept: open it
         again.
@@ -48,7 +48,14 @@ export function Failed() {
         <Button look="primary" className="min-h-12" onClick={() => navigate(location, { replace: true })}>
           Open it again
         </Button>
-        <ButtonLink to="/">To the shop</ButtonLink>
+        {away && (
+          <Button className="min-h-12" onClick={() => window.location.reload()}>
+            Load the page again
+          </Button>
+        )}
+        <ButtonLink to="/" className="min-h-12">
+          To the shop
+        </ButtonLink>
       </div>
     </div>
   )

@@ -27,12 +27,14 @@ const SEVERITIES: Record<Severity, { Icon: LucideIcon; look: string; word: strin
 /** What the checks say, worst first: the sentence and what to do; a press opens the reason. */
 export function Findings({ findings }: { findings: readonly Finding[] }) {
   if (findings.length === 0) return null
+  // Two checks may find the same: it is said once.
+  const once = new Map(findings.map((each) => [`${each.code}-${each.where}-${each.says}`, each]))
   return (
     <ul className="space-y-1">
-      {findings.map(({ severity, code, where, says, why, fix }) => {
+      {[...once].map(([key, { severity, says, why, fix }]) => {
         const { Icon, look, word } = SEVERITIES[severity]
         return (
-          <li key={`${code}-${where}`}>
+          <li key={key}>
             <details className="group">
               <summary className="flex min-h-11 list-none gap-2 py-1 hover:bg-stock-shade">
                 <Icon aria-label={word} size={20} className={`mt-0.5 shrink-0 ${look}`} />

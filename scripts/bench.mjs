@@ -2,6 +2,6 @@
 import { ensureBuilt, ensureChromium, ensureInstalled, root, run } from './prepare.mjs'
 
 ensureInstalled()
-ensureChromium()
+await ensureChromium()
 ensureBuilt()
 process.exitCode = run(process.execPath, ['--import', 'tsx', `${root}/bench/main.ts`]) ? 0 : 1

@@ -1,5 +1,5 @@
 // What the commands need before they can run, done once and skipped when it is done already.
-import { spawnSync } from 'node:child_process'
+import { spawn, spawnSync } from 'node:child_process'
 import { createHash } from 'node:crypto'
 import {
   existsSync,
@@ -172,19 +172,22 @@ export function ensureBuilt() {
   ensurePageBuilt()
 }
 
-/** Finds Debian's Chromium, or installs it where this user may. */
-export function ensureChromium() {
-  if (existsSync(CHROMIUM)) return
+/** Installs Debian's Chromium where it is missing and this user may: begun now, while other work goes on; ended where the promise is. */
+export function beginChromium() {
   const mayInstall = process.getuid?.() === 0 && run('which', ['apt-get'], { stdio: 'ignore' })
-  if (mayInstall) {
-    console.log('Installing Chromium for the browser tests.')
-    const quiet = { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' } }
-    run('apt-get', ['update', '-qq'], quiet)
-    run('apt-get', ['install', '-y', '-qq', '--no-install-recommends', 'chromium'], {
-      ...quiet,
-      stdio: ['ignore', 'ignore', 'inherit'],
-    })
-  }
+  if (existsSync(CHROMIUM) || !mayInstall) return Promise.resolve()
+  console.log('Installing Chromium for the browser tests, beside the rest.')
+  const child = spawn(
+    'sh',
+    ['-c', 'apt-get update -qq && apt-get install -y -qq --no-install-recommends chromium'],
+    { env: { ...process.env, DEBIAN_FRONTEND: 'noninteractive' }, stdio: ['ignore', 'ignore', 'inherit'] },
+  )
+  return new Promise((resolve) => child.once('close', resolve))
+}
+
+/** Ends with a sentence where there is no Chromium, once its installation has ended. */
+export async function ensureChromium(begun = beginChromium()) {
+  await begun
   if (!existsSync(CHROMIUM))
     giveUp(
       `The browser tests need Chromium at ${CHROMIUM}.`,

@@ -4,10 +4,10 @@ import { tmpdir } from 'node:os'
 import { join } from 'node:path'
 import { browserOutcome } from './browser-outcome.mjs'
 import { checkAll } from './checks.mjs'
-import { ensureBuilt, ensureChromium, ensureInstalled, tool } from './prepare.mjs'
+import { beginChromium, ensureBuilt, ensureChromium, ensureInstalled, tool } from './prepare.mjs'
 
+const chromium = beginChromium()
 ensureInstalled()
-ensureChromium()
 
 const reports = mkdtempSync(join(tmpdir(), 'dogleg-reports-'))
 const count = { passed: 0, failed: 0 }
@@ -45,6 +45,7 @@ suite(
   ['run', '--reporter=dot', '--reporter=json', `--outputFile=${unitReport}`],
 )
 
+await ensureChromium(chromium)
 const browserReport = join(reports, 'browser.json')
 const lines = []
 suite(

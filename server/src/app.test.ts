@@ -26,7 +26,7 @@ beforeAll(async () => {
 })
 afterAll(async () => {
   await app.close()
-  database.close()
+  await database.close()
 })
 
 type Method = 'GET' | 'POST' | 'PUT'
@@ -201,7 +201,7 @@ describe('the log', () => {
       const file = await openDatabase(join(newFolder(), 'log.sqlite'), migrations)
       expect(await fillDemo(file, now, demo)).toBe(true)
       logs.push([...(await entryStore(file.db).bySetup()).values()].flat())
-      file.close()
+      await file.close()
     }
     // Two installations have two demos: no id of one is in the other. All else is the same.
     const [one = [], other = []] = logs
@@ -355,7 +355,7 @@ describe('a setup from another installation', () => {
     expect((await post(half)).status).toBeGreaterThanOrEqual(400)
     expect((await post({ ...file, format: 'other' })).body.error.says).toContain('no file of a setup')
     await other.close()
-    elsewhere.close()
+    await elsewhere.close()
   })
 })
 
@@ -377,7 +377,7 @@ describe('a logbook from before there were vises, collets, lathes and probes', (
     expect(profiles[0]).toMatchObject({ probing: null })
     expect(machines[0]).toMatchObject({ kind: 'mill', probe: null, rapids: null, home: { X: 0, Y: 0, Z: 0 } })
     expect([vises.length, collets.length]).toEqual([2, 8])
-    old.close()
+    await old.close()
   })
 
   it('a vise and a collet are edited like a machine, and bad ones get a sentence', async () => {

@@ -1,5 +1,5 @@
 import { spawnSync } from 'node:child_process'
-import { chmodSync, mkdirSync, readFileSync, rmSync, statfsSync, writeFileSync } from 'node:fs'
+import { chmodSync, copyFileSync, mkdirSync, readFileSync, rmSync, statfsSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import type { Entry } from '@dogleg/core/setup'
@@ -65,6 +65,25 @@ describe('kill -9 in the middle of writes', () => {
     }
     expect(promised.length).toBeGreaterThan(80)
   }, 60_000)
+})
+
+describe('a backup as the README says', () => {
+  it('is the one file, copied when Dogleg was stopped: all entries are in it', async () => {
+    const file = join(newFolder(), 'log.sqlite')
+    const server = await start(file)
+    const opened = openedEntry()
+    const notes = Array.from({ length: 50 }, () => noteEntry(opened.id, 'kept '.repeat(40)))
+    expect((await post(server.address, [opened, ...notes])).status).toBe(201)
+    running.delete(server)
+    const ended = new Promise((resolve) => server.child.once('exit', resolve))
+    server.child.kill('SIGTERM')
+    expect(await ended).toBe(0)
+    const copy = join(newFolder(), 'copy.sqlite')
+    copyFileSync(file, copy)
+    const again = await start(copy)
+    expect(await stored(again.address, opened.id)).toEqual(new Set([opened, ...notes].map(({ id }) => id)))
+    await end(again)
+  }, 30_000)
 })
 
 describe('a logbook file that cannot be used', () => {

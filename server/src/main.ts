@@ -22,7 +22,7 @@ async function start() {
   })
   const stop = async () => {
     await app.close()
-    database.close()
+    await database.close()
     process.exit(0)
   }
   process.once('SIGINT', stop)

@@ -36,7 +36,7 @@ describe('the connections to the logbook', () => {
       const others = await Promise.all(Array.from({ length: 8 }, () => settingsOf(database.db)))
       expect(others).toEqual(Array(8).fill(expected))
     })
-    database.close()
+    await database.close()
   })
 
   it('never wait for each other: work that writes comes in turn, and what fails leaves nothing', async () => {
@@ -58,7 +58,7 @@ describe('the connections to the logbook', () => {
     expect(entries.flatMap((entry) => (entry.kind === 'note' ? Number(entry.text) : []))).toEqual(
       Array.from({ length: 30 }, (_, n) => n).filter((n) => n % 3 !== 0),
     )
-    database.close()
+    await database.close()
   })
 
   it('show a reader only what is committed', async () => {
@@ -70,7 +70,7 @@ describe('the connections to the logbook', () => {
       expect(await entryStore(tx).isEmpty()).toBe(false)
     })
     expect(await entryStore(database.db).isEmpty()).toBe(false)
-    database.close()
+    await database.close()
   })
 })
 
@@ -86,7 +86,7 @@ describe('an error of SQLite', () => {
     const error = await add().catch((refused: unknown) => refused)
     expect(sqliteCode(error)).toMatch(/^SQLITE_CONSTRAINT/)
     expect(sqliteCode(new Error('another', { cause: new Error('one') }))).toBeUndefined()
-    database.close()
+    await database.close()
   })
 })
 
@@ -132,9 +132,9 @@ describe('a logbook of November 2026', () => {
     // It is written on, closed, and opened again.
     const note = noteEntry(last?.setup ?? '', 'by the new driver')
     await database.write((tx) => appendEntries(tx, [note], Date.now()))
-    database.close()
+    await database.close()
     const again = await openDatabase(file, migrations)
     expect((await entryStore(again.db).since(last?.setup ?? '', 0)).entries.at(-1)).toEqual(note)
-    again.close()
+    await again.close()
   })
 })

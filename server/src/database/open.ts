@@ -22,7 +22,8 @@ export interface Database {
   write: <T>(work: (tx: Writer) => Promise<T>) => Promise<T>
   /** True when the file cannot be written: it is shown, and every addition is refused with a sentence. */
   readOnly: boolean
-  close: () => void
+  /** Puts all that was written into the one file, and lets go of it: then the file alone is the whole logbook. */
+  close: () => Promise<void>
 }
 
 /** How long a connection waits for another process that writes. */
@@ -119,7 +120,12 @@ export async function openDatabase(file: string, migrations: string): Promise<Da
     db,
     write: (work) => turn(() => db.transaction(work, { behavior: 'immediate' })),
     readOnly,
-    close: () => client.close(),
+    close: async () => {
+      // The driver leaves what stands in the file beside where it is. Where that cannot be moved now, it is safe there.
+      if (!readOnly)
+        await turn(() => client.execute('pragma wal_checkpoint(TRUNCATE)')).catch(() => undefined)
+      client.close()
+    },
   })
   try {
     const applied = await refuseForeign(client, file, migrations)

@@ -59,7 +59,7 @@ export async function demoApp(agents: ReadonlySet<string> = new Set()): Promise<
     },
     close: async () => {
       await app.close()
-      database.close()
+      await database.close()
     },
   }
 }

@@ -1,7 +1,6 @@
-import { readFileSync } from 'node:fs'
 import { readFile } from 'node:fs/promises'
-import { createRequire } from 'node:module'
 import { test as base, expect, type Page } from '@playwright/test'
+import axe from 'axe-core'
 import { Server } from './harness.ts'
 
 /** Messages of the browser's console that the tests expect: requests that fail while the server is away, or that it refuses. */
@@ -98,20 +97,12 @@ export async function openAt(page: Page, title: RegExp, step: string) {
   await toStep(page, step)
 }
 
-/** The rules of accessibility, as a script; put into a page once. */
-const rules = readFileSync(createRequire(import.meta.url).resolve('axe-core/axe.min.js'), 'utf8')
-declare const axe: { run: (on: object, options: object) => Promise<{ violations: Violation[] }> }
-interface Violation {
-  id: string
-  nodes: { html: string }[]
-}
-
 /** Of a program that is listed the first lines are looked at: the others are made like them, and cost two seconds each time. */
 const LATER_LINES = '[aria-label="Program text"] li:nth-child(n+25)'
 
 /** No violation of accessibility rules on what is on screen now. Only violations are worked out. */
 export async function expectAccessible(page: Page) {
-  if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(rules)
+  if (!(await page.evaluate(() => 'axe' in window))) await page.evaluate(axe.source)
   const violations = await page.evaluate(async (later) => {
     // The page has no frames in it.
     const found = await axe.run({ exclude: [[later]] }, { resultTypes: ['violations'], iframes: false })

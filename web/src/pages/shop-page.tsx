@@ -25,7 +25,8 @@ export function ShopPage() {
     refetchInterval: 5000,
   })
   const error = boardError ?? referenceError
-  useEffect(() => whenIdle(loadOpening), [])
+  const shown = data !== undefined
+  useEffect(() => (shown ? whenIdle(loadOpening) : undefined), [shown])
   return (
     <div className="py-1">
       <h1 className="sr-only">Shop</h1>

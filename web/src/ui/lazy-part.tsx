@@ -16,16 +16,25 @@ export const lazyPart = <Props extends object>(
     }
   })
 
-/** Fetches a part that will be wanted soon, once the page has nothing else to do. Gives what calls it off. */
+/** The first screen has so long to itself, in ms. */
+const FIRST_SCREEN_MS = 1500
+
+/**
+ * Fetches a part that will be wanted soon, once the first screen has had its time and the page has nothing else to do. Gives what
+ * calls it off.
+ */
 export function whenIdle(load: () => Promise<unknown>): () => void {
+  let asked: number | undefined
   // Where it cannot be had, it is asked for again when it is wanted.
   const fetchIt = () => void load().catch(() => undefined)
-  if (typeof requestIdleCallback === 'undefined') {
-    const timer = setTimeout(fetchIt, 1000)
-    return () => clearTimeout(timer)
+  const timer = setTimeout(() => {
+    if (typeof requestIdleCallback === 'undefined') fetchIt()
+    else asked = requestIdleCallback(fetchIt, { timeout: 5000 })
+  }, FIRST_SCREEN_MS)
+  return () => {
+    clearTimeout(timer)
+    if (asked !== undefined) cancelIdleCallback(asked)
   }
-  const asked = requestIdleCallback(fetchIt, { timeout: 5000 })
-  return () => cancelIdleCallback(asked)
 }
 
 /** What stands in the place of a dialog. */

@@ -1,4 +1,4 @@
-// npm run test:thorough: the unit tests with every property at the depth at which it was first proved. It takes a quarter of an hour.
+// npm run test:thorough: the unit tests with every property at the depth at which it was first proved. It takes some twenty minutes.
 import { ensureInstalled, tool } from './prepare.mjs'
 
 ensureInstalled()

@@ -129,7 +129,6 @@ describe('a gauging program, whatever the plan', () => {
         depth(10, 2000),
       )
     },
-    60_000,
   )
 
   it('has the limits of ISO 286 in inches to the last digit: 20 H7 is 0.7874 to 0.7882', () => {

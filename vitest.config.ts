@@ -17,6 +17,7 @@ export default defineConfig({
       {
         test: {
           name: 'server',
+          isolate: false,
           include: ['server/src/**/*.test.ts', 'scripts/*.test.mjs'],
           exclude: ['scripts/budgets.test.mjs'],
           globalSetup: 'server/src/testing/built-server.mjs',
@@ -37,6 +38,7 @@ export default defineConfig({
           name: 'page',
           include: ['web/src/**/*.test.tsx'],
           environment: 'happy-dom',
+          isolate: false,
           setupFiles: [setupFiles, 'web/src/testing/setup.ts'],
           testTimeout,
         },

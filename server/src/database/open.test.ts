@@ -119,7 +119,7 @@ describe('a logbook of November 2026', () => {
   it.each(['killed', 'closed'])('that was %s opens and says the same', async (ended) => {
     const file = join(newFolder(), 'log.sqlite')
     writeFileSync(file, unpacked('2026-11/logbook.sqlite.gz'))
-    if (ended === 'killed') writeFileSync(`${file}-wal`, unpacked('2026-11/logbook.sqlite-wal.gz'))
+    if (ended === 'killed') writeFileSync(`${file}-wal`, unpacked('2026-11/logbook-wal.gz'))
     const database = await openDatabase(file, migrations)
     const says = await sayOf(database)
     expect(says.reference).toEqual(said.reference)

@@ -4,8 +4,8 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { act, fireEvent, render, screen, waitFor } from '@testing-library/react'
 import { createMemoryRouter, RouterProvider } from 'react-router'
 import { afterEach, describe, expect, it, vi } from 'vitest'
-import { MachinesPage } from '../pages/machines-page.tsx'
 import { fakeServer } from '../testing/shop.tsx'
+import { MachinesPage } from './machines-page.tsx'
 
 afterEach(() => vi.unstubAllGlobals())
 

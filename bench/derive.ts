@@ -16,6 +16,6 @@ export function benchDerive() {
     measured: `${deriving.toFixed(2)} ms`,
     against: `${parsing.toFixed(2)} ms`,
     ratio: deriving / parsing,
-    limit: 5,
+    limit: 0.65,
   })
 }

@@ -33,7 +33,7 @@ export function benchGauge() {
     measured: `${composing.toFixed(2)} ms`,
     against: `${FRAME_MS.toFixed(1)} ms`,
     ratio: composing / FRAME_MS,
-    limit: 1,
+    limit: 0.22,
   })
   report({
     name: 'a size that is dragged: the program run against the part',
@@ -41,7 +41,7 @@ export function benchGauge() {
     measured: `${running.toFixed(2)} ms`,
     against: `${FRAME_MS.toFixed(1)} ms`,
     ratio: running / FRAME_MS,
-    limit: 1,
+    limit: 0.35,
   })
   report({
     name: `${proveGauge(plan, written, where, gaugeProveCase(setup, text, 'G54', [], [], demoReference)).cases.length} kinds of part, and Prove, in a worker`,
@@ -49,7 +49,7 @@ export function benchGauge() {
     measured: `${cases.toFixed(0)} ms`,
     against: `${reading.toFixed(2)} ms`,
     ratio: cases / reading,
-    limit: 400,
+    limit: 126,
   })
   const values = Array.from({ length: 2000 }, (_, n) => 1.2505 + 0.0001 * Math.sin(n * n) + 1e-7 * n)
   const limits = { lower: 1.25, upper: 1.251 }
@@ -62,6 +62,6 @@ export function benchGauge() {
     measured: `${charting.toFixed(2)} ms`,
     against: `${parsing.toFixed(2)} ms`,
     ratio: charting / parsing,
-    limit: 40,
+    limit: 16,
   })
 }

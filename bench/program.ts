@@ -109,7 +109,7 @@ export async function benchProgram() {
     measured: `${(used / 1e6).toFixed(0)} MB`,
     against: `${(text.length / 1e6).toFixed(0)} MB`,
     ratio: used / text.length,
-    limit: 12,
+    limit: 5.1,
   })
 }
 

@@ -143,7 +143,7 @@ export async function benchProvePage() {
       measured: `${picture.toFixed(0)} ms`,
       against: `${FIRST_PICTURE_MS} ms`,
       ratio: picture / FIRST_PICTURE_MS,
-      limit: 1,
+      limit: 0.92,
     })
 
     const step = await workOf(page, 'step')

@@ -4,7 +4,7 @@ export interface Result {
   measured: string
   against: string
   ratio: number
-  /** The greatest ratio that is good: half as much again as was measured when it was set. */
+  /** The greatest ratio that is good: half as much again as was measured when it was set, and no more than is allowed. */
   limit: number
 }
 

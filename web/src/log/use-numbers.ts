@@ -3,7 +3,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { api } from './api.ts'
 import { askSince, NUMBERS_KEY, withoutDoubles } from './log-cache.ts'
-import { useWaiting } from './outbox.ts'
+import { useOwnEntries } from './own-entries.ts'
 
 const LISTEN_MS = 4000
 
@@ -13,15 +13,12 @@ const LISTEN_MS = 4000
  */
 export function useNumbers(): { entries: readonly Entry[]; known: boolean } {
   const client = useQueryClient()
-  const waiting = useWaiting()
+  const mine = useOwnEntries()
   const { data } = useQuery({
     queryKey: NUMBERS_KEY,
     queryFn: () => askSince(client, NUMBERS_KEY, (after) => api.numbersSince(after)),
     refetchInterval: LISTEN_MS,
   })
-  const entries = useMemo(() => {
-    const own = waiting.filter(({ refused }) => !refused).map(({ entry }) => entry)
-    return withoutDoubles([...(data?.entries ?? []), ...own])
-  }, [data, waiting])
+  const entries = useMemo(() => withoutDoubles([...(data?.entries ?? []), ...mine]), [data, mine])
   return { entries, known: data !== undefined }
 }

@@ -48,4 +48,26 @@ describe('a setup that was opened on this tablet', () => {
     expect(result.current.setup).toMatchObject({ id: opening.id })
     expect(result.current.entries).toHaveLength(1)
   })
+
+  it('an entry on the tablet that cannot be read harms nothing else, and goes to the server all the same', async () => {
+    const log = logOf(/second side/)
+    const broken = { ...opening, id: '01KAS000000000000000000ZZ0', kind: 'pickup', offset: 'G54' }
+    localStorage.setItem(`dogleg.outbox.${broken.id}`, JSON.stringify({ entry: broken }))
+    const sent: unknown[] = []
+    fakeServer({
+      ...reference,
+      [`GET /api/setups/${opening.id}/entries`]: () => ({ entries: log, seq: 9 }),
+      'POST /api/entries': (body: unknown) => {
+        sent.push(body)
+        throw new TypeError('Failed to fetch')
+      },
+    })
+    const { flush } = await import('./outbox.ts')
+    const { useSetup } = await import('./use-setup.ts')
+    const { result } = renderHook(() => useSetup(opening.id), { wrapper: Round })
+    await waitFor(() => expect(result.current.setup).toMatchObject({ id: opening.id }))
+    expect(result.current.entries).toHaveLength(log.length)
+    await act(() => flush())
+    expect(JSON.stringify(sent)).toContain(broken.id)
+  })
 })

@@ -12,7 +12,7 @@ import { api } from './api.ts'
 import { now } from './clock.ts'
 import { askLog, askSince, logKey, machineLogKey, machineOpened, withoutDoubles } from './log-cache.ts'
 import { useOperator } from './operator.ts'
-import { useWaiting } from './outbox.ts'
+import { useOwnEntries } from './own-entries.ts'
 import { useReference } from './rows.ts'
 
 const LISTEN_MS = 4000
@@ -20,10 +20,10 @@ const LISTEN_MS = 4000
 /** A setup's log as the server and this tablet have it, and what is derived from it. */
 export function useSetup(id: string) {
   const client = useQueryClient()
-  const waiting = useWaiting()
+  const mine = useOwnEntries()
   const { reference, error: referenceError } = useReference()
   // The server knows nothing yet of a setup whose opening is still on its way to it.
-  const onItsWay = waiting.some(({ entry, refused }) => entry.id === id && !refused)
+  const onItsWay = mine.some((entry) => entry.id === id)
   const log = useQuery({
     queryKey: logKey(id),
     queryFn: () => askLog(client, id),
@@ -31,12 +31,10 @@ export function useSetup(id: string) {
     enabled: !onItsWay,
   })
   const entries = useMemo(() => {
-    const own = waiting
-      .filter(({ entry, refused }) => entry.setup === id && !refused)
-      .map(({ entry }) => entry)
+    const own = mine.filter((entry) => entry.setup === id)
     const known = log.data?.entries ?? []
     return own.length === 0 ? known : withoutDoubles([...known, ...own])
-  }, [log.data, waiting, id])
+  }, [log.data, mine, id])
   const setup = useMemo<Setup | Unreadable | undefined>(
     () => (reference && entries.length > 0 ? deriveSetup(entries, reference) : undefined),
     [entries, reference],
@@ -69,7 +67,7 @@ export function useReady(setup: Setup): {
   known: boolean
 } {
   const client = useQueryClient()
-  const waiting = useWaiting()
+  const mine = useOwnEntries()
   const operator = useOperator()
   const minute = useMinute()
   const { machine, id } = setup
@@ -81,12 +79,11 @@ export function useReady(setup: Setup): {
   })
   const machineEntries = useMemo(() => {
     const known = data?.entries ?? []
-    const here = waiting.filter(({ refused }) => !refused).map(({ entry }) => entry)
     const setups = new Set([id, ...known.map((entry) => entry.setup)])
-    for (const entry of here) if (machineOpened(entry) === machine.id) setups.add(entry.setup)
-    const own = [...setup.log.map(({ entry }) => entry), ...here.filter((entry) => setups.has(entry.setup))]
+    for (const entry of mine) if (machineOpened(entry) === machine.id) setups.add(entry.setup)
+    const own = [...setup.log.map(({ entry }) => entry), ...mine.filter((entry) => setups.has(entry.setup))]
     return withoutDoubles([...known, ...own])
-  }, [data, waiting, setup, id, machine.id])
+  }, [data, mine, setup, id, machine.id])
   const ready = useMemo(
     () => deriveReady({ machine, entries: machineEntries, now: minute, ...(operator ? { operator } : {}) }),
     [machine, machineEntries, minute, operator],

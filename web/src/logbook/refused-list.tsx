@@ -1,11 +1,14 @@
 import { unitIn } from '@dogleg/core/pickup'
-import { describeEntry, type Entry, namesIn } from '@dogleg/core/setup'
+import { describeEntry, type Entry, entry as entrySchema, namesIn } from '@dogleg/core/setup'
 import { discard, tryAgain, useWaiting } from '../log/outbox.ts'
 import { useReference } from '../log/rows.ts'
 import { Button } from '../ui/button.tsx'
+import { sayWhen } from '../ui/when.tsx'
 
-/** An entry in words, without its setup: its lengths in the unit that they were typed in. */
+/** An entry in words, without its setup: its lengths in the unit that they were typed in. One that cannot be read says so. */
 function say(entry: Entry, nameOf: (id: string) => string): string {
+  if (!entrySchema.safeParse(entry).success)
+    return `An entry of ${entry.by} that this Dogleg cannot read (${entry.kind}, ${sayWhen(entry.at)}).`
   const unit = unitIn(entry) ?? 'inch'
   return describeEntry(entry, { unit, leastStep: 0 }, () => 'an earlier entry', nameOf).says
 }

@@ -6,6 +6,11 @@ import { operator, useOperator } from './operator.ts'
 const loadAsking = async () => (await import('./ask-initials.tsx')).AskInitials
 // A dialog is no part of the first screen; it is fetched once that stands.
 const AskInitials = lazyPart(loadAsking, NotHereYet)
+const Asking = (asked: { onClose: () => void; onTold: () => void }) => (
+  <Suspense fallback={null}>
+    <AskInitials {...asked} />
+  </Suspense>
+)
 
 type Action = () => void
 const Gate = createContext<(action: Action) => void>(() => {})
@@ -25,15 +30,13 @@ export function OperatorGate({ children }: { children: ReactNode }) {
     <Gate.Provider value={signed}>
       {children}
       {pending && (
-        <Suspense fallback={null}>
-          <AskInitials
-            onClose={() => setPending(undefined)}
-            onTold={() => {
-              setPending(undefined)
-              pending()
-            }}
-          />
-        </Suspense>
+        <Asking
+          onClose={() => setPending(undefined)}
+          onTold={() => {
+            setPending(undefined)
+            pending()
+          }}
+        />
       )}
     </Gate.Provider>
   )
@@ -52,11 +55,7 @@ export function OperatorButton() {
       >
         {initials || 'Who are you?'}
       </Button>
-      {open && (
-        <Suspense fallback={null}>
-          <AskInitials onClose={() => setOpen(false)} onTold={() => setOpen(false)} />
-        </Suspense>
-      )}
+      {open && <Asking onClose={() => setOpen(false)} onTold={() => setOpen(false)} />}
     </>
   )
 }

@@ -1,4 +1,4 @@
-import { type ChildProcess, spawn } from 'node:child_process'
+import { type ChildProcess, fork } from 'node:child_process'
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -17,12 +17,54 @@ export const launchOptions = {
   ],
 }
 
-const main = join(import.meta.dirname, '../server/dist/main.js')
+/** What is asked of the process that servers run in, and what it answers. */
+type Asked = { start: Record<string, string> } | { stop: number }
+type Answer = { id: number; port: number } | { id: number; says: string }
+
+/** The process that the servers of this worker run in. It is begun when the first of them is, and anew once it was killed. */
+let host: ChildProcess | undefined
+let asked = 0
+
+/** Asks for a server to be started or stopped; its port. */
+function ask(what: Asked): Promise<number> {
+  const process = host ?? fork(join(import.meta.dirname, 'server-host.mjs'), { execArgv: [] })
+  host = process.once('exit', () => {
+    if (host === process) host = undefined
+  })
+  asked += 1
+  const id = asked
+  // A script that has nothing else to do waits for the answer, and may end once it has it.
+  process.ref()
+  process.channel?.ref()
+  return new Promise<number>((resolve, reject) => {
+    const ended = () => reject(new Error('the server ended'))
+    const answered = (answer: Answer) => {
+      if (answer.id !== id) return
+      process.off('message', answered).off('exit', ended)
+      process.unref()
+      process.channel?.unref()
+      if ('says' in answer) reject(new Error(answer.says))
+      else resolve(answer.port)
+    }
+    process.on('message', answered).once('exit', ended)
+    process.send({ id, ...what })
+  })
+}
+
+/** Ends the process as if the power had failed. */
+async function kill() {
+  const process = host
+  host = undefined
+  if (!process) return
+  const ended = new Promise((resolve) => process.once('exit', resolve))
+  process.kill('SIGKILL')
+  await ended
+}
 
 /** The real server on a file of its own, filled with the demo; it can be stopped and started again. */
 export class Server {
   readonly file = join(mkdtempSync(join(tmpdir(), 'dogleg-e2e-')), 'log.sqlite')
-  private child: ChildProcess | undefined
+  private running = false
   /** Where it answers; a free one to begin with, unless told. */
   port: number
 
@@ -35,28 +77,14 @@ export class Server {
   }
 
   async start() {
-    const child = spawn(process.execPath, [main], {
-      env: { ...process.env, DOGLEG_DATA: this.file, DOGLEG_PORT: String(this.port) },
-      stdio: ['ignore', 'pipe', 'inherit'],
-    })
-    this.child = child
-    this.port = await new Promise<number>((resolve, reject) => {
-      let said = ''
-      child.stdout?.on('data', (data) => {
-        said += data
-        const port = /Dogleg is at \S+:(\d+)/.exec(said)?.[1]
-        if (port) resolve(Number(port))
-      })
-      child.once('exit', () => reject(new Error(`the server ended: ${said}`)))
-    })
+    this.port = await ask({ start: { DOGLEG_DATA: this.file, DOGLEG_PORT: String(this.port) } })
+    this.running = true
   }
 
+  /** Stops it, or kills it and whatever else runs in its process. */
   async stop(signal: 'SIGTERM' | 'SIGKILL' = 'SIGTERM') {
-    const { child } = this
-    this.child = undefined
-    if (!child) return
-    const ended = new Promise((resolve) => child.once('exit', resolve))
-    child.kill(signal)
-    await ended
+    if (!this.running) return
+    this.running = false
+    await (signal === 'SIGKILL' ? kill() : ask({ stop: this.port }))
   }
 }

@@ -5,12 +5,14 @@ const source = (name: string) => join(import.meta.dirname, 'src', name)
 
 /**
  * Bundles the server with core and its packages (one file is read in a third of the time that hundreds take), and what makes the
- * demo. Only the SQLite driver stays where npm put it: its binary is chosen by platform.
+ * demo. Tests start several servers in one process, by `serve`. Only the SQLite driver stays where npm put it: its binary is chosen by platform.
  */
 export default defineConfig({
   build: {
     ssr: true,
-    rolldownOptions: { input: { main: source('main.ts'), 'make-demo': source('make-demo.ts') } },
+    rolldownOptions: {
+      input: { main: source('main.ts'), serve: source('serve.ts'), 'make-demo': source('make-demo.ts') },
+    },
     outDir: 'dist',
     target: 'node20',
     emptyOutDir: true,

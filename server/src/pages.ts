@@ -10,7 +10,6 @@ export async function pages(app: FastifyInstance, folder: string) {
     await app.register(fastifyStatic, {
       root: folder,
       preCompressed: true,
-      wildcard: false,
       index: false,
       cacheControl: false,
       setHeaders: (response, path) => {

@@ -1,0 +1,52 @@
+import { fileURLToPath } from 'node:url'
+import { buildApp } from './app.ts'
+import type { Config } from './config.ts'
+import { openDatabase } from './database/open.ts'
+import { builtDemo, fillDemo, fillLibrary } from './demo.ts'
+import { StartProblem } from './problem.ts'
+
+export { readConfig } from './config.ts'
+
+// This file runs from server/src and, built, from server/dist: both lie beside migrations.
+const beside = (path: string) => fileURLToPath(new URL(path, import.meta.url))
+
+export interface Serving {
+  /** Where it answers, such as http://127.0.0.1:7080. */
+  address: string
+  /** The logbook was empty, and holds the demo now. */
+  filled: boolean
+  /** The logbook cannot be written. */
+  readOnly: boolean
+  /** Ends what is under way and closes the logbook. */
+  stop(): Promise<void>
+}
+
+/**
+ * Opens the logbook, fills an empty one with the demo, and answers.
+ * @throws StartProblem with a sentence: the file is no logbook, the port is taken.
+ */
+export async function serve(config: Config): Promise<Serving> {
+  const database = await openDatabase(config.file, beside('../migrations'))
+  const filled = await fillDemo(database, config.demoNow, builtDemo(beside('demo.json')))
+  await fillLibrary(database)
+  const app = await buildApp({
+    database,
+    hosts: config.hosts,
+    agents: config.agents,
+    page: beside('../../web/dist'),
+    clock: Date.now,
+  })
+  const address = await app
+    .listen({ port: config.port, host: config.host })
+    .catch((error: NodeJS.ErrnoException) => {
+      if (error.code !== 'EADDRINUSE') throw error
+      throw new StartProblem(
+        `Port ${config.port} is taken; perhaps Dogleg is running already. Stop it, or choose another port: DOGLEG_PORT=${config.port + 1} npm start`,
+      )
+    })
+  const stop = async () => {
+    await app.close()
+    await database.close()
+  }
+  return { address, filled, readOnly: database.readOnly, stop }
+}

@@ -31,7 +31,7 @@ export default defineConfig({
           globalSetup: 'scripts/built-page.mjs',
         },
       },
-      { test: { name: 'web', include: ['web/src/**/*.test.ts'], setupFiles, testTimeout } },
+      { test: { name: 'web', include: ['web/src/**/*.test.ts'], isolate: false, setupFiles, testTimeout } },
       {
         // Hooks and components, in a made-up browser; what needs a real one is in e2e/.
         test: {

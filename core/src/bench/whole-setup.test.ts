@@ -57,7 +57,7 @@ describe('what a good hand finds, and what is hidden', () => {
   it.each(METHODS.flatMap((method) => UNITS.map((unit) => [method, unit] as const)))(
     'agrees within the doubt: %s, in %s',
     (method, unit) => {
-      const setups = times(50, 1000)
+      const setups = times(30, 1000)
       const shares = Array.from({ length: setups }, (_, seed) => {
         const axis = seed % 2 === 0 ? 'X' : 'Y'
         const bench = millOf(seed + 1, unit, { squared: true })

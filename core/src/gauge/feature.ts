@@ -18,7 +18,7 @@ import {
   type TypedLength,
 } from '../quantity/index.ts'
 import { sizeAndClass } from './iso286.ts'
-import { readTolerance } from './tolerance.ts'
+import { readTolerance, type ToleranceEntry } from './tolerance.ts'
 
 /** What can be gauged: all that a probe cycle measures, the distance between two of them, and what is measured by hand. */
 export const FEATURE_KINDS = [
@@ -176,7 +176,7 @@ const nominalOf = (of: FeatureParams, unit: LengthUnit): number =>
   of.what === 'edge' ? of.angle : valueIn(of.nominal, unit)
 
 /** Deviations of a feature in `unit`, or in degrees. */
-export function deviationsOf(of: FeatureParams, unit: LengthUnit) {
+export function deviationsOf(of: FeatureParams, unit: LengthUnit): ToleranceEntry {
   return readTolerance(of.tolerance, nominalOf(of, unit), of.what === 'edge' ? 'deg' : unit)
 }
 

@@ -7,7 +7,7 @@ interface ToleranceRead {
   lower: number
 }
 
-type ToleranceEntry = ({ ok: true } & ToleranceRead) | { ok: false; says: string; empty: boolean }
+export type ToleranceEntry = ({ ok: true } & ToleranceRead) | { ok: false; says: string; empty: boolean }
 
 const wrong = (says: string, empty = false): ToleranceEntry => ({ ok: false, says, empty })
 

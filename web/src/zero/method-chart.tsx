@@ -1,20 +1,19 @@
 import type { MethodAdvice } from '@dogleg/core/pickup'
 import { formatLength, type LengthUnit, unitSymbol } from '@dogleg/core/quantity'
+import { memo } from 'react'
 import { Bar, BarChart, Cell, LabelList, ReferenceLine, ResponsiveContainer, XAxis, YAxis } from 'recharts'
 
 const INK = 'var(--color-scribe)'
 const ROW = 24
 
-/** The doubt that each method would leave, as bars, against what the part allows. */
-export function MethodChart({
-  advice,
-  tolerance,
-  unit,
-}: {
+interface MethodChartProps {
   advice: MethodAdvice
   tolerance: number
   unit: LengthUnit
-}) {
+}
+
+/** The doubt that each method would leave, as bars, against what the part allows. It stands still while readings are typed. */
+export const MethodChart = memo(function MethodChart({ advice, tolerance, unit }: MethodChartProps) {
   const rows = advice.offers.map(({ name, doubt }) => ({ name, doubt, label: formatLength(doubt, unit) }))
   const most = Math.max(tolerance, ...rows.map(({ doubt }) => doubt)) * 1.35
   return (
@@ -48,4 +47,4 @@ export function MethodChart({
       </ResponsiveContainer>
     </figure>
   )
-}
+})

@@ -1,6 +1,7 @@
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import type { RepeatHistory } from '@dogleg/core/setup'
 import { format } from 'date-fns'
+import { memo } from 'react'
 import {
   CartesianGrid,
   ComposedChart,
@@ -14,8 +15,13 @@ import {
 
 const INK = 'var(--color-scribe)'
 
+interface RepeatChartProps {
+  history: RepeatHistory
+  unit: LengthUnit
+}
+
 /** A zero over the last times, what is usual as a band, and this time's. */
-export function RepeatChart({ history, unit }: { history: RepeatHistory; unit: LengthUnit }) {
+export const RepeatChart = memo(function RepeatChart({ history, unit }: RepeatChartProps) {
   const { earlier, now, usual, axis } = history
   const rows = [
     ...earlier.map(({ at, value }, index) => ({ n: index + 1, value, day: format(new Date(at), 'd MMM') })),
@@ -77,4 +83,4 @@ export function RepeatChart({ history, unit }: { history: RepeatHistory; unit: L
       </ResponsiveContainer>
     </figure>
   )
-}
+})

@@ -1,5 +1,5 @@
 import type { ContourPoint } from './control-state.ts'
-import { FLAG, ROW } from './motion.ts'
+import { FLAG, isSameLength, ROW } from './motion.ts'
 import type { Run } from './run.ts'
 
 /** Passes and plunges beyond this are not followed: a word is wrong. */
@@ -98,18 +98,19 @@ export function grooveCycle(run: Run, code: 74 | 75, words: TurningWords, twoLin
   const back = twoLine ? run.turningCycle.retreat : chipBreak(run)
   const last = words[aside] ?? start[aside]
   const span = last - start[aside]
-  if (span !== 0 && step === 0) {
+  const isOnePlunge = isSameLength(last, start[aside])
+  if (!isOnePlunge && step === 0) {
     lacks(run, code, 'a step between plunges')
     return
   }
-  const plunges = span === 0 ? 1 : Math.ceil(Math.abs(span) / step - 1e-9) + 1
+  const plunges = isOnePlunge ? 1 : Math.ceil(Math.abs(span) / step - 1e-9) + 1
   const depth = bottom - start[along]
   const pecks = peck > 0 ? Math.ceil(Math.abs(depth) / peck - 1e-9) : 1
   if (tooMany(run, code, plunges * pecks)) return
   const place = (a: number, b: number) => (along === 'x' ? ([a, b] as const) : ([b, a] as const))
   for (let n = 0; n < plunges; n++) {
     const side = n === plunges - 1 ? last : start[aside] + Math.sign(span) * step * n
-    if (side !== at(run)[aside]) rapid(run, ...place(start[along], side))
+    if (!isSameLength(side, at(run)[aside])) rapid(run, ...place(start[along], side))
     for (let m = 1; m <= pecks; m++) {
       const to = m === pecks ? bottom : start[along] + Math.sign(depth) * peck * m
       cut(run, ...place(to, side))

@@ -1,4 +1,4 @@
-import { FLAG, PLANE_AXES, ROW } from './motion.ts'
+import { FLAG, isSameLength, PLANE_AXES, ROW } from './motion.ts'
 import type { Run } from './run.ts'
 
 /** Canned cycles of a mill that the reader knows. */
@@ -239,7 +239,7 @@ export function millCycle(run: Run, code: number, target: Triple, words: CycleWo
   if (!take(run, code, words, begins)) return
   const [first, second, normal] = PLANE_AXES[run.plane]
   const { sticky } = run
-  if (code !== 87 && sticky.z > sticky.r)
+  if (code !== 87 && sticky.z > sticky.r && !isSameLength(sticky.z, sticky.r))
     run.wrong(
       'cycle-upwards',
       'stop',
@@ -264,15 +264,18 @@ export function millCycle(run: Run, code: number, target: Triple, words: CycleWo
       ? [target[first], target[second]]
       : [here[first] + step[0], here[second] + step[1]]
     const initial = Math.max(sticky.initial, sticky.r)
-    if (here[normal] < sticky.r && code !== 87) go(run, ROW.RAPID, [here[first], here[second]], sticky.r)
+    const isAtR = isSameLength(here[normal], sticky.r)
+    if (here[normal] < sticky.r && !isAtR && code !== 87)
+      go(run, ROW.RAPID, [here[first], here[second]], sticky.r)
     const now = position(run)
-    if (now[first] !== at[0] || now[second] !== at[1]) go(run, ROW.RAPID, at, now[normal])
+    if (!isSameLength(now[first], at[0]) || !isSameLength(now[second], at[1]))
+      go(run, ROW.RAPID, at, now[normal])
     const hole: Hole = { run, at, r: sticky.r, bottom: sticky.z, initial, code }
-    if (code !== 87 && position(run)[normal] !== sticky.r) rapid(hole, sticky.r)
+    if (code !== 87 && !isSameLength(position(run)[normal], sticky.r)) rapid(hole, sticky.r)
     if (code === 87) backBore(hole)
     else drill(hole)
     const out = run.retract === 98 ? initial : sticky.r
-    if (position(run)[normal] !== out && code !== 87) rapid(hole, out)
+    if (!isSameLength(position(run)[normal], out) && code !== 87) rapid(hole, out)
   }
 }
 

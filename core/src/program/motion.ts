@@ -306,6 +306,9 @@ export type Point = readonly [number, number, number]
 export const endOf = (motion: Motion, row: number): [number, number, number] =>
   row < 0 ? [...motion.start] : [motion.x[row] as number, motion.y[row] as number, motion.z[row] as number]
 
+/** Two lengths of a program, in its unit, that are the same but for the rounding of sums: far below what any control can move. */
+export const isSameLength = (a: number, b: number) => Math.abs(a - b) <= 1e-9
+
 export const isArc = (kind: number) => kind === ROW.ARC_CW || kind === ROW.ARC_CCW
 
 /** The axes of an arc's plane, in the order in which angles count from the first to the second, and the axis that stands on it. */

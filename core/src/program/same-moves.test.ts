@@ -217,6 +217,15 @@ describe('the same program', () => {
     )
   })
 
+  it('with an R that a sum rounds beside the height where the tool is: no move of nothing', () => {
+    // 1.342 - 1 is 0.342 but for 6e-17 in any arithmetic by IEEE 754: the tool is at R already, and a bottom at R is not above it.
+    const lines = (r: string, bottom: string) =>
+      `G20 G90 G0 X0. Y0. Z0.342${START}G98 G81 X0. Y0. Z${bottom} R${r}\nX1. Y[1.342-1.]\nX1. Y.342\nG80\nM30\n`
+    expectSame(motionOf(lines('[1.342-1.]', '0.242')), motionOf(lines('0.342', '0.242')))
+    expectSame(motionOf(lines('0.342', '[1.342-1.]')), motionOf(lines('0.342', '0.342')))
+    expectSame(motionOf(lines('[1.342-1.]', '0.342')), motionOf(lines('0.342', '0.342')))
+  })
+
   it('with a grid of holes as their moves written out', () => {
     fc.assert(
       fc.property(fc.array(place, { minLength: 1, maxLength: 8 }), fc.boolean(), (places, toR) => {

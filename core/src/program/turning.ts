@@ -10,7 +10,7 @@ import {
   threadCycle,
   threadMove,
 } from './lathe-cycles.ts'
-import { FLAG, ROW } from './motion.ts'
+import { FLAG, isSameLength, ROW } from './motion.ts'
 import type { Run } from './run.ts'
 
 /** Lines of a contour beyond this are not gathered. */
@@ -203,7 +203,7 @@ function centreCycle(run: Run, code: 83 | 84): void {
   const [x, , z] = turningTarget(run)
   const plane = lengthOf(run, 'R') ?? run.wz
   run.go(ROW.RAPID, x, 0, run.wz, FLAG.CYCLE)
-  if (plane !== run.wz) run.go(ROW.RAPID, x, 0, plane, FLAG.CYCLE)
+  if (!isSameLength(plane, run.wz)) run.go(ROW.RAPID, x, 0, plane, FLAG.CYCLE)
   if (code === 84) {
     const rpm = run.rpm()
     const feed = run.feedFor(Math.abs(plane - z))

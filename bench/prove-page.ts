@@ -34,29 +34,45 @@ const fileField = (page: Page) => page.getByLabel('Open a program file')
 
 // Worked by the page itself: looking for keys from outside would be a stall of its own.
 
+/** A million blocks are read and drawn in about ten seconds here. */
+const LONGEST_WAIT_MS = 120_000
+
 /** Stops a program while it is read; ms from the key until it has stopped. */
 const openedAndStopped = (page: Page) =>
-  page.evaluate(async () => {
+  page.evaluate(async (longest) => {
+    const began = performance.now()
     const key = (name: string) =>
       [...document.querySelectorAll('button')].find(({ textContent }) => textContent === name)
     const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
-    while (!key('Stop')) await wait(20)
+    const until = async (name: string, every: number) => {
+      for (let found = key(name); ; found = key(name)) {
+        if (found) return found
+        if (performance.now() - began > longest) throw new Error(`no key '${name}': ${document.body.innerText}`)
+        await wait(every)
+      }
+    }
+    await until('Stop', 20)
     await wait(1_500)
+    const stop = await until('Stop', 1)
     const start = performance.now()
-    key('Stop')?.click()
-    while (!key('Prove it')) await wait(1)
+    stop.click()
+    await until('Prove it', 1)
     return performance.now() - start
-  })
+  }, LONGEST_WAIT_MS)
 
 /** Proves it after all, until its picture stands. */
 const provedAndDrawn = (page: Page) =>
-  page.evaluate(async () => {
+  page.evaluate(async (longest) => {
+    const began = performance.now()
     const wait = (ms: number) => new Promise((resolve) => setTimeout(resolve, ms))
     performance.clearMarks()
     ;[...document.querySelectorAll('button')].find(({ textContent }) => textContent === 'Prove it')?.click()
-    while (performance.getEntriesByName('dogleg.pictured').length === 0) await wait(50)
+    while (performance.getEntriesByName('dogleg.pictured').length === 0) {
+      if (performance.now() - began > longest) throw new Error(`not drawn: ${document.body.innerText}`)
+      await wait(50)
+    }
     await wait(500)
-  })
+  }, LONGEST_WAIT_MS)
 
 /** The longest time that the page did nothing else since the last call. */
 const longestStall = (page: Page) =>

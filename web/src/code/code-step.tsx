@@ -248,7 +248,9 @@ export function CodeStep() {
                       ? 'The cycle is switched off.'
                       : Object.keys(problems).length > 0
                         ? 'The code appears here as you type.'
-                        : (live.says ?? 'Nothing is written while something says stop.')
+                        : failed
+                          ? 'No code was written.'
+                          : (live.says ?? 'Nothing is written while something says stop.')
                   }
                   working={working}
                   lit={pointed ?? lit}

@@ -3,10 +3,11 @@ import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { Words } from '../drawing/marks.tsx'
 import { plan } from '../drawing/plan.ts'
 import { Sheet } from '../drawing/sheet.tsx'
+import { holeRadius, numberedPlaces } from './places-numbers.ts'
 
 const WIDTH = 700
 const HEIGHT = 244
-const MOST_NUMBERED = 40
+const HOLE = 7
 
 interface PlacesDrawingProps {
   places: readonly HolePlace[]
@@ -23,6 +24,8 @@ export function PlacesDrawing({ places, unit, lit }: PlacesDrawingProps) {
   const { place } = plan(least, greatest, { left: 60, top: 34, width: WIDTH - 120, height: HEIGHT - 68 })
   const zero = place({ x: 0, y: 0 })
   const points = places.map(place)
+  const numbered = new Set(numberedPlaces(points))
+  const radius = holeRadius(points, HOLE)
   const ink = lit ? 'var(--color-brass)' : 'var(--color-scribe)'
   const say = (value: number) => formatLength(value, unit)
   const first = places[0]
@@ -63,8 +66,15 @@ export function PlacesDrawing({ places, unit, lit }: PlacesDrawingProps) {
       {points.map(({ x, y }, index) => (
         // biome-ignore lint/suspicious/noArrayIndexKey: a hole is known by its number
         <g key={index}>
-          <circle cx={x} cy={y} r={7} fill="none" stroke={ink} strokeWidth={lit ? 3.5 : 2} />
-          {index < MOST_NUMBERED && (
+          <circle
+            cx={x}
+            cy={y}
+            r={radius}
+            fill="none"
+            stroke={ink}
+            strokeWidth={Math.min(lit ? 3.5 : 2, radius / 2)}
+          />
+          {numbered.has(index) && (
             <Words at={{ x: x + 11, y: y - 7 }} anchor="start" size={15}>
               {index + 1}
             </Words>

@@ -47,7 +47,8 @@ const openedAndStopped = (page: Page) =>
     const until = async (name: string, every: number) => {
       for (let found = key(name); ; found = key(name)) {
         if (found) return found
-        if (performance.now() - began > longest) throw new Error(`no key '${name}': ${document.body.innerText}`)
+        if (performance.now() - began > longest)
+          throw new Error(`no key '${name}': ${document.body.innerText}`)
         await wait(every)
       }
     }

@@ -25,12 +25,18 @@ type Answer = { id: number; port: number } | { id: number; says: string }
 let host: ChildProcess | undefined
 let asked = 0
 
+function begin(): ChildProcess {
+  const begun = fork(join(import.meta.dirname, 'server-host.mjs'), { execArgv: [] })
+  begun.once('exit', () => {
+    if (host === begun) host = undefined
+  })
+  return begun
+}
+
 /** Asks for a server to be started or stopped; its port. */
 function ask(what: Asked): Promise<number> {
-  const process = host ?? fork(join(import.meta.dirname, 'server-host.mjs'), { execArgv: [] })
-  host = process.once('exit', () => {
-    if (host === process) host = undefined
-  })
+  host ??= begin()
+  const process = host
   asked += 1
   const id = asked
   // A script that has nothing else to do waits for the answer, and may end once it has it.

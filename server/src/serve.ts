@@ -38,7 +38,8 @@ export async function serve(config: Config): Promise<Serving> {
   })
   const address = await app
     .listen({ port: config.port, host: config.host })
-    .catch((error: NodeJS.ErrnoException) => {
+    .catch(async (error: NodeJS.ErrnoException) => {
+      await database.close()
       if (error.code !== 'EADDRINUSE') throw error
       throw new StartProblem(
         `Port ${config.port} is taken; perhaps Dogleg is running already. Stop it, or choose another port: DOGLEG_PORT=${config.port + 1} npm start`,

@@ -48,7 +48,7 @@ const openedAndStopped = (page: Page) =>
       for (let found = key(name); ; found = key(name)) {
         if (found) return found
         if (performance.now() - began > longest)
-          throw new Error(`no key '${name}': ${document.body.innerText}`)
+          throw new Error(`no key '${name}': ${document.body.textContent}`)
         await wait(every)
       }
     }
@@ -69,7 +69,7 @@ const provedAndDrawn = (page: Page) =>
     performance.clearMarks()
     ;[...document.querySelectorAll('button')].find(({ textContent }) => textContent === 'Prove it')?.click()
     while (performance.getEntriesByName('dogleg.pictured').length === 0) {
-      if (performance.now() - began > longest) throw new Error(`not drawn: ${document.body.innerText}`)
+      if (performance.now() - began > longest) throw new Error(`not drawn: ${document.body.textContent}`)
       await wait(50)
     }
     await wait(500)

@@ -49,10 +49,14 @@ async function fetchJson(
     body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }
   try {
     const response = await fetch(path, { method, signal: AbortSignal.timeout(PATIENCE_MS), ...content })
-    return [response, await response.json()]
+    const data: unknown = await response.json()
+    // Every answer of the server is an object; anything else comes from something on the way.
+    if (typeof data === 'object' && data !== null && !Array.isArray(data))
+      return [response, data as Record<string, unknown>]
   } catch {
-    throw new Unreachable()
+    // Said below.
   }
+  throw new Unreachable()
 }
 
 async function ask<T>(method: 'GET' | 'POST' | 'PUT', path: string, body?: unknown): Promise<T> {

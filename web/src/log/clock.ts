@@ -8,10 +8,12 @@ const KEY = 'dogleg.clock-ahead'
 
 let ahead = Number(localStorage.getItem(KEY) ?? 0) || 0
 
-/** Takes the server's time from an answer; `asked` is this tablet's time when the question went out. */
+/** Takes the server's time from an answer; `asked` is this tablet's time when the question went out. What is no time counts for nothing. */
 export function noteServerTime(time: string, asked: number) {
+  const there = Date.parse(time)
+  if (Number.isNaN(there)) return
   const here = (asked + Date.now()) / 2
-  ahead = Math.round(here - Date.parse(time))
+  ahead = Math.round(here - there)
   localStorage.setItem(KEY, String(ahead))
 }
 

@@ -1,7 +1,7 @@
 import type { Machine, PositionsRead } from '@dogleg/core/machine'
 import type { LengthUnit } from '@dogleg/core/quantity'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { createContext, useContext } from 'react'
+import { createContext, useContext, useEffect, useState } from 'react'
 import { api, Refused } from '../log/api.ts'
 
 /** Where the positions of the machine in hand are read from. */
@@ -56,6 +56,30 @@ export interface Positions {
 const read = ({ of, id }: PositionSource) =>
   of === 'machine' ? api.positions(id) : api.simulatedPositions(id)
 
+/** Seconds since the last answer once it is too old, counted on by timers though nothing comes; 0 while it is not. */
+function useSilence(answered: number): number {
+  const [seconds, setSeconds] = useState(0)
+  useEffect(() => {
+    if (answered === 0) return
+    // It may have been there before anything showed it.
+    const age = Math.max(0, Date.now() - answered)
+    setSeconds(0)
+    let counting: ReturnType<typeof setInterval> | undefined
+    const late = setTimeout(
+      () => {
+        setSeconds(Math.round(Math.max(age, LOST_AFTER_MS) / 1000))
+        counting = setInterval(() => setSeconds((now) => now + 1), 1000)
+      },
+      Math.max(0, LOST_AFTER_MS - age),
+    )
+    return () => {
+      clearTimeout(late)
+      clearInterval(counting)
+    }
+  }, [answered])
+  return seconds
+}
+
 /** The positions of the machine in hand, read every second while something shows them; undefined where there is no source. */
 export function usePositions(): Positions | undefined {
   const source = useContext(PositionContext)
@@ -69,12 +93,13 @@ export function usePositions(): Positions | undefined {
     refetchInterval: ({ state }) => (state.error ? 5 * EVERY_MS : EVERY_MS),
     retry: false,
   })
+  // A question may be long under way, and meanwhile nothing else would say that the last answer has grown old.
+  const silence = useSilence(dataUpdatedAt)
   if (!source) return undefined
-  const seconds = Math.round((Date.now() - dataUpdatedAt) / 1000)
   const now: PositionsState = error
     ? { state: 'lost', says: error.message, off: error instanceof Refused && error.code === 'switched-off' }
-    : data && Date.now() - dataUpdatedAt > LOST_AFTER_MS
-      ? { state: 'lost', says: `No position from ${source.name} for ${seconds} s.`, off: false }
+    : data && silence > 0
+      ? { state: 'lost', says: `No position from ${source.name} for ${silence} s.`, off: false }
       : data
         ? { state: 'live', ...data }
         : { state: 'waiting' }

@@ -6,6 +6,7 @@ export {
   holesOf,
   type Item,
   type ItemDraft,
+  MOST_ITEMS,
   newItem,
   newSheet,
   readItem,

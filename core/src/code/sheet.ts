@@ -19,7 +19,8 @@ export const CYCLE_NAMES: Record<CycleName, string> = {
 export const cyclesOf = (kind: 'mill' | 'lathe'): readonly CycleName[] =>
   kind === 'mill' ? ['tap', 'engrave', 'wrap'] : ['groove', 'tap']
 
-const MOST_ITEMS = 40
+/** Cycles in one program. */
+export const MOST_ITEMS = 40
 
 const itemOf = <Name extends CycleName, P extends z.ZodType>(cycle: Name, params: P) =>
   z.object({ cycle: z.literal(cycle), id: z.string().min(1).max(40), off: z.boolean(), params })
@@ -58,23 +59,21 @@ export const sheet = z.object({
 export type Sheet = z.infer<typeof sheet>
 export type Item = Sheet['items'][number]
 
-/** A program as it stands in the form: everything as typed. */
+/** A program as it stands in the form: everything as typed, and nothing that was typed is too much to be kept. */
 export const sheetDraft = z.object({
   title: z.string().max(60),
   number: z.string().max(6),
   material: z.string().max(40),
   turned: z.boolean(),
   partsAShift: z.string().max(20),
-  items: z
-    .array(
-      z.discriminatedUnion('cycle', [
-        itemOf('tap', tapForm.draft),
-        itemOf('groove', grooveForm.draft),
-        itemOf('engrave', engraveForm.draft),
-        itemOf('wrap', wrapForm.draft),
-      ]),
-    )
-    .max(MOST_ITEMS),
+  items: z.array(
+    z.discriminatedUnion('cycle', [
+      itemOf('tap', tapForm.draft),
+      itemOf('groove', grooveForm.draft),
+      itemOf('engrave', engraveForm.draft),
+      itemOf('wrap', wrapForm.draft),
+    ]),
+  ),
 })
 export type SheetDraft = z.infer<typeof sheetDraft>
 export type ItemDraft = SheetDraft['items'][number]

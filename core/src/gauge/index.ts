@@ -41,6 +41,7 @@ export {
   type GaugePlanDraft,
   gaugePlan,
   gaugePlanDraft,
+  MOST_FEATURES,
   newPlan,
   type PlanRead,
   readPlan,

@@ -14,7 +14,8 @@ const HEAD = {
 } as const
 const head = formOf(HEAD)
 
-const MOST_FEATURES = 24
+/** Features in one plan. */
+export const MOST_FEATURES = 24
 const id = z.string().min(1).max(40)
 
 /** What is gauged, in one program: what stands in the log. */
@@ -24,10 +25,10 @@ export const gaugePlan = z.object({
 })
 export type GaugePlan = z.infer<typeof gaugePlan>
 
-/** What stands in the form: everything as typed. */
+/** What stands in the form: everything as typed, and nothing that was typed is too much to be kept. */
 export const gaugePlanDraft = z.object({
   head: head.draft,
-  features: z.array(z.object({ id, draft: featureDraft })).max(MOST_FEATURES),
+  features: z.array(z.object({ id, draft: featureDraft })),
 })
 export type GaugePlanDraft = z.infer<typeof gaugePlanDraft>
 

@@ -1,4 +1,4 @@
-import { CYCLE_NAMES, type CycleName, type ItemDraft, type WrittenItem } from '@dogleg/core/code'
+import { CYCLE_NAMES, type CycleName, type ItemDraft, MOST_ITEMS, type WrittenItem } from '@dogleg/core/code'
 import { verdictOf } from '@dogleg/core/fact'
 import { formatShort } from '@dogleg/core/quantity'
 import { ArrowDown, ArrowUp, Copy, Eye, OctagonX, Plus, Trash2 } from 'lucide-react'
@@ -34,6 +34,7 @@ export function CycleList(props: CycleListProps) {
   const { items, written, incomplete, chosen, cycles } = props
   const selected = items.find(({ id }) => id === chosen)
   const place = items.findIndex(({ id }) => id === chosen)
+  const full = items.length >= MOST_ITEMS
   return (
     <section
       aria-label="Cycles of the program"
@@ -90,7 +91,7 @@ export function CycleList(props: CycleListProps) {
           >
             <ArrowDown aria-hidden size={20} />
           </IconButton>
-          <IconButton label="Copy the cycle" onClick={() => props.onCopy(selected.id)}>
+          <IconButton label="Copy the cycle" disabled={full} onClick={() => props.onCopy(selected.id)}>
             <Copy aria-hidden size={20} />
           </IconButton>
           <IconButton label="Take the cycle out" onClick={() => props.onRemove(selected.id)}>
@@ -109,13 +110,17 @@ export function CycleList(props: CycleListProps) {
           in the program
         </label>
       )}
-      <div className="flex gap-1 lg:flex-wrap">
-        {cycles.map((cycle) => (
-          <Button key={cycle} className="flex-1 px-2" onClick={() => props.onAdd(cycle)}>
-            <Plus aria-hidden size={20} /> {CYCLE_NAMES[cycle]}
-          </Button>
-        ))}
-      </div>
+      {full ? (
+        <p>A program holds {MOST_ITEMS} cycles at most. Begin another one for more.</p>
+      ) : (
+        <div className="flex gap-1 lg:flex-wrap">
+          {cycles.map((cycle) => (
+            <Button key={cycle} className="flex-1 px-2" onClick={() => props.onAdd(cycle)}>
+              <Plus aria-hidden size={20} /> {CYCLE_NAMES[cycle]}
+            </Button>
+          ))}
+        </div>
+      )}
     </section>
   )
 }

@@ -3,7 +3,7 @@ import type { Setup } from '@dogleg/core/setup'
 import { z } from 'zod'
 import { useKept } from '../log/kept.ts'
 
-const keptSheets = z.object({ at: z.int().min(0), sheets: z.array(sheetDraft).min(1).max(30) })
+const keptSheets = z.object({ at: z.int().min(0), sheets: z.array(sheetDraft).min(1) })
 
 /** The first program number that no program of the setup has. */
 const freeNumber = (first: number, sheets: readonly SheetDraft[]) => {

@@ -1,4 +1,10 @@
-import { FEATURE_KINDS, FEATURE_NAMES, type FeatureKind, type GaugePlanDraft } from '@dogleg/core/gauge'
+import {
+  FEATURE_KINDS,
+  FEATURE_NAMES,
+  type FeatureKind,
+  type GaugePlanDraft,
+  MOST_FEATURES,
+} from '@dogleg/core/gauge'
 import { ArrowDown, ArrowUp, Copy, Plus, Trash2 } from 'lucide-react'
 import { useId, useState } from 'react'
 import { Button } from '../ui/button.tsx'
@@ -28,6 +34,7 @@ export function FeatureList(props: FeatureListProps) {
   const [adding, setAdding] = useState<FeatureKind>(kinds[0] ?? 'hand')
   const id = useId()
   const place = features.findIndex((each) => each.id === chosen)
+  const full = features.length >= MOST_FEATURES
   const icon = (label: string, disabled: boolean, does: () => void, Icon: typeof Copy) => (
     <Button aria-label={label} title={label} className="px-0" disabled={disabled} onClick={does}>
       <Icon aria-hidden size={20} />
@@ -72,32 +79,36 @@ export function FeatureList(props: FeatureListProps) {
           <legend className="sr-only">The feature in hand</legend>
           {icon('Earlier', place <= 0, () => props.onMove(chosen as string, -1), ArrowUp)}
           {icon('Later', place >= features.length - 1, () => props.onMove(chosen as string, 1), ArrowDown)}
-          {icon('Copy the feature', false, () => props.onCopy(chosen as string), Copy)}
+          {icon('Copy the feature', full, () => props.onCopy(chosen as string), Copy)}
           {icon('Take the feature out', false, () => props.onRemove(chosen as string), Trash2)}
         </fieldset>
       )}
-      <div>
-        <label htmlFor={id} className="text-sm text-ink-soft">
-          Another one
-        </label>
-        <div className="flex gap-1">
-          <Select
-            id={id}
-            value={adding}
-            onChange={({ target }) => setAdding(target.value as FeatureKind)}
-            className="min-w-0 flex-1"
-          >
-            {FEATURE_KINDS.filter((kind) => kinds.includes(kind)).map((kind) => (
-              <option key={kind} value={kind}>
-                {FEATURE_NAMES[kind]}
-              </option>
-            ))}
-          </Select>
-          <Button className="h-12 px-3" onClick={() => props.onAdd(adding)}>
-            <Plus aria-hidden size={20} /> Add
-          </Button>
+      {full ? (
+        <p>A plan holds {MOST_FEATURES} features at most. Begin another one for more.</p>
+      ) : (
+        <div>
+          <label htmlFor={id} className="text-sm text-ink-soft">
+            Another one
+          </label>
+          <div className="flex gap-1">
+            <Select
+              id={id}
+              value={adding}
+              onChange={({ target }) => setAdding(target.value as FeatureKind)}
+              className="min-w-0 flex-1"
+            >
+              {FEATURE_KINDS.filter((kind) => kinds.includes(kind)).map((kind) => (
+                <option key={kind} value={kind}>
+                  {FEATURE_NAMES[kind]}
+                </option>
+              ))}
+            </Select>
+            <Button className="h-12 px-3" onClick={() => props.onAdd(adding)}>
+              <Plus aria-hidden size={20} /> Add
+            </Button>
+          </div>
         </div>
-      </div>
+      )}
     </section>
   )
 }

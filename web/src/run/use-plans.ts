@@ -3,7 +3,7 @@ import type { Setup } from '@dogleg/core/setup'
 import { z } from 'zod'
 import { useKept } from '../log/kept.ts'
 
-const keptPlans = z.object({ at: z.int().min(0), plans: z.array(gaugePlanDraft).min(1).max(30) })
+const keptPlans = z.object({ at: z.int().min(0), plans: z.array(gaugePlanDraft).min(1) })
 
 /** Programs that gauge begin so far above the first number of the profile. */
 const GAUGING_FROM = 20

@@ -3,6 +3,7 @@ import { verdictOf } from '@dogleg/core/fact'
 import { formatShort } from '@dogleg/core/quantity'
 import { ArrowDown, ArrowUp, Copy, Eye, OctagonX, Plus, Trash2 } from 'lucide-react'
 import { Button } from '../ui/button.tsx'
+import { intoView } from '../ui/into-view.ts'
 
 interface CycleListProps {
   items: readonly ItemDraft[]
@@ -40,7 +41,7 @@ export function CycleList(props: CycleListProps) {
       aria-label="Cycles of the program"
       className="flex flex-wrap items-center gap-x-3 gap-y-1 lg:block lg:space-y-1"
     >
-      <ol className="flex min-w-52 flex-1 flex-wrap gap-1 lg:block lg:space-y-1">
+      <ol className="flex min-w-52 flex-1 flex-wrap gap-1 lg:block lg:max-h-72 lg:space-y-1 lg:overflow-y-auto">
         {items.map((item, index) => {
           const of = written.find(({ id }) => id === item.id)
           const verdict = of ? verdictOf(of.findings) : undefined
@@ -57,6 +58,7 @@ export function CycleList(props: CycleListProps) {
             <li key={item.id} className="min-w-40 flex-1 lg:min-w-0">
               <button
                 type="button"
+                ref={item.id === chosen ? intoView : null}
                 aria-pressed={item.id === chosen}
                 onClick={() => props.onChoose(item.id)}
                 className="flex min-h-14 w-full items-center gap-2 rounded-sm border border-ink-soft px-2 text-left leading-tight aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-stock"

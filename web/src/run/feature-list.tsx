@@ -8,6 +8,7 @@ import {
 import { ArrowDown, ArrowUp, Copy, Plus, Trash2 } from 'lucide-react'
 import { useId, useState } from 'react'
 import { Button } from '../ui/button.tsx'
+import { intoView } from '../ui/into-view.ts'
 import { Select } from '../ui/select.tsx'
 
 interface FeatureListProps {
@@ -56,6 +57,7 @@ export function FeatureList(props: FeatureListProps) {
             <li key={own} className="min-w-40 flex-1 lg:min-w-0">
               <button
                 type="button"
+                ref={own === chosen ? intoView : null}
                 aria-pressed={own === chosen}
                 onClick={() => props.onChoose(own)}
                 className="flex min-h-14 w-full items-center gap-2 rounded-sm border border-ink-soft px-2 text-left leading-tight aria-pressed:border-ink aria-pressed:bg-ink aria-pressed:text-stock"

@@ -36,34 +36,34 @@ function begin(): ChildProcess {
 /** Asks for a server to be started or stopped; its port. */
 function ask(what: Asked): Promise<number> {
   host ??= begin()
-  const process = host
+  const running = host
   asked += 1
   const id = asked
   // A script that has nothing else to do waits for the answer, and may end once it has it.
-  process.ref()
-  process.channel?.ref()
+  running.ref()
+  running.channel?.ref()
   return new Promise<number>((resolve, reject) => {
     const ended = () => reject(new Error('the server ended'))
     const answered = (answer: Answer) => {
       if (answer.id !== id) return
-      process.off('message', answered).off('exit', ended)
-      process.unref()
-      process.channel?.unref()
+      running.off('message', answered).off('exit', ended)
+      running.unref()
+      running.channel?.unref()
       if ('says' in answer) reject(new Error(answer.says))
       else resolve(answer.port)
     }
-    process.on('message', answered).once('exit', ended)
-    process.send({ id, ...what })
+    running.on('message', answered).once('exit', ended)
+    running.send({ id, ...what })
   })
 }
 
 /** Ends the process as if the power had failed. */
 async function kill() {
-  const process = host
+  const running = host
   host = undefined
-  if (!process) return
-  const ended = new Promise((resolve) => process.once('exit', resolve))
-  process.kill('SIGKILL')
+  if (!running) return
+  const ended = new Promise((resolve) => running.once('exit', resolve))
+  running.kill('SIGKILL')
   await ended
 }
 

@@ -16,7 +16,6 @@ export async function pages(app: FastifyInstance, folder: string) {
     // One route for all files, below: one for each of them takes a quarter of a second at every start.
     serve: false,
     preCompressed: true,
-    index: false,
     cacheControl: false,
     setHeaders: (response, path) => {
       const forever = path.includes(join(folder, 'assets'))

@@ -121,7 +121,6 @@ describe('the positions of the machine in hand', () => {
     await pass(30_000)
     give = hang
     const again = shown()
-    await pass(1)
     expect(again.result.current?.now).toMatchObject({
       state: 'lost',
       says: 'No position from Mill 1 for 30 s.',

@@ -1,7 +1,7 @@
 import type { Machine, PositionsRead } from '@dogleg/core/machine'
 import type { LengthUnit } from '@dogleg/core/quantity'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
-import { createContext, useContext, useEffect, useState } from 'react'
+import { createContext, useContext, useLayoutEffect, useState } from 'react'
 import { api, Refused } from '../log/api.ts'
 
 /** Where the positions of the machine in hand are read from. */
@@ -56,26 +56,21 @@ export interface Positions {
 const read = ({ of, id }: PositionSource) =>
   of === 'machine' ? api.positions(id) : api.simulatedPositions(id)
 
-/** Seconds since the last answer once it is too old, counted on by timers though nothing comes; 0 while it is not. */
+/** Seconds since the last answer once it is too old, counted on though nothing comes; 0 while it is not. */
 function useSilence(answered: number): number {
   const [seconds, setSeconds] = useState(0)
-  useEffect(() => {
+  // Before anything is painted: the answer may be there from long before something showed it.
+  useLayoutEffect(() => {
     if (answered === 0) return
-    // It may have been there before anything showed it.
-    const age = Math.max(0, Date.now() - answered)
-    setSeconds(0)
-    let counting: ReturnType<typeof setInterval> | undefined
-    const late = setTimeout(
-      () => {
-        setSeconds(Math.round(Math.max(age, LOST_AFTER_MS) / 1000))
-        counting = setInterval(() => setSeconds((now) => now + 1), 1000)
-      },
-      Math.max(0, LOST_AFTER_MS - age),
-    )
-    return () => {
-      clearTimeout(late)
-      clearInterval(counting)
+    // From here on by a clock that nobody sets.
+    const began = performance.now() - Math.max(0, Date.now() - answered)
+    const count = () => {
+      const age = performance.now() - began
+      setSeconds(age < LOST_AFTER_MS ? 0 : Math.round(age / 1000))
     }
+    count()
+    const counting = setInterval(count, EVERY_MS)
+    return () => clearInterval(counting)
   }, [answered])
   return seconds
 }

@@ -2,6 +2,7 @@
 const folder = (name) => `^core/src/${name}/`
 /** All that a setup's log is derived with. */
 const UNDER_SETUP = [
+  'log',
   'quantity',
   'fact',
   'geometry',
@@ -29,6 +30,7 @@ const UNDER_SETUP = [
   'hold',
 ]
 const mayImport = {
+  log: [],
   quantity: [],
   fact: ['quantity'],
   geometry: [],

@@ -83,7 +83,9 @@ export class Server {
   }
 
   async start() {
-    this.port = await ask({ start: { DOGLEG_DATA: this.file, DOGLEG_PORT: String(this.port) } })
+    this.port = await ask({
+      start: { DOGLEG_DATA: this.file, DOGLEG_NEW: 'demo', DOGLEG_PORT: String(this.port) },
+    })
     this.running = true
   }
 

@@ -1,6 +1,8 @@
 import helmet from '@fastify/helmet'
 import Fastify, { type FastifyError, type FastifyInstance } from 'fastify'
-import { type Database, isUnwritable } from './database/open.ts'
+import { isDamage, isUnwritable } from './database/errors.ts'
+import { type Database, NOT_KEPT } from './database/open.ts'
+import { LogbookGone } from './database/watch.ts'
 import { entryRoutes } from './entries/routes.ts'
 import { entryStore } from './entries/store.ts'
 import { guard } from './guard.ts'
@@ -11,6 +13,7 @@ import { practiceRoutes } from './practice/routes.ts'
 import { Problem } from './problem.ts'
 import { referenceRoutes, referenceStampRoute } from './reference/routes.ts'
 import { NOUNS, referenceStore } from './reference/store.ts'
+import { serverTime } from './server-time.ts'
 import { simulatedRoutes } from './simulated/routes.ts'
 import { simulatedMachines } from './simulated/sessions.ts'
 
@@ -50,6 +53,13 @@ function asProblem(error: unknown): Problem {
       'logbook-unwritable',
       'The logbook file cannot be written now. What you entered is kept on this tablet and is sent when it can be. Check the disk and who may write the file.',
     )
+  if (error instanceof LogbookGone) return new Problem(503, 'logbook-gone', `${error.message} ${NOT_KEPT}`)
+  if (isDamage(error))
+    return new Problem(
+      503,
+      'logbook-damaged',
+      'This part of the logbook file is damaged and cannot be read. Stop Dogleg, keep a copy of the file, and take the last backup: npm run restore FILE.',
+    )
   const { statusCode, message } = error as FastifyError
   if (statusCode === 413) return new Problem(413, 'too-large', 'That is too much at once.')
   if (statusCode !== undefined && statusCode < 500) return new Problem(statusCode, 'not-understood', message)
@@ -81,8 +91,10 @@ export async function buildApp({
   })
   guard(app, hosts)
   const reference = referenceStore(database.db)
-  entryRoutes(app, database, entryStore(database.db), reference, clock)
-  importRoutes(app, database, clock)
+  const entries = entryStore(database.db)
+  const time = serverTime(clock, await entries.lastReceived())
+  entryRoutes(app, database, entries, reference, time)
+  importRoutes(app, database, time)
   for (const noun of NOUNS) referenceRoutes(app, noun, database, reference)
   referenceStampRoute(app, reference)
   const simulated = simulatedMachines(reference, clock)

@@ -2,6 +2,7 @@ import { resolve } from 'node:path'
 import { z } from 'zod'
 import { StartProblem } from './problem.ts'
 
+const DEFAULT_FILE = 'data/dogleg.sqlite'
 const LOOPBACK = ['localhost', '127.0.0.1', '[::1]']
 
 const settings = z.object({
@@ -9,7 +10,10 @@ const settings = z.object({
   DOGLEG_HOST: z.string().default('127.0.0.1'),
   DOGLEG_HOSTS: z.string().default(''),
   DOGLEG_AGENTS: z.string().default(''),
-  DOGLEG_DATA: z.string().default('data/dogleg.sqlite'),
+  DOGLEG_DATA: z.string().optional(),
+  DOGLEG_NEW: z
+    .enum(['demo', 'empty'], 'DOGLEG_NEW is demo or empty: what a logbook that is begun holds.')
+    .optional(),
   DOGLEG_NOW: z.iso.datetime('DOGLEG_NOW is a time such as 2026-01-31T09:30:00Z.').optional(),
 })
 
@@ -22,6 +26,8 @@ export interface Config {
   /** Addresses (host:port) outside of the shop's network that may be asked for a machine's positions. */
   agents: Set<string>
   file: string
+  /** What a logbook that is not there yet is begun with; undefined where one is expected to be there. */
+  begins: 'demo' | 'empty' | undefined
   /** The time that the demo's history is reckoned back from, in ms since 1970. */
   demoNow: number
 }
@@ -31,14 +37,17 @@ export function readConfig(environment: NodeJS.ProcessEnv, now: number): Config 
   const read = settings.safeParse(environment)
   if (!read.success)
     throw new StartProblem(read.error.issues[0]?.message ?? 'The settings are not understood.')
-  const { DOGLEG_PORT, DOGLEG_HOST, DOGLEG_HOSTS, DOGLEG_AGENTS, DOGLEG_DATA, DOGLEG_NOW } = read.data
+  const { DOGLEG_PORT, DOGLEG_HOST, DOGLEG_HOSTS, DOGLEG_AGENTS, DOGLEG_DATA, DOGLEG_NEW, DOGLEG_NOW } =
+    read.data
   const listed = (text: string) => text.split(',').map((name) => name.trim().toLowerCase())
   return {
     port: DOGLEG_PORT,
     host: DOGLEG_HOST,
     hosts: new Set([...LOOPBACK, DOGLEG_HOST.toLowerCase(), ...listed(DOGLEG_HOSTS)].filter(Boolean)),
     agents: new Set(listed(DOGLEG_AGENTS).filter(Boolean)),
-    file: resolve(DOGLEG_DATA),
+    file: resolve(DOGLEG_DATA ?? DEFAULT_FILE),
+    // A name that was typed may be mistyped: only the usual place is begun without being told to.
+    begins: DOGLEG_NEW ?? (DOGLEG_DATA === undefined ? 'demo' : undefined),
     demoNow: DOGLEG_NOW ? Date.parse(DOGLEG_NOW) : now,
   }
 }

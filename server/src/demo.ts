@@ -5,7 +5,8 @@ import { SAMPLE_VISES, USUAL_COLLETS } from '@dogleg/core/hold'
 import type { Entry } from '@dogleg/core/setup'
 import { ulid } from 'ulid'
 import type { Database, Writer } from './database/open.ts'
-import { appendEntries, entryStore } from './entries/store.ts'
+import { appendEntries } from './entries/append.ts'
+import { entryStore } from './entries/store.ts'
 import { addRow, type Noun, type Row, referenceStore } from './reference/store.ts'
 
 /** The demo's logs as they were made when the server was built, and the time that they are reckoned back from. */
@@ -22,21 +23,20 @@ export const builtDemo = (file: string): MadeDemo | undefined =>
   existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as MadeDemo) : undefined
 
 /**
- * Fills an empty logbook with the made-up shop, as if `now` were the time that it is reckoned back from. Does nothing where there is
- * anything already.
+ * Fills a logbook that was made just now with the made-up shop, as if `now` were the time that it is reckoned back from. Does nothing
+ * to one that was there before, whatever is in it: an empty one may be what is left of a shop.
  */
 export async function fillDemo(database: Database, now: number, made?: MadeDemo): Promise<boolean> {
-  if (database.readOnly) return false
+  if (database.readOnly || !database.made) return false
   return database.write(async (tx) => {
-    if (!(await entryStore(tx).isEmpty()) || (await referenceStore(tx).all('machines')).length > 0)
-      return false
+    if (!(await entryStore(tx).isEmpty())) return false
     const demo = made ?? makeDemo(now)
     await addRows(tx, 'profiles', demoReference.profiles)
     await addMissing(tx)
     await addRows(tx, 'machines', demoReference.machines)
     await addRows(tx, 'tools', demoReference.tools)
     const minutes = Math.floor((now - demo.now) / 60_000)
-    await appendEntries(tx, moveLog(demo.entries, minutes, ulid().slice(-8)), now)
+    await appendEntries(tx, moveLog(demo.entries, minutes, ulid().slice(-8)), { by: 'file', now })
     return true
   })
 }
@@ -51,7 +51,7 @@ const BEGINNINGS = { collets: USUAL_COLLETS, vises: SAMPLE_VISES, materials: USU
 async function addMissing(tx: Writer) {
   const rows = referenceStore(tx)
   for (const noun of ['collets', 'vises', 'materials'] as const)
-    if ((await rows.all(noun)).length === 0) await addRows(tx, noun, BEGINNINGS[noun])
+    if (await rows.isEmpty(noun)) await addRows(tx, noun, BEGINNINGS[noun])
 }
 
 /** Puts the usual collets and materials and a vise to start from into a library that has none: a logbook from before there were any. */

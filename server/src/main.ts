@@ -4,16 +4,16 @@ import { serve } from './serve.ts'
 
 async function start() {
   const config = readConfig(process.env, Date.now())
-  const { address, filled, readOnly, stop } = await serve(config)
+  const { address, filled, alarm, stop } = await serve(config)
   const end = async () => {
     await stop()
     process.exit(0)
   }
   process.once('SIGINT', end)
   process.once('SIGTERM', end)
-  if (filled) console.log('The logbook was empty: it holds the demo now.')
-  if (readOnly)
-    console.log(`The logbook ${config.file} cannot be written. It can be looked at; nothing can be added.`)
+  if (filled)
+    console.log(`A new logbook was begun, ${config.file}: it holds a made-up shop to look round in.`)
+  if (alarm) console.log(`${config.file}: ${alarm}`)
   console.log(`Dogleg is at ${address}`)
 }
 

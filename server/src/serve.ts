@@ -13,10 +13,10 @@ const beside = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 export interface Serving {
   /** Where it answers, such as http://127.0.0.1:7080. */
   address: string
-  /** The logbook was empty, and holds the demo now. */
+  /** The logbook was made just now, and holds the demo. */
   filled: boolean
-  /** The logbook cannot be written. */
-  readOnly: boolean
+  /** What is wrong with the logbook, in a sentence. */
+  alarm: string | undefined
   /** Ends what is under way and closes the logbook. */
   stop(): Promise<void>
 }
@@ -26,8 +26,12 @@ export interface Serving {
  * @throws StartProblem with a sentence: the file is no logbook, the port is taken.
  */
 export async function serve(config: Config): Promise<Serving> {
-  const database = await openDatabase(config.file, beside('../migrations'))
-  const filled = await fillDemo(database, config.demoNow, builtDemo(beside('demo.json')))
+  const database = await openDatabase(config.file, beside('../migrations'), {
+    makes: config.begins !== undefined,
+    now: Date.now(),
+  })
+  const filled =
+    config.begins === 'demo' && (await fillDemo(database, config.demoNow, builtDemo(beside('demo.json'))))
   await fillLibrary(database)
   const app = await buildApp({
     database,
@@ -49,5 +53,5 @@ export async function serve(config: Config): Promise<Serving> {
     await app.close()
     await database.close()
   }
-  return { address, filled, readOnly: database.readOnly, stop }
+  return { address, filled, alarm: await database.alarm(), stop }
 }

@@ -136,8 +136,9 @@ function glance(
   machine: Machine,
   logs: { setup: Setup; log: readonly Entry[] }[],
   now: number,
+  unread: number,
 ): MachineGlance {
-  const ready = deriveReady({ machine, entries: logs.flatMap(({ log }) => log), now })
+  const ready = deriveReady({ machine, entries: logs.flatMap(({ log }) => log), now, unread })
   return {
     id: machine.id,
     name: machine.name,
@@ -151,15 +152,32 @@ function glance(
   }
 }
 
+/** What is said of a log with rows that cannot be read: none of its facts can be relied on. */
+export const damagedSays = (rows: number) =>
+  `${rows === 1 ? 'One entry' : `${rows} entries`} of this log cannot be read: what it said is not known, so nothing of this setup counts as fresh.`
+
+/** Whether a log is of a setup on a machine; one whose opening cannot be read may be on any. */
+const isOn = ({ id }: Machine, log: readonly Entry[] = []) => {
+  const opened = log.find((entry) => entry.kind === 'opened')
+  return opened === undefined || opened.machine.id === id
+}
+
 /** Every machine of the shop with what is on it. A log that cannot be read says so instead of vanishing. */
 export function shopBoard(
   logs: ReadonlyMap<string, readonly Entry[]>,
   reference: Reference,
   now: number,
+  damaged: ReadonlyMap<string, readonly { says: string }[]> = new Map(),
 ): ShopBoard {
   const readable: { setup: Setup; log: readonly Entry[] }[] = []
   const unreadable: ShopBoard['unreadable'] = []
-  for (const [id, log] of logs) {
+  for (const id of new Set([...logs.keys(), ...damaged.keys()])) {
+    const log = logs.get(id) ?? []
+    const rows = damaged.get(id) ?? []
+    if (rows.length > 0) {
+      unreadable.push({ id, says: damagedSays(rows.length) })
+      continue
+    }
     const setup = deriveSetup(log, reference)
     if (isUnreadable(setup)) unreadable.push({ id, says: setup.unreadable })
     else readable.push({ setup, log })
@@ -169,6 +187,7 @@ export function shopBoard(
       machine,
       readable.filter(({ setup }) => setup.machine.id === machine.id),
       now,
+      [...damaged].reduce((sum, [id, rows]) => sum + (isOn(machine, logs.get(id)) ? rows.length : 0), 0),
     ),
   )
   return { machines, unreadable }

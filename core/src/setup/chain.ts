@@ -1,4 +1,5 @@
 import type { Freshness, StaleCause } from '../fact/index.ts'
+import { type Order, orderOf } from '../log/index.ts'
 import { isHeight, toolLength } from '../pickup/index.ts'
 import { convertLength, type TypedLength } from '../quantity/index.ts'
 import type { Entry, EntryOf, ProgramKind } from './entries.ts'
@@ -32,8 +33,10 @@ export interface Link {
   subject: string
   /** The later entry that took its place, if any. */
   supersededBy?: Link
-  /** The first entry that reached it while it stood, and the words that follow 'before'. */
-  reached?: { entry: Entry; past: string }
+  /** The first entry that reached it while it stood, and the words that follow 'before'. `unsure`: it may have been made after. */
+  reached?: { entry: Entry; past: string; unsure: boolean }
+  /** Another about the same subject that may have been made after it, though it is shown before. */
+  rival?: FactEntry
 }
 
 /** The facts of a log in order, what stands now, and a way to ask whether one still holds. */
@@ -255,8 +258,11 @@ const REPLACED: Partial<Record<FactEntry['kind'], string>> = {
   proved: 'the proof of its program',
 }
 
+/** Said where two entries came from two tablets, and nothing tells for certain which was made first. */
+const UNSURE = 'the order is not sure'
+
 /** The words for a basis that was taken again: after this entry, or already before it. */
-function replacedCause(entry: FactEntry, by: FactEntry): StaleCause {
+function replacedCause(entry: FactEntry, by: FactEntry, later: boolean): StaleCause {
   const axis = by.kind === 'pickup' ? by.reading.axis : (REPLACED[by.kind] ?? 'the basis')
   if (by.kind === 'coded')
     return { entryId: by.id, at: by.at, says: `${TAKEN[entry.kind]} before its cycles were changed` }
@@ -264,18 +270,111 @@ function replacedCause(entry: FactEntry, by: FactEntry): StaleCause {
     return { entryId: by.id, at: by.at, says: `${TAKEN[entry.kind]} before the pallets were changed` }
   if (by.kind === 'gauging')
     return { entryId: by.id, at: by.at, says: `${TAKEN[entry.kind]} before its plan was changed` }
-  const says =
-    by.at > entry.at
-      ? `${TAKEN[entry.kind]} before ${axis} was taken again`
-      : `rests on ${axis} as it was before`
+  const says = later
+    ? `${TAKEN[entry.kind]} before ${axis} was taken again`
+    : `rests on ${axis} as it was before`
   return { entryId: by.id, at: by.at, says }
 }
 
 /** The words for a basis that went stale: after this entry, or already before it. */
-const inherited = (entry: FactEntry, cause: StaleCause) =>
-  cause.at > entry.at
-    ? cause.says.replace(/^\w+ before/, `${TAKEN[entry.kind]} before`)
+const inherited = (entry: FactEntry, cause: StaleCause, later: boolean) =>
+  later
+    ? cause.says.replace(/^(perhaps )?\w+ before/, `$1${TAKEN[entry.kind]} before`)
     : `rests on a reading ${cause.says}`
+
+/** Something that makes facts stale, with its place in the log. */
+interface Act {
+  entry: Entry
+  place: number
+  past: string
+  whom: (link: Link) => boolean
+  /** It follows from one of several orders that are possible. */
+  unsure: boolean
+}
+
+/** What an entry that states no fact makes stale. */
+function actsOf(entry: Entry, counts: boolean): Pick<Act, 'past' | 'whom'>[] {
+  if (entry.kind === 'happened')
+    return [{ past: HAPPENINGS[entry.what].past, whom: (link) => reaches(entry, link) }]
+  if (entry.kind === 'numbered')
+    return [
+      { past: 'its serial number was given out', whom: ({ entry: of }) => writesNumber(of, entry, counts) },
+    ]
+  if (entry.kind === 'saved')
+    return [
+      { past: 'time was saved in it', whom: ({ entry: of }) => provesText(of, entry) },
+      { past: `time was saved in ${entry.title}`, whom: ({ entry: of }) => runsProgram(of, entry) },
+    ]
+  return []
+}
+
+/** What a fact makes stale by differing from the one that stood before it. */
+function impliedActs(entry: FactEntry, before: FactEntry | undefined): Pick<Act, 'past' | 'whom'>[] {
+  const implied = impliedBy(entry, before)
+  return implied ? [{ past: implied.past, whom: (link) => isReached(implied, link) }] : []
+}
+
+const reach = ({ entry, past }: Act, link: Link, unsure: boolean) => {
+  if (!link.reached || (link.reached.unsure && !unsure)) link.reached = { entry, past, unsure }
+}
+
+/**
+ * What may have been otherwise where the order of two entries is not certain: an act reaches what is shown after it unless that
+ * was surely made after it; a fact says what any one before it may imply; and of two about one subject neither stands for sure.
+ */
+function reachUnsure(counting: readonly Entry[], links: readonly Link[], acts: Act[], order: Order<Entry>) {
+  const { surelyBefore, momentOf } = order
+  const bySubject = new Map<string, Link[]>()
+  for (const link of links) {
+    const own = bySubject.get(link.subject)
+    if (own) own.push(link)
+    else bySubject.set(link.subject, [link])
+  }
+  const placeOf = new Map(counting.map(({ id }, place) => [id, place]))
+  for (const own of bySubject.values()) {
+    const sure = own.every((link, n) => {
+      const next = own[n + 1]
+      return !next || surelyBefore(link.entry, next.entry)
+    })
+    if (sure) continue
+    const last = own.at(-1)
+    const rival = last && own.findLast((link) => link !== last && !surelyBefore(link.entry, last.entry))
+    if (last && rival) last.rival = rival.entry
+    for (const { entry } of own) {
+      const earlier = own.filter((link) => link.entry !== entry && !surelyBefore(entry, link.entry))
+      const justBefore = earlier.filter(
+        (one) =>
+          !earlier.some((other) => surelyBefore(one.entry, other.entry) && surelyBefore(other.entry, entry)),
+      )
+      const place = placeOf.get(entry.id) ?? 0
+      for (const one of justBefore)
+        for (const act of impliedActs(entry, one.entry)) {
+          const unsure: Act = { ...act, entry, place, unsure: true }
+          acts.push(unsure)
+          for (const link of links)
+            if (link.entry !== entry && !surelyBefore(entry, link.entry) && act.whom(link))
+              reach(unsure, link, true)
+        }
+    }
+  }
+  // From a place on, nothing was made before this moment.
+  const earliestFrom: number[] = []
+  let earliest = Number.POSITIVE_INFINITY
+  for (let place = counting.length - 1; place >= 0; place--) {
+    const entry = counting[place]
+    if (entry) earliest = Math.min(earliest, momentOf(entry).earliest)
+    earliestFrom[place] = earliest
+  }
+  const linkAt = new Map(links.map((link) => [placeOf.get(link.entry.id) ?? -1, link]))
+  for (const act of acts) {
+    const { latest } = momentOf(act.entry)
+    for (let place = act.place + 1; place < counting.length; place++) {
+      if ((earliestFrom[place] ?? 0) > latest) break
+      const link = linkAt.get(place)
+      if (link && !surelyBefore(act.entry, link.entry) && act.whom(link)) reach(act, link, true)
+    }
+  }
+}
 
 /**
  * Builds the chain from entries in the order in which they happened, without those struck out.
@@ -285,36 +384,41 @@ const inherited = (entry: FactEntry, cause: StaleCause) =>
 export function buildChain(
   counting: readonly Entry[],
   strikes: ReadonlyMap<string, EntryOf<'struck'>>,
-  { counts }: { counts: boolean } = { counts: false },
+  { counts, order = orderOf(counting) }: { counts: boolean; order?: Order<Entry> } = { counts: false },
 ): Chain {
   const links = new Map<string, Link>()
   const standing = new Map<string, Link>()
-  const reach = (entry: Entry, past: string, whom: (link: Link) => boolean) => {
-    for (const link of standing.values()) {
-      if (!link.reached && whom(link)) link.reached = { entry, past }
+  const acts: Act[] = []
+  const does = (entry: Entry, place: number, found: Pick<Act, 'past' | 'whom'>[]) => {
+    for (const each of found) {
+      const act: Act = { ...each, entry, place, unsure: false }
+      acts.push(act)
+      for (const link of standing.values())
+        if (!(link.reached && !link.reached.unsure) && act.whom(link))
+          reach(act, link, !order.surelyBefore(link.entry, entry))
     }
   }
-  for (const entry of counting) {
-    if (isFact(entry)) {
-      const link: Link = { entry, subject: subjectOf(entry) }
-      const before = standing.get(link.subject)
-      if (before) before.supersededBy = link
-      const implied = impliedBy(entry, before?.entry)
-      if (implied) reach(entry, implied.past, (each) => isReached(implied, each))
-      if (entry.kind === 'tool-length')
-        reach(entry, IMPLIED['other-length'].past, (each) => foundWithOther(entry, each))
-      standing.set(link.subject, link)
-      links.set(entry.id, link)
-    } else if (entry.kind === 'happened')
-      reach(entry, HAPPENINGS[entry.what].past, (link) => reaches(entry, link))
-    else if (entry.kind === 'numbered')
-      reach(entry, 'its serial number was given out', ({ entry: of }) => writesNumber(of, entry, counts))
-    else if (entry.kind === 'saved') {
-      reach(entry, 'time was saved in it', ({ entry: of }) => provesText(of, entry))
-      reach(entry, `time was saved in ${entry.title}`, ({ entry: of }) => runsProgram(of, entry))
+  for (const [place, entry] of counting.entries()) {
+    if (!isFact(entry)) {
+      does(entry, place, actsOf(entry, counts))
+      continue
     }
+    const link: Link = { entry, subject: subjectOf(entry) }
+    const before = standing.get(link.subject)
+    if (before) before.supersededBy = link
+    does(entry, place, impliedActs(entry, before?.entry))
+    if (entry.kind === 'tool-length')
+      does(entry, place, [
+        { past: IMPLIED['other-length'].past, whom: (each) => foundWithOther(entry, each) },
+      ])
+    standing.set(link.subject, link)
+    links.set(entry.id, link)
   }
+  if (!order.certain) reachUnsure(counting, [...links.values()], acts, order)
 
+  const placeOf = new Map(order.ordered.map(({ id }, place) => [id, place]))
+  const isLater = (id: string, than: FactEntry) => (placeOf.get(id) ?? -1) > (placeOf.get(than.id) ?? -1)
+  const isEarlier = (id: string, than: FactEntry) => (placeOf.get(id) ?? -1) < (placeOf.get(than.id) ?? -1)
   const causes = new Map<string, StaleCause | null>()
   const causeOf = (link: Link): StaleCause | null => {
     const known = causes.get(link.entry.id)
@@ -324,14 +428,16 @@ export function buildChain(
     causes.set(link.entry.id, cause)
     return cause
   }
-  const ownCause = ({ entry, reached }: Link): StaleCause | null =>
-    reached
-      ? {
-          entryId: reached.entry.id,
-          at: reached.entry.at,
-          says: `${TAKEN[entry.kind]} before ${reached.past}`,
-        }
-      : null
+  const ownCause = ({ entry, reached, rival }: Link): StaleCause | null => {
+    if (reached) {
+      const before = `${TAKEN[entry.kind]} before ${reached.past}`
+      const says = reached.unsure ? `perhaps ${before}, ${UNSURE}` : before
+      return { entryId: reached.entry.id, at: reached.entry.at, says }
+    }
+    if (!rival) return null
+    const says = `perhaps ${TAKEN[entry.kind]} before it was ${TAKEN[entry.kind]} by ${rival.by}, ${UNSURE}`
+    return { entryId: rival.id, at: rival.at, says }
+  }
   const basisCause = ({ entry }: Link): StaleCause | null => {
     for (const id of 'rests' in entry ? (entry.rests ?? []) : []) {
       const strike = strikes.get(id)
@@ -341,9 +447,9 @@ export function buildChain(
         return { entryId: entry.id, at: entry.at, says: 'rests on a reading that is not in this log' }
       const deeper = causeOf(basis)
       const { supersededBy } = basis
-      if (supersededBy && !(deeper && deeper.at < supersededBy.entry.at))
-        return replacedCause(entry, supersededBy.entry)
-      if (deeper) return { ...deeper, says: inherited(entry, deeper) }
+      if (supersededBy && !(deeper && isEarlier(deeper.entryId, supersededBy.entry)))
+        return replacedCause(entry, supersededBy.entry, isLater(supersededBy.entry.id, entry))
+      if (deeper) return { ...deeper, says: inherited(entry, deeper, isLater(deeper.entryId, entry)) }
     }
     return null
   }

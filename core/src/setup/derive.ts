@@ -11,6 +11,7 @@ import type { Material } from '../cutting/index.ts'
 import type { Fact, Finding, Freshness, Verdict } from '../fact/index.ts'
 import { finding, verdictOf, worstFirst } from '../fact/index.ts'
 import type { Collet, Vise } from '../hold/index.ts'
+import { orderOf } from '../log/index.ts'
 import { axesOf, type LinearAxis, type Machine, type ToolShape } from '../machine/index.ts'
 import {
   type EarlierValue,
@@ -35,10 +36,9 @@ import {
   programSubject,
 } from './chain.ts'
 import { type CodeState, deriveCode } from './code-facts.ts'
-import type { Entry, EntryOf, ProgramKind } from './entries.ts'
+import { type Entry, type EntryOf, entry, type ProgramKind } from './entries.ts'
 import { deriveGauging, type GaugeState } from './gauging.ts'
 import { deriveHold, type HoldState } from './hold.ts'
-import { inOrder } from './in-order.ts'
 import { programFreshness } from './program-freshness.ts'
 import { deriveProve, type ProveState } from './proof.ts'
 import { deriveRun, type RunState } from './run.ts'
@@ -394,19 +394,16 @@ function offsetsInUse(chain: Chain, machine: Machine, profile: Profile): string[
   return [...names].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
 }
 
-/**
- * Derives everything that is shown of a setup from its log. Pure: the same on the page and on the server,
- * whatever order the entries arrive in.
- */
-export function deriveSetup(entries: readonly Entry[], reference: Reference): Setup | Unreadable {
-  const ordered = inOrder(entries)
+function deriveWhole(entries: readonly Entry[], reference: Reference): Setup | Unreadable {
+  const order = orderOf(entries)
+  const { ordered } = order
   const strikes = effectiveStrikes(ordered)
   const counting = strikes.size === 0 ? ordered : ordered.filter(({ id }) => !strikes.has(id))
   const opened = ordered.find((entry): entry is EntryOf<'opened'> => entry.kind === 'opened')
   const machine = reference.machines.find(({ id }) => id === opened?.machine.id)
   const profile = reference.profiles.find(({ id }) => id === machine?.profileId)
   const { text, lettering } = profile?.reading ?? {}
-  const chain = buildChain(counting, strikes, { counts: Boolean(text) && lettering?.counts === true })
+  const chain = buildChain(counting, strikes, { counts: Boolean(text) && lettering?.counts === true, order })
   const log = ordered.map((entry) => standingOf(entry, strikes, chain))
   if (!opened) return { unreadable: 'The entry that opened this setup is not in the log.', log }
   if (!machine)
@@ -442,5 +439,25 @@ export function deriveSetup(entries: readonly Entry[], reference: Reference): Se
       ? { part: { ...identify(part, unit), entry: part, freshness: chain.freshnessOf(part.id) } }
       : {}),
     log,
+  }
+}
+
+/**
+ * Derives everything that is shown of a setup from its log. Pure: the same on the page and on the server,
+ * whatever order the entries arrive in. A log that cannot be derived says so, and is shown line by line.
+ */
+export function deriveSetup(entries: readonly Entry[], reference: Reference): Setup | Unreadable {
+  try {
+    return deriveWhole(entries, reference)
+  } catch (error) {
+    const log = entries.map((each): LogLine => ({ entry: each, standing: 'counts' }))
+    const bad = entries.find((each) => !entry.safeParse(each).success)
+    const why = error instanceof Error ? error.message : String(error)
+    return {
+      unreadable: bad
+        ? `The entry ${bad.id} of this log cannot be read: what it said is not known, so nothing of this setup counts as fresh.`
+        : `This log cannot be worked out: ${why}. Nothing of it was changed.`,
+      log,
+    }
   }
 }

@@ -3,6 +3,7 @@ import { angleAsked, angleReading } from '../angle/index.ts'
 import { sheet } from '../code/index.ts'
 import { gaugePlan, measuredParts } from '../gauge/index.ts'
 import { gripped as grippedPart, measuredLengths, placed, sweep } from '../hold/index.ts'
+import { clockStamp } from '../log/index.ts'
 import { palletPlan } from '../pallet/index.ts'
 import { identification, reading, toolLengthReading } from '../pickup/index.ts'
 import { layout } from '../prove/index.ts'
@@ -27,6 +28,15 @@ const stamp = {
     .datetime({ precision: 3 })
     .describe('when it happened, UTC, by the server clock as far as the tablet knows it'),
   by: initials,
+  clock: clockStamp.optional().describe('what the order is told from; nothing where no tablet wrote it'),
+  received: z.iso
+    .datetime({ precision: 3 })
+    .optional()
+    .describe('when the server received it; written by it'),
+  latest: z.iso
+    .datetime({ precision: 3 })
+    .optional()
+    .describe('the latest moment at which it can have been made; written by the server'),
   carried: z
     .object({ entry: z.ulid(), by: initials, at: z.iso.datetime({ precision: 3 }) })
     .optional()

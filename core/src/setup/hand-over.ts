@@ -1,3 +1,4 @@
+import { orderOf } from '../log/index.ts'
 import type { Setup } from './derive.ts'
 import type { Entry, EntryOf } from './entries.ts'
 import type { StepState } from './steps.ts'
@@ -11,12 +12,14 @@ export const lastHandedOver = ({ log }: Pick<Setup, 'log'>): EntryOf<'handed-ove
     .flatMap(({ entry, standing }) => (entry.kind === 'handed-over' && standing !== 'struck' ? [entry] : []))
     .at(-1)
 
-/** Done while nobody has worked on the setup since it was handed over. */
+/** Done while nobody can have worked on the setup since it was handed over. */
 export function handOverState({ log }: Pick<Setup, 'log'>): StepState {
   const last = lastHandedOver({ log })
   if (!last) return 'open'
+  const { surelyBefore } = orderOf(log.map(({ entry }) => entry))
   return log.some(
-    ({ entry, standing }) => standing !== 'struck' && entry.at > last.at && !NO_WORK.includes(entry.kind),
+    ({ entry, standing }) =>
+      standing !== 'struck' && !NO_WORK.includes(entry.kind) && !surelyBefore(entry, last),
   )
     ? 'open'
     : 'done'

@@ -1,5 +1,6 @@
 export { addressNames } from './addresses.ts'
 export {
+  damagedSays,
   type MachineGlance,
   nextInStep,
   type SetupSummary,
@@ -86,7 +87,6 @@ export {
   startingSweep,
   viseInHand,
 } from './hold-drafts.ts'
-export { inOrder } from './in-order.ts'
 export { checkHindrance, programFor, restsOf, type StopHeight, stopHeight, wrongPart } from './load.ts'
 export {
   LOG_GROUP_NAMES,
@@ -126,6 +126,7 @@ export {
   givenOut,
   leftOutBefore,
   nextSerial,
+  numbersGiven,
   numbersSaid,
   type SerialLine,
   type SerialList,

@@ -17,7 +17,7 @@ export function programsOf({ log }: Pick<Setup, 'log'>): KeptProgram[] {
     if (title === undefined || title === '' || text === undefined || text === '') return
     const before = found.get(title)
     const own = frame ?? before?.frame
-    if (!before || before.at <= at) found.set(title, { title, text, at, ...(own ? { frame: own } : {}) })
+    found.set(title, { title, text, at, ...(own ? { frame: own } : {}) })
   }
   for (const { entry, standing } of log) {
     if (standing === 'struck') continue

@@ -1,9 +1,9 @@
 import { type Finding, type Freshness, type Verdict, verdictOf } from '../fact/index.ts'
+import { type Order, orderOf } from '../log/index.ts'
 import { type Machine, type ReadyItem, readyListOf } from '../machine/index.ts'
 import { judgeHome } from '../ready/index.ts'
 import type { Entry, EntryOf } from './entries.ts'
 import { HAPPENINGS } from './happenings.ts'
-import { inOrder } from './in-order.ts'
 import type { StepState } from './steps.ts'
 import { effectiveStrikes } from './strikes.ts'
 
@@ -43,9 +43,13 @@ export interface ReadyCase {
   entries: readonly Entry[]
   /** ms since 1970. */
   now: number
+  /** Entries on the machine that cannot be read: what they said is not known. */
+  unread?: number
   /** Initials of who is at the tablet; undefined where nobody is, as in a list for all. */
   operator?: string
 }
+
+const UNREAD = 'read or ticked before an entry of this machine that cannot be read'
 
 /** Kinds that are written at a desk as well as at the machine. */
 const AT_A_DESK: readonly Entry['kind'][] = ['note', 'handed-over', 'acknowledged', 'struck', 'opened']
@@ -54,68 +58,97 @@ const isFrom =
   (entry: Entry): entry is EntryOf<Kind> =>
     entry.kind === kind
 
-/** The first long pause on the machine after a moment, in hours, if there was one; `now` ends the last pause. */
-function stoodAfter(at: string, entries: readonly Entry[], now: number): number | undefined {
-  let last = Date.parse(at)
-  const moments = entries.map((entry) => Date.parse(entry.at)).filter((each) => each > last)
-  for (const moment of [...moments, now]) {
-    if (moment - last > STOOD_HOURS * HOUR) return Math.round((moment - last) / HOUR)
+/** What counts of a machine's entries, with the order of them all. */
+interface MachineLog {
+  entries: readonly Entry[]
+  order: Order<Entry>
+}
+
+/** The first long pause on the machine that can have been after an entry, in words, if there was one; `now` ends the last pause. */
+function stoodAfter(of: Entry, { entries, order }: MachineLog, now: number): string | undefined {
+  let last = order.momentOf(of).earliest
+  if (last === Number.NEGATIVE_INFINITY) return 'the machine stood, perhaps: the time is not sure'
+  const moments = entries.flatMap((entry) => {
+    const { earliest, latest } = order.momentOf(entry)
+    // One of an uncertain time does not show that somebody was there in between.
+    return earliest > last && Math.min(latest, now) - earliest < HOUR ? [earliest] : []
+  })
+  for (const moment of [...moments.sort((a, b) => a - b), now]) {
+    if (moment - last > STOOD_HOURS * HOUR)
+      return `the machine stood for ${Math.round((moment - last) / HOUR)} hours`
     last = moment
   }
   return undefined
 }
 
-const alarmAfter = (at: string, entries: readonly Entry[]) =>
+/** The first alarm that was not surely before an entry. */
+const alarmAfter = (of: Entry, { entries, order }: MachineLog) =>
   entries.find(
     (entry): entry is EntryOf<'happened'> =>
-      entry.kind === 'happened' && entry.at > at && HAPPENINGS[entry.what].alarm,
+      entry.kind === 'happened' && HAPPENINGS[entry.what].alarm && !order.surelyBefore(entry, of),
   )
+
+const perhaps = (of: Entry, then: Entry, { order }: MachineLog) =>
+  order.surelyBefore(of, then) ? '' : 'perhaps '
 
 function dueAgain(
   item: ReadyItem,
   tick: EntryOf<'ticked'>,
   of: ReadyCase,
-  entries: readonly Entry[],
+  log: MachineLog,
 ): string | undefined {
+  if (of.unread) return UNREAD
   if (tick.says !== item.says) return 'the line was changed since it was ticked'
   if (item.again.includes('alarm')) {
-    const alarm = alarmAfter(tick.at, entries)
-    if (alarm) return `ticked before ${HAPPENINGS[alarm.what].past}`
+    const alarm = alarmAfter(tick, log)
+    if (alarm) return `${perhaps(tick, alarm, log)}ticked before ${HAPPENINGS[alarm.what].past}`
   }
   if (item.again.includes('stood')) {
-    const hours = stoodAfter(tick.at, entries, of.now)
-    if (hours !== undefined) return `ticked before the machine stood for ${hours} hours`
+    const stood = stoodAfter(tick, log, of.now)
+    if (stood !== undefined) return `ticked before ${stood}`
   }
   if (item.again.includes('operator')) {
-    const other = entries.find(
-      ({ by, at, kind }) => at > tick.at && by !== tick.by && !AT_A_DESK.includes(kind),
+    const other = log.entries.find(
+      (entry) =>
+        entry.by !== tick.by && !AT_A_DESK.includes(entry.kind) && !log.order.surelyBefore(entry, tick),
     )
-    if (other) return `ticked by ${tick.by} before ${other.by} was at the machine`
+    if (other) return `${perhaps(tick, other, log)}ticked by ${tick.by} before ${other.by} was at the machine`
     if (of.operator !== undefined && of.operator !== tick.by) return `ticked by ${tick.by}, not by you`
   }
   return undefined
 }
 
-function lineOf(item: ReadyItem, of: ReadyCase, entries: readonly Entry[]): ReadyLine {
-  const tick = entries
+/** The last of some entries in order, and those that may have been made after it. */
+function perhapsLast<T extends Entry>(entries: readonly T[], { surelyBefore }: Order<Entry>): T[] {
+  const last = entries.at(-1)
+  return last ? entries.filter((one) => one === last || !surelyBefore(one, last)) : []
+}
+
+function lineOf(item: ReadyItem, of: ReadyCase, log: MachineLog): ReadyLine {
+  const ticks = log.entries
     .filter(isFrom('ticked'))
-    .findLast((each) => each.list === 'ready' && each.item === item.id)
+    .filter((each) => each.list === 'ready' && each.item === item.id)
+  const tick = ticks.at(-1)
   if (!tick) return { item, state: 'open' }
-  const due = dueAgain(item, tick, of, entries)
+  const [due] = perhapsLast(ticks, log.order).flatMap((each) => dueAgain(item, each, of, log) ?? [])
   return due === undefined ? { item, tick, state: 'done' } : { item, tick, state: 'stale', due }
 }
 
-function homeOf({ machine, now }: ReadyCase, entries: readonly Entry[]): ReadyState['home'] {
-  const entry = entries.filter(isFrom('homed')).at(-1)
+function homeOf({ machine, now, unread }: ReadyCase, log: MachineLog): ReadyState['home'] {
+  const homed = log.entries.filter(isFrom('homed'))
+  const entry = homed.at(-1)
   if (!entry) return undefined
-  const alarm = alarmAfter(entry.at, entries)
-  const stood = stoodAfter(entry.at, entries, now)
+  const alarm = alarmAfter(entry, log)
+  const stood = stoodAfter(entry, log, now)
+  const rival = perhapsLast(homed, log.order).find((each) => each !== entry)
   const says =
     alarm !== undefined
-      ? `read before ${HAPPENINGS[alarm.what].past}`
+      ? `${perhaps(entry, alarm, log)}read before ${HAPPENINGS[alarm.what].past}`
       : stood !== undefined
-        ? `read before the machine stood for ${stood} hours`
-        : undefined
+        ? `read before ${stood}`
+        : unread
+          ? UNREAD
+          : rival && `perhaps read before ${rival.by} read it`
   const findings = judgeHome(entry.shown, machine, machine.unit)
   return {
     entry,
@@ -152,12 +185,13 @@ function notesOf(entries: readonly Entry[], operator: string | undefined): Shift
  * what its line is due again after: an alarm, a long pause, another person at the machine.
  */
 export function deriveReady(of: ReadyCase): ReadyState {
-  const ordered = inOrder(of.entries)
-  const strikes = effectiveStrikes(ordered)
-  const entries = ordered.filter(({ id }) => !strikes.has(id))
-  const lines = readyListOf(of.machine).map((item) => lineOf(item, of, entries))
+  const order = orderOf(of.entries)
+  const strikes = effectiveStrikes(order.ordered)
+  const entries = order.ordered.filter(({ id }) => !strikes.has(id))
+  const log = { entries, order }
+  const lines = readyListOf(of.machine).map((item) => lineOf(item, of, log))
   const notes = notesOf(entries, of.operator)
-  const home = homeOf(of, entries)
+  const home = homeOf(of, log)
   const stale = lines.some((line) => line.state === 'stale') || home?.freshness.state === 'stale'
   const done =
     lines.every((line) => line.state === 'done') &&

@@ -1,8 +1,8 @@
 import type { Sheet } from '../code/index.ts'
 import { hasSerial, withNumber } from '../cycles/engraving/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
+import { inOrder } from '../log/index.ts'
 import type { Entry, EntryOf } from './entries.ts'
-import { inOrder } from './in-order.ts'
 import { effectiveStrikes } from './strikes.ts'
 
 /** Gaps that are named one by one; the rest is counted. */
@@ -70,6 +70,20 @@ export const nextSerial = ({ highest }: SerialList, step: number): number | unde
 /** The line of a list that has a number. */
 export const givenOut = ({ lines }: SerialList, number: number): SerialLine | undefined =>
   lines.find(({ first, last }) => number >= first && number <= last)
+
+/** Why the numbers of an entry cannot be given out, in a sentence with the way out: some of them were before. */
+export function numbersGiven(
+  entries: readonly Entry[],
+  { series, first, last }: Pick<Numbered, 'series' | 'first' | 'last'>,
+): string | undefined {
+  const list = serialList(entries, series)
+  const taken = list.lines.find((line) => line.first <= last && line.last >= first)
+  if (!taken) return undefined
+  const { by, at } = taken.entry
+  const given = numbersSaid({ series, first: Math.max(first, taken.first), last: Math.min(last, taken.last) })
+  const next = withNumber(series, nextSerial(list, 1) ?? last + 1)
+  return `${given} was given out by ${by} on ${at.slice(0, 10)} already, perhaps on another tablet. If the part is not engraved yet, take the next one, ${next}. If it is, two parts have one number: say so in a note, and engrave this one anew.`
+}
 
 /** What would be left out before a number, if anything. */
 export const leftOutBefore = (list: SerialList, number: number, step: number) =>

@@ -1,10 +1,10 @@
 import { type Answer, type Finding, type Freshness, finding } from '../fact/index.ts'
+import { type Order, orderOf } from '../log/index.ts'
 import type { Machine } from '../machine/index.ts'
 import { isHeight, judgeToolLength, pickupSettings, type Reading, toolLength } from '../pickup/index.ts'
 import { convertLength, formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
 import { machineEdited } from './derive.ts'
 import type { Entry, EntryOf } from './entries.ts'
-import { inOrder } from './in-order.ts'
 import { effectiveStrikes } from './strikes.ts'
 
 /** A tool's length as it stands in the machine's table, in the unit asked for. */
@@ -16,17 +16,43 @@ export interface ToolFact {
   findings: Finding[]
 }
 
+/** Whether a length still holds: the tool was not measured again, here or at the control, by anything that is not surely older. */
+function measuredSince(
+  of: EntryOf<'tool-length'>,
+  counting: readonly Entry[],
+  surelyBefore: Order<Entry>['surelyBefore'],
+): Freshness {
+  const since = counting.find(
+    (entry) =>
+      entry.kind === 'happened' &&
+      entry.what === 'tool-measured-again' &&
+      entry.tool === of.tool &&
+      !surelyBefore(entry, of),
+  )
+  const rival = counting.findLast(
+    (entry) =>
+      entry !== of && entry.kind === 'tool-length' && entry.tool === of.tool && !surelyBefore(entry, of),
+  )
+  const by = since ?? rival
+  if (!by) return { state: 'fresh' }
+  const before = since
+    ? 'measured before it was measured again at the control'
+    : `measured before it was measured by ${by.by}`
+  const says = surelyBefore(of, by) ? before : `perhaps ${before}, the order is not sure`
+  return { state: 'stale', cause: { entryId: by.id, at: by.at, says } }
+}
+
 /**
  * The lengths of a machine's tools, from the logs of every setup on it: a tool keeps its length from one setup to the
  * next, until it is measured again.
  */
 export function deriveTools(entries: readonly Entry[], machine: Machine, unit: LengthUnit): ToolFact[] {
-  const ordered = inOrder(entries)
+  const { ordered, surelyBefore } = orderOf(entries)
   const strikes = effectiveStrikes(ordered)
   const settings = pickupSettings(machine, unit)
   const tools = new Map<number, ToolFact>()
-  for (const entry of ordered) {
-    if (strikes.has(entry.id)) continue
+  const counting = ordered.filter(({ id }) => !strikes.has(id))
+  for (const entry of counting) {
     if (entry.kind === 'tool-length') {
       const length = toolLength(entry, settings)
       const last = tools.get(entry.tool)?.length.value
@@ -41,19 +67,8 @@ export function deriveTools(entries: readonly Entry[], machine: Machine, unit: L
         ],
       })
     }
-    if (entry.kind === 'happened' && entry.what === 'tool-measured-again' && entry.tool !== undefined) {
-      const known = tools.get(entry.tool)
-      if (known?.freshness.state === 'fresh')
-        known.freshness = {
-          state: 'stale',
-          cause: {
-            entryId: entry.id,
-            at: entry.at,
-            says: 'measured before it was measured again at the control',
-          },
-        }
-    }
   }
+  for (const tool of tools.values()) tool.freshness = measuredSince(tool.entry, counting, surelyBefore)
   return [...tools.values()].sort((a, b) => a.tool - b.tool)
 }
 

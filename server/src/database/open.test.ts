@@ -4,11 +4,13 @@ import { gunzipSync } from 'node:zlib'
 import type { Entry } from '@dogleg/core/setup'
 import { sql } from 'drizzle-orm'
 import { describe, expect, it } from 'vitest'
-import { appendEntries, entryStore } from '../entries/store.ts'
+import { appendEntries } from '../entries/append.ts'
+import { entryStore } from '../entries/store.ts'
 import { referenceStore } from '../reference/store.ts'
 import { noteEntry, openedEntry } from '../testing/entries.ts'
 import { newFolder } from '../testing/process.ts'
-import { type Database, openDatabase, type Reader, sqliteCode } from './open.ts'
+import { sqliteCode } from './errors.ts'
+import { type Database, openDatabase, type Reader } from './open.ts'
 import { entries as table } from './schema.ts'
 
 const migrations = join(import.meta.dirname, '../../migrations')
@@ -42,10 +44,10 @@ describe('the connections to the logbook', () => {
   it('never wait for each other: work that writes comes in turn, and what fails leaves nothing', async () => {
     const database = await newLogbook()
     const opened = openedEntry()
-    await database.write((tx) => appendEntries(tx, [opened], Date.now()))
+    await database.write((tx) => appendEntries(tx, [opened], { by: 'file', now: Date.now() }))
     const works = Array.from({ length: 30 }, (_, n) =>
       database.write(async (tx) => {
-        await appendEntries(tx, [noteEntry(opened.id, `${n}`)], Date.now())
+        await appendEntries(tx, [noteEntry(opened.id, `${n}`)], { by: 'file', now: Date.now() })
         // Others ask and want to write meanwhile.
         await new Promise((resolve) => setTimeout(resolve, 1))
         if (n % 3 === 0) throw new Error(`no ${n}`)
@@ -65,7 +67,7 @@ describe('the connections to the logbook', () => {
     const database = await newLogbook()
     const opened = openedEntry()
     await database.write(async (tx) => {
-      await appendEntries(tx, [opened], Date.now())
+      await appendEntries(tx, [opened], { by: 'file', now: Date.now() })
       expect(await entryStore(database.db).isEmpty()).toBe(true)
       expect(await entryStore(tx).isEmpty()).toBe(false)
     })
@@ -100,7 +102,7 @@ interface Said {
 
 async function sayOf(database: Database): Promise<Said> {
   return {
-    setups: Object.fromEntries(await entryStore(database.db).bySetup()),
+    setups: Object.fromEntries((await entryStore(database.db).bySetup()).logs),
     reference: { ...(await referenceStore(database.db).current()) },
   }
 }
@@ -131,7 +133,7 @@ describe('a logbook of November 2026', () => {
     )
     // It is written on, closed, and opened again.
     const note = noteEntry(last?.setup ?? '', 'by the new driver')
-    await database.write((tx) => appendEntries(tx, [note], Date.now()))
+    await database.write((tx) => appendEntries(tx, [note], { by: 'file', now: Date.now() }))
     await database.close()
     const again = await openDatabase(file, migrations)
     expect((await entryStore(again.db).since(last?.setup ?? '', 0)).entries.at(-1)).toEqual(note)

@@ -1,13 +1,22 @@
-import { existsSync, mkdirSync, readFileSync } from 'node:fs'
+import { existsSync, mkdirSync, readFileSync, statSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { pathToFileURL } from 'node:url'
 import { type Client, createClient, type ResultSet } from '@libsql/client/sqlite3'
 import { migrate } from 'drizzle-orm/libsql/migrator'
 import { drizzle } from 'drizzle-orm/libsql/sqlite3'
 import type { BaseSQLiteDatabase } from 'drizzle-orm/sqlite-core'
+import { ulid } from 'ulid'
 import { StartProblem } from '../problem.ts'
+import { isDamage, isSqliteError, isUnwritable, rootMessage } from './errors.ts'
 import { inTurn } from './in-turn.ts'
+import { type Known, noteOf, readKnown, writeKnown } from './known.ts'
+import { holdAlone } from './lock.ts'
 import * as schema from './schema.ts'
+import { type Damage, damageOf } from './soundness.ts'
+import { watchFile } from './watch.ts'
+
+/** Which logbook, and how far it goes. */
+export type Place = Pick<Known, 'logbook' | 'seq'>
 
 type Queries = BaseSQLiteDatabase<'async', ResultSet, typeof schema>
 
@@ -22,35 +31,20 @@ export interface Database {
   write: <T>(work: (tx: Writer) => Promise<T>) => Promise<T>
   /** True when the file cannot be written: it is shown, and every addition is refused with a sentence. */
   readOnly: boolean
+  /** What is wrong with the file, where it is damaged; it is then shown as far as it can be read, and nothing is written. */
+  damage: Damage | undefined
+  /** Which logbook it is. */
+  logbook: string
+  /** It was made just now. */
+  made: boolean
+  /** What everybody must know of the file now, in a sentence: it is damaged, cannot be written, or is gone. */
+  alarm: () => Promise<string | undefined>
   /** Puts all that was written into the one file, and lets go of it: then the file alone is the whole logbook. */
   close: () => Promise<void>
 }
 
 /** How long a connection waits for another process that writes. */
 const PATIENCE_MS = 5000
-
-/** SQLite's own code of an error ('SQLITE_FULL'), however deep the driver and the query builder have wrapped it. */
-export function sqliteCode(error: unknown): string | undefined {
-  for (let at = error; at instanceof Error; at = at.cause)
-    if ('code' in at && typeof at.code === 'string' && at.code.startsWith('SQLITE_')) return at.code
-  return undefined
-}
-
-const isSqliteError = (error: unknown, ...codes: string[]) => {
-  const code = sqliteCode(error)
-  return code !== undefined && codes.some((each) => code.startsWith(each))
-}
-
-/** An error of SQLite that means that nothing can be written now, though the file can be read. */
-export const isUnwritable = (error: unknown) =>
-  isSqliteError(error, 'SQLITE_READONLY', 'SQLITE_FULL', 'SQLITE_IOERR', 'SQLITE_CANTOPEN', 'SQLITE_BUSY')
-
-/** What an error says at its root: the query builder puts the whole statement round it. */
-function rootMessage(error: unknown): string {
-  let at = error
-  while (at instanceof Error && at.cause instanceof Error) at = at.cause
-  return at instanceof Error ? at.message : String(at)
-}
 
 function newestKnown(migrations: string): number {
   const journal = JSON.parse(readFileSync(join(migrations, 'meta', '_journal.json'), 'utf8')) as {
@@ -69,15 +63,25 @@ async function newestApplied(client: Client): Promise<number> {
   return Number(rows[0]?.newest)
 }
 
-function openFile(file: string): Client {
+const cannotOpen = (file: string, error: unknown) =>
+  new StartProblem(
+    `The logbook file ${file} cannot be opened: ${(error as Error).message}. Check the folder and who may write in it, or name another file with DOGLEG_DATA.`,
+  )
+
+function makeFolder(file: string) {
   try {
     mkdirSync(dirname(file), { recursive: true })
+  } catch (error) {
+    throw cannotOpen(file, error)
+  }
+}
+
+function openFile(file: string): Client {
+  try {
     return createClient({ url: pathToFileURL(file).href, timeout: PATIENCE_MS })
   } catch (error) {
-    if (isSqliteError(error, 'SQLITE_NOTADB', 'SQLITE_CORRUPT')) throw notALogbook(file)
-    throw new StartProblem(
-      `The logbook file ${file} cannot be opened: ${(error as Error).message}. Check the folder and who may write in it, or name another file with DOGLEG_DATA.`,
-    )
+    if (isDamage(error)) throw notALogbook(file)
+    throw cannotOpen(file, error)
   }
 }
 
@@ -91,7 +95,7 @@ async function refuseForeign(client: Client, file: string, migrations: string): 
   try {
     applied = await newestApplied(client)
   } catch (error) {
-    if (isSqliteError(error, 'SQLITE_NOTADB', 'SQLITE_CORRUPT')) throw notALogbook(file)
+    if (isDamage(error)) throw notALogbook(file)
     throw new StartProblem(
       `The logbook file ${file} cannot be read: ${rootMessage(error)}. It was left as it is.`,
     )
@@ -103,45 +107,191 @@ async function refuseForeign(client: Client, file: string, migrations: string): 
   return applied
 }
 
+/** What stands in `user_version` while a process has the file, and once it was closed as it should be. */
+const IN_USE = 2
+const CLOSED = 1
+
+const UNWRITABLE =
+  'The logbook file cannot be written. It can be looked at; what is entered stays on the tablet. Check the disk and who may write the file, then start Dogleg again.'
+/** What follows when the file is gone, and what to do. */
+export const NOT_KEPT =
+  'Nothing is acknowledged until it is back; what is entered stays on the tablet. Put the file back where it was, or stop Dogleg and take a backup: npm run restore FILE.'
+
+/** What is wrong with a damaged file, how much of it is left, and what to do. */
+export const saysDamage = ({ says, readable }: Damage) =>
+  `The logbook file is damaged: ${says.join('; ')}. What can be read: ${readable}. It is shown as far as it can be read, and nothing is written into it. Keep a copy of it, stop Dogleg, and take the last backup: npm run restore FILE.`
+
+/** A file up to this size is looked through at every start, a larger one where the last end was not clean; in bytes. */
+const QUICKLY_LOOKED_THROUGH = 64 * 1024 * 1024
+
+const sizeOf = (path: string) => (existsSync(path) ? statSync(path).size : 0)
+
+const dayOf = (at: string) => `${at.slice(0, 10)} ${at.slice(11, 16)} UTC`
+
+/** Refuses to begin anew where a logbook is missing. */
+function refuseMissing(file: string, known: Known | undefined, makes: boolean) {
+  if (known)
+    throw new StartProblem(
+      `The logbook ${file} is missing: on ${dayOf(known.at)} it was here, with ${known.seq} entries. Nothing was begun in its place. Put it back where it was, or a backup of it: npm run restore FILE. To begin a new logbook here all the same, remove ${noteOf(file)} and start again.`,
+    )
+  if (sizeOf(`${file}-wal`) > 0)
+    throw new StartProblem(
+      `The logbook ${file} is missing, but the file beside it is there (${file}-wal): the two belong together. Nothing was begun in its place. Put the logbook back beside it, or take a backup: npm run restore FILE. To begin a new logbook here all the same, move that file away and start again.`,
+    )
+  if (!makes)
+    throw new StartProblem(
+      `There is no logbook ${file}. If there should be one, look whether the name is right and the disk is there. To begin one there: DOGLEG_NEW=empty npm start, or DOGLEG_NEW=demo with a made-up shop to look round in.`,
+    )
+}
+
+/** Refuses a logbook that is another than the one that was here, or has less than it had. */
+function refuseOther(file: string, known: Known | undefined, { logbook, seq }: Place) {
+  if (!known || (known.logbook === logbook && seq >= known.seq)) return
+  const what =
+    known.logbook === logbook
+      ? `has ${seq} entries; on ${dayOf(known.at)} it had ${known.seq}`
+      : `is another than the one that was here on ${dayOf(known.at)}`
+  throw new StartProblem(
+    `The logbook ${file} ${what}. It was left as it is. Put the right one back, or a backup of it: npm run restore FILE. If this one is right, remove ${noteOf(file)} and start again.`,
+  )
+}
+
+/** Which logbook this is and the place of its last entry. */
+async function placeIn(client: Client): Promise<Place> {
+  const { rows: ids } = await client.execute('select id from logbook')
+  const { rows: last } = await client.execute('select max(seq) as seq from entries')
+  return { logbook: String(ids[0]?.id ?? ''), seq: Number(last[0]?.seq ?? 0) }
+}
+
+export interface OpenOptions {
+  /** Whether a logbook may be made where there is none. */
+  makes: boolean
+  /** The time, in ms since 1970. */
+  now: number
+}
+
+/** Locks the file for this process; nothing where its folder cannot be written, so that nobody can write beside. */
+async function lockWhereItCan(file: string): Promise<() => void> {
+  try {
+    return await holdAlone(file)
+  } catch (error) {
+    if (error instanceof StartProblem || !isUnwritable(error)) throw error
+    return () => {}
+  }
+}
+
 /**
  * Opens the logbook in WAL mode with full synchronisation (an acknowledged entry survives a power cut), and brings
- * it up to date. A file that can be read but not written opens for reading. Throws StartProblem with a sentence.
+ * it up to date. A file that can be read but not written, or is damaged, opens for reading. Throws StartProblem with a sentence.
  *
  * The driver has several connections to the file. WAL is kept in the file; full synchronisation is what the driver was
  * built with and holds on each of them, which `open.test.ts` asks. Its calls block this one thread, so a second
  * transaction that waited for the first to end would wait for ever: `write` lets one in at a time.
  */
-export async function openDatabase(file: string, migrations: string): Promise<Database> {
+export async function openDatabase(
+  file: string,
+  migrations: string,
+  { makes, now }: OpenOptions = { makes: true, now: Date.now() },
+): Promise<Database> {
   const existed = existsSync(file)
+  const known = readKnown(file)
+  if (!existed) refuseMissing(file, known, makes)
+  makeFolder(file)
+  const unlock = await lockWhereItCan(file)
+  try {
+    return await openLocked(file, migrations, { existed, known, now, unlock })
+  } catch (error) {
+    unlock()
+    throw error
+  }
+}
+
+interface Locked {
+  existed: boolean
+  known: Known | undefined
+  now: number
+  unlock: () => void
+}
+
+async function openLocked(
+  file: string,
+  migrations: string,
+  { existed, known, now, unlock }: Locked,
+): Promise<Database> {
+  const leftOver = sizeOf(`${file}-wal`) > 0
   const client = openFile(file)
   const db = drizzle(client, { schema })
   const turn = inTurn()
-  const database = (readOnly: boolean): Database => ({
-    db,
-    write: (work) => turn(() => db.transaction(work, { behavior: 'immediate' })),
-    readOnly,
-    close: async () => {
-      // The driver leaves what stands in the file beside where it is. Where that cannot be moved now, it is safe there.
-      if (!readOnly)
-        await turn(() => client.execute('pragma wal_checkpoint(TRUNCATE)')).catch(() => undefined)
-      client.close()
-    },
-  })
+  const database = async (readOnly: boolean, damage?: Damage): Promise<Database> => {
+    const { logbook } = await placeIn(client).catch(() => ({ logbook: '' }))
+    const stillThere = await watchFile(file)
+    return {
+      db,
+      logbook,
+      made: !existed,
+      damage,
+      readOnly,
+      alarm: async () =>
+        damage
+          ? saysDamage(damage)
+          : readOnly
+            ? UNWRITABLE
+            : stillThere().then(
+                () => undefined,
+                (gone: Error) => `${gone.message} ${NOT_KEPT}`,
+              ),
+      write: (work) =>
+        turn(async () => {
+          await stillThere()
+          const done = await db.transaction(work, { behavior: 'immediate' })
+          await stillThere()
+          return done
+        }),
+      close: async () => {
+        // The driver leaves what stands in the file beside where it is. Where that cannot be moved now, it is safe there.
+        if (!readOnly)
+          await turn(async () => {
+            writeKnown(file, await placeIn(client), Date.now())
+            await client.execute(`pragma user_version = ${CLOSED}`)
+            await client.execute('pragma wal_checkpoint(TRUNCATE)')
+          }).catch(() => undefined)
+        client.close()
+        unlock()
+      },
+    }
+  }
   try {
     const applied = await refuseForeign(client, file, migrations)
+    const { rows: version } = await client.execute('pragma user_version')
+    const clean = !leftOver && version[0]?.user_version !== IN_USE
+    const looked = existed && (!clean || sizeOf(file) <= QUICKLY_LOOKED_THROUGH)
+    const damage = looked ? await damageOf(client) : undefined
+    if (damage) {
+      if (applied < newestKnown(migrations)) throw notALogbook(file)
+      return await database(true, damage)
+    }
     try {
       await client.execute('pragma journal_mode = WAL')
-      await client.execute('pragma user_version = 1') // a write that changes nothing: fails here rather than at the first entry
+      await client.execute(`pragma user_version = ${IN_USE}`) // fails here rather than at the first entry
       await migrate(db, { migrationsFolder: migrations })
-      return database(false)
+      await client.execute({
+        sql: 'insert into logbook (id) select ? where not exists (select 1 from logbook)',
+        args: [ulid(now)],
+      })
     } catch (error) {
       if (!isUnwritable(error) || !existed) throw error
       if (applied < newestKnown(migrations))
         throw new StartProblem(
           `The logbook ${file} needs to be brought up to date, but it cannot be written. Check who may write it, then start again.`,
         )
-      return database(true)
+      return await database(true)
     }
+    const place = await placeIn(client)
+    refuseOther(file, known, place)
+    // The one file alone is a logbook from the first moment on.
+    await client.execute('pragma wal_checkpoint(TRUNCATE)')
+    writeKnown(file, place, now)
+    return await database(false)
   } catch (error) {
     client.close()
     if (error instanceof StartProblem) throw error

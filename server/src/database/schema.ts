@@ -8,9 +8,16 @@ export const entries = sqliteTable(
     id: text('id').notNull().unique(),
     setup: text('setup').notNull(),
     body: text('body').notNull(),
+    /** When it was received, in ms since 1970; nothing where no tablet sent it. Never falls from one place to the next. */
+    received: integer('received'),
+    /** The latest moment at which it can have been made, in ms since 1970. */
+    latest: integer('latest'),
   },
   (table) => [index('entries_setup').on(table.setup, table.seq)],
 )
+
+/** Which logbook this is: one row, made with it. */
+export const logbook = sqliteTable('logbook', { id: text('id').primaryKey() })
 
 /** Machines, profiles, vises, collets and tools: every version of each row is kept. */
 export const reference = sqliteTable(

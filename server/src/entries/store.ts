@@ -1,16 +1,8 @@
 import type { Entry } from '@dogleg/core/setup'
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
-import type { Reader, Writer } from '../database/open.ts'
+import type { Reader } from '../database/open.ts'
 import { entries as table } from '../database/schema.ts'
-import { Problem } from '../problem.ts'
-
-const AHEAD_MINUTES = 10
-
-export interface Appended {
-  added: number
-  /** Entries that were here already, from an earlier sending. */
-  known: number
-}
+import { type DamagedRow, type LogRow, type RowReader, rowReader } from './rows.ts'
 
 /** Texts of programs and measured parts by the hundred are long, and say nothing about whether the machine is ready. */
 const withoutBulk = (entry: Entry): Entry => {
@@ -36,75 +28,36 @@ const withoutBulk = (entry: Entry): Entry => {
   }
 }
 
-/** Values that go with one statement: SQLite takes at most 32,766. */
-const AT_ONCE = 5000
+/** The kind of an entry, where its row can be read at all. */
+export const kindOf = sql<string>`case when json_valid(${table.body}) then json_extract(${table.body}, '$.kind') end`
+const machineOf = sql<string>`case when json_valid(${table.body}) then json_extract(${table.body}, '$.machine.id') end`
 
-function* batches<T>(list: readonly T[]): Generator<T[]> {
-  for (let at = 0; at < list.length; at += AT_ONCE) yield list.slice(at, at + AT_ONCE)
-}
-
-async function bodiesOf(db: Reader, ids: readonly string[]): Promise<Map<string, string>> {
-  const bodies = new Map<string, string>()
-  for (const some of batches(ids))
-    for (const { id, body } of await db.select().from(table).where(inArray(table.id, some)))
-      bodies.set(id, body)
-  return bodies
-}
-
-/** Adds entries to the log, in the transaction that is open. Adding is idempotent by the id that the client made. `now` in ms since 1970. */
-export async function appendEntries(tx: Writer, entries: readonly Entry[], now: number): Promise<Appended> {
-  const opening = new Set(entries.filter(({ kind }) => kind === 'opened').map(({ id }) => id))
-  const setups = [...new Set(entries.map(({ setup }) => setup))]
-  const known = await bodiesOf(tx, setups)
-  const standing = await bodiesOf(
-    tx,
-    entries.map(({ id }) => id),
-  )
-  const added: { id: string; setup: string; body: string }[] = []
-  for (const entry of entries) {
-    const body = JSON.stringify(entry)
-    const before = standing.get(entry.id)
-    if (before !== undefined && before !== body)
-      throw new Problem(409, 'id-taken', 'Another entry has this id. Enter it again.', entry.id)
-    if (before !== undefined) continue
-    check(entry, opening.has(entry.setup) || known.has(entry.setup), now)
-    standing.set(entry.id, body)
-    added.push({ id: entry.id, setup: entry.setup, body })
+function grouped<T extends { setup: string }>(all: readonly T[]): Map<string, T[]> {
+  const by = new Map<string, T[]>()
+  for (const each of all) {
+    const own = by.get(each.setup)
+    if (own) own.push(each)
+    else by.set(each.setup, [each])
   }
-  for (const some of batches(added)) await tx.insert(table).values(some)
-  return { added: added.length, known: entries.length - added.length }
+  return by
 }
 
-/** Refuses an entry that cannot be right here, whatever it says. */
-function check(entry: Entry, setupKnown: boolean, now: number) {
-  if (entry.kind === 'opened' ? entry.setup !== entry.id : !setupKnown)
-    throw new Problem(
-      409,
-      'setup-unknown',
-      'The setup that this entry belongs to is not in this logbook.',
-      entry.id,
-    )
-  if (entry.kind === 'struck' && entry.target === entry.setup)
-    throw new Problem(422, 'opening-struck', 'The entry that opens a setup cannot be struck out.', entry.id)
-  if (Date.parse(entry.at) > now + AHEAD_MINUTES * 60_000)
-    throw new Problem(
-      422,
-      'clock-ahead',
-      `This entry is dated ${entry.at}, which is still to come. Set the clock of this tablet and enter it again.`,
-      entry.id,
-    )
+/** Entries of a log from a place on. */
+export interface EntriesSince {
+  entries: Entry[]
+  /** Rows that cannot be read as entries. */
+  damaged: DamagedRow[]
+  /** Place of the last. */
+  seq: number
 }
-
-type Rows = { seq: number; body: string }[]
-
-/** Entries as they were read, and the place of the last. */
-const upTo = (rows: Rows, after: number): { entries: Entry[]; seq: number } => ({
-  entries: rows.map(({ body }) => JSON.parse(body) as Entry),
-  seq: rows.at(-1)?.seq ?? after,
-})
 
 /** The log as it can be read; nothing in it is ever changed or removed. */
-export function entryStore(db: Reader) {
+export function entryStore(db: Reader, read: RowReader = rowReader()) {
+  const upTo = async (rows: readonly LogRow[], after: number): Promise<EntriesSince> => {
+    const { entries, damaged, last } = await read(rows)
+    return { entries, damaged, seq: last ?? after }
+  }
+
   /** Entries of one setup that arrived after `after`, and the place of the last. */
   const since = async (setup: string, after: number) =>
     upTo(
@@ -121,14 +74,14 @@ export function entryStore(db: Reader) {
     const setups = db
       .select({ id: table.id })
       .from(table)
-      .where(and(eq(table.id, table.setup), sql`json_extract(${table.body}, '$.machine.id') = ${machine}`))
+      .where(and(eq(table.id, table.setup), eq(machineOf, machine)))
     const rows = await db
       .select()
       .from(table)
       .where(and(inArray(table.setup, setups), gt(table.seq, after)))
       .orderBy(asc(table.seq))
-    const { entries, seq } = upTo(rows, after)
-    return { entries: entries.map(withoutBulk), seq }
+    const since = await upTo(rows, after)
+    return { ...since, entries: since.entries.map(withoutBulk) }
   }
 
   /** What is known of serial numbers in the whole shop: numbers given out, and whatever was struck out. */
@@ -137,30 +90,31 @@ export function entryStore(db: Reader) {
       await db
         .select()
         .from(table)
-        .where(
-          and(
-            inArray(sql`json_extract(${table.body}, '$.kind')`, ['numbered', 'struck']),
-            gt(table.seq, after),
-          ),
-        )
+        .where(and(inArray(kindOf, ['numbered', 'struck']), gt(table.seq, after)))
         .orderBy(asc(table.seq)),
       after,
     )
 
-  /** Every entry, by setup, in the order of arrival. */
-  const bySetup = async (): Promise<Map<string, Entry[]>> => {
-    const logs = new Map<string, Entry[]>()
-    for (const { setup, body } of await db.select().from(table).orderBy(asc(table.seq))) {
-      const log = logs.get(setup)
-      const entry = JSON.parse(body) as Entry
-      if (log) log.push(entry)
-      else logs.set(setup, [entry])
-    }
-    return logs
+  /** Every entry, by setup, in the order of arrival; and the rows that cannot be read, by setup. */
+  const bySetup = async () => {
+    const { entries, damaged } = await upTo(await db.select().from(table).orderBy(asc(table.seq)), 0)
+    return { logs: grouped(entries), damaged: grouped(damaged) }
   }
 
   const isEmpty = async () => (await db.select({ seq: table.seq }).from(table).limit(1)).length === 0
 
-  return { since, ofMachine, ofNumbers, bySetup, isEmpty }
+  /** Place of the last entry of all; 0 in an empty log. */
+  const last = async (): Promise<{ seq: number }> => {
+    const [row] = await db.select({ seq: sql<number | null>`max(${table.seq})` }).from(table)
+    return { seq: row?.seq ?? 0 }
+  }
+
+  /** The latest time at which anything was received, in ms since 1970; 0 where nothing was. */
+  const lastReceived = async (): Promise<number> => {
+    const [row] = await db.select({ at: sql<number | null>`max(${table.received})` }).from(table)
+    return row?.at ?? 0
+  }
+
+  return { since, ofMachine, ofNumbers, bySetup, isEmpty, last, lastReceived }
 }
 export type EntryStore = ReturnType<typeof entryStore>

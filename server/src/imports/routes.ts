@@ -1,7 +1,7 @@
 import { type Entry, setupFile } from '@dogleg/core/setup'
 import type { FastifyInstance } from 'fastify'
 import type { Database, Writer } from '../database/open.ts'
-import { appendEntries } from '../entries/store.ts'
+import { appendEntries } from '../entries/append.ts'
 import { parse } from '../parse.ts'
 import { Problem } from '../problem.ts'
 import { addRow, NOUNS, type Noun, type Row, referenceStore } from '../reference/store.ts'
@@ -44,7 +44,11 @@ export function importRoutes(app: FastifyInstance, { write }: Database, clock: (
           const standing = await takeRow(tx, noun, row)
           if (standing) kept.push(standing)
         }
-      return { setup: opened.id, kept, ...(await appendEntries(tx, file.entries, clock())) }
+      return {
+        setup: opened.id,
+        kept,
+        ...(await appendEntries(tx, file.entries, { by: 'file', now: clock() })),
+      }
     })
     return reply.code(201).send(taken)
   })

@@ -11,7 +11,8 @@ import { initials } from '@dogleg/core/setup'
 import { desc } from 'drizzle-orm'
 import type { FastifyInstance } from 'fastify'
 import { z } from 'zod'
-import { type Database, isUnwritable } from '../database/open.ts'
+import { isUnwritable } from '../database/errors.ts'
+import type { Database } from '../database/open.ts'
 import { practice as table } from '../database/schema.ts'
 import { parse } from '../parse.ts'
 import { Problem } from '../problem.ts'
@@ -35,6 +36,15 @@ const answered = z.object({
 
 /** Results that are told at once. */
 const MOST_TOLD = 500
+
+/** A result as it was kept; none where it cannot be read, so that the others are shown. */
+function readResult(body: string): PracticeResult[] {
+  try {
+    return [practiceResult.parse(JSON.parse(body))]
+  } catch {
+    return []
+  }
+}
 
 /** Answers to exercises: judged here, where what is hidden is known, and kept for the person. */
 export function practiceRoutes(
@@ -60,7 +70,7 @@ export function practiceRoutes(
 
   app.get('/api/practice', async () => {
     const rows = await db.select().from(table).orderBy(desc(table.id)).limit(MOST_TOLD)
-    return { results: rows.map(({ body }) => practiceResult.parse(JSON.parse(body))) }
+    return { results: rows.flatMap(({ body }) => readResult(body)) }
   })
 
   app.post('/api/practice', async (request) => {

@@ -38,7 +38,8 @@ export function referenceRoutes<N extends Noun>(
   // The stamp first: a version that is added between the two is then asked for again, and not missed.
   app.get(`/api/${noun}`, async () => {
     const stamp = await store.stamp()
-    return { [noun]: await store.all(noun), stamp }
+    const { rows, damaged } = await store.all(noun)
+    return { [noun]: rows, damaged, stamp }
   })
 
   app.post(`/api/${noun}`, async (request, reply) => {

@@ -6,6 +6,7 @@ import type { Reference } from '@dogleg/core/setup'
 import { and, desc, eq, sql } from 'drizzle-orm'
 import type { Reader, Writer } from '../database/open.ts'
 import { reference as table } from '../database/schema.ts'
+import { Problem } from '../problem.ts'
 
 export type Noun = keyof Reference
 export type Row<N extends Noun> = Reference[N][number]
@@ -21,12 +22,47 @@ export const ROW_SCHEMAS = {
 } as const
 export const NOUNS = Object.keys(ROW_SCHEMAS) as Noun[]
 
+/** A row whose newest version cannot be read: it was damaged, or written by something else. */
+export interface DamagedRow {
+  id: string
+  version: number
+  says: string
+}
+
+type Stored = Pick<typeof table.$inferSelect, 'id' | 'version' | 'body'>
+
 /** A row as it was stored, with the defaults of what its schema has learnt since. */
-const readRow = <N extends Noun>(noun: N, body: string) => ROW_SCHEMAS[noun].parse(JSON.parse(body)) as Row<N>
+function readRow<N extends Noun>(noun: N, { id, version, body }: Stored): Row<N> | DamagedRow {
+  let data: unknown
+  try {
+    data = JSON.parse(body)
+  } catch {
+    return { id, version, says: 'What stands in its place cannot be read.' }
+  }
+  const read = ROW_SCHEMAS[noun].safeParse(data)
+  if (read.success) return read.data as Row<N>
+  const [issue] = read.error.issues
+  return { id, version, says: `${issue?.message ?? 'Not understood.'} (${issue?.path.join('.')})` }
+}
+
+const isDamaged = (row: object): row is DamagedRow => 'says' in row && !('name' in row)
+
+/** Rows of one noun, and those that cannot be read. */
+export interface RowList<N extends Noun> {
+  rows: Row<N>[]
+  damaged: DamagedRow[]
+}
 
 /** The newest version of each row, in the order of the ids; `rows` come by id and version. */
-const newestOf = <N extends Noun>(noun: N, rows: readonly { id: string; body: string }[]): Row<N>[] =>
-  [...new Map(rows.map(({ id, body }) => [id, body])).values()].map((body) => readRow(noun, body))
+function newestOf<N extends Noun>(noun: N, stored: readonly Stored[]): RowList<N> {
+  const list: RowList<N> = { rows: [], damaged: [] }
+  for (const newest of new Map(stored.map((row) => [row.id, row])).values()) {
+    const row = readRow(noun, newest)
+    if (isDamaged(row)) list.damaged.push(row)
+    else list.rows.push(row)
+  }
+  return list
+}
 
 /** Rows of reference data, every version kept; the newest is the one in force. */
 export function referenceStore(db: Reader) {
@@ -37,9 +73,13 @@ export function referenceStore(db: Reader) {
       .where(and(eq(table.noun, noun), eq(table.id, id)))
       .orderBy(desc(table.version))
       .limit(1)
-    return row && readRow(noun, row.body)
+    if (!row) return undefined
+    const read = readRow(noun, row)
+    if (isDamaged(read))
+      throw new Problem(409, 'row-damaged', `This row cannot be read: ${read.says} Take the last backup.`)
+    return read
   }
-  const all = async <N extends Noun>(noun: N): Promise<Row<N>[]> =>
+  const all = async <N extends Noun>(noun: N): Promise<RowList<N>> =>
     newestOf(noun, await db.select().from(table).where(eq(table.noun, noun)).orderBy(table.id, table.version))
   /** All of it, as it was at one moment. */
   const current = async (): Promise<Reference> => {
@@ -48,7 +88,7 @@ export function referenceStore(db: Reader) {
       newestOf(
         noun,
         rows.filter((row) => row.noun === noun),
-      )
+      ).rows
     return {
       machines: of('machines'),
       profiles: of('profiles'),
@@ -63,7 +103,9 @@ export function referenceStore(db: Reader) {
     const [row] = await db.select({ stamp: sql<number | null>`max(rowid)` }).from(table)
     return row?.stamp ?? 0
   }
-  return { newest, all, current, stamp }
+  const isEmpty = async (noun: Noun): Promise<boolean> =>
+    (await db.select({ id: table.id }).from(table).where(eq(table.noun, noun)).limit(1)).length === 0
+  return { newest, all, current, stamp, isEmpty }
 }
 export type ReferenceStore = ReturnType<typeof referenceStore>
 

@@ -53,7 +53,7 @@ async function benchOfMachine(reference: ReferenceStore, id: string, seed: numbe
   const machine = await reference.newest('machines', id)
   if (!machine) throw new Problem(404, 'not-found', `There is no machine "${id}" here.`)
   const profile = await reference.newest('profiles', machine.profileId)
-  const tools = (await reference.all('tools')).filter(({ machineId }) => machineId === machine.id)
+  const tools = (await reference.all('tools')).rows.filter(({ machineId }) => machineId === machine.id)
   const options = { machine, tools, ...(profile ? { profile } : {}) }
   return switchOn(machine.kind === 'mill' ? millWorld(seed, options) : latheWorld(seed, options))
 }

@@ -18,13 +18,15 @@ export interface Started {
 export interface StartOptions {
   /** User to run as, where the test runs as root. */
   uid?: number
+  /** More settings of its environment. */
+  settings?: Record<string, string>
   /** Port to ask for; a free one when left out. */
   port?: string
 }
 
-function run(file: string, { port = '0', ...options }: StartOptions) {
+function run(file: string, { port = '0', settings, ...options }: StartOptions) {
   const child = spawn(process.execPath, [main], {
-    env: { ...process.env, DOGLEG_DATA: file, DOGLEG_PORT: port },
+    env: { ...process.env, DOGLEG_DATA: file, DOGLEG_NEW: 'demo', DOGLEG_PORT: port, ...settings },
     stdio: ['ignore', 'pipe', 'pipe'],
     ...options,
   })

@@ -2,8 +2,10 @@ import { CloudOff, HardDriveUpload, TabletSmartphone } from 'lucide-react'
 import { Link, NavLink, Outlet } from 'react-router'
 import { useReachable } from '../log/api.ts'
 import { OperatorButton, OperatorGate } from '../log/operator-gate.tsx'
-import { useTrouble, useUnkept, useWaiting } from '../log/outbox.ts'
+import { useTrouble, useUnkept, useUnreadable, useWaiting } from '../log/outbox.ts'
 import { useReferenceWatch } from '../log/rows.ts'
+import { useHeld } from '../log/storage.ts'
+import { LossAlarm } from './loss-alarm.tsx'
 
 const linkLook = ({ isActive }: { isActive: boolean }) =>
   `inline-flex min-h-11 items-center px-1.5 font-semibold lg:px-3 ${isActive ? 'underline decoration-2 underline-offset-8' : 'hover:bg-stock-shade'}`
@@ -14,13 +16,28 @@ function Delivery() {
   const trouble = useTrouble()
   const unkept = useUnkept()
   const reachable = useReachable()
+  const held = useHeld()
+  const unreadable = useUnreadable().length
   const refused = waiting.filter((each) => each.refused).length
   const due = waiting.length - refused
   const look = 'inline-flex items-center gap-1.5 font-semibold'
   return (
     <div role="status" className="flex flex-wrap items-center gap-x-4 text-sm leading-tight">
       {unkept > 0 && (
-        <span className={look}>The storage of this tablet is full: do not close this page yet.</span>
+        <span className={look}>
+          The storage of this tablet is full or blocked: do not close this page yet.
+        </span>
+      )}
+      {unkept === 0 && held > 0 && (
+        <span className={look}>
+          The storage of this tablet is full or blocked: what is typed and not recorded is gone when this page
+          is closed.
+        </span>
+      )}
+      {unreadable > 0 && (
+        <Link to="/" className={`${look} min-h-11 underline underline-offset-4`}>
+          <TabletSmartphone aria-hidden size={18} /> {unreadable} cannot be read: see the shop page
+        </Link>
       )}
       {refused > 0 && (
         <Link to="/" className={`${look} min-h-11 underline underline-offset-4`}>
@@ -85,6 +102,7 @@ export function Shell() {
           </div>
         </header>
         <main className="flex flex-1 flex-col px-4 print:px-0">
+          <LossAlarm />
           <Outlet />
         </main>
         <footer className="print:hidden border-t border-rule px-4 py-1 text-sm text-ink-soft">

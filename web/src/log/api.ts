@@ -3,8 +3,9 @@ import type { PositionsRead } from '@dogleg/core/machine'
 import type { LengthUnit } from '@dogleg/core/quantity'
 import type { Entry, Reference, SetupFile, ShopBoard } from '@dogleg/core/setup'
 import { useSyncExternalStore } from 'react'
-import { noteServerTime } from './clock.ts'
+import { noteServerTime, reading } from './clock.ts'
 import { listenerSet } from './listeners.ts'
+import { notePlace } from './place.ts'
 
 /** The server refused, with a sentence. */
 export class Refused extends Error {
@@ -60,7 +61,7 @@ async function fetchJson(
 }
 
 async function ask<T>(method: 'GET' | 'POST' | 'PUT', path: string, body?: unknown): Promise<T> {
-  const asked = Date.now()
+  const asked = reading()
   const [response, data] = await fetchJson(method, path, body).catch((error: Unreachable) => {
     noteReachable(false)
     throw error
@@ -76,6 +77,7 @@ async function ask<T>(method: 'GET' | 'POST' | 'PUT', path: string, body?: unkno
     )
   }
   if (typeof data.time === 'string') noteServerTime(data.time, asked)
+  notePlace(data.place, asked.steady)
   return data as T
 }
 
@@ -83,7 +85,15 @@ async function ask<T>(method: 'GET' | 'POST' | 'PUT', path: string, body?: unkno
 export type Noun = keyof Reference
 export type Row<N extends Noun> = Reference[N][number]
 
-type EntriesSince = { entries: Entry[]; seq: number }
+/** A row of a log that the server cannot read as an entry: its place, what is wrong, what stands there. */
+export interface DamagedRow {
+  seq: number
+  setup: string
+  says: string
+  raw: string
+}
+
+type EntriesSince = { entries: Entry[]; damaged?: DamagedRow[]; seq: number }
 
 /** A simulated machine that is on. */
 export interface SimulatedMachine {
@@ -117,7 +127,7 @@ export const api = {
   practice: () => ask<{ results: PracticeResult[] }>('GET', '/api/practice'),
   answer: (answer: PracticeAnswer) =>
     ask<{ result: PracticeResult; kept: boolean }>('POST', '/api/practice', answer),
-  board: () => ask<{ board: ShopBoard; readOnly: boolean }>('GET', '/api/setups'),
+  board: () => ask<{ board: ShopBoard; alarm?: string }>('GET', '/api/setups'),
   entriesSince: (setup: string, after: number) =>
     ask<EntriesSince>('GET', `/api/setups/${setup}/entries?after=${after}`),
   machineEntriesSince: (machine: string, after: number) =>
@@ -131,7 +141,9 @@ export const api = {
       '/api/setup-files',
       file,
     ),
-  append: (entries: Entry[]) => ask<{ added: number; known: number }>('POST', '/api/entries', { entries }),
+  /** `held`: for how many ms each has lain on this tablet, by its steady clock. */
+  append: (entries: Entry[], held: number[]) =>
+    ask<{ added: number; known: number }>('POST', '/api/entries', { entries, held }),
   /** A list of reference data, and the stamp that it was read at. */
   rows: <N extends Noun>(noun: N) =>
     ask<Record<N, Row<N>[]> & { stamp: number }>('GET', `/api/${noun}`).then((answer) => ({

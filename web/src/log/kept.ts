@@ -1,5 +1,6 @@
 import { useState } from 'react'
 import type { z } from 'zod'
+import { storage } from './storage.ts'
 
 /** What is typed into a form, kept on the tablet under a key until it is recorded, so that a reload loses nothing. */
 export function useKept<T>(
@@ -10,16 +11,12 @@ export function useKept<T>(
   const key = `dogleg.draft.${name}`
   const [value, setValue] = useState<T>(() => read(key, schema) ?? start())
   const change = (next: T) => {
-    try {
-      localStorage.setItem(key, JSON.stringify(next))
-    } catch {
-      // No room on the tablet: it stands on the page only, and a reload must not bring back an earlier state of it.
-      localStorage.removeItem(key)
-    }
+    // Where there is no room on the tablet a reload must not bring back an earlier state of it.
+    storage.replace(key, JSON.stringify(next))
     setValue(next)
   }
   const clear = (next = start()) => {
-    localStorage.removeItem(key)
+    storage.remove(key)
     setValue(next)
   }
   return [value, change, clear]
@@ -27,7 +24,7 @@ export function useKept<T>(
 
 function read<T>(key: string, schema: z.ZodType<T>): T | undefined {
   try {
-    return schema.safeParse(JSON.parse(localStorage.getItem(key) ?? 'null')).data
+    return schema.safeParse(JSON.parse(storage.get(key) ?? 'null')).data
   } catch {
     return undefined
   }

@@ -1,10 +1,12 @@
 import type { Entry } from '@dogleg/core/setup'
 import type { QueryClient } from '@tanstack/react-query'
-import { api } from './api.ts'
+import { api, type DamagedRow } from './api.ts'
 
 /** A log as far as the server told of it. */
 export interface Log {
   entries: Entry[]
+  /** Rows of it that cannot be read. */
+  damaged?: DamagedRow[]
   /** Place of the last entry that the server told us of. */
   seq: number
 }
@@ -13,14 +15,23 @@ export const logKey = (setup: string) => ['log', setup]
 export const NUMBERS_KEY = ['numbers']
 export const machineLogKey = (machine: string) => ['machine-log', machine]
 
-/** One entry each, the server's word first. */
-export const withoutDoubles = (entries: Entry[]) => [
-  ...new Map(entries.map((entry) => [entry.id, entry])).values(),
-]
+/** One entry each; of two the one that says when the server received it. */
+export function withoutDoubles(entries: Entry[]): Entry[] {
+  const byId = new Map<string, Entry>()
+  for (const entry of entries)
+    if (entry.received !== undefined || byId.get(entry.id)?.received === undefined) byId.set(entry.id, entry)
+  return [...byId.values()]
+}
 
 /** A log with what the server told since; the same log where it told nothing, so that nothing is derived anew. */
-const merged = (log: Log | undefined, told: Entry[], seq: number): Log =>
-  log && told.length === 0 ? log : { entries: withoutDoubles([...(log?.entries ?? []), ...told]), seq }
+const merged = (log: Log | undefined, told: Entry[], seq: number, damaged: DamagedRow[] = []): Log =>
+  log && told.length === 0 && damaged.length === 0
+    ? log
+    : {
+        entries: withoutDoubles([...(log?.entries ?? []), ...told]),
+        ...(log?.damaged || damaged.length > 0 ? { damaged: [...(log?.damaged ?? []), ...damaged] } : {}),
+        seq,
+      }
 
 /** The machine on which an entry opens a setup. */
 export const machineOpened = (entry: Entry) => (entry.kind === 'opened' ? entry.machine.id : undefined)
@@ -46,8 +57,8 @@ export async function askSince(
   ask: (after: number) => Promise<Log>,
 ): Promise<Log> {
   const log = () => client.getQueryData<Log>(key)
-  const { entries, seq } = await ask(log()?.seq ?? 0)
-  return merged(log(), entries, seq)
+  const { entries, damaged, seq } = await ask(log()?.seq ?? 0)
+  return merged(log(), entries, seq, damaged)
 }
 
 export const askLog = (client: QueryClient, setup: string) =>

@@ -1,14 +1,15 @@
 import { useSyncExternalStore } from 'react'
 import { listenerSet } from './listeners.ts'
+import { storage } from './storage.ts'
 
 const KEY = 'dogleg.operator'
 const { notify, subscribe } = listenerSet()
 
 /** The initials of whoever stands at this tablet; empty until told. */
-export const operator = () => localStorage.getItem(KEY) ?? ''
+export const operator = () => storage.get(KEY) ?? ''
 
 export function setOperator(initials: string) {
-  localStorage.setItem(KEY, initials)
+  storage.set(KEY, initials)
   notify()
 }
 

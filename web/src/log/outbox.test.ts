@@ -172,8 +172,8 @@ describe('the log on screen', () => {
 describe('the clock', () => {
   it('stamps by the time of the server, over a reload and while it is away', async () => {
     vi.setSystemTime('2026-11-24T08:05:00Z')
-    const { noteServerTime } = await import('./clock.ts')
-    noteServerTime('2026-11-24T08:00:00.000Z', Date.now())
+    const { noteServerTime, reading } = await import('./clock.ts')
+    noteServerTime('2026-11-24T08:00:00.000Z', reading())
     await openPage()
     const { now } = await import('./clock.ts')
     expect(new Date(now()).toISOString()).toBe('2026-11-24T08:00:00.000Z')

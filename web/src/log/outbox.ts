@@ -2,6 +2,8 @@ import type { Entry } from '@dogleg/core/setup'
 import { useSyncExternalStore } from 'react'
 import { api, Refused } from './api.ts'
 import { listenerSet } from './listeners.ts'
+import { keepSent, letGoOfSent } from './sent.ts'
+import { storage } from './storage.ts'
 
 /**
  * Entries on their way to the server. Each lies in the tablet's storage under its own key from the moment it is made
@@ -18,12 +20,19 @@ export interface Waiting {
   refused?: { code: string; says: string }
 }
 
+/** Something in the outbox that this version cannot read as an entry, and so cannot send: it is shown as it stands. */
+export interface Unreadable {
+  key: string
+  raw: string
+}
+
 type Delivered = (entries: Entry[]) => void
 
-/** Entries as the tablet's storage would not take them (full, or blocked); they live only as long as the page. */
-const unkept = new Map<string, Waiting>()
+/** When this page had each first, by its steady clock: so long at least it has lain on the tablet. */
+const since = new Map<string, number>()
 
-let waiting: readonly Waiting[] = readAll()
+let waiting: readonly Waiting[] = []
+let unreadable: readonly Unreadable[] = []
 let trouble: string | undefined
 let sending = false
 let timer: ReturnType<typeof setTimeout> | undefined
@@ -36,51 +45,70 @@ const isStamped = (entry: unknown): entry is Entry =>
   entry !== null &&
   ['id', 'setup', 'at', 'by', 'kind'].every((name) => typeof entry[name as keyof typeof entry] === 'string')
 
-function readAll(): Waiting[] {
-  const kept = Object.keys(localStorage)
-    .filter((key) => key.startsWith(PREFIX))
-    .sort()
-    .flatMap((key) => {
-      try {
-        const kept = JSON.parse(localStorage.getItem(key) ?? '') as Waiting
-        return isStamped(kept?.entry) && PREFIX + kept.entry.id === key ? [kept] : []
-      } catch {
-        return []
-      }
-    })
-  const byId = new Map(kept.map((each) => [each.entry.id, each]))
-  for (const [id, each] of unkept) byId.set(id, each)
-  return [...byId.values()]
+/** What the storage has under a key, where that is an entry of that name. */
+function readOne(key: string, raw: string): Waiting | undefined {
+  try {
+    const kept = JSON.parse(raw) as Waiting
+    return isStamped(kept?.entry) && PREFIX + kept.entry.id === key ? kept : undefined
+  } catch {
+    return undefined
+  }
 }
 
+function readAll() {
+  const readable: Waiting[] = []
+  const others: Unreadable[] = []
+  const now = performance.now()
+  for (const key of storage.keys(PREFIX)) {
+    const raw = storage.get(key)
+    if (raw === null) continue
+    const kept = readOne(key, raw)
+    if (!kept) others.push({ key, raw })
+    else {
+      readable.push(kept)
+      if (!since.has(kept.entry.id)) since.set(kept.entry.id, now)
+    }
+  }
+  waiting = readable
+  unreadable = others
+}
+readAll()
+
 function changed() {
-  waiting = readAll()
+  readAll()
   notify()
 }
 
 function keep(kept: Waiting) {
-  try {
-    localStorage.setItem(PREFIX + kept.entry.id, JSON.stringify(kept))
-  } catch {
-    unkept.set(kept.entry.id, kept)
-  }
+  const key = PREFIX + kept.entry.id
+  const text = JSON.stringify(kept)
+  if (storage.set(key, text)) return
+  // What the server has already makes room for what it has not.
+  letGoOfSent()
+  storage.set(key, text)
 }
 
 function drop(entries: Entry[]) {
   for (const { id } of entries) {
-    localStorage.removeItem(PREFIX + id)
-    unkept.delete(id)
+    storage.remove(PREFIX + id)
+    since.delete(id)
   }
 }
+
+const heldNow = ({ id }: Entry) => Math.max(0, performance.now() - (since.get(id) ?? performance.now()))
+
+/** Whether the server may take it another time: it is busy, or in trouble. */
+const passes = ({ status }: Refused) => status >= 500 || status === 429 || status === 408
 
 /** Sends what it can; one refused entry does not hold up the others. */
 async function send(entries: Entry[]): Promise<void> {
   try {
-    await api.append(entries)
+    await api.append(entries, entries.map(heldNow))
     delivered(entries)
     drop(entries)
+    keepSent(entries)
   } catch (error) {
-    if (!(error instanceof Refused) || error.status >= 500) throw error
+    if (!(error instanceof Refused) || passes(error)) throw error
     const [only, ...more] = entries
     if (only && more.length === 0) keep({ entry: only, refused: { code: error.code, says: error.message } })
     else for (const entry of entries) await send([entry])
@@ -94,7 +122,8 @@ export async function flush(): Promise<void> {
   clearTimeout(timer)
   try {
     for (;;) {
-      const batch = readAll()
+      readAll()
+      const batch = waiting
         .filter(({ refused }) => !refused)
         .slice(0, MOST_AT_ONCE)
         .map(({ entry }) => entry)
@@ -130,6 +159,12 @@ export function discard({ entry }: Waiting) {
   changed()
 }
 
+/** Removes what cannot be read from the tablet, once a person has said so. */
+export function discardUnreadable({ key }: Unreadable) {
+  storage.remove(key)
+  changed()
+}
+
 /** Starts delivery: now, when the network is back, and when the page is looked at again. */
 export function startOutbox(whenDelivered: Delivered) {
   delivered = whenDelivered
@@ -142,8 +177,15 @@ export function startOutbox(whenDelivered: Delivered) {
 /** What waits on this tablet, in order. */
 export const useWaiting = () => useSyncExternalStore(subscribe, () => waiting)
 
+/** What lies in the outbox and cannot be read as an entry. */
+export const useUnreadable = () => useSyncExternalStore(subscribe, () => unreadable)
+
 /** How many entries would be lost if this page were closed now. */
-export const useUnkept = () => useSyncExternalStore(subscribe, () => unkept.size)
+export const useUnkept = () =>
+  useSyncExternalStore(
+    subscribe,
+    () => waiting.filter(({ entry }) => storage.isHeld(PREFIX + entry.id)).length,
+  )
 
 /** Why nothing could be sent the last time, if it could not. */
 export const useTrouble = () => useSyncExternalStore(subscribe, () => trouble)

@@ -1,5 +1,5 @@
 import { type Entry, entry as entrySchema } from '@dogleg/core/setup'
-import { newId, now } from './clock.ts'
+import { clockNow, newId, now } from './clock.ts'
 import { operator } from './operator.ts'
 import { post } from './outbox.ts'
 
@@ -28,10 +28,12 @@ export function problemsOf(setup: string | undefined, entry: NewEntry): Record<s
 
 /** Adds an entry to a setup's log, or opens a new setup when there is none yet. Returns the entry as kept. */
 export function record(setup: string | undefined, entry: NewEntry): Entry {
-  const stamped = stamp(setup, entry)
-  send(stamped)
-  return stamped
+  return send(stamp(setup, entry))
 }
 
-/** Sends an entry that has its stamp already. Throws where it is none. */
-export const send = (entry: Entry) => post(entrySchema.parse(entry))
+/** Sends an entry that has its stamp already, with what its order can be told from. Returns it as kept. Throws where it is none. */
+export function send(entry: Entry): Entry {
+  const kept = entrySchema.parse({ ...entry, clock: clockNow() })
+  post(kept)
+  return kept
+}

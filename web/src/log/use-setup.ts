@@ -1,4 +1,5 @@
 import {
+  damagedSays,
   deriveReady,
   deriveSetup,
   type Entry,
@@ -8,7 +9,7 @@ import {
 } from '@dogleg/core/setup'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
-import { api } from './api.ts'
+import { api, type DamagedRow } from './api.ts'
 import { now } from './clock.ts'
 import { askLog, askSince, logKey, machineLogKey, machineOpened, withoutDoubles } from './log-cache.ts'
 import { useOperator } from './operator.ts'
@@ -16,6 +17,7 @@ import { useOwnEntries } from './own-entries.ts'
 import { useReference } from './rows.ts'
 
 const LISTEN_MS = 4000
+const NONE: readonly DamagedRow[] = []
 
 /** A setup's log as the server and this tablet have it, and what is derived from it. */
 export function useSetup(id: string) {
@@ -35,15 +37,19 @@ export function useSetup(id: string) {
     const known = log.data?.entries ?? []
     return own.length === 0 ? known : withoutDoubles([...known, ...own])
   }, [log.data, mine, id])
-  const setup = useMemo<Setup | Unreadable | undefined>(
-    () => (reference && entries.length > 0 ? deriveSetup(entries, reference) : undefined),
-    [entries, reference],
-  )
+  const damaged = log.data?.damaged ?? NONE
+  const setup = useMemo<Setup | Unreadable | undefined>(() => {
+    if (!reference || entries.length + damaged.length === 0) return undefined
+    return damaged.length > 0
+      ? { unreadable: damagedSays(damaged.length), log: [] }
+      : deriveSetup(entries, reference)
+  }, [entries, damaged, reference])
   return {
     setup,
     entries,
+    damaged,
     reference,
-    error: entries.length > 0 ? referenceError : (log.error ?? referenceError),
+    error: entries.length + damaged.length > 0 ? referenceError : (log.error ?? referenceError),
   }
 }
 
@@ -84,9 +90,17 @@ export function useReady(setup: Setup): {
     const own = [...setup.log.map(({ entry }) => entry), ...mine.filter((entry) => setups.has(entry.setup))]
     return withoutDoubles([...known, ...own])
   }, [data, mine, setup, id, machine.id])
+  const unread = data?.damaged?.length ?? 0
   const ready = useMemo(
-    () => deriveReady({ machine, entries: machineEntries, now: minute, ...(operator ? { operator } : {}) }),
-    [machine, machineEntries, minute, operator],
+    () =>
+      deriveReady({
+        machine,
+        entries: machineEntries,
+        now: minute,
+        unread,
+        ...(operator ? { operator } : {}),
+      }),
+    [machine, machineEntries, minute, operator, unread],
   )
   return { ready, machineEntries, known: !isPending }
 }

@@ -9,6 +9,7 @@ import { ChangedDialog } from '../logbook/changed-dialog.tsx'
 import { PositionContext, positionSourceOf } from '../positions/use-positions.ts'
 import { Button } from '../ui/button.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
+import { UnreadableSetup } from './unreadable-setup.tsx'
 
 const tabLook = ({ isActive }: { isActive: boolean }) =>
   `inline-flex min-h-12 flex-col justify-center border-b-4 px-1 leading-5 xl:px-1.5 font-semibold ${isActive ? 'border-ink' : 'border-transparent hover:bg-stock-shade'}`
@@ -16,12 +17,15 @@ const tabLook = ({ isActive }: { isActive: boolean }) =>
 /** The traveler of one setup: its steps with their state, and what belongs to all of them. */
 export function SetupPage() {
   const { id = '' } = useParams()
-  const { setup, entries, reference, error } = useSetup(id)
+  const { setup, entries, damaged, reference, error } = useSetup(id)
   if (!setup || !reference) {
     if (error) return <Lost says={error.message} />
     return <p className="py-10 text-lg">Reading the logbook…</p>
   }
-  if (isUnreadable(setup)) return <Lost says={setup.unreadable} />
+  if (isUnreadable(setup))
+    return (
+      <UnreadableSetup says={setup.unreadable} entries={entries} damaged={damaged} reference={reference} />
+    )
   return <Traveler setup={setup} entries={entries} reference={reference} />
 }
 

@@ -30,9 +30,9 @@ export function ShopPage() {
   return (
     <div className="py-1">
       <h1 className="sr-only">Shop</h1>
-      {data?.readOnly && (
-        <p className="mb-4 border-2 border-ink p-3 font-semibold">
-          The logbook file cannot be written. What you enter is kept on this tablet until it can be.
+      {data?.alarm && (
+        <p role="alert" className="mb-4 border-2 border-ink p-3 font-semibold">
+          {data.alarm}
         </p>
       )}
       {error && (

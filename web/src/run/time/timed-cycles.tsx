@@ -5,6 +5,7 @@ import { useEffect, useState } from 'react'
 import { useOpenSetup } from '../../log/open-setup.ts'
 import { useSigned } from '../../log/operator-gate.tsx'
 import { problemsOf, record } from '../../log/record.ts'
+import { storage } from '../../log/storage.ts'
 import { useSave } from '../../reference/use-save.ts'
 import { Button } from '../../ui/button.tsx'
 import { TextEntry } from '../../ui/entry-field.tsx'
@@ -14,7 +15,7 @@ import type { RunProgram } from './use-run-program.ts'
 /** A stopwatch that goes on while the page is elsewhere: it keeps when it was started. */
 function useStopwatch(key: string) {
   const name = `dogleg.stopwatch.${key}`
-  const [started, setStarted] = useState<number>(() => Number(localStorage.getItem(name)) || 0)
+  const [started, setStarted] = useState<number>(() => Number(storage.get(name)) || 0)
   const [now, setNow] = useState(Date.now)
   useEffect(() => {
     if (started === 0) return
@@ -26,12 +27,12 @@ function useStopwatch(key: string) {
     seconds: started === 0 ? 0 : Math.max(0, now - started) / 1000,
     start: () => {
       const at = Date.now()
-      localStorage.setItem(name, String(at))
+      storage.set(name, String(at))
       setNow(at)
       setStarted(at)
     },
     stop: () => {
-      localStorage.removeItem(name)
+      storage.remove(name)
       const took = (Date.now() - started) / 1000
       setStarted(0)
       return took

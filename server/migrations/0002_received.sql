@@ -1,0 +1,6 @@
+CREATE TABLE `logbook` (
+	`id` text PRIMARY KEY NOT NULL
+);
+--> statement-breakpoint
+ALTER TABLE `entries` ADD `received` integer;--> statement-breakpoint
+ALTER TABLE `entries` ADD `latest` integer;

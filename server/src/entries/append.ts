@@ -1,0 +1,104 @@
+import { latestOf } from '@dogleg/core/log'
+import { type Entry, numbersGiven } from '@dogleg/core/setup'
+import { and, inArray, sql } from 'drizzle-orm'
+import type { Writer } from '../database/open.ts'
+import { entries as table } from '../database/schema.ts'
+import { Problem } from '../problem.ts'
+import { referenceStore } from '../reference/store.ts'
+import { type Arrival, checkNames, checkTime } from './check.ts'
+import { kindOf } from './store.ts'
+
+export type { Arrival } from './check.ts'
+
+export interface Appended {
+  added: number
+  /** Entries that were here already, from an earlier sending. */
+  known: number
+}
+
+/** Values that go with one statement: SQLite takes at most 32,766. */
+const AT_ONCE = 5000
+
+function* batches<T>(list: readonly T[]): Generator<T[]> {
+  for (let at = 0; at < list.length; at += AT_ONCE) yield list.slice(at, at + AT_ONCE)
+}
+
+interface Stands {
+  setup: string
+  body: string
+}
+
+async function standingOf(tx: Writer, ids: readonly string[]): Promise<Map<string, Stands>> {
+  const found = new Map<string, Stands>()
+  for (const some of batches(ids))
+    for (const { id, setup, body } of await tx.select().from(table).where(inArray(table.id, some)))
+      found.set(id, { setup, body })
+  return found
+}
+
+const namedBy = (entry: Entry) => [entry.id, entry.setup, ...(entry.kind === 'struck' ? [entry.target] : [])]
+
+const ms = (time: string | undefined) => (time === undefined ? null : Date.parse(time))
+
+const timesOf = ({ id, received, latest }: Entry, arrival: Arrival) =>
+  arrival.by === 'file'
+    ? { received: ms(received), latest: ms(latest) }
+    : { received: arrival.now, latest: latestOf(arrival.now, arrival.held?.get(id) ?? 0) }
+
+/** When a setup was opened, from the entry that opened it as it stands in the log. */
+function openedAt(opening: Stands | undefined): number | undefined {
+  if (!opening) return undefined
+  try {
+    return Date.parse((JSON.parse(opening.body) as Entry).at)
+  } catch {
+    return undefined
+  }
+}
+
+/** Serial numbers that were given out in the whole shop, and what was struck out. */
+async function numbersOf(tx: Writer): Promise<Entry[]> {
+  const rows = await tx
+    .select()
+    .from(table)
+    .where(and(sql`json_valid(${table.body})`, inArray(kindOf, ['numbered', 'struck'])))
+  return rows.map(({ body }) => JSON.parse(body) as Entry)
+}
+
+/** Adds entries to the log, in the transaction that is open. Adding is idempotent by the id that the client made. */
+export async function appendEntries(
+  tx: Writer,
+  entries: readonly Entry[],
+  arrival: Arrival,
+): Promise<Appended> {
+  const standing = await standingOf(tx, [...new Set(entries.flatMap(namedBy))])
+  const rows = referenceStore(tx)
+  const machines = new Set<string>()
+  for (const entry of entries)
+    if (entry.kind === 'opened' && (await rows.newest('machines', entry.machine.id)))
+      machines.add(entry.machine.id)
+  const numbers =
+    arrival.by === 'tablet' && entries.some(({ kind }) => kind === 'numbered') ? await numbersOf(tx) : []
+  // A file need not begin with the entry that opens its setup.
+  const opens = new Set(entries.flatMap(({ id, kind }) => (kind === 'opened' ? [id] : [])))
+  const setupOf = (id: string) => standing.get(id)?.setup ?? (opens.has(id) ? id : undefined)
+  const added: (typeof table.$inferInsert)[] = []
+  for (const entry of entries) {
+    const { received: _received, latest: _latest, ...made } = entry
+    const body = JSON.stringify(made)
+    const before = standing.get(entry.id)
+    if (before !== undefined && before.body !== body)
+      throw new Problem(409, 'id-taken', 'Another entry has this id. Enter it again.', entry.id)
+    if (before !== undefined) continue
+    checkNames(entry, { setupOf, machineKnown: (id) => machines.has(id) }, arrival)
+    checkTime(entry, openedAt(standing.get(entry.setup)), arrival)
+    if (entry.kind === 'numbered' && arrival.by === 'tablet') {
+      const taken = numbersGiven(numbers, entry)
+      if (taken) throw new Problem(409, 'number-given', taken, entry.id)
+    }
+    if (entry.kind === 'numbered' || entry.kind === 'struck') numbers.push(entry)
+    standing.set(entry.id, { setup: entry.setup, body })
+    added.push({ id: entry.id, setup: entry.setup, body, ...timesOf(entry, arrival) })
+  }
+  for (const some of batches(added)) await tx.insert(table).values(some)
+  return { added: added.length, known: entries.length - added.length }
+}

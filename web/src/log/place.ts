@@ -1,0 +1,77 @@
+import { useSyncExternalStore } from 'react'
+import { listenerSet } from './listeners.ts'
+import { storage } from './storage.ts'
+
+/** Which logbook, and the place of its last entry, as the server says with its answers. */
+export interface Place {
+  logbook: string
+  seq: number
+}
+
+/** A place as it was told or kept; undefined where it is none. */
+function readPlace(told: unknown): Place | undefined {
+  if (typeof told !== 'object' || told === null) return undefined
+  const { logbook, seq } = told as Partial<Place>
+  return typeof logbook === 'string' && logbook !== '' && Number.isSafeInteger(seq) && Number(seq) >= 0
+    ? { logbook, seq: Number(seq) }
+    : undefined
+}
+
+/** The server has less than this tablet has seen of it, or another logbook. */
+export interface Loss {
+  seen: Place
+  has: Place
+}
+
+const KEY = 'dogleg.place'
+const { notify, subscribe } = listenerSet()
+
+function readSeen(): Place | undefined {
+  try {
+    return readPlace(JSON.parse(storage.get(KEY) ?? ''))
+  } catch {
+    return undefined
+  }
+}
+
+let seen = readSeen()
+/** When that was told, by the page's steady clock. */
+let seenAt = 0
+let loss: Loss | undefined
+
+const keep = (now: Place) => {
+  seen = now
+  seenAt = performance.now()
+  storage.set(KEY, JSON.stringify(now))
+}
+
+function setLoss(now: Loss | undefined) {
+  if (loss === now || (loss && now && loss.has.seq === now.has.seq && loss.has.logbook === now.has.logbook))
+    return
+  loss = now
+  notify()
+}
+
+/**
+ * Takes in how far the server's logbook goes. Where it goes less far than this tablet has seen, or is another one, everybody must
+ * know, until it has caught up or somebody says that it is right so. `asked` is when the question went out, by the page's steady
+ * clock: an answer that was overtaken by another says nothing.
+ */
+export function notePlace(told: unknown, asked: number) {
+  const has = readPlace(told)
+  if (!has) return
+  if (!seen || (has.logbook === seen.logbook && has.seq >= seen.seq)) {
+    if (!seen || has.seq !== seen.seq) keep(has)
+    setLoss(undefined)
+    return
+  }
+  if (asked >= seenAt) setLoss({ seen, has })
+}
+
+/** It is right so: an older backup was put there on purpose, or another logbook. */
+export function acceptLoss() {
+  if (loss) keep(loss.has)
+  setLoss(undefined)
+}
+
+export const useLoss = () => useSyncExternalStore(subscribe, () => loss)

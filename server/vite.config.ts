@@ -11,7 +11,14 @@ export default defineConfig({
   build: {
     ssr: true,
     rolldownOptions: {
-      input: { main: source('main.ts'), serve: source('serve.ts'), 'make-demo': source('make-demo.ts') },
+      input: {
+        main: source('main.ts'),
+        serve: source('serve.ts'),
+        'make-demo': source('make-demo.ts'),
+        'backup-command': source('backup-command.ts'),
+      },
+      // All lie in one folder: what they share finds the migrations beside that, as its source does.
+      output: { chunkFileNames: '[name]-[hash].js' },
     },
     outDir: 'dist',
     target: 'node20',

@@ -3,4 +3,5 @@ CREATE TABLE `logbook` (
 );
 --> statement-breakpoint
 ALTER TABLE `entries` ADD `received` integer;--> statement-breakpoint
-ALTER TABLE `entries` ADD `latest` integer;
+ALTER TABLE `entries` ADD `latest` integer;--> statement-breakpoint
+CREATE INDEX `entries_received` ON `entries` (`received`);

@@ -2,7 +2,7 @@ import helmet from '@fastify/helmet'
 import Fastify, { type FastifyError, type FastifyInstance } from 'fastify'
 import { isDamage, isUnwritable } from './database/errors.ts'
 import { type Database, NOT_KEPT } from './database/open.ts'
-import { LogbookGone } from './database/watch.ts'
+import { LogbookDamaged, LogbookGone } from './database/watch.ts'
 import { entryRoutes } from './entries/routes.ts'
 import { entryStore } from './entries/store.ts'
 import { guard } from './guard.ts'
@@ -54,6 +54,7 @@ function asProblem(error: unknown): Problem {
       'The logbook file cannot be written now. What you entered is kept on this tablet and is sent when it can be. Check the disk and who may write the file.',
     )
   if (error instanceof LogbookGone) return new Problem(503, 'logbook-gone', `${error.message} ${NOT_KEPT}`)
+  if (error instanceof LogbookDamaged) return new Problem(503, 'logbook-damaged', error.message)
   if (isDamage(error))
     return new Problem(
       503,
@@ -91,8 +92,8 @@ export async function buildApp({
   })
   guard(app, hosts)
   const reference = referenceStore(database.db)
-  const entries = entryStore(database.db)
-  const time = serverTime(clock, await entries.lastReceived())
+  const entries = entryStore(database.db, { damaged: database.damage !== undefined })
+  const time = serverTime(clock, database.damage ? 0 : await entries.lastReceived())
   entryRoutes(app, database, entries, reference, time)
   importRoutes(app, database, time)
   for (const noun of NOUNS) referenceRoutes(app, noun, database, reference)

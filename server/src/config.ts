@@ -12,7 +12,7 @@ const settings = z.object({
   DOGLEG_AGENTS: z.string().default(''),
   DOGLEG_DATA: z.string().optional(),
   DOGLEG_NEW: z
-    .enum(['demo', 'empty'], 'DOGLEG_NEW is demo or empty: what a logbook that is begun holds.')
+    .enum(['demo', 'empty', ''], 'DOGLEG_NEW is demo or empty: what a logbook that is begun holds.')
     .optional(),
   DOGLEG_NOW: z.iso.datetime('DOGLEG_NOW is a time such as 2026-01-31T09:30:00Z.').optional(),
 })
@@ -47,7 +47,7 @@ export function readConfig(environment: NodeJS.ProcessEnv, now: number): Config 
     agents: new Set(listed(DOGLEG_AGENTS).filter(Boolean)),
     file: resolve(DOGLEG_DATA ?? DEFAULT_FILE),
     // A name that was typed may be mistyped: only the usual place is begun without being told to.
-    begins: DOGLEG_NEW ?? (DOGLEG_DATA === undefined ? 'demo' : undefined),
+    begins: DOGLEG_NEW || (DOGLEG_DATA === undefined ? 'demo' : undefined),
     demoNow: DOGLEG_NOW ? Date.parse(DOGLEG_NOW) : now,
   }
 }

@@ -13,10 +13,10 @@ import { type Known, noteOf, readKnown, writeKnown } from './known.ts'
 import { holdAlone } from './lock.ts'
 import * as schema from './schema.ts'
 import { type Damage, damageOf } from './soundness.ts'
-import { watchFile } from './watch.ts'
+import { LogbookDamaged, watchFile } from './watch.ts'
 
 /** Which logbook, and how far it goes. */
-export type Place = Pick<Known, 'logbook' | 'seq'>
+type Place = Pick<Known, 'logbook' | 'seq'>
 
 type Queries = BaseSQLiteDatabase<'async', ResultSet, typeof schema>
 
@@ -118,7 +118,7 @@ export const NOT_KEPT =
   'Nothing is acknowledged until it is back; what is entered stays on the tablet. Put the file back where it was, or stop Dogleg and take a backup: npm run restore FILE.'
 
 /** What is wrong with a damaged file, how much of it is left, and what to do. */
-export const saysDamage = ({ says, readable }: Damage) =>
+const saysDamage = ({ says, readable }: Damage) =>
   `The logbook file is damaged: ${says.join('; ')}. What can be read: ${readable}. It is shown as far as it can be read, and nothing is written into it. Keep a copy of it, stop Dogleg, and take the last backup: npm run restore FILE.`
 
 /** A file up to this size is looked through at every start, a larger one where the last end was not clean; in bytes. */
@@ -242,6 +242,7 @@ async function openLocked(
               ),
       write: (work) =>
         turn(async () => {
+          if (damage) throw new LogbookDamaged(saysDamage(damage))
           await stillThere()
           const done = await db.transaction(work, { behavior: 'immediate' })
           await stillThere()

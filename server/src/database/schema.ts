@@ -8,12 +8,15 @@ export const entries = sqliteTable(
     id: text('id').notNull().unique(),
     setup: text('setup').notNull(),
     body: text('body').notNull(),
-    /** When it was received, in ms since 1970; nothing where no tablet sent it. Never falls from one place to the next. */
+    /** When it was received, in ms since 1970; nothing where no tablet sent it. */
     received: integer('received'),
     /** The latest moment at which it can have been made, in ms since 1970. */
     latest: integer('latest'),
   },
-  (table) => [index('entries_setup').on(table.setup, table.seq)],
+  (table) => [
+    index('entries_setup').on(table.setup, table.seq),
+    index('entries_received').on(table.received),
+  ],
 )
 
 /** Which logbook this is: one row, made with it. */

@@ -11,29 +11,36 @@ export interface Damage {
   readable: string
 }
 
-/** How many rows of a table can be read, one by one; undefined where the table itself cannot. */
-async function countReadable(
-  client: Client,
-  table: string,
-): Promise<{ read: number; of: number } | undefined> {
-  try {
-    const { rows } = await client.execute(`select rowid as id from ${table} order by rowid`)
-    let read = 0
-    for (const { id } of rows) {
-      try {
-        const { rows: one } = await client.execute({
-          sql: `select * from ${table} where rowid = ?`,
-          args: [Number(id)],
-        })
-        if (one.length === 1) read += 1
-      } catch {
-        // Counted as one that cannot be read.
-      }
+/** The highest row number of a table, also where its last page is damaged and SQLite remembers it elsewhere. */
+async function lastRow(client: Client, table: string): Promise<number> {
+  const questions = [
+    `select max(rowid) as last from ${table}`,
+    `select seq as last from sqlite_sequence where name = '${table}'`,
+  ]
+  for (const question of questions) {
+    try {
+      const { rows } = await client.execute(question)
+      if (rows.length > 0) return Number(rows[0]?.last ?? 0)
+    } catch {
+      // Asked another way.
     }
-    return { read, of: rows.length }
-  } catch {
-    return undefined
   }
+  return 0
+}
+
+/** How many rows of a table can be read, one by one: a page that is damaged takes only its own with it. */
+async function countReadable(client: Client, table: string): Promise<{ read: number; of: number }> {
+  const of = await lastRow(client, table)
+  let read = 0
+  for (let id = 1; id <= of; id++) {
+    try {
+      const { rows } = await client.execute({ sql: `select * from ${table} where rowid = ?`, args: [id] })
+      read += rows.length
+    } catch {
+      // Counted as one that cannot be read.
+    }
+  }
+  return { read, of }
 }
 
 /** Asks SQLite whether every page of the file is as it should be; what is wrong, or undefined where nothing is. */
@@ -49,7 +56,7 @@ export async function damageOf(client: Client): Promise<Damage | undefined> {
   const counts: string[] = []
   for (const [table, name] of Object.entries(TABLES)) {
     const count = await countReadable(client, table)
-    counts.push(count ? `${count.read} of ${count.of} ${name}` : `none of the ${name}`)
+    counts.push(`${count.read} of ${count.of} ${name}`)
   }
   return { says: says.slice(0, MOST_LINES), readable: counts.join(', ') }
 }

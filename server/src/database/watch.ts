@@ -3,6 +3,9 @@ import { stat } from 'node:fs/promises'
 /** The logbook's file is not where it was, or another lies in its place. */
 export class LogbookGone extends Error {}
 
+/** The logbook's file is damaged, and is not written into. */
+export class LogbookDamaged extends Error {}
+
 const inodeOf = async (path: string): Promise<number | undefined> => {
   try {
     return (await stat(path)).ino

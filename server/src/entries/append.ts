@@ -38,11 +38,13 @@ async function standingOf(tx: Writer, ids: readonly string[]): Promise<Map<strin
 
 const namedBy = (entry: Entry) => [entry.id, entry.setup, ...(entry.kind === 'struck' ? [entry.target] : [])]
 
-const ms = (time: string | undefined) => (time === undefined ? null : Date.parse(time))
+/** A time that a file says, in ms since 1970: never later than now, whatever the clock of the other PC says. */
+const upTo = (now: number, time: string | undefined) =>
+  time === undefined ? null : Math.min(now, Date.parse(time))
 
 const timesOf = ({ id, received, latest }: Entry, arrival: Arrival) =>
   arrival.by === 'file'
-    ? { received: ms(received), latest: ms(latest) }
+    ? { received: upTo(arrival.now, received), latest: upTo(arrival.now, latest) }
     : { received: arrival.now, latest: latestOf(arrival.now, arrival.held?.get(id) ?? 0) }
 
 /** When a setup was opened, from the entry that opened it as it stands in the log. */

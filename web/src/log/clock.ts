@@ -41,7 +41,7 @@ const ulid = monotonicFactory()
 export const newId = () => ulid(Math.max(0, now()))
 
 /** Which tablet this is: a name of its own, made when it first came here. */
-export function tabletId(): string {
+function tabletId(): string {
   const known = storage.get(TABLET_KEY)
   if (known && /^[0-9A-Z]{26}$/.test(known)) return known
   const made = randomId()

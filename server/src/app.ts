@@ -7,6 +7,7 @@ import { entryRoutes } from './entries/routes.ts'
 import { entryStore } from './entries/store.ts'
 import { guard } from './guard.ts'
 import { importRoutes } from './imports/routes.ts'
+import { keepLimits, type Limits, serverOptions, USUAL_LIMITS } from './limits.ts'
 import { pages } from './pages.ts'
 import { positionRoutes } from './positions/routes.ts'
 import { practiceRoutes } from './practice/routes.ts'
@@ -27,6 +28,7 @@ export interface AppOptions {
   agents?: ReadonlySet<string>
   /** The time, in ms since 1970. */
   clock: () => number
+  limits?: Limits
 }
 
 const CONTENT_SECURITY_POLICY = {
@@ -79,8 +81,9 @@ export async function buildApp({
   page,
   clock,
   agents = new Set(),
+  limits = USUAL_LIMITS,
 }: AppOptions): Promise<FastifyInstance> {
-  const app = Fastify({ bodyLimit: 4 * 1024 * 1024, forceCloseConnections: true })
+  const app = Fastify({ bodyLimit: 4 * 1024 * 1024, ...serverOptions(limits) })
   app.setErrorHandler((error, _request, reply) => {
     const problem = asProblem(error)
     return reply.code(problem.status).send(problem.body())
@@ -91,6 +94,7 @@ export async function buildApp({
     referrerPolicy: { policy: 'no-referrer' },
   })
   guard(app, hosts)
+  await keepLimits(app, limits)
   const reference = referenceStore(database.db)
   const entries = entryStore(database.db, { damaged: database.damage !== undefined })
   const time = serverTime(clock, database.damage ? 0 : await entries.lastReceived())

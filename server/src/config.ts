@@ -1,5 +1,6 @@
 import { resolve } from 'node:path'
 import { z } from 'zod'
+import { USUAL_LIMITS } from './limits.ts'
 import { StartProblem } from './problem.ts'
 
 const DEFAULT_FILE = 'data/dogleg.sqlite'
@@ -14,6 +15,11 @@ const settings = z.object({
   DOGLEG_NEW: z
     .enum(['demo', 'empty', ''], 'DOGLEG_NEW is demo or empty: what a logbook that is begun holds.')
     .optional(),
+  DOGLEG_MOST_A_MINUTE: z.coerce
+    .number('DOGLEG_MOST_A_MINUTE is a number.')
+    .int()
+    .min(60, 'DOGLEG_MOST_A_MINUTE is 60 or more: a page that is open asks so often.')
+    .default(USUAL_LIMITS.aMinute),
   DOGLEG_NOW: z.iso.datetime('DOGLEG_NOW is a time such as 2026-01-31T09:30:00Z.').optional(),
 })
 
@@ -28,6 +34,8 @@ export interface Config {
   file: string
   /** What a logbook that is not there yet is begun with; undefined where one is expected to be there. */
   begins: 'demo' | 'empty' | undefined
+  /** Questions that one address may ask in a minute. */
+  mostAMinute: number
   /** The time that the demo's history is reckoned back from, in ms since 1970. */
   demoNow: number
 }
@@ -48,6 +56,7 @@ export function readConfig(environment: NodeJS.ProcessEnv, now: number): Config 
     file: resolve(DOGLEG_DATA ?? DEFAULT_FILE),
     // A name that was typed may be mistyped: only the usual place is begun without being told to.
     begins: DOGLEG_NEW || (DOGLEG_DATA === undefined ? 'demo' : undefined),
+    mostAMinute: read.data.DOGLEG_MOST_A_MINUTE,
     demoNow: DOGLEG_NOW ? Date.parse(DOGLEG_NOW) : now,
   }
 }

@@ -8,8 +8,6 @@ import {
   writeFileSync,
 } from 'node:fs'
 import { join } from 'node:path'
-import { pathToFileURL } from 'node:url'
-import { createClient } from '@libsql/client/sqlite3'
 import { describe, expect, it } from 'vitest'
 import { noteEntry, openedEntry } from './testing/entries.ts'
 import { newFolder, refusedStart } from './testing/process.ts'
@@ -243,56 +241,6 @@ describe('a logbook with a page that was overwritten', () => {
       expect(cut.entries.length).toBeLessThan(401)
       await stop(damaged)
       expect(readFileSync(file).equals(bytes)).toBe(true)
-    },
-    LONG,
-  )
-})
-
-describe('rows that cannot be read', () => {
-  const broken = [
-    ['no JSON', '{"id":'],
-    ['an entry without its fields', '{"id":"01M8JSHE3K9HABF3T635A5XCKS","kind":"pickup"}'],
-    [
-      'a kind that there is not',
-      '{"id":"01M8JSHE3K9HABF3T635A5XCKS","setup":"01M8JSHE3K9HABF3T635A5XCKS","at":"2026-11-24T08:00:00.000Z","by":"RT","kind":"moved"}',
-    ],
-    ['nothing', ''],
-  ] as const
-  it.each(broken)(
-    'take nothing with them: %s',
-    async (_what, body) => {
-      const { file, server, opened } = await shop(3)
-      const other = openedEntry()
-      expect((await post(server.address, [other])).status).toBe(201)
-      await stop(server)
-      const client = createClient({ url: pathToFileURL(file).href })
-      await client.execute({
-        sql: 'insert into entries (id, setup, body) values (?, ?, ?)',
-        args: ['bad', opened.id, body],
-      })
-      await client.execute({ sql: "update reference set body = ? where noun = 'vises'", args: ['{"id":'] })
-      await client.execute({
-        sql: 'insert into practice (id, by, body) values (?, ?, ?)',
-        args: ['bad', 'RT', body],
-      })
-      client.close()
-      const again = await start(file)
-      const { board } = await ask<Board>(again.address, '/api/setups')
-      expect(board.unreadable).toEqual([{ id: opened.id, says: expect.stringMatching(/cannot be read/) }])
-      const shown = board.machines.flatMap(({ setups }) => setups.map(({ id }) => id))
-      expect(shown).toContain(other.id)
-      expect(shown).not.toContain(opened.id)
-      const log = await ask<{ entries: unknown[]; damaged: { raw: string }[] }>(
-        again.address,
-        `/api/setups/${opened.id}/entries`,
-      )
-      expect(log.entries).toHaveLength(4)
-      expect(log.damaged).toMatchObject([{ raw: body }])
-      for (const path of ['/api/machines/mill-1/entries', '/api/numbers', '/api/practice', '/api/vises'])
-        expect((await fetch(again.address + path)).status).toBe(200)
-      const vises = await ask<{ vises: unknown[]; damaged: unknown[] }>(again.address, '/api/vises')
-      expect([vises.vises.length, vises.damaged.length]).toEqual([0, expect.any(Number)])
-      expect(vises.damaged).not.toEqual([])
     },
     LONG,
   )

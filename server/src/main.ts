@@ -5,12 +5,16 @@ import { serve } from './serve.ts'
 async function start() {
   const config = readConfig(process.env, Date.now())
   const { address, filled, alarm, stop } = await serve(config)
+  let ending = false
   const end = async () => {
+    // Asked again, it does not wait for what is under way.
+    if (ending) process.exit(1)
+    ending = true
     await stop()
     process.exit(0)
   }
-  process.once('SIGINT', end)
-  process.once('SIGTERM', end)
+  process.on('SIGINT', end)
+  process.on('SIGTERM', end)
   if (filled)
     console.log(`A new logbook was begun, ${config.file}: it holds a made-up shop to look round in.`)
   if (alarm) console.log(`${config.file}: ${alarm}`)

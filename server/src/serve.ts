@@ -3,6 +3,7 @@ import { buildApp } from './app.ts'
 import type { Config } from './config.ts'
 import { openDatabase } from './database/open.ts'
 import { builtDemo, fillDemo, fillLibrary } from './demo.ts'
+import { endServer, USUAL_LIMITS } from './limits.ts'
 import { StartProblem } from './problem.ts'
 
 export { readConfig } from './config.ts'
@@ -33,12 +34,14 @@ export async function serve(config: Config): Promise<Serving> {
   const filled =
     config.begins === 'demo' && (await fillDemo(database, config.demoNow, builtDemo(beside('demo.json'))))
   await fillLibrary(database)
+  const limits = { ...USUAL_LIMITS, aMinute: config.mostAMinute }
   const app = await buildApp({
     database,
     hosts: config.hosts,
     agents: config.agents,
     page: beside('../../web/dist'),
     clock: Date.now,
+    limits,
   })
   const address = await app
     .listen({ port: config.port, host: config.host })
@@ -50,7 +53,7 @@ export async function serve(config: Config): Promise<Serving> {
       )
     })
   const stop = async () => {
-    await app.close()
+    await endServer(app, limits)
     await database.close()
   }
   return { address, filled, alarm: await database.alarm(), stop }

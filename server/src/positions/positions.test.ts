@@ -43,6 +43,24 @@ describe('the documents of an agent', () => {
     expect(readCurrent(current({ available: 'UNAVAILABLE' }), vmc).available).toBe(false)
   })
 
+  it.each(['Infinity', '-INF', 'NaN', '1e300', '1E7', '0x10', '0b1', '1,5', '', '--1', '12 mm'])(
+    'give no position for what no axis can stand at: %s',
+    (x) => {
+      const vmc = chooseDevice(readDevices(PROBE), 'VMC')
+      expect(readCurrent(current({ x }), vmc).positions.get('xm')?.value).toBeNull()
+    },
+  )
+
+  it.each([
+    ['-254.127', -254.127],
+    ['+12', 12],
+    ['.5', 0.5],
+    ['1.5E2', 150],
+  ])('give the number that is one: %s', (x, value) => {
+    const vmc = chooseDevice(readDevices(PROBE), 'VMC')
+    expect(readCurrent(current({ x }), vmc).positions.get('xm')?.value).toBe(value)
+  })
+
   it('are refused with a sentence where they are anything else', () => {
     const vmc = chooseDevice(readDevices(PROBE), 'u-1')
     for (const text of [

@@ -119,6 +119,17 @@ export function readDevices(document: string): AgentDevice[] {
   })
 }
 
+/** A decimal number as XML Schema has them, without words like INF. */
+const DECIMAL = /^[-+]?(\d+(\.\d*)?|\.\d+)([eE][-+]?\d{1,2})?$/
+/** No machine is longer, in mm or inch: a kilometre. */
+const FURTHEST = 1e6
+
+/** The position that an agent's text says; null where it says none, or one that no machine can have. */
+function positionIn(text: string): number | null {
+  const value = DECIMAL.test(text) ? Number(text) : Number.NaN
+  return Math.abs(value) <= FURTHEST ? value : null
+}
+
 /** What a `/current` document says of one machine. Positions by the id of their data item. Throws a Problem on anything else. */
 export function readCurrent(document: string, device: AgentDevice): AgentNow {
   const root = parsed(document, 'MTConnectStreams')
@@ -131,9 +142,8 @@ export function readCurrent(document: string, device: AgentDevice): AgentNow {
     const value = text(node, '#text').trim()
     if (name === 'Availability') available = value !== 'UNAVAILABLE'
     if (name !== 'Position') continue
-    const number = Number(value)
     positions.set(text(node, 'dataItemId'), {
-      value: value === '' || Number.isNaN(number) ? null : number,
+      value: positionIn(value),
       since: text(node, 'timestamp'),
     })
   }

@@ -16,8 +16,10 @@ import { Problem } from '../problem.ts'
 import type { ReferenceStore } from '../reference/store.ts'
 import { type Observation, observe } from './observations.ts'
 
-/** Simulated machines that are on at once; the one that nobody touched longest is switched off. */
+/** Simulated machines that are on at once. */
 const MOST = 60
+/** One that nobody looked at for so long gives its place to another, in ms: an open page looks every few seconds. */
+const IDLE_MS = 10 * 60_000
 /** What a machine keeps of what it observed. */
 export const BUFFER = 4096
 
@@ -130,7 +132,13 @@ export function simulatedMachines(reference: ReferenceStore, clock: () => number
     }
     if (sessions.size >= MOST && !sessions.has(id)) {
       const idle = [...sessions.values()].sort((a, b) => a.touchedAt - b.touchedAt)[0]
-      if (idle) sessions.delete(idle.id)
+      if (!idle || now - idle.touchedAt < IDLE_MS)
+        throw new Problem(
+          503,
+          'all-taken',
+          `${MOST} simulated machines are on, and each is being worked at. Switch on when one is free: ten minutes after its page was closed.`,
+        )
+      sessions.delete(idle.id)
     }
     sessions.set(id, session)
     note(session)

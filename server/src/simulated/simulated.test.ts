@@ -5,6 +5,7 @@ import { convertLength } from '@dogleg/core/quantity'
 import { ulid } from 'ulid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { validateXML } from 'xmllint-wasm'
+import type { ProblemBody } from '../problem.ts'
 import { type DemoApp, demoApp } from '../testing/app.ts'
 
 let demo: DemoApp
@@ -201,13 +202,22 @@ describe('a simulated machine on the server', () => {
       )
   })
 
-  it('switches off the one that nobody touched longest when there are too many', async () => {
+  it('puts out none that is worked at for another; one that nobody looks at gives its place', async () => {
+    const many = (n: number) =>
+      demo.ask('PUT', `/api/simulated/many-${n}`, { machine: 'mill-1', seed: n + 1 })
+    const on: number[] = []
     for (let n = 0; n < 61; n++) {
       demo.pass(1)
-      await demo.ask('PUT', `/api/simulated/many-${n}`, { machine: 'mill-1', seed: n + 1 })
+      if ((await many(n)).status === 200) on.push(n)
     }
-    expect((await demo.ask('GET', '/api/simulated/many-60')).status).toBe(200)
-    expect((await demo.ask('GET', '/api/simulated/mill-1')).status).toBe(404)
+    const refused = await many(61)
+    expect([refused.status, (refused.body as ProblemBody).error.code]).toEqual([503, 'all-taken'])
+    for (const n of on) expect((await demo.ask('GET', `/api/simulated/many-${n}`)).status).toBe(200)
+    demo.pass(11 * 60)
+    for (const n of on.slice(1)) await demo.ask('GET', `/api/simulated/many-${n}`)
+    expect((await many(61)).status).toBe(200)
+    // Those that were worked at are on; of the others one made room.
+    for (const n of on.slice(1)) expect((await demo.ask('GET', `/api/simulated/many-${n}`)).status).toBe(200)
   })
 })
 

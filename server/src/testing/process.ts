@@ -26,7 +26,14 @@ export interface StartOptions {
 
 function run(file: string, { port = '0', settings, ...options }: StartOptions) {
   const child = spawn(process.execPath, [main], {
-    env: { ...process.env, DOGLEG_DATA: file, DOGLEG_NEW: 'demo', DOGLEG_PORT: port, ...settings },
+    env: {
+      ...process.env,
+      DOGLEG_DATA: file,
+      DOGLEG_NEW: 'demo',
+      DOGLEG_MOST_A_MINUTE: '1000000',
+      DOGLEG_PORT: port,
+      ...settings,
+    },
     stdio: ['ignore', 'pipe', 'pipe'],
     ...options,
   })

@@ -16,6 +16,8 @@ export default defineConfig({
         serve: source('serve.ts'),
         'make-demo': source('make-demo.ts'),
         'backup-command': source('backup-command.ts'),
+        'program-jobs': source('threads/program-jobs.ts'),
+        'record-jobs': source('threads/record-jobs.ts'),
       },
       // All lie in one folder: what they share finds the migrations beside that, as its source does.
       output: { chunkFileNames: '[name]-[hash].js' },
@@ -24,5 +26,5 @@ export default defineConfig({
     target: 'node20',
     emptyOutDir: true,
   },
-  ssr: { noExternal: true, external: ['libsql'] },
+  ssr: { noExternal: true, external: ['libsql', 'piscina'] },
 })

@@ -1,5 +1,5 @@
 import helmet from '@fastify/helmet'
-import Fastify, { type FastifyError, type FastifyInstance } from 'fastify'
+import Fastify, { type FastifyError, type FastifyInstance, type FastifyReply } from 'fastify'
 import { isDamage, isUnwritable } from './database/errors.ts'
 import { type Database, NOT_KEPT } from './database/open.ts'
 import { LogbookDamaged, LogbookGone } from './database/watch.ts'
@@ -17,6 +17,7 @@ import { NOUNS, referenceStore } from './reference/store.ts'
 import { serverTime } from './server-time.ts'
 import { simulatedRoutes } from './simulated/routes.ts'
 import { simulatedMachines } from './simulated/sessions.ts'
+import { startThreads, type ThreadLimits, USUAL_THREADS } from './threads/threads.ts'
 
 export interface AppOptions {
   database: Database
@@ -29,6 +30,7 @@ export interface AppOptions {
   /** The time, in ms since 1970. */
   clock: () => number
   limits?: Limits
+  threadLimits?: ThreadLimits
 }
 
 const CONTENT_SECURITY_POLICY = {
@@ -82,8 +84,16 @@ export async function buildApp({
   clock,
   agents = new Set(),
   limits = USUAL_LIMITS,
+  threadLimits = USUAL_THREADS,
 }: AppOptions): Promise<FastifyInstance> {
-  const app = Fastify({ bodyLimit: 4 * 1024 * 1024, ...serverOptions(limits) })
+  const app = Fastify({
+    bodyLimit: 4 * 1024 * 1024,
+    ...serverOptions(limits),
+    frameworkErrors: (error, _request, reply: FastifyReply) => {
+      const problem = asProblem(error)
+      reply.code(problem.status).send(problem.body())
+    },
+  })
   app.setErrorHandler((error, _request, reply) => {
     const problem = asProblem(error)
     return reply.code(problem.status).send(problem.body())
@@ -95,17 +105,22 @@ export async function buildApp({
   })
   guard(app, hosts)
   await keepLimits(app, limits)
+  const threads = startThreads(threadLimits)
+  app.addHook('onClose', () => threads.close())
   const reference = referenceStore(database.db)
   const entries = entryStore(database.db, { damaged: database.damage !== undefined })
   const time = serverTime(clock, database.damage ? 0 : await entries.lastReceived())
-  entryRoutes(app, database, entries, reference, time)
-  importRoutes(app, database, time)
+  const of = { file: database.file, damaged: database.damage !== undefined }
+  // Where it fails, the first question says so.
+  threads.record('ready', { of }).catch(() => undefined)
+  entryRoutes(app, database, entries, threads, of, time)
+  await importRoutes(app, database, threads, of, time)
   for (const noun of NOUNS) referenceRoutes(app, noun, database, reference)
   referenceStampRoute(app, reference)
-  const simulated = simulatedMachines(reference, clock)
+  const simulated = simulatedMachines(reference, threads, clock)
   simulatedRoutes(app, simulated, clock)
   positionRoutes(app, reference, simulated, agents, clock)
-  practiceRoutes(app, database, simulated, clock)
+  practiceRoutes(app, database, simulated, threads, clock)
   await pages(app, page)
   return app
 }

@@ -59,6 +59,7 @@ describe('a logbook whose file goes away while the server runs', () => {
     'acknowledges nothing once it %s, and says so to everybody',
     async (_how, happens) => {
       const { file, server, opened } = await shop()
+      await ask(server.address, '/api/setups')
       happens(file)
       for (let n = 0; n < 20; n++) {
         const { status, code, says } = await refusalOf(await post(server.address, [noteEntry(opened.id)]))

@@ -12,6 +12,8 @@ import { asItReallyGoes, commanded, frameOf, metByProbing, trueBodies } from './
 
 /** A program that runs longer is not taken: others work at this server meanwhile. */
 const MOST_BLOCKS = 60_000
+/** Its rows and expressions: some 100,000 rows. In the units of the reader. */
+const MOST_WORK = 2_500_000
 
 /** Axes that leave the travel in a row, or whose machine position nobody can tell. */
 function leavesTravel(bench: Bench, motion: Motion, row: number): string | undefined {
@@ -99,6 +101,7 @@ export function planRun(bench: Bench, text: string): RunPlan {
   ])
   const options: ReadOptions = {
     mostBlocks: MOST_BLOCKS,
+    mostWork: MOST_WORK,
     profile,
     machine,
     unit,

@@ -140,8 +140,8 @@ export function layText(text: string): Laid {
   return {
     letters: letters.map((letter) => ({ ...letter, at: letter.at - before })),
     width: last.at + reach(last.glyph)[1] - before,
-    low: Math.min(0, ...ys),
-    high: Math.max(1, ...ys),
+    low: ys.reduce((low, y) => Math.min(low, y), 0),
+    high: ys.reduce((high, y) => Math.max(high, y), 1),
   }
 }
 

@@ -4,6 +4,7 @@ import { FLAG, type ModalState, MotionBuilder, type Turning } from './motion.ts'
 import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
 import { Scanner } from './scan.ts'
+import { Work } from './work.ts'
 
 export const RADIAN = Math.PI / 180
 
@@ -40,6 +41,7 @@ export class ControlState {
   readonly scan: Scanner
   readonly out: MotionBuilder
   readonly say = new Diagnoser()
+  readonly work: Work
   readonly options: ReadOptions
   readonly lathe: boolean
   readonly unit: LengthUnit
@@ -139,7 +141,8 @@ export class ControlState {
     this.unit = unit
     this.lathe = machine.kind === 'lathe'
     this.scan = new Scanner(text)
-    this.out = new MotionBuilder(Math.min(text.length / 16, 4_000_000))
+    this.work = new Work(text, options.mostWork)
+    this.out = new MotionBuilder(Math.min(text.length / 16, 4_000_000), this.work)
     this.inch = unit === 'inch'
     this.serial = options.serial ?? 0
     this.common = new Map(options.variables)

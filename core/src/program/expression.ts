@@ -109,6 +109,8 @@ export function evaluate(source: string, at: number, variables: Variables): Eval
   }
   const word = () => {
     blank()
+    const first = source.charCodeAt(i) | 32
+    if (first < 97 || first > 122) return ''
     return /^[A-Za-z]+/.exec(source.slice(i, i + 6))?.[0].toUpperCase() ?? ''
   }
   const operator = (among: readonly string[]): string | undefined => {

@@ -121,8 +121,8 @@ function jump(run: Run, index: TextIndex, number: number): Flow {
 /** The line after the END that belongs to a DO. */
 function afterEnd(run: Run, index: TextIndex, number: number): Flow {
   const ends = new RegExp(`^[\\s/]*(?:N\\s*\\d+\\s*)?END\\s*${number}\\b`, 'i')
-  for (let line = run.lineIndex + 1; index.startOf(line) !== undefined; line++)
-    if (ends.test(index.lineText(line))) return line + 1
+  const end = index.firstAfter(run.lineIndex, `END${number}`, ends)
+  if (end !== undefined) return end + 1
   run.wrong('end-missing', 'stop', `WHILE … DO${number} has no END${number}.`, {
     does: 'The control stops with an alarm.',
   })

@@ -1,3 +1,5 @@
+import type { Work } from './work.ts'
+
 /** What one row of the motion stream is. */
 export const ROW = {
   /** As the machine makes it: dogleg or straight. */
@@ -157,7 +159,11 @@ export class MotionBuilder {
   blockRow: Uint32Array
   blockDepth: Uint8Array
 
-  constructor(expected: number) {
+  /** What rows are counted against, where they are. */
+  private readonly work: Work | undefined
+
+  constructor(expected: number, work?: Work) {
+    this.work = work
     const capacity = Math.max(64, Math.ceil(expected))
     this.capacity = capacity
     this.kind = new Uint8Array(capacity)
@@ -203,6 +209,7 @@ export class MotionBuilder {
     rotary = 0,
     seconds = 0,
   ): void {
+    this.work?.row()
     if (this.count === this.capacity) this.grow()
     const at = this.count++
     this.kind[at] = kind

@@ -46,6 +46,8 @@ export interface ReadOptions {
   serial?: number
   /** Blocks beyond this are taken for a loop without end. */
   mostBlocks?: number
+  /** Work that may be spent on loops, cycles and expressions, in the units of `work.ts`; MOST_WORK where it is not said. */
+  mostWork?: number
   /** Slashed lines are skipped, as with the switch on the panel. */
   skipOptional?: boolean
   /** Called now and then with the share read (0 to 1); reading stops when it gives false. */

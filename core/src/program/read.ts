@@ -9,6 +9,7 @@ import type { ReadOptions } from './read-options.ts'
 import { Run } from './run.ts'
 import { bit, place } from './scan.ts'
 import { TextIndex } from './text-index.ts'
+import { BLOCK_WORK, EXPRESSION_WORK, OutOfWork } from './work.ts'
 
 /** A program as it was read: what it does, and what is wrong with it. */
 export interface Program {
@@ -126,11 +127,14 @@ function strange(text: string): Diagnostic | undefined {
  * and calls are bounded, and `onProgress` can stop it.
  */
 export function read(input: string, options: ReadOptions, listen?: (block: Block) => void): Program {
-  const text = input.includes('\r') && /\r(?!\n)/.test(input) ? input.replace(/\r\n?/g, '\n') : input
+  const text =
+    input.includes('\r') && /\r(?!\n)/.test(input)
+      ? input.replaceAll('\r\n', '\n').replaceAll('\r', '\n')
+      : input
   const run = new Run(text, options)
   run.listened = listen !== undefined
   run.changed()
-  const index = new TextIndex(text)
+  const index = new TextIndex(text, run.work)
   const codes = codesOf(options)
   const { scan, out } = run
   const reads = options.profile.reading.noPoint
@@ -147,58 +151,67 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
   let unread = 0
   const most = options.mostBlocks ?? Number.POSITIVE_INFINITY
 
-  while (at < end && !run.ended) {
-    if (++ran % PROGRESS_EVERY === 0 && options.onProgress && !options.onProgress(at / end)) {
-      cancelled = true
-      break
+  try {
+    while (at < end && !run.ended) {
+      if (++ran % PROGRESS_EVERY === 0 && options.onProgress && !options.onProgress(at / end)) {
+        cancelled = true
+        break
+      }
+      if (ran > most || backwards > SPARE_BLOCKS) {
+        run.wrong(
+          'no-end',
+          'stop',
+          `After ${ran.toLocaleString('en')} blocks the program has not come to its end.`,
+          {
+            does: 'The control goes on for ever.',
+          },
+        )
+        break
+      }
+      run.work.spend(BLOCK_WORK)
+      run.lineAt = at
+      const next = scan.line(at)
+      if (run.lineIndex >= furthest) {
+        furthest = run.lineIndex
+        unread = next
+      }
+      // A program number, a line number or a comment alone is no block that the control stops at.
+      const silent =
+        (scan.mask & SPOKEN) === 0 && scan.macroAt < 0 && scan.badAt < 0 && scan.openCommentAt < 0
+      if (silent) {
+        if ((scan.mask & bit('O')) !== 0 && endsBefore(run)) break
+        run.lineIndex++
+        at = next
+        continue
+      }
+      const simple =
+        scan.macroAt < 0 && scan.badAt < 0 && scan.openCommentAt < 0 && !scan.optional && !scan.hasExpression
+      if (simple && run.plain && run.gathers === null && quick(run, reads === 'whole' && run.saidPoint)) {
+        run.lineIndex++
+        at = next
+        continue
+      }
+      const looked = next - at
+      run.work.spend(scan.macroAt >= 0 || scan.hasExpression ? EXPRESSION_WORK * looked : looked)
+      out.block(run.lineIndex + 1, run.frames.length - 1)
+      const jumped = careful(run, index, codes, listen)
+      if (run.ended) break
+      if (jumped === undefined) {
+        run.lineIndex++
+        at = next
+      } else {
+        if (jumped <= run.lineIndex) backwards++
+        // Blocks of loops count one by one, those that are run through once do not.
+        if (backwards > 0) backwards++
+        run.lineIndex = jumped
+        const start = index.startOf(jumped)
+        if (start === undefined) break
+        at = start
+      }
     }
-    if (ran > most || backwards > SPARE_BLOCKS) {
-      run.wrong(
-        'no-end',
-        'stop',
-        `After ${ran.toLocaleString('en')} blocks the program has not come to its end.`,
-        {
-          does: 'The control goes on for ever.',
-        },
-      )
-      break
-    }
-    run.lineAt = at
-    const next = scan.line(at)
-    if (run.lineIndex >= furthest) {
-      furthest = run.lineIndex
-      unread = next
-    }
-    // A program number, a line number or a comment alone is no block that the control stops at.
-    const silent = (scan.mask & SPOKEN) === 0 && scan.macroAt < 0 && scan.badAt < 0 && scan.openCommentAt < 0
-    if (silent) {
-      if ((scan.mask & bit('O')) !== 0 && endsBefore(run)) break
-      run.lineIndex++
-      at = next
-      continue
-    }
-    const simple =
-      scan.macroAt < 0 && scan.badAt < 0 && scan.openCommentAt < 0 && !scan.optional && !scan.hasExpression
-    if (simple && run.plain && run.gathers === null && quick(run, reads === 'whole' && run.saidPoint)) {
-      run.lineIndex++
-      at = next
-      continue
-    }
-    out.block(run.lineIndex + 1, run.frames.length - 1)
-    const jumped = careful(run, index, codes, listen)
-    if (run.ended) break
-    if (jumped === undefined) {
-      run.lineIndex++
-      at = next
-    } else {
-      if (jumped <= run.lineIndex) backwards++
-      // Blocks of loops count one by one, those that are run through once do not.
-      if (backwards > 0) backwards++
-      run.lineIndex = jumped
-      const start = index.startOf(jumped)
-      if (start === undefined) break
-      at = start
-    }
+  } catch (error) {
+    if (!(error instanceof OutOfWork)) throw error
+    tooMuch(run)
   }
   if (!cancelled) {
     finish(run, odd !== undefined)
@@ -217,6 +230,17 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
     printed: run.printed,
     ...(run.alarm ? { alarm: run.alarm } : {}),
   }
+}
+
+/** Says that reading was stopped here: what comes after was not looked at. */
+function tooMuch(run: Run): void {
+  run.wrong(
+    'too-much',
+    'stop',
+    `This is more work than was allowed (${Math.round(run.work.most / 1e6)} million steps): a loop that goes on, or pecks or passes that are too small. What comes after it was not read.`,
+    { does: 'The control would take very long, or for ever.' },
+  )
+  run.ended = true
 }
 
 /** A block that needs care; gives the line to go on with, where it is not the next. */

@@ -1,3 +1,5 @@
+import type { Work } from './work.ts'
+
 /** Finds lines of a program: where each begins, its N numbers, the programs (O numbers) in the text. Built as far as asked for. */
 export class TextIndex {
   private readonly text: string
@@ -6,7 +8,11 @@ export class TextIndex {
   private numbers: Map<number, number[]> | undefined
   private programs: { number: number; line: number }[] | undefined
 
-  constructor(text: string) {
+  private readonly work: Work | undefined
+  private readonly ends = new Map<string, number | undefined>()
+
+  constructor(text: string, work?: Work) {
+    this.work = work
     this.text = text
     this.starts = new Uint32Array(1024)
   }
@@ -41,6 +47,18 @@ export class TextIndex {
     return this.text.slice(start, newline < 0 ? undefined : newline)
   }
 
+  /** The first line after another that a pattern fits; looked for once. `name` says which pattern. */
+  firstAfter(line: number, name: string, pattern: RegExp): number | undefined {
+    const key = `${line}/${name}`
+    if (this.ends.has(key)) return this.ends.get(key)
+    let at = line + 1
+    while (this.startOf(at) !== undefined && !pattern.test(this.lineText(at))) at++
+    this.work?.lines(at - line)
+    const found = this.startOf(at) === undefined ? undefined : at
+    this.ends.set(key, found)
+    return found
+  }
+
   private scanNumbers(): Map<number, number[]> {
     const numbers = new Map<number, number[]>()
     const programs: { number: number; line: number }[] = []
@@ -69,6 +87,7 @@ export class TextIndex {
 
   /** The line of a program by its O number. */
   program(number: number): number | undefined {
+    this.work?.lines(this.allPrograms().length)
     return this.allPrograms().find((each) => each.number === number)?.line
   }
 
@@ -76,6 +95,7 @@ export class TextIndex {
   numbered(number: number, line: number): number | undefined {
     const lines = (this.numbers ?? this.scanNumbers()).get(number)
     if (!lines) return undefined
+    this.work?.lines(lines.length + this.allPrograms().length)
     let from = 0
     let to = Number.POSITIVE_INFINITY
     for (const { line: at } of this.allPrograms()) {

@@ -9,8 +9,9 @@ import { entryStore } from '../entries/store.ts'
 import { referenceStore } from '../reference/store.ts'
 import { noteEntry, openedEntry } from '../testing/entries.ts'
 import { newFolder } from '../testing/process.ts'
+import type { Reader } from './connect.ts'
 import { sqliteCode } from './errors.ts'
-import { type Database, openDatabase, type Reader } from './open.ts'
+import { type Database, openDatabase } from './open.ts'
 import { entries as table } from './schema.ts'
 
 const migrations = join(import.meta.dirname, '../../migrations')

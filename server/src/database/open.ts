@@ -1,34 +1,27 @@
 import { existsSync, mkdirSync, readFileSync, statSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import { pathToFileURL } from 'node:url'
-import { type Client, createClient, type ResultSet } from '@libsql/client/sqlite3'
+import type { Client } from '@libsql/client/sqlite3'
 import { migrate } from 'drizzle-orm/libsql/migrator'
-import { drizzle } from 'drizzle-orm/libsql/sqlite3'
-import type { BaseSQLiteDatabase } from 'drizzle-orm/sqlite-core'
 import { ulid } from 'ulid'
 import { StartProblem } from '../problem.ts'
+import { type Connection, connect, type Reader, type Writer } from './connect.ts'
 import { isDamage, isSqliteError, isUnwritable, rootMessage } from './errors.ts'
 import { inTurn } from './in-turn.ts'
 import { type Known, noteOf, readKnown, writeKnown } from './known.ts'
 import { holdAlone } from './lock.ts'
-import * as schema from './schema.ts'
 import { type Damage, damageOf } from './soundness.ts'
 import { LogbookDamaged, watchFile } from './watch.ts'
 
 /** Which logbook, and how far it goes. */
 type Place = Pick<Known, 'logbook' | 'seq'>
 
-type Queries = BaseSQLiteDatabase<'async', ResultSet, typeof schema>
-
-/** Where questions are asked: the file as it stands, or a transaction that is open. */
-export type Reader = Pick<Queries, 'select'>
-/** A transaction that is open for writing. */
-export type Writer = Pick<Queries, 'select' | 'insert'>
-
 export interface Database {
+  file: string
   db: Reader
   /** Does all of the work in one transaction or none of it; one such work at a time, in the order of asking. */
   write: <T>(work: (tx: Writer) => Promise<T>) => Promise<T>
+  /** Lets work write that has a connection of its own: nobody else does meanwhile. */
+  alone: <T>(work: () => Promise<T>) => Promise<T>
   /** True when the file cannot be written: it is shown, and every addition is refused with a sentence. */
   readOnly: boolean
   /** What is wrong with the file, where it is damaged; it is then shown as far as it can be read, and nothing is written. */
@@ -42,9 +35,6 @@ export interface Database {
   /** Puts all that was written into the one file, and lets go of it: then the file alone is the whole logbook. */
   close: () => Promise<void>
 }
-
-/** How long a connection waits for another process that writes. */
-const PATIENCE_MS = 5000
 
 function newestKnown(migrations: string): number {
   const journal = JSON.parse(readFileSync(join(migrations, 'meta', '_journal.json'), 'utf8')) as {
@@ -76,9 +66,9 @@ function makeFolder(file: string) {
   }
 }
 
-function openFile(file: string): Client {
+function openFile(file: string): Connection {
   try {
-    return createClient({ url: pathToFileURL(file).href, timeout: PATIENCE_MS })
+    return connect(file)
   } catch (error) {
     if (isDamage(error)) throw notALogbook(file)
     throw cannotOpen(file, error)
@@ -219,13 +209,13 @@ async function openLocked(
   { existed, known, now, unlock }: Locked,
 ): Promise<Database> {
   const leftOver = sizeOf(`${file}-wal`) > 0
-  const client = openFile(file)
-  const db = drizzle(client, { schema })
+  const { client, db, write } = openFile(file)
   const turn = inTurn()
   const database = async (readOnly: boolean, damage?: Damage): Promise<Database> => {
     const { logbook } = await placeIn(client).catch(() => ({ logbook: '' }))
     const stillThere = await watchFile(file)
     return {
+      file,
       db,
       logbook,
       made: !existed,
@@ -244,7 +234,15 @@ async function openLocked(
         turn(async () => {
           if (damage) throw new LogbookDamaged(saysDamage(damage))
           await stillThere()
-          const done = await db.transaction(work, { behavior: 'immediate' })
+          const done = await write(work)
+          await stillThere()
+          return done
+        }),
+      alone: (work) =>
+        turn(async () => {
+          if (damage) throw new LogbookDamaged(saysDamage(damage))
+          await stillThere()
+          const done = await work()
           await stillThere()
           return done
         }),

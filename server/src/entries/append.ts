@@ -1,7 +1,7 @@
 import { latestOf } from '@dogleg/core/log'
 import { type Entry, numbersGiven } from '@dogleg/core/setup'
 import { and, inArray, sql } from 'drizzle-orm'
-import type { Writer } from '../database/open.ts'
+import type { Writer } from '../database/connect.ts'
 import { entries as table } from '../database/schema.ts'
 import { Problem } from '../problem.ts'
 import { referenceStore } from '../reference/store.ts'

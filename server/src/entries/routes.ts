@@ -1,10 +1,10 @@
-import { entry, shopBoard } from '@dogleg/core/setup'
-import type { FastifyInstance } from 'fastify'
+import { entry } from '@dogleg/core/setup'
+import type { FastifyInstance, FastifyReply } from 'fastify'
 import { z } from 'zod'
 import type { Database } from '../database/open.ts'
 import { parse } from '../parse.ts'
-import { Problem } from '../problem.ts'
-import type { ReferenceStore } from '../reference/store.ts'
+import type { Logbook } from '../threads/record-jobs.ts'
+import type { Threads } from '../threads/threads.ts'
 import { appendEntries } from './append.ts'
 import type { EntryStore } from './store.ts'
 
@@ -27,52 +27,48 @@ const appending = z
   })
 const sinceQuery = z.object({ after: z.coerce.number().int().min(0).default(0) })
 
-/** Routes of the log: add entries, read one setup's, and list the setups that they make. */
+/**
+ * Routes of the log: add entries, read one setup's, and list the setups that they make. What is read is read in a thread of its own,
+ * so that a long log holds up nobody who enters something.
+ */
 export function entryRoutes(
   app: FastifyInstance,
   { write, logbook, alarm }: Database,
   store: EntryStore,
-  reference: ReferenceStore,
+  threads: Threads,
+  of: Logbook,
   clock: () => number,
 ) {
-  /** With every answer: the time, which logbook this is, and how far it goes. */
-  const told = async () => {
-    const { seq } = await store.last()
-    return { place: { logbook, seq }, time: new Date(clock()).toISOString() }
-  }
+  /** With every answer: which logbook this is, and the time. */
+  const told = () => ({ logbook, time: new Date(clock()).toISOString() })
+  const send = (reply: FastifyReply, text: Buffer) => reply.type('application/json; charset=utf-8').send(text)
 
   app.post('/api/entries', async (request, reply) => {
     const { entries, held } = parse(appending, request.body)
     const lain = new Map(entries.map(({ id }, n) => [id, held?.[n] ?? 0]))
     const done = await write((tx) => appendEntries(tx, entries, { by: 'tablet', now: clock(), held: lain }))
-    return reply.code(201).send({ ...done, ...(await told()) })
+    const { time } = told()
+    return reply.code(201).send({ ...done, place: { logbook, ...(await store.last()) }, time })
   })
 
-  app.get<{ Params: { id: string } }>('/api/setups/:id/entries', async (request) => {
+  app.get<{ Params: { id: string } }>('/api/setups/:id/entries', async (request, reply) => {
     const { after } = parse(sinceQuery, request.query)
-    const found = await store.since(request.params.id, after)
-    if (after === 0 && found.entries.length === 0 && found.damaged.length === 0)
-      throw new Problem(404, 'not-found', 'There is no setup with this address. Go back to the shop.')
-    return { ...found, ...(await told()) }
+    const setup = request.params.id
+    return send(reply, await threads.record('setupLog', { of, told: told(), setup, after }))
   })
 
-  app.get<{ Params: { id: string } }>('/api/machines/:id/entries', async (request) => {
+  app.get<{ Params: { id: string } }>('/api/machines/:id/entries', async (request, reply) => {
     const { after } = parse(sinceQuery, request.query)
-    return { ...(await store.ofMachine(request.params.id, after)), ...(await told()) }
+    const machine = request.params.id
+    return send(reply, await threads.record('machineLog', { of, told: told(), machine, after }))
   })
 
-  app.get('/api/numbers', async (request) => {
+  app.get('/api/numbers', async (request, reply) => {
     const { after } = parse(sinceQuery, request.query)
-    return { ...(await store.ofNumbers(after)), ...(await told()) }
+    return send(reply, await threads.record('numbersLog', { of, told: told(), after }))
   })
 
-  app.get('/api/setups', async () => {
-    const says = await alarm()
-    const { logs, damaged } = await store.bySetup()
-    return {
-      board: shopBoard(logs, await reference.current(), clock(), damaged),
-      ...(says === undefined ? {} : { alarm: says }),
-      ...(await told()),
-    }
-  })
+  app.get('/api/setups', async (_request, reply) =>
+    send(reply, await threads.record('board', { of, told: told(), alarm: await alarm() })),
+  )
 }

@@ -1,7 +1,7 @@
 import type { Entry } from '@dogleg/core/setup'
 import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
+import type { Reader } from '../database/connect.ts'
 import { isDamage } from '../database/errors.ts'
-import type { Reader } from '../database/open.ts'
 import { entries as table } from '../database/schema.ts'
 import { type DamagedRow, type LogRow, type RowReader, rowReader } from './rows.ts'
 

@@ -62,8 +62,8 @@ export function positionRoutes(
 ) {
   const known = new Map<string, Known>()
 
-  function fromSimulated(id: string): PositionsRead {
-    const session = simulated.wanted(id)
+  async function fromSimulated(id: string): Promise<PositionsRead> {
+    const session = await simulated.wanted(id)
     const machine = machineOf(session)
     // By the documents that it publishes, as from any other machine.
     const device = chooseDevice(readDevices(devicesDocument(session, clock())), '')

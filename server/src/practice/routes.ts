@@ -2,7 +2,6 @@ import {
   type Answers,
   answerProblems,
   exerciseOf,
-  goodHandAt,
   type PracticeResult,
   practiceResult,
 } from '@dogleg/core/bench'
@@ -17,6 +16,7 @@ import { practice as table } from '../database/schema.ts'
 import { parse } from '../parse.ts'
 import { Problem } from '../problem.ts'
 import type { SimulatedMachines } from '../simulated/sessions.ts'
+import { type Threads, TooLong } from '../threads/threads.ts'
 
 const answers = z.record(z.string().max(40), z.string().max(200))
 const answered = z.object({
@@ -51,6 +51,7 @@ export function practiceRoutes(
   app: FastifyInstance,
   { db, write }: Database,
   simulated: SimulatedMachines,
+  threads: Threads,
   clock: () => number,
 ) {
   const keep = async (result: PracticeResult): Promise<boolean> => {
@@ -77,7 +78,7 @@ export function practiceRoutes(
     const asked = parse(answered, request.body)
     const exercise = exerciseOf(asked.exercise)
     if (!exercise) throw new Problem(404, 'not-found', `There is no exercise "${asked.exercise}".`)
-    const session = asked.machine === null ? undefined : simulated.wanted(asked.machine)
+    const session = asked.machine === null ? undefined : await simulated.wanted(asked.machine)
     if (
       (exercise.machine === null) !== (session === undefined) ||
       (session && session.exercise !== exercise.id)
@@ -92,8 +93,12 @@ export function practiceRoutes(
     const problems = answerProblems(exercise.task(seed, unit), unit, given)
     const [first] = Object.values(problems)
     if (first) throw new Problem(422, 'not-valid', first.says, problems)
-    const { good, figures, remarks } = exercise.judge(session?.bench ?? null, seed, unit, given)
-    const hand = goodHandAt(exercise, seed, unit)
+    const judged = await threads
+      .judge({ exercise: exercise.id, bench: session?.bench ?? null, seed, unit, answers: given })
+      .catch((error: unknown) => {
+        if (!(error instanceof TooLong)) throw error
+        throw new Problem(503, 'too-long', 'It took too long to judge this answer. Try again in a moment.')
+      })
     const result: PracticeResult = {
       id: asked.id,
       exercise: exercise.id,
@@ -102,11 +107,8 @@ export function practiceRoutes(
       unit,
       seed,
       seconds: session ? (clock() - session.startedAt) / 1000 : asked.seconds,
-      good,
-      figures,
-      remarks,
+      ...judged,
       hints: asked.hints,
-      goodHand: { errors: hand.judged.figures.map(({ error }) => error), seconds: hand.seconds },
     }
     return { result, kept: await keep(result) }
   })

@@ -4,7 +4,7 @@ import { collet, vise } from '@dogleg/core/hold'
 import { machine, toolShape } from '@dogleg/core/machine'
 import type { Reference } from '@dogleg/core/setup'
 import { and, desc, eq, sql } from 'drizzle-orm'
-import type { Reader, Writer } from '../database/open.ts'
+import type { Reader, Writer } from '../database/connect.ts'
 import { reference as table } from '../database/schema.ts'
 import { Problem } from '../problem.ts'
 

@@ -33,19 +33,21 @@ export function simulatedRoutes(app: FastifyInstance, machines: SimulatedMachine
     return seenOf(session)
   })
 
-  app.get<One>('/api/simulated/:id', async ({ params }) => seenOf(machines.wanted(params.id)))
+  app.get<One>('/api/simulated/:id', async ({ params }) => seenOf(await machines.wanted(params.id)))
 
   app.post<One>('/api/simulated/:id/actions', async ({ params, body }) => {
     const asked = parse(actions, body)
-    return seenOf(machines.carryOut(machines.wanted(params.id), asked.actions))
+    return seenOf(await machines.carryOut(params.id, asked.actions))
   })
 
   /** The text of the program that is loaded; empty where none is. */
   app.get<One>('/api/simulated/:id/program', async ({ params }) => ({
-    text: machines.wanted(params.id).bench.plan?.text ?? '',
+    text: (await machines.wanted(params.id)).bench.plan?.text ?? '',
   }))
 
-  app.get<One>('/api/simulated/:id/hidden', async ({ params }) => hiddenOf(machines.wanted(params.id).bench))
+  app.get<One>('/api/simulated/:id/hidden', async ({ params }) =>
+    hiddenOf((await machines.wanted(params.id)).bench),
+  )
 
   const xml = (reply: FastifyReply, text: string, status = 200) =>
     reply.code(status).type('text/xml; charset=utf-8').header('cache-control', 'no-store').send(text)
@@ -54,18 +56,18 @@ export function simulatedRoutes(app: FastifyInstance, machines: SimulatedMachine
   const OFF = 'No such machine is switched on.'
 
   app.get<One>('/simulated/:id/probe', async ({ params }, reply) => {
-    const session = machines.find(params.id)
+    const session = await machines.find(params.id)
     return session ? xml(reply, devicesDocument(session, clock())) : refuse(reply, 404, 'NO_DEVICE', OFF)
   })
 
   app.get<One>('/simulated/:id/current', async ({ params }, reply) => {
-    const session = machines.find(params.id)
+    const session = await machines.find(params.id)
     return session ? xml(reply, currentDocument(session, clock())) : refuse(reply, 404, 'NO_DEVICE', OFF)
   })
 
   type Sample = One & { Querystring: { from?: string; count?: string; interval?: string } }
   app.get<Sample>('/simulated/:id/sample', async ({ params, query }, reply) => {
-    const session = machines.find(params.id)
+    const session = await machines.find(params.id)
     if (!session) return refuse(reply, 404, 'NO_DEVICE', OFF)
     if (query.interval !== undefined)
       return refuse(

@@ -1,7 +1,5 @@
 import { randomInt } from 'node:crypto'
 import {
-  act,
-  advance,
   type Bench,
   type BenchAction,
   exerciseOf,
@@ -12,8 +10,11 @@ import {
 } from '@dogleg/core/bench'
 import type { Machine } from '@dogleg/core/machine'
 import type { LengthUnit } from '@dogleg/core/quantity'
+import { inTurn } from '../database/in-turn.ts'
 import { Problem } from '../problem.ts'
 import type { ReferenceStore } from '../reference/store.ts'
+import { simulate } from '../threads/program-jobs.ts'
+import { type Threads, TooLong } from '../threads/threads.ts'
 import { type Observation, observe } from './observations.ts'
 
 /** Simulated machines that are on at once. */
@@ -41,12 +42,16 @@ export interface Session {
   newest: Map<string, Observation>
   /** The number of the next observation. */
   next: number
+  turn: ReturnType<typeof inTurn>
 }
 
 /** What a session begins with. */
 export type Begins =
   | { machine: string; seed: number | undefined }
   | { exercise: string; unit: LengthUnit; seed: number | undefined }
+
+/** What works out a program. */
+const RUNS: ReadonlySet<BenchAction['do']> = new Set(['load', 'start'])
 
 /** A number that a piece can be asked for by again. */
 const SEEDS = 1_000_000
@@ -69,11 +74,11 @@ function benchOfExercise(id: string, unit: LengthUnit, seed: number): Bench {
 }
 
 /** The simulated machines of this server. They live in its memory: a restart switches them off. */
-export function simulatedMachines(reference: ReferenceStore, clock: () => number) {
+export function simulatedMachines(reference: ReferenceStore, threads: Threads, clock: () => number) {
   const sessions = new Map<string, Session>()
 
-  const note = (session: Session) => {
-    for (const { id, value } of observe(session.bench)) {
+  const noteSeen = (session: Session, seen: readonly { id: string; value: string }[]) => {
+    for (const { id, value } of seen) {
       if (session.newest.get(id)?.value === value) continue
       const observation = { id, value, at: clock(), sequence: session.next++ }
       session.newest.set(id, observation)
@@ -83,23 +88,42 @@ export function simulatedMachines(reference: ReferenceStore, clock: () => number
       session.observations.splice(0, session.observations.length - BUFFER)
   }
 
-  /** Lets time pass for a program that runs. */
-  const upToNow = (session: Session): Session => {
+  /** Lets time pass and does something, in a thread where a program is to be worked out. */
+  const work = async (session: Session, actions: readonly BenchAction[]): Promise<Session> => {
     const now = clock()
-    session.bench = advance(session.bench, Math.max(0, now - session.advancedTo) / 1000)
+    const seconds = Math.max(0, now - session.advancedTo) / 1000
     session.advancedTo = now
     session.touchedAt = now
-    note(session)
-    return session
+    const asked = { bench: session.bench, seconds, actions }
+    const programs = session.bench.run?.phase === 'running' || actions.some(({ do: does }) => RUNS.has(does))
+    try {
+      const { bench, seen } = programs ? await threads.simulate(asked) : simulate(asked)
+      session.bench = bench
+      for (const each of seen) noteSeen(session, each)
+      return session
+    } catch (error) {
+      if (!(error instanceof TooLong)) throw error
+      // What was before stands, without a program that would take as long the next time.
+      session.bench = { ...session.bench, run: null, plan: null, says: 'The program was taken out.' }
+      throw new Problem(
+        422,
+        'too-long',
+        `This program takes more than ${threads.programsLimit / 1000} seconds to work out, and was taken out: others work at this server meanwhile. Look for a loop that goes on, or pecks and passes that are too small; Prove on the tablet reads longer ones.`,
+      )
+    }
   }
 
-  const find = (id: string): Session | undefined => {
+  /** One piece of work at a machine after the other. */
+  const inItsTurn = (session: Session, actions: readonly BenchAction[]) =>
+    session.turn(() => work(session, actions))
+
+  const find = async (id: string): Promise<Session | undefined> => {
     const session = sessions.get(id)
-    return session && upToNow(session)
+    return session && inItsTurn(session, [])
   }
 
-  const wanted = (id: string): Session => {
-    const session = find(id)
+  const theOne = (id: string): Session => {
+    const session = sessions.get(id)
     if (!session)
       throw new Problem(
         404,
@@ -108,6 +132,10 @@ export function simulatedMachines(reference: ReferenceStore, clock: () => number
       )
     return session
   }
+
+  const wanted = async (id: string): Promise<Session> => inItsTurn(theOne(id), [])
+  const carryOut = async (id: string, actions: readonly BenchAction[]): Promise<Session> =>
+    inItsTurn(theOne(id), actions)
 
   const begin = async (id: string, from: Begins): Promise<Session> => {
     const seed = from.seed ?? randomInt(1, SEEDS)
@@ -129,6 +157,7 @@ export function simulatedMachines(reference: ReferenceStore, clock: () => number
       observations: [],
       newest: new Map(),
       next: 1,
+      turn: inTurn(),
     }
     if (sessions.size >= MOST && !sessions.has(id)) {
       const idle = [...sessions.values()].sort((a, b) => a.touchedAt - b.touchedAt)[0]
@@ -141,15 +170,7 @@ export function simulatedMachines(reference: ReferenceStore, clock: () => number
       sessions.delete(idle.id)
     }
     sessions.set(id, session)
-    note(session)
-    return session
-  }
-
-  const carryOut = (session: Session, actions: readonly BenchAction[]) => {
-    for (const action of actions) {
-      session.bench = act(session.bench, action)
-      note(session)
-    }
+    noteSeen(session, observe(bench))
     return session
   }
 

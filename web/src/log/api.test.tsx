@@ -33,6 +33,20 @@ describe('a question to the server', () => {
     ])
   })
 
+  it('about something by name goes to that address and to no other, whatever the name holds', async () => {
+    const asked: string[] = []
+    answers((path) => {
+      asked.push(path)
+      return json({ entries: [], seq: 0 })
+    })
+    await api.entriesSince('../../api/numbers?', 0)
+    await api.machineEntriesSince('%2f', 3)
+    expect(asked).toEqual([
+      '/api/setups/..%2F..%2Fapi%2Fnumbers%3F/entries?after=0',
+      '/api/machines/%252f/entries?after=3',
+    ])
+  })
+
   it('that is refused says why, in the words of the server', async () => {
     answers(() =>
       json({ error: { code: 'edited-meanwhile', says: 'MK saved it.', detail: { version: 3 } } }, 409),

@@ -115,23 +115,27 @@ export interface PracticeAnswer
   answers: Record<string, string>
 }
 
+/** One part of an address, whatever it holds: what a person typed into the address line of the page must lead nowhere else. */
+const part = encodeURIComponent
+
 export const api = {
-  positions: (machine: string) => ask<PositionsRead>('GET', `/api/machines/${machine}/positions`),
-  simulatedPositions: (id: string) => ask<PositionsRead>('GET', `/api/simulated/${id}/positions`),
-  simulated: (id: string) => ask<SimulatedMachine>('GET', `/api/simulated/${id}`),
-  switchOn: (id: string, from: BeginsWith) => ask<SimulatedMachine>('PUT', `/api/simulated/${id}`, from),
+  positions: (machine: string) => ask<PositionsRead>('GET', `/api/machines/${part(machine)}/positions`),
+  simulatedPositions: (id: string) => ask<PositionsRead>('GET', `/api/simulated/${part(id)}/positions`),
+  simulated: (id: string) => ask<SimulatedMachine>('GET', `/api/simulated/${part(id)}`),
+  switchOn: (id: string, from: BeginsWith) =>
+    ask<SimulatedMachine>('PUT', `/api/simulated/${part(id)}`, from),
   workAt: (id: string, actions: readonly BenchAction[]) =>
-    ask<SimulatedMachine>('POST', `/api/simulated/${id}/actions`, { actions }),
-  programOf: (id: string) => ask<{ text: string }>('GET', `/api/simulated/${id}/program`),
-  hidden: (id: string) => ask<HiddenTruth>('GET', `/api/simulated/${id}/hidden`),
+    ask<SimulatedMachine>('POST', `/api/simulated/${part(id)}/actions`, { actions }),
+  programOf: (id: string) => ask<{ text: string }>('GET', `/api/simulated/${part(id)}/program`),
+  hidden: (id: string) => ask<HiddenTruth>('GET', `/api/simulated/${part(id)}/hidden`),
   practice: () => ask<{ results: PracticeResult[] }>('GET', '/api/practice'),
   answer: (answer: PracticeAnswer) =>
     ask<{ result: PracticeResult; kept: boolean }>('POST', '/api/practice', answer),
   board: () => ask<{ board: ShopBoard; alarm?: string }>('GET', '/api/setups'),
   entriesSince: (setup: string, after: number) =>
-    ask<EntriesSince>('GET', `/api/setups/${setup}/entries?after=${after}`),
+    ask<EntriesSince>('GET', `/api/setups/${part(setup)}/entries?after=${after}`),
   machineEntriesSince: (machine: string, after: number) =>
-    ask<EntriesSince>('GET', `/api/machines/${machine}/entries?after=${after}`),
+    ask<EntriesSince>('GET', `/api/machines/${part(machine)}/entries?after=${after}`),
   /** Serial numbers of every setup of the shop, and what was struck out. */
   numbersSince: (after: number) => ask<EntriesSince>('GET', `/api/numbers?after=${after}`),
   /** Takes a setup in from its file; `kept` are the rows that were here already, and count as they are here. */
@@ -152,6 +156,6 @@ export const api = {
     })),
   /** Grows with every version of any row. */
   referenceStamp: () => ask<{ stamp: number }>('GET', '/api/reference-stamp'),
-  save: <N extends Noun>(noun: N, row: Row<N>) => ask<Row<N>>('PUT', `/api/${noun}/${row.id}`, row),
+  save: <N extends Noun>(noun: N, row: Row<N>) => ask<Row<N>>('PUT', `/api/${noun}/${part(row.id)}`, row),
   create: <N extends Noun>(noun: N, row: Row<N>) => ask<Row<N>>('POST', `/api/${noun}`, row),
 }

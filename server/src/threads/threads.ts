@@ -1,0 +1,74 @@
+import { fileURLToPath } from 'node:url'
+import { Piscina } from 'piscina'
+import { Problem } from '../problem.ts'
+import type { JudgeAsked, Judged, SimulateAsked, Simulated } from './program-jobs.ts'
+import type { Answered } from './record-jobs.ts'
+
+// This file runs from server/src/threads and, built, from server/dist: the jobs are built.
+const built = (name: string) =>
+  fileURLToPath(
+    new URL(import.meta.url.endsWith('.ts') ? `../../dist/${name}` : `./${name}`, import.meta.url),
+  )
+
+export interface ThreadLimits {
+  /** Threads that run programs. */
+  threads: number
+  /** How long one program may take to be worked out, in ms. */
+  program: number
+  /** Programs that wait for a thread. */
+  waiting: number
+}
+
+export const USUAL_THREADS: ThreadLimits = { threads: 2, program: 5000, waiting: 200 }
+
+/** A program took longer than it may; its thread was ended. */
+export class TooLong extends Error {}
+
+/** The threads of a server: those that run programs, each of which may be ended, and one that reads and writes logs. */
+export function startThreads({ threads, program, waiting }: ThreadLimits = USUAL_THREADS) {
+  const programs = new Piscina({
+    filename: built('program-jobs.js'),
+    minThreads: 0,
+    maxThreads: threads,
+    maxQueue: waiting,
+    idleTimeout: 60_000,
+  })
+  const records = new Piscina({ filename: built('record-jobs.js'), minThreads: 1, maxThreads: 1 })
+
+  const runProgram = async <T>(name: string, asked: object): Promise<T> => {
+    if (programs.queueSize >= waiting)
+      throw new Problem(503, 'busy', 'Too many programs are being worked out. Try again in a moment.')
+    const signal = AbortSignal.timeout(program)
+    try {
+      return await programs.run(asked, { name, signal })
+    } catch (error) {
+      if (signal.aborted) throw new TooLong()
+      throw error
+    }
+  }
+
+  return {
+    /** @throws TooLong */
+    simulate: (asked: SimulateAsked) => runProgram<Simulated>('simulate', asked),
+    /** @throws TooLong */
+    judge: (asked: JudgeAsked) => runProgram<Judged>('judge', asked),
+    /** The answer to a question about the logbook, as the text of it. Throws the refusal. */
+    record: async (
+      name: 'ready' | 'setupLog' | 'machineLog' | 'numbersLog' | 'board' | 'importFile',
+      asked: object,
+      transfer: ArrayBuffer[] = [],
+    ) => {
+      const found: Answered = await records.run(asked, { name, transferList: transfer })
+      if ('text' in found) return Buffer.from(found.text.buffer)
+      const { status, body } = found.problem
+      const { code, says, detail } = body.error
+      throw new Problem(status, code, says, detail)
+    },
+    programsLimit: program,
+    close: async () => {
+      await records.close()
+      await programs.destroy()
+    },
+  }
+}
+export type Threads = ReturnType<typeof startThreads>

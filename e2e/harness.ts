@@ -84,7 +84,12 @@ export class Server {
 
   async start() {
     this.port = await ask({
-      start: { DOGLEG_DATA: this.file, DOGLEG_NEW: 'demo', DOGLEG_MOST_A_MINUTE: '1000000', DOGLEG_PORT: String(this.port) },
+      start: {
+        DOGLEG_DATA: this.file,
+        DOGLEG_NEW: 'demo',
+        DOGLEG_MOST_A_MINUTE: '1000000',
+        DOGLEG_PORT: String(this.port),
+      },
     })
     this.running = true
   }

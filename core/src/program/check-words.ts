@@ -1,7 +1,7 @@
 import type { Block } from './block.ts'
 import { evaluate } from './expression.ts'
 import type { Run } from './run.ts'
-import { bit, EXPRESSION, place } from './scan.ts'
+import { bit, EXPRESSION, GREATEST, place } from './scan.ts'
 import { getVariable } from './system-variables.ts'
 
 const NOTHING_ELSE = /^\s*$/
@@ -20,6 +20,7 @@ export function evaluateWords(run: Run): void {
       (NOTHING_ELSE.test(source.slice(found.end)) ? undefined : 'An expression without its brackets.')
     if (wrong) run.wrong('expression', 'stop', wrong, { does: 'The control stops with an alarm.', word: n })
     scan.values[n] = wrong ? 0 : found.value
+    if (Math.abs(found.value) > GREATEST) tooLarge(run)
     if (!wrong && Number.isNaN(found.value)) {
       const letter = String.fromCharCode((scan.letters[n] as number) + 64)
       run.wrong('unset-variable', 'look', `${letter}${source.trim()}: the variable was never set.`, {
@@ -29,6 +30,19 @@ export function evaluateWords(run: Run): void {
       scan.mask &= ~(1 << (scan.letters[n] as number))
       run.unset |= 1 << (scan.letters[n] as number)
     }
+  }
+}
+
+/** Says that a number of the block is too large, and reads it as 0. */
+function tooLarge(run: Run): void {
+  const { scan } = run
+  for (let word = 0; word < scan.count; word++) {
+    if (!(Math.abs(scan.values[word] as number) > GREATEST)) continue
+    scan.values[word] = 0
+    run.wrong('number-large', 'stop', 'This number is larger than any control takes.', {
+      does: 'The control stops with an alarm. It is read as 0 here.',
+      word,
+    })
   }
 }
 
@@ -47,6 +61,7 @@ export function lexical(run: Run): void {
       does: 'The rest of the line is taken for the comment; some controls read on through the next lines.',
       at: [scan.openCommentAt, scan.openCommentAt + 1],
     })
+  if (scan.tooLarge) tooLarge(run)
   const twice = scan.repeated & ~(bit('G') | bit('M') | bit('I') | bit('J') | bit('K'))
   if (twice !== 0) {
     const letter = String.fromCharCode(64 + 31 - Math.clz32(twice & -twice))

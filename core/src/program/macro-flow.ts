@@ -59,12 +59,20 @@ function assignments(run: Run, source: string, from: number, column: number, com
     })
 }
 
+/** Variables of controls have some twelve digits. From memory. */
+const LARGEST_VALUE = 1e12
+
 /** The right side of an assignment needs no brackets of its own: it is read as if it stood in them. */
 function sum(run: Run, source: string, at: number, column: number): Evaluated {
   const rest = `[${source.slice(at)}]`
   const found = evaluate(rest, 0, variablesOf(run))
   const wrong =
-    found.wrong ?? (found.end < rest.length ? 'The brackets of the value do not match.' : undefined)
+    found.wrong ??
+    (found.end < rest.length
+      ? 'The brackets of the value do not match.'
+      : Math.abs(found.value) > LARGEST_VALUE
+        ? 'The value is larger than any control keeps.'
+        : undefined)
   if (!wrong) return { value: found.value, end: source.length }
   run.wrong('expression', 'stop', wrong, {
     does: 'The control stops with an alarm.',

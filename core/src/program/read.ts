@@ -177,7 +177,11 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
       }
       // A program number, a line number or a comment alone is no block that the control stops at.
       const silent =
-        (scan.mask & SPOKEN) === 0 && scan.macroAt < 0 && scan.badAt < 0 && scan.openCommentAt < 0
+        !scan.tooLarge &&
+        (scan.mask & SPOKEN) === 0 &&
+        scan.macroAt < 0 &&
+        scan.badAt < 0 &&
+        scan.openCommentAt < 0
       if (silent) {
         if ((scan.mask & bit('O')) !== 0 && endsBefore(run)) break
         run.lineIndex++
@@ -185,7 +189,12 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
         continue
       }
       const simple =
-        scan.macroAt < 0 && scan.badAt < 0 && scan.openCommentAt < 0 && !scan.optional && !scan.hasExpression
+        scan.macroAt < 0 &&
+        scan.badAt < 0 &&
+        scan.openCommentAt < 0 &&
+        !scan.tooLarge &&
+        !scan.optional &&
+        !scan.hasExpression
       if (simple && run.plain && run.gathers === null && quick(run, reads === 'whole' && run.saidPoint)) {
         run.lineIndex++
         at = next

@@ -5,6 +5,8 @@ export const EXPRESSION = 2
 
 /** More words than this in one line are not read. */
 const MOST_WORDS = 256
+/** Nine digits before the point: more than any control takes. */
+export const GREATEST = 999_999_999.999_999
 
 const NEWLINE = 10
 const [SPACE, PERCENT, OPEN, CLOSE, PLUS, COMMA, MINUS, DOT, SLASH, COLON, SEMICOLON, EQUALS] = [
@@ -80,6 +82,8 @@ export class Scanner {
   repeated = 0
   /** Some word has an expression for its number. */
   hasExpression = false
+  /** A word has a number that no control takes. */
+  tooLarge = false
   /** It begins with a slash: the control can be told to skip it. */
   optional = false
   /** Where a macro statement begins (#1 = 2, IF, WHILE, GOTO, DO, END, DPRNT), or -1. */
@@ -114,6 +118,7 @@ export class Scanner {
     this.macroAt = -1
     this.badAt = -1
     this.openCommentAt = -1
+    this.tooLarge = false
     this.hasComment = false
     this.percent = false
 
@@ -268,7 +273,9 @@ export class Scanner {
     this.letters[count] = letter
     this.from[count] = from
     if (/\d/.test(cleaned)) {
-      this.values[count] = Number(cleaned)
+      const value = Number(cleaned)
+      this.values[count] = value
+      if (Math.abs(value) > GREATEST) this.tooLarge = true
       this.marks[count] = cleaned.includes('.') ? POINT : 0
       this.to[count] = last
       return last

@@ -12,7 +12,7 @@ export const EXPRESSION_WORK = 5
 /** A line that is looked through for where a loop or a program goes on. */
 const LINE_WORK = 10
 /** What a text may take for each of its characters, before anything of it runs twice. */
-const WORK_OF_TEXT = 8
+const WORK_OF_TEXT = 12
 
 /** More was to be done than may be. */
 export class OutOfWork extends Error {}

@@ -36,6 +36,8 @@ export interface ProveCase {
   tools: readonly ToolShape[]
   layout: Layout
   skipOptional?: boolean
+  /** Work that may be spent on reading, in the reader's units; its usual limit where it is not said. */
+  mostWork?: number
 }
 
 export interface Proof {
@@ -98,6 +100,7 @@ const readOptions = (of: ProveCase, bodies: readonly Body[], standIn: StandIn | 
     lengths: new Map(of.lengths.map(({ tool, length }) => [tool, length])),
     ...(standIn ? { standIn } : part ? { standIn: standInOf(part) } : {}),
     ...(of.skipOptional ? { skipOptional: true } : {}),
+    ...(of.mostWork === undefined ? {} : { mostWork: of.mostWork }),
   }
 }
 

@@ -1,6 +1,6 @@
 import type { Severity } from '@dogleg/core/fact'
 import type { Mending, ProgramFinding } from '@dogleg/core/prove'
-import { Eye, Info, type LucideIcon, OctagonX, Wrench } from 'lucide-react'
+import { Eye, FastForward, Info, type LucideIcon, OctagonX, Wrench } from 'lucide-react'
 import { Button } from '../ui/button.tsx'
 
 const LOOKS: Record<Severity, { Icon: LucideIcon; look: string; word: string }> = {
@@ -18,12 +18,15 @@ export function FindingsPanel({
   chosen,
   onChoose,
   onMend,
+  onFurther,
 }: {
   findings: readonly ProgramFinding[]
   chosen: ProgramFinding | undefined
   onChoose: (finding: ProgramFinding) => void
   /** Undefined where the text cannot be changed here. */
   onMend: ((mending: Mending) => void) | undefined
+  /** Reads a program further that was stopped because it takes too much work. */
+  onFurther: () => void
 }) {
   if (findings.length === 0)
     return <p className="py-3 text-lg">Nothing is said of this program for this setup.</p>
@@ -54,6 +57,11 @@ export function FindingsPanel({
                 </span>
               </span>
             </button>
+            {code === 'too-much' && (
+              <Button onClick={onFurther} className="shrink-0">
+                <FastForward aria-hidden size={18} /> Read ten times as far
+              </Button>
+            )}
             {mending && onMend && (
               <Button onClick={() => onMend(mending)} className="shrink-0">
                 <Wrench aria-hidden size={18} /> Mend…

@@ -38,6 +38,8 @@ import { Views } from './view/views.tsx'
 
 const PLACES = ['step', 'findings', 'area', 'first', 'time'] as const
 const NONE: readonly ProgramFinding[] = []
+/** How many times as far a program is read that was stopped because it takes too much work. */
+const FURTHER = 10
 /** Longer files are refused. */
 const LONGEST_FILE = 100_000_000
 
@@ -65,6 +67,9 @@ export function ProveStep() {
   const [skipOptional, setSkipOptional] = useState(setup.prove.proofs.at(-1)?.entry.blockDelete ?? false)
 
   const text = program?.text ?? ''
+  // Each text is read as far as is usual at first.
+  const [read, setRead] = useState<{ of: typeof text; further: number }>({ of: text, further: 1 })
+  const further = read.of === text ? read.further : 1
   const [drawing] = useState(() => new Drawing())
   useEffect(() => () => drawing.end(), [drawing])
   const { of, now, share, proved, current, proveAgain, stop, fact, against, recordProof } = useProof({
@@ -74,6 +79,7 @@ export function ProveStep() {
     layout,
     areaChanged,
     skipOptional,
+    further,
     drawing,
   })
   const proof = proved?.proof
@@ -288,6 +294,7 @@ export function ProveStep() {
                   chosen={chosen}
                   onChoose={choose}
                   onMend={typeof text === 'string' ? setMending : undefined}
+                  onFurther={() => setRead({ of: text, further: further * FURTHER })}
                 />
               )}
               {place === 'area' && (

@@ -1,3 +1,4 @@
+import { MOST_WORK } from '@dogleg/core/program'
 import { type Layout, layout as layoutSchema } from '@dogleg/core/prove'
 import {
   codedWith,
@@ -32,11 +33,22 @@ interface ProofOf {
   /** The layout is not the one in the log. */
   areaChanged: boolean
   skipOptional: boolean
+  /** How many times the usual work may be spent on reading. */
+  further: number
   drawing: Drawing
 }
 
 /** The program proved as it stands, again whenever the text or a fact changes; and the proof that the log has of it. */
-export function useProof({ open, program, frame, layout, areaChanged, skipOptional, drawing }: ProofOf) {
+export function useProof({
+  open,
+  program,
+  frame,
+  layout,
+  areaChanged,
+  skipOptional,
+  further,
+  drawing,
+}: ProofOf) {
   const { setup, machineEntries, reference } = open
   const { unit, machine, profile } = setup
   const signed = useSigned()
@@ -48,8 +60,11 @@ export function useProof({ open, program, frame, layout, areaChanged, skipOption
     [setup, machineEntries, reference],
   )
   const of = useMemo(
-    () => proveCase(setup, table, lengths, reference.tools, layout, { text: '', frame, skipOptional }),
-    [setup, table, lengths, reference.tools, layout, frame, skipOptional],
+    () => ({
+      ...proveCase(setup, table, lengths, reference.tools, layout, { text: '', frame, skipOptional }),
+      ...(further > 1 ? { mostWork: further * MOST_WORK } : {}),
+    }),
+    [setup, table, lengths, reference.tools, layout, frame, skipOptional, further],
   )
   // The log is asked again and again: only what changes the case proves it again.
   const key = useMemo(() => keyOf(of), [of])

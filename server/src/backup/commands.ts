@@ -12,7 +12,7 @@ const said = ({ entries, setups, rows }: Contents) =>
   `${setups} ${setups === 1 ? 'setup' : 'setups'}, ${entries} entries, ${rows} rows of reference data`
 
 /** Where a backup goes that was given no name: beside the logbook, by its time. */
-export const usualBackup = (file: string, now: number) =>
+const usualBackup = (file: string, now: number) =>
   join(dirname(file), 'backups', `${basename(file, '.sqlite')}-${stampOf(now)}.sqlite`)
 
 /** `npm run backup [FILE]`: all of the logbook as it is now, in one file. Returns what to say. */

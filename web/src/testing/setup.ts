@@ -1,7 +1,10 @@
 import { cleanup } from '@testing-library/react'
 import { afterEach } from 'vitest'
+import { storage } from '../log/storage.ts'
 
 afterEach(() => {
   cleanup()
   localStorage.clear()
+  // What the page held for a storage that a test had filled.
+  for (const key of storage.keys('')) storage.remove(key)
 })

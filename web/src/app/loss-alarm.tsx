@@ -37,7 +37,10 @@ export function LossAlarm() {
       </h2>
       <p className="max-w-prose">
         Do not rely on what is shown until it is clear why. Tell whoever looks after the server: the right
-        logbook may have to be put back. This tablet still holds {entries(held.length)} that were in it.
+        logbook may have to be put back.{' '}
+        {held.length === 0
+          ? 'This tablet holds none of what was in it.'
+          : `This tablet still holds ${entries(held.length)} that were in it.`}
       </p>
       {given && (
         <p className="max-w-prose font-semibold">
@@ -51,9 +54,11 @@ export function LossAlarm() {
       )}
       {told && <p className="font-semibold">{told}</p>}
       <div className="mt-2 flex flex-wrap gap-3">
-        <Button look="primary" disabled={busy || held.length === 0} onClick={back}>
-          Give back what this tablet holds
-        </Button>
+        {held.length > 0 && (
+          <Button look="primary" disabled={busy} onClick={back}>
+            Give back what this tablet holds
+          </Button>
+        )}
         <Button onClick={acceptLoss}>It is right as the server has it</Button>
       </div>
     </section>

@@ -24,17 +24,17 @@ export function RefusedList({ setup }: { setup: string | undefined }) {
             Not in the logbook: the server refused these. They are kept on this tablet.
           </h2>
           {refused.map((each) => (
-            <div key={each.entry.id} className="flex flex-wrap items-center gap-3 border-t border-rule py-2">
-              <div className="min-w-0 flex-1">
-                <p className="font-semibold">{sayEntry(each.entry, nameOf)}</p>
-                <p>{each.refused?.says}</p>
-                {!isReadable(each.entry) && <RawWords raw={JSON.stringify(each.entry, null, 1)} />}
+            <div key={each.entry.id} className="border-t border-rule py-2">
+              <p className="font-semibold">{sayEntry(each.entry, nameOf)}</p>
+              <p>{each.refused?.says}</p>
+              {!isReadable(each.entry) && <RawWords raw={JSON.stringify(each.entry, null, 1)} />}
+              <div className="mt-2 flex flex-wrap gap-3">
+                <Button onClick={() => saveRaw(JSON.stringify(each.entry), each.entry.id)}>
+                  Save as a file
+                </Button>
+                <Button onClick={() => tryAgain(each)}>Try again</Button>
+                <Button onClick={() => discard(each)}>Remove from this tablet</Button>
               </div>
-              <Button onClick={() => saveRaw(JSON.stringify(each.entry), each.entry.id)}>
-                Save as a file
-              </Button>
-              <Button onClick={() => tryAgain(each)}>Try again</Button>
-              <Button onClick={() => discard(each)}>Remove from this tablet</Button>
             </div>
           ))}
         </section>

@@ -2,29 +2,9 @@ import type { Freshness, StaleCause } from '../fact/index.ts'
 import { type Order, orderOf } from '../log/index.ts'
 import { isHeight, toolLength } from '../pickup/index.ts'
 import { convertLength, type TypedLength } from '../quantity/index.ts'
-import type { Entry, EntryOf, ProgramKind } from './entries.ts'
+import type { Entry, EntryOf } from './entries.ts'
 import { type FactKind, HAPPENINGS, type Happening, IMPLIED, type Implied } from './happenings.ts'
-
-const FACTS = [
-  'pickup',
-  'tool-length',
-  'angled',
-  'identified',
-  'checked',
-  'program',
-  'coded',
-  'swept',
-  'cleared',
-  'gripped',
-  'lengths',
-  'ticked',
-  'laid-out',
-  'proved',
-  'gauging',
-  'palleted',
-  'start-checked',
-] as const
-type FactEntry = EntryOf<(typeof FACTS)[number]>
+import { FACTS, type FactEntry, STOP_CHECK, subjectOf } from './subjects.ts'
 
 /** An entry that states a fact, with its place in the chain. */
 export interface Link {
@@ -45,73 +25,6 @@ export interface Chain {
   /** The link that stands for each subject. */
   standing: Map<string, Link>
   freshnessOf: (id: string) => Freshness
-}
-
-export const pickupSubject = (offset: string, axis: string) => `offset/${offset}/${axis}`
-export const checkSubject = (offset: string) => `check/${offset}`
-export const programSubject = (offset: string, what: ProgramKind = 'load') => `program/${what}/${offset}`
-const codedSubject = (title: string) => `coded/${title}`
-/** What was taken to the control of a program that was built from cycles. */
-const takenSubject = (title: string) => `program/coded/${title}`
-const gaugingSubject = (title: string) => `gauging/${title}`
-const gaugeTakenSubject = (title: string) => `program/gauge/${title}`
-export const angleSubject = (offset: string) => `angle/${offset}`
-const toolLengthSubject = (tool: number) => `tool-length/${tool}`
-export const PALLETS = 'pallets'
-export const START = 'start'
-export const PART = 'part'
-export const LAYOUT = 'layout'
-const proofSubject = (title: string) => `proof/${title}`
-
-const SQUARENESS = 'squareness'
-export const CLEARANCE = 'clearance'
-export const GRIP = 'grip'
-export const lengthsSubject = (collet: string) => `lengths/${collet}`
-/** The look at the stop: another stop makes it due again, and only it. */
-export const STOP_CHECK = 'stop-locked'
-export const holdCheckSubject = (item: string) => `hold-check/${item}`
-
-function subjectOf(entry: FactEntry): string {
-  switch (entry.kind) {
-    case 'pickup':
-      return pickupSubject(entry.offset, entry.reading.axis)
-    case 'checked':
-      return checkSubject(entry.offset)
-    case 'program':
-      return entry.what === 'coded'
-        ? takenSubject(entry.title ?? '')
-        : entry.what === 'gauge'
-          ? gaugeTakenSubject(entry.title ?? '')
-          : programSubject(entry.offset, entry.what)
-    case 'coded':
-      return codedSubject(entry.sheet.title)
-    case 'tool-length':
-      return toolLengthSubject(entry.tool)
-    case 'angled':
-      return angleSubject(entry.offset)
-    case 'identified':
-      return PART
-    case 'swept':
-      return SQUARENESS
-    case 'cleared':
-      return CLEARANCE
-    case 'gripped':
-      return GRIP
-    case 'lengths':
-      return lengthsSubject(entry.collet.id)
-    case 'ticked':
-      return holdCheckSubject(entry.item)
-    case 'laid-out':
-      return LAYOUT
-    case 'proved':
-      return proofSubject(entry.title)
-    case 'gauging':
-      return gaugingSubject(entry.plan.head.title)
-    case 'palleted':
-      return PALLETS
-    case 'start-checked':
-      return START
-  }
 }
 
 /** Ticks of the ready list are the machine's, not the setup's: they are reckoned in ready.ts. */

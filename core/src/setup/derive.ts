@@ -25,25 +25,18 @@ import {
 } from '../pickup/index.ts'
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
 import { addressNames, addressProblems } from './addresses.ts'
-import {
-  angleSubject,
-  buildChain,
-  type Chain,
-  checkSubject,
-  type Link,
-  PART,
-  pickupSubject,
-  programSubject,
-} from './chain.ts'
+import { buildChain, type Chain, type Link } from './chain.ts'
 import { type CodeState, deriveCode } from './code-facts.ts'
 import { type Entry, type EntryOf, entry, type ProgramKind } from './entries.ts'
 import { deriveGauging, type GaugeState } from './gauging.ts'
 import { deriveHold, type HoldState } from './hold.ts'
+import { type LogLine, standingOf, type Unreadable } from './log-lines.ts'
 import { programFreshness } from './program-freshness.ts'
 import { deriveProve, type ProveState } from './proof.ts'
 import { deriveRun, type RunState } from './run.ts'
 import { type StepState, together } from './steps.ts'
 import { effectiveStrikes } from './strikes.ts'
+import { angleSubject, checkSubject, PART, pickupSubject, programSubject } from './subjects.ts'
 
 /** Reference data that a setup is derived with: the newest version of each row. */
 export interface Reference {
@@ -109,15 +102,6 @@ export interface OffsetState {
   findings: Finding[]
 }
 
-export type Standing = 'counts' | 'struck' | 'superseded' | 'stale'
-
-export interface LogLine {
-  entry: Entry
-  standing: Standing
-  strike?: EntryOf<'struck'>
-  cause?: { says: string; at: string }
-}
-
 export interface Setup {
   id: string
   opened: EntryOf<'opened'>
@@ -138,25 +122,6 @@ export interface Setup {
   /** Pallets, what was timed and what was saved. */
   run: RunState
   log: LogLine[]
-}
-
-/** A log that cannot be shown as a setup: what is missing, in a sentence. */
-export interface Unreadable {
-  unreadable: string
-  log: LogLine[]
-}
-
-export const isUnreadable = (of: Setup | Unreadable): of is Unreadable => 'unreadable' in of
-
-function standingOf(entry: Entry, strikes: ReadonlyMap<string, EntryOf<'struck'>>, chain: Chain): LogLine {
-  const strike = strikes.get(entry.id)
-  if (strike) return { entry, standing: 'struck', strike }
-  const link = chain.links.get(entry.id)
-  if (link?.supersededBy) return { entry, standing: 'superseded' }
-  const freshness = chain.freshnessOf(entry.id)
-  return freshness.state === 'stale'
-    ? { entry, standing: 'stale', cause: freshness.cause }
-    : { entry, standing: 'counts' }
 }
 
 interface Context {

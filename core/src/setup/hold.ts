@@ -18,17 +18,10 @@ import {
 } from '../hold/index.ts'
 import type { Machine } from '../machine/index.ts'
 import { convertLength, type LengthUnit, type TypedLength } from '../quantity/index.ts'
-import {
-  type Chain,
-  CLEARANCE,
-  GRIP,
-  holdCheckSubject,
-  type Link,
-  lengthsSubject,
-  STOP_CHECK,
-} from './chain.ts'
+import type { Chain, Link } from './chain.ts'
 import type { EntryOf } from './entries.ts'
 import type { StepState } from './steps.ts'
+import { CLEARANCE, GRIP, holdCheckSubject, lengthsSubject, STOP_CHECK } from './subjects.ts'
 
 /** A fact of the Hold step with the entry that states it. */
 interface HoldFact<Kind extends 'swept' | 'cleared' | 'gripped' | 'lengths'> {

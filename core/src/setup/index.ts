@@ -27,16 +27,12 @@ export {
   angleQuestion,
   deriveSetup,
   expectationOf,
-  isUnreadable,
-  type LogLine,
   type OffsetState,
   offsetOf,
   type PartFact,
   type ProgramFact,
   type Reference,
   type Setup,
-  type Standing,
-  type Unreadable,
   zerosOf,
 } from './derive.ts'
 export { type Description, describeEntry, namesIn } from './describe.ts'
@@ -88,6 +84,7 @@ export {
   viseInHand,
 } from './hold-drafts.ts'
 export { checkHindrance, programFor, restsOf, type StopHeight, stopHeight, wrongPart } from './load.ts'
+export { isUnreadable, type LogLine, type Standing, type Unreadable } from './log-lines.ts'
 export {
   LOG_GROUP_NAMES,
   LOG_GROUPS,

@@ -1,8 +1,9 @@
 import { LINEAR_AXES, type LinearAxis } from '../machine/index.ts'
 import { convertLength } from '../quantity/index.ts'
 import { addressNames } from './addresses.ts'
-import { type AxisFact, deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
+import { type AxisFact, deriveSetup, type Reference, type Setup } from './derive.ts'
 import type { Entry } from './entries.ts'
+import { isUnreadable } from './log-lines.ts'
 
 /** One axis of an offset as the control should show it. */
 interface TableCell {

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { demoEntries, demoReference } from '../demo/index.ts'
 import type { Machine } from '../machine/index.ts'
-import { deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
+import { deriveSetup, type Reference, type Setup } from './derive.ts'
 import type { Entry } from './entries.ts'
+import { isUnreadable } from './log-lines.ts'
 import { nextProve, proofAgainst, staleLayout } from './prove-case.ts'
 import { deriveTools } from './tools.ts'
 

@@ -2,10 +2,11 @@ import type { Profile } from '../control/index.ts'
 import type { Freshness } from '../fact/index.ts'
 import type { Machine, ToolShape } from '../machine/index.ts'
 import type { Layout } from '../prove/index.ts'
-import { type Chain, LAYOUT } from './chain.ts'
+import type { Chain } from './chain.ts'
 import type { EntryOf } from './entries.ts'
 import { freshnessWith, machineEdited, profileEdited, rowEdited } from './program-freshness.ts'
 import type { StepState } from './steps.ts'
+import { LAYOUT } from './subjects.ts'
 
 /** What stands in the work area, as it was placed. */
 export interface LayoutFact {

@@ -1,5 +1,6 @@
-import { isUnreadable, type LogLine, type Setup, type Unreadable } from './derive.ts'
+import type { Setup } from './derive.ts'
 import type { Entry, EntryOf } from './entries.ts'
+import { isUnreadable, type LogLine, type Unreadable } from './log-lines.ts'
 
 /** What a repeat of the job begins with: how it was held and measured, its programs and plans. Checks are made anew. */
 const CARRIED: readonly Entry['kind'][] = [

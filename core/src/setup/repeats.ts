@@ -2,8 +2,9 @@ import { type Finding, finding } from '../fact/index.ts'
 import { type Individuals, individuals } from '../gauge/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import { convertLength, formatLength, formatWithUnit } from '../quantity/index.ts'
-import { type AxisFact, deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
+import { type AxisFact, deriveSetup, type Reference, type Setup } from './derive.ts'
 import type { Entry } from './entries.ts'
+import { isUnreadable } from './log-lines.ts'
 
 const MOST = 10
 

@@ -9,7 +9,7 @@ import {
   simulateShift,
 } from '../pallet/index.ts'
 import { type Calibration, calibrate } from '../timing/index.ts'
-import { type Chain, PALLETS, START } from './chain.ts'
+import type { Chain } from './chain.ts'
 import type { CodeState } from './code-facts.ts'
 import type { Entry, EntryOf } from './entries.ts'
 import { type GaugeState, nextRun as nextGauge } from './gauging.ts'
@@ -17,6 +17,7 @@ import { freshnessWith, machineEdited, profileEdited } from './program-freshness
 import type { ProveState } from './proof.ts'
 import { type StepState, together } from './steps.ts'
 import { effectiveStrikes } from './strikes.ts'
+import { PALLETS, START } from './subjects.ts'
 
 /** The pallets as they were planned. */
 export interface PalletFact {

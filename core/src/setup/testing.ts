@@ -2,9 +2,10 @@ import { monotonicFactory } from 'ulid'
 import type { Bolts } from '../hold/index.ts'
 import type { Reading } from '../pickup/index.ts'
 import { asTyped } from '../quantity/index.ts'
-import { deriveSetup, isUnreadable, type Reference, type Setup } from './derive.ts'
+import { deriveSetup, type Reference, type Setup } from './derive.ts'
 import type { Entry, EntryOf } from './entries.ts'
 import type { HappeningKind } from './happenings.ts'
+import { isUnreadable } from './log-lines.ts'
 
 // A log for tests, entry by entry, each a minute after the last. The machine and the rest come from who derives it.
 

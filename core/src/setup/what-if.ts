@@ -1,8 +1,9 @@
 import { formatAngle } from '../angle/index.ts'
 import type { Freshness } from '../fact/index.ts'
 import { formatWithUnit } from '../quantity/index.ts'
-import { deriveSetup, isUnreadable, type OffsetState, type Reference, type Setup } from './derive.ts'
+import { deriveSetup, type OffsetState, type Reference, type Setup } from './derive.ts'
 import type { Entry } from './entries.ts'
+import { isUnreadable } from './log-lines.ts'
 
 /** The standing facts of an offset by name, with what is said of each. */
 function factsOf(

@@ -65,6 +65,8 @@ describe('what lies on the tablet and cannot be read', () => {
       void (of as Blob).text().then((text) => saved.push(text))
       return 'blob:made'
     })
+    // A press on the link would lead this made-up browser away.
+    vi.spyOn(HTMLAnchorElement.prototype, 'click').mockImplementation(() => {})
     localStorage.setItem(key, raw)
     await flush()
     render(

@@ -48,6 +48,9 @@ const CONTENT_SECURITY_POLICY = {
   },
 }
 
+/** The thread of the logs is made ready so long after the server was built. */
+const READY_AFTER_MS = 300
+
 /** Turns whatever was thrown into a problem with a sentence; what is not foreseen is logged and kept general. */
 function asProblem(error: unknown): Problem {
   if (error instanceof Problem) return error
@@ -111,8 +114,9 @@ export async function buildApp({
   const entries = entryStore(database.db, { damaged: database.damage !== undefined })
   const time = serverTime(clock, database.damage ? 0 : await entries.lastReceived())
   const of = { file: database.file, damaged: database.damage !== undefined }
-  // Where it fails, the first question says so.
-  threads.record('ready', { of }).catch(() => undefined)
+  // Soon, but not before the server answers. Where it fails, the first question says so.
+  const soon = setTimeout(() => threads.record('ready', { of }).catch(() => undefined), READY_AFTER_MS)
+  app.addHook('preClose', async () => clearTimeout(soon))
   entryRoutes(app, database, entries, threads, of, time)
   await importRoutes(app, database, threads, of, time)
   for (const noun of NOUNS) referenceRoutes(app, noun, database, reference)

@@ -99,6 +99,7 @@ describe('a logbook file that cannot be used', () => {
     await client.execute(
       "insert into __drizzle_migrations (hash, created_at) values ('later', 99999999999999)",
     )
+    await client.execute('pragma wal_checkpoint(TRUNCATE)')
     client.close()
     const before = readFileSync(file)
     const { code, says } = await refusedStart(file)

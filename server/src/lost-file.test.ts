@@ -61,7 +61,7 @@ describe('a logbook whose file goes away while the server runs', () => {
       const { file, server, opened } = await shop()
       await ask(server.address, '/api/setups')
       happens(file)
-      for (let n = 0; n < 20; n++) {
+      for (let n = 0; n < 5; n++) {
         const { status, code, says } = await refusalOf(await post(server.address, [noteEntry(opened.id)]))
         expect([status, code]).toEqual([503, 'logbook-gone'])
         expect(says).toMatch(/while Dogleg was running.*npm run restore/s)

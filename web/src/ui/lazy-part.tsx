@@ -17,7 +17,7 @@ export const lazyPart = <Props extends object>(
   })
 
 /** The first screen has so long to itself, in ms. */
-const FIRST_SCREEN_MS = 1500
+const FIRST_SCREEN_MS = 2000
 
 /**
  * Fetches a part that will be wanted soon, once the first screen has had its time and the page has nothing else to do. Gives what

@@ -86,4 +86,21 @@ describe('the clock of a tablet', () => {
     expect(one.tablet).toBe(two.tablet)
     expect(one.tablet).not.toBe(known.tablet)
   })
+
+  it('never counts twice under one name, when the storage filled up meanwhile', async () => {
+    const made = [(await openPage()).clockNow()]
+    fillStorage()
+    const page = await openPage()
+    made.push(page.clockNow(), page.clockNow())
+    // Opened anew it finds the count of before.
+    made.push((await openPage()).clockNow())
+    vi.unstubAllGlobals()
+    made.push((await openPage()).clockNow())
+    const names = made.map(({ tablet, count }) => `${tablet} ${count}`)
+    expect(new Set(names).size).toBe(5)
+    // Under one name a later entry has the higher number.
+    for (const [n, one] of made.entries())
+      for (const later of made.slice(n + 1))
+        if (later.tablet === one.tablet) expect(later.count).toBeGreaterThan(one.count)
+  })
 })

@@ -50,11 +50,16 @@ function tabletId(): string {
 }
 
 let counted = 0
+/** What this page is called by where its count cannot be kept: the next page would count on from before, and tell a wrong order. */
+const ownName = randomId()
+let ownCount = 0
 
 /** What goes into an entry that is made now, so that its order can be told: the next number of this tablet's own count, and its clocks. */
 export function clockNow(): ClockStamp {
-  counted = Math.max(counted, Number(storage.get(COUNT_KEY)) || 0) + 1
-  storage.set(COUNT_KEY, String(counted))
   const { at: _at, ...clock } = stampOf(heard, reading())
-  return { tablet: tabletId(), count: counted, ...clock }
+  const tablet = tabletId()
+  counted = Math.max(counted, Number(storage.get(COUNT_KEY)) || 0) + 1
+  if (storage.set(COUNT_KEY, String(counted)) && !storage.isHeld(TABLET_KEY))
+    return { tablet, count: counted, ...clock }
+  return { tablet: ownName, count: ++ownCount, ...clock }
 }

@@ -1,7 +1,9 @@
-// npm run dev: server and page, both reloading as the sources change. The page is at port 7081.
-import { ensureInstalled } from './prepare.mjs'
+// npm run dev: server and page, both reloading as the sources change. The page is at port 7081. The server's threads run what was
+// built when it began: start it again to see a change of theirs.
+import { ensureInstalled, ensureServerBuilt } from './prepare.mjs'
 
 ensureInstalled()
+ensureServerBuilt()
 const { default: concurrently } = await import('concurrently')
 const { result } = concurrently(
   [

@@ -146,9 +146,14 @@ function refuseOther(file: string, known: Known | undefined, { logbook, seq }: P
   )
 }
 
+const EMPTY: Place = { logbook: '', seq: 0 }
+
 /** Which logbook this is and the place of its last entry. */
 async function placeIn(client: Client): Promise<Place> {
-  const { rows: ids } = await client.execute('select id from logbook')
+  const { rows: named } = await client.execute("select 1 from sqlite_master where name = 'logbook'")
+  // A logbook from before they had names.
+  const { rows: ids } =
+    named.length > 0 ? await client.execute('select id from logbook') : { rows: [] as { id?: unknown }[] }
   const { rows: last } = await client.execute('select max(seq) as seq from entries')
   return { logbook: String(ids[0]?.id ?? ''), seq: Number(last[0]?.seq ?? 0) }
 }
@@ -269,6 +274,7 @@ async function openLocked(
       if (applied < newestKnown(migrations)) throw notALogbook(file)
       return await database(true, damage)
     }
+    if (existed) refuseOther(file, known, applied > 0 ? await placeIn(client) : EMPTY)
     try {
       await client.execute('pragma journal_mode = WAL')
       await client.execute(`pragma user_version = ${IN_USE}`) // fails here rather than at the first entry
@@ -286,7 +292,6 @@ async function openLocked(
       return await database(true)
     }
     const place = await placeIn(client)
-    refuseOther(file, known, place)
     // The one file alone is a logbook from the first moment on.
     await client.execute('pragma wal_checkpoint(TRUNCATE)')
     writeKnown(file, place, now)

@@ -93,40 +93,71 @@ function alongCount<T extends Stamped>(placed: readonly Placed<T>[]) {
   }
 }
 
+/** Entries from before there were stamps: each was made when it says. */
+const allClaimed = (entries: readonly Stamped[]) =>
+  entries.every(({ clock, received }) => !clock && received === undefined)
+
+const byId = (a: Stamped, b: Stamped) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0)
+
+/** The order of entries whose times are exact: the whole of it is certain. */
+function claimedOrder<T extends Stamped>(entries: readonly T[]): Order<T> {
+  const ordered = [...entries].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : byId(a, b)))
+  let places: Map<string, number> | undefined
+  const placeOf = ({ id }: T) => {
+    places ??= new Map(ordered.map((entry, place) => [entry.id, place]))
+    return places.get(id)
+  }
+  return {
+    ordered,
+    surelyBefore: (one, other) => (placeOf(one) ?? Number.NaN) < (placeOf(other) ?? Number.NaN),
+    momentOf: claimedMoment,
+    certain: true,
+  }
+}
+
+/** Whether one was made before the other; `sorted` is the order in which they stand. */
+function isBefore<T extends Stamped>(
+  a: Placed<T>,
+  b: Placed<T>,
+  sorted: (a: Placed<T>, b: Placed<T>) => boolean,
+) {
+  const [of, than] = [a.entry.clock, b.entry.clock]
+  if (of && than && of.tablet === than.tablet) return of.count < than.count
+  const exact = a.moment.earliest === a.moment.latest && b.moment.earliest === b.moment.latest
+  if (exact && !of && !than) return sorted(a, b)
+  return a.moment.latest < b.moment.earliest
+}
+
 /**
  * Puts entries into an order in which they can have been made: along each tablet's count, and along what is certain between
  * tablets; where nothing is certain, by the time that they claim, and by id, which grows with time as well.
  */
 export function orderOf<T extends Stamped>(entries: readonly T[]): Order<T> {
+  if (allClaimed(entries)) return claimedOrder(entries)
   const placed = entries.map((entry): Placed<T> => {
     const moment = claimedMoment(entry)
-    return { entry, moment, at: within(Date.parse(entry.at), moment) }
+    return { entry, moment, at: Date.parse(entry.at) }
   })
-  if (entries.some(({ clock, received }) => clock || received !== undefined)) {
-    notBeforeOpening(placed)
-    for (const each of placed) each.at = within(each.at, each.moment)
-    alongCount(placed)
+  notBeforeOpening(placed)
+  for (const each of placed) each.at = within(each.at, each.moment)
+  alongCount(placed)
+  placed.sort((a, b) => a.at - b.at || byId(a.entry, b.entry))
+  let places: Map<string, { each: Placed<T>; place: number }> | undefined
+  const placeOf = ({ id }: T) => {
+    places ??= new Map(placed.map((each, place) => [each.entry.id, { each, place }]))
+    return places.get(id)
   }
-  placed.sort((a, b) => a.at - b.at || (a.entry.id < b.entry.id ? -1 : a.entry.id > b.entry.id ? 1 : 0))
-  const places = new Map(placed.map((each, place) => [each.entry.id, { ...each, place }]))
   const surelyBefore = (one: T, other: T): boolean => {
-    const a = places.get(one.id)
-    const b = places.get(other.id)
-    if (!a || !b) return false
-    const [of, than] = [a.entry.clock, b.entry.clock]
-    if (of && than && of.tablet === than.tablet) return of.count < than.count
-    const exact = a.moment.earliest === a.moment.latest && b.moment.earliest === b.moment.latest
-    if (exact && !of && !than) return a.place < b.place
-    return a.moment.latest < b.moment.earliest
+    const [a, b] = [placeOf(one), placeOf(other)]
+    return a !== undefined && b !== undefined && isBefore(a.each, b.each, () => a.place < b.place)
   }
-  const ordered = placed.map(({ entry }) => entry)
   return {
-    ordered,
+    ordered: placed.map(({ entry }) => entry),
     surelyBefore,
-    momentOf: ({ id }) => places.get(id)?.moment ?? ANY_TIME,
-    certain: ordered.every((entry, place) => {
-      const next = ordered[place + 1]
-      return !next || surelyBefore(entry, next)
+    momentOf: (entry) => placeOf(entry)?.each.moment ?? ANY_TIME,
+    certain: placed.every((each, place) => {
+      const next = placed[place + 1]
+      return !next || isBefore(each, next, () => true)
     }),
   }
 }

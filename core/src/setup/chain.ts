@@ -231,6 +231,26 @@ const reach = ({ entry, past }: Act, link: Link, unsure: boolean) => {
   if (!link.reached || (link.reached.unsure && !unsure)) link.reached = { entry, past, unsure }
 }
 
+/** Facts that say something to have happened by differing from the one before. */
+const IMPLYING: ReadonlySet<FactEntry['kind']> = new Set(['swept', 'cleared', 'gripped'])
+
+/** Which of many one stood just before another is not looked for: every one that may have been before counts. */
+const FEW = 40
+
+/** Those of one subject that may have been the last before an entry. */
+function perhapsJustBefore(
+  entry: FactEntry,
+  own: readonly Link[],
+  surelyBefore: Order<Entry>['surelyBefore'],
+): Link[] {
+  const earlier = own.filter((link) => link.entry !== entry && !surelyBefore(entry, link.entry))
+  if (earlier.length > FEW) return earlier
+  return earlier.filter(
+    (one) =>
+      !earlier.some((other) => surelyBefore(one.entry, other.entry) && surelyBefore(other.entry, entry)),
+  )
+}
+
 /**
  * What may have been otherwise where the order of two entries is not certain: an act reaches what is shown after it unless that
  * was surely made after it; a fact says what any one before it may imply; and of two about one subject neither stands for sure.
@@ -253,21 +273,18 @@ function reachUnsure(counting: readonly Entry[], links: readonly Link[], acts: A
     const last = own.at(-1)
     const rival = last && own.findLast((link) => link !== last && !surelyBefore(link.entry, last.entry))
     if (last && rival) last.rival = rival.entry
+    if (!own.some(({ entry }) => IMPLYING.has(entry.kind))) continue
     for (const { entry } of own) {
-      const earlier = own.filter((link) => link.entry !== entry && !surelyBefore(entry, link.entry))
-      const justBefore = earlier.filter(
-        (one) =>
-          !earlier.some((other) => surelyBefore(one.entry, other.entry) && surelyBefore(other.entry, entry)),
-      )
       const place = placeOf.get(entry.id) ?? 0
-      for (const one of justBefore)
-        for (const act of impliedActs(entry, one.entry)) {
-          const unsure: Act = { ...act, entry, place, unsure: true }
-          acts.push(unsure)
-          for (const link of links)
-            if (link.entry !== entry && !surelyBefore(entry, link.entry) && act.whom(link))
-              reach(unsure, link, true)
-        }
+      const implied = new Map(
+        perhapsJustBefore(entry, own, surelyBefore)
+          .flatMap((one) => impliedActs(entry, one.entry))
+          .map((act) => [act.past, act]),
+      )
+      for (const act of implied.values())
+        for (const link of links)
+          if (!link.reached && link.entry !== entry && act.whom(link) && !surelyBefore(entry, link.entry))
+            reach({ ...act, entry, place, unsure: true }, link, true)
     }
   }
   // From a place on, nothing was made before this moment.
@@ -284,7 +301,8 @@ function reachUnsure(counting: readonly Entry[], links: readonly Link[], acts: A
     for (let place = act.place + 1; place < counting.length; place++) {
       if ((earliestFrom[place] ?? 0) > latest) break
       const link = linkAt.get(place)
-      if (link && !surelyBefore(act.entry, link.entry) && act.whom(link)) reach(act, link, true)
+      if (link && !link.reached && act.whom(link) && !surelyBefore(act.entry, link.entry))
+        reach(act, link, true)
     }
   }
 }
@@ -308,7 +326,7 @@ export function buildChain(
       acts.push(act)
       for (const link of standing.values())
         if (!(link.reached && !link.reached.unsure) && act.whom(link))
-          reach(act, link, !order.surelyBefore(link.entry, entry))
+          reach(act, link, !order.certain && !order.surelyBefore(link.entry, entry))
     }
   }
   for (const [place, entry] of counting.entries()) {
@@ -329,9 +347,13 @@ export function buildChain(
   }
   if (!order.certain) reachUnsure(counting, [...links.values()], acts, order)
 
-  const placeOf = new Map(order.ordered.map(({ id }, place) => [id, place]))
-  const isLater = (id: string, than: FactEntry) => (placeOf.get(id) ?? -1) > (placeOf.get(than.id) ?? -1)
-  const isEarlier = (id: string, than: FactEntry) => (placeOf.get(id) ?? -1) < (placeOf.get(than.id) ?? -1)
+  let places: Map<string, number> | undefined
+  const placeOf = (id: string) => {
+    places ??= new Map(order.ordered.map((entry, place) => [entry.id, place]))
+    return places.get(id) ?? -1
+  }
+  const isLater = (id: string, than: FactEntry) => placeOf(id) > placeOf(than.id)
+  const isEarlier = (id: string, than: FactEntry) => placeOf(id) < placeOf(than.id)
   const causes = new Map<string, StaleCause | null>()
   const causeOf = (link: Link): StaleCause | null => {
     const known = causes.get(link.entry.id)

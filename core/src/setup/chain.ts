@@ -201,8 +201,6 @@ interface Act {
   place: number
   past: string
   whom: (link: Link) => boolean
-  /** It follows from one of several orders that are possible. */
-  unsure: boolean
 }
 
 /** What an entry that states no fact makes stale. */
@@ -284,7 +282,7 @@ function reachUnsure(counting: readonly Entry[], links: readonly Link[], acts: A
       for (const act of implied.values())
         for (const link of links)
           if (!link.reached && link.entry !== entry && act.whom(link) && !surelyBefore(entry, link.entry))
-            reach({ ...act, entry, place, unsure: true }, link, true)
+            reach({ ...act, entry, place }, link, true)
     }
   }
   // From a place on, nothing was made before this moment.
@@ -322,7 +320,7 @@ export function buildChain(
   const acts: Act[] = []
   const does = (entry: Entry, place: number, found: Pick<Act, 'past' | 'whom'>[]) => {
     for (const each of found) {
-      const act: Act = { ...each, entry, place, unsure: false }
+      const act: Act = { ...each, entry, place }
       acts.push(act)
       for (const link of standing.values())
         if (!(link.reached && !link.reached.unsure) && act.whom(link))

@@ -93,6 +93,13 @@ export interface DamagedRow {
   raw: string
 }
 
+/** A row of reference data that the server cannot read. */
+export interface DamagedReference {
+  id: string
+  version: number
+  says: string
+}
+
 type EntriesSince = { entries: Entry[]; damaged?: DamagedRow[]; seq: number }
 
 /** A simulated machine that is on. */
@@ -150,10 +157,13 @@ export const api = {
     ask<{ added: number; known: number }>('POST', '/api/entries', { entries, held }),
   /** A list of reference data, and the stamp that it was read at. */
   rows: <N extends Noun>(noun: N) =>
-    ask<Record<N, Row<N>[]> & { stamp: number }>('GET', `/api/${noun}`).then((answer) => ({
-      rows: answer[noun],
-      stamp: answer.stamp,
-    })),
+    ask<Record<N, Row<N>[]> & { stamp: number; damaged?: DamagedReference[] }>('GET', `/api/${noun}`).then(
+      (answer) => ({
+        rows: answer[noun],
+        damaged: answer.damaged ?? [],
+        stamp: answer.stamp,
+      }),
+    ),
   /** Grows with every version of any row. */
   referenceStamp: () => ask<{ stamp: number }>('GET', '/api/reference-stamp'),
   save: <N extends Noun>(noun: N, row: Row<N>) => ask<Row<N>>('PUT', `/api/${noun}/${part(row.id)}`, row),

@@ -16,6 +16,13 @@ async function readRows<N extends Noun>(noun: N): Promise<Row<N>[]> {
 export const useRows = <N extends Noun>(noun: N) =>
   useQuery({ queryKey: [noun], queryFn: () => readRows(noun) })
 
+/** Rows of a list that the server cannot read. */
+export const useDamagedRows = (noun: Noun) =>
+  useQuery({
+    queryKey: ['damaged', noun],
+    queryFn: async () => (await api.rows(noun)).damaged,
+  }).data ?? []
+
 const WATCH_MS = 5000
 
 /**

@@ -2,7 +2,7 @@ import { type ReactNode, useMemo, useState } from 'react'
 import { Navigate, useParams } from 'react-router'
 import { Lost } from '../app/lost.tsx'
 import type { Noun, Row } from '../log/api.ts'
-import { useRows } from '../log/rows.ts'
+import { useDamagedRows, useRows } from '../log/rows.ts'
 import { EditingContext } from './editing.ts'
 import { RowList } from './row-list.tsx'
 
@@ -40,9 +40,32 @@ export function RowsPage<N extends Noun>({ noun, aside, titleOf, order, editor }
         <h1 className="mb-3 text-3xl font-semibold capitalize">{noun}</h1>
         <RowList noun={noun} rows={titleOf ? rows.map((each) => ({ ...each, name: titleOf(each) })) : rows} />
         {aside}
+        <Damaged noun={noun} />
       </div>
       {row ? <Edited key={row.id} row={row} editor={editor} /> : <p>Nothing in the list has this address.</p>}
     </div>
+  )
+}
+
+/** Rows that the server cannot read: they are not in the list, and what was made with them is stale. */
+function Damaged({ noun }: { noun: Noun }) {
+  const damaged = useDamagedRows(noun)
+  if (damaged.length === 0) return null
+  return (
+    <section aria-label="Rows that cannot be read" className="mt-4 border-2 border-ink p-3">
+      <p className="font-semibold">
+        {damaged.length === 1 ? 'One row' : `${damaged.length} rows`} of this list cannot be read and{' '}
+        {damaged.length === 1 ? 'is' : 'are'} missing here. Whoever looks after the server can take the last
+        backup.
+      </p>
+      <ul>
+        {damaged.map(({ id, version, says }) => (
+          <li key={id} className="mt-1">
+            {id}, version {version}: {says}
+          </li>
+        ))}
+      </ul>
+    </section>
   )
 }
 

@@ -9,7 +9,7 @@ import type { ReadOptions } from './read-options.ts'
 import { Run } from './run.ts'
 import { bit, place } from './scan.ts'
 import { TextIndex } from './text-index.ts'
-import { BLOCK_WORK, EXPRESSION_WORK, OutOfWork } from './work.ts'
+import { BLOCK_WORK, EXPRESSION_WORK, MOST_WORK, OutOfWork } from './work.ts'
 
 /** A program as it was read: what it does, and what is wrong with it. */
 export interface Program {
@@ -150,6 +150,8 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
   let furthest = 0
   let unread = 0
   const most = options.mostBlocks ?? Number.POSITIVE_INFINITY
+  // Who allows more work allows more blocks.
+  const spare = SPARE_BLOCKS * Math.max(1, run.work.most / MOST_WORK)
 
   try {
     while (at < end && !run.ended) {
@@ -157,7 +159,7 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
         cancelled = true
         break
       }
-      if (ran > most || backwards > SPARE_BLOCKS) {
+      if (ran > most || backwards > spare) {
         run.wrong(
           'no-end',
           'stop',

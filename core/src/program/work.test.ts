@@ -3,6 +3,7 @@ import { cycleTime, speedsOf } from '../timing/index.ts'
 import { extents } from './motion.ts'
 import { read } from './read.ts'
 import { compact, complaints, onLathe, onMill, testMill } from './testing.ts'
+import { MOST_WORK } from './work.ts'
 
 /** The work that a simulated machine of the server allows. */
 const LITTLE = 2_500_000
@@ -37,6 +38,13 @@ describe('the work of reading a program', () => {
     const rows = [LITTLE, LITTLE, 2 * LITTLE].map((mostWork) => read(text, onMill({ mostWork })).motion.count)
     expect(rows[1]).toBe(rows[0])
     expect((rows[2] ?? 0) / (rows[0] ?? 1)).toBeGreaterThan(1.9)
+  })
+
+  it('allows more blocks of a loop where it allows more work', () => {
+    const text = 'G20\n#1=0\nWHILE[#1LT300000]DO1\n#1=#1+1\nEND1\nM30'
+    const codes = (mostWork: number) => read(text, onMill({ mostWork })).diagnostics.map(({ code }) => code)
+    expect(codes(MOST_WORK)).toEqual(expect.arrayContaining([expect.stringMatching(/^(no-end|too-much)$/)]))
+    expect(codes(10 * MOST_WORK)).toEqual([])
   })
 
   it('is never too much for a program that runs straight through, however long it is', () => {

@@ -9,6 +9,9 @@ const LOOKS: Record<Severity, { Icon: LucideIcon; look: string; word: string }> 
   note: { Icon: Info, look: 'text-ink-soft', word: 'Note' },
 }
 
+/** Findings of a reader that went no further: it can be asked to. */
+const STOPPED: ReadonlySet<string> = new Set(['too-much', 'no-end'])
+
 /** Shown at once; a program that is wrong everywhere is mended from the top. */
 const SHOWN = 60
 
@@ -57,7 +60,7 @@ export function FindingsPanel({
                 </span>
               </span>
             </button>
-            {code === 'too-much' && (
+            {STOPPED.has(code) && (
               <Button onClick={onFurther} className="shrink-0">
                 <FastForward aria-hidden size={18} /> Read ten times as far
               </Button>

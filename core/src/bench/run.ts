@@ -116,12 +116,13 @@ export function planRun(bench: Bench, text: string): RunPlan {
   const really = asItReallyGoes(bench, motion)
   const bodies = trueBodies(bench)
   const shapes = new Map(tools.map(({ shape }) => [shape.number, shape]))
-  const found = findHits({ motion: really, bodies, tools: shapes, speeds, lathe: machine.kind === 'lathe' })
+  const lathe = machine.kind === 'lathe'
+  const found = findHits({ motion: really, bodies, tools: shapes, speeds, lathe, atFull: true })
   const hits = new Map<number, { share: number; says: string }>()
   for (const hit of found) {
     const tool = motion.states[motion.state[hit.row] as number]?.tool ?? 0
     // A turret without a tool at work has no tip.
-    if (machine.kind === 'lathe' && !shapes.has(tool)) continue
+    if (lathe && !shapes.has(tool)) continue
     const share = shareOf(really, hit.row, hit.at, speeds)
     const known = hits.get(hit.row)
     if (!known || share < known.share) hits.set(hit.row, { share, says: hitWords(hit, tool) })

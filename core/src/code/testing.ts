@@ -31,6 +31,7 @@ export const machineOf = (kind: 'mill' | 'lathe', unit: LengthUnit = 'inch'): Ma
     rapids: { X: 1000 * own, Y: kind === 'mill' ? 1000 * own : null, Z: 1000 * own },
     dynamics: {
       acceleration: { X: 60 * own, Y: kind === 'mill' ? 60 * own : null, Z: 60 * own },
+      smoothing: 0,
       topFeed: 500 * own,
       cornerTolerance: 0.001 * own,
       spindleTop: 8000,

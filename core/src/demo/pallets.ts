@@ -20,6 +20,7 @@ export const millTwo: Machine = {
   rapids: { X: 30_000, Y: 30_000, Z: 24_000 },
   dynamics: {
     acceleration: { X: 3_000, Y: 3_000, Z: 2_500 },
+    smoothing: 0,
     topFeed: 15_000,
     cornerTolerance: 0.02,
     spindleTop: 10_000,

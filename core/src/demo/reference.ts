@@ -22,6 +22,7 @@ const millOne: Machine = {
   rapids: { X: 1000, Y: 1000, Z: 800 },
   dynamics: {
     acceleration: { X: 60, Y: 60, Z: 50 },
+    smoothing: 0,
     topFeed: 500,
     cornerTolerance: 0.001,
     spindleTop: 8000,
@@ -63,6 +64,7 @@ const latheOne: Machine = {
   rapids: { X: 700, Y: null, Z: 1000 },
   dynamics: {
     acceleration: { X: 90, Y: null, Z: 100 },
+    smoothing: 0,
     topFeed: 500,
     cornerTolerance: 0.001,
     spindleTop: 4000,

@@ -49,6 +49,15 @@ export const dynamics = z.object({
   acceleration: z
     .object({ X: acceleration, Y: acceleration.nullable().describe('null on a lathe'), Z: acceleration })
     .describe('machine unit per second squared'),
+  smoothing: z
+    .number()
+    .min(0, 'A time, or 0 where it is steady.')
+    .max(1, 'At most 1 second.')
+    .nullable()
+    .default(null)
+    .describe(
+      'seconds over which a ramp of the rapids is rounded (limited jerk); 0 where an axis speeds up steadily; null if not known',
+    ),
   topFeed: z.number().positive('A feed must be more than zero.').describe('machine unit a minute'),
   cornerTolerance: z
     .number()

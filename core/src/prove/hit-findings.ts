@@ -17,6 +17,8 @@ export interface HitCase {
   lineAt: (line: number) => string
   /** Free height that is wanted over what stands in the way. */
   clearance: number
+  /** What the machine's page does not say of how its rapids go. */
+  open: readonly string[]
 }
 
 /** The edit that makes a line's word another; none where it does not stand there. */
@@ -124,6 +126,26 @@ function one(of: HitCase, hit: Hit): ProgramFinding {
   const line = motion.line[row] as number
   const where = `The tip is then at ${lathe ? `X ${formatLength(2 * hit.at[0], unit)}` : `X ${formatLength(hit.at[0], unit)} Y ${formatLength(hit.at[1], unit)}`} Z ${formatWithUnit(hit.at[2], unit)}.`
   const rest = { row, at: hit.at, body: hit.body.id }
+  if (!hit.sure) {
+    const mending = upFirst(of, hit)
+    return programFinding(
+      'look',
+      'rapid-may-hit',
+      line,
+      `Rapid on more than one axis: ${THING[hit.part]} may go through ${hit.body.name}.`,
+      of.open.length > 0
+        ? `The machine’s page does not say ${of.open.join(', ')}: of the ways that leaves, one meets it. ${where}`
+        : `At one override or another the path comes nearer to it than it is followed here. ${where}`,
+      {
+        ...rest,
+        ...(mending
+          ? { mending }
+          : {
+              fix: `Move one axis after the other${of.open.length > 0 ? ', or enter on the machine’s page how its rapids go' : ''}.`,
+            }),
+      },
+    )
+  }
   if ((motion.flags[row] as number) & FLAG.TO_MACHINE)
     return programFinding(
       'stop',

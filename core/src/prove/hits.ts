@@ -1,10 +1,11 @@
 import type { ToolShape } from '../machine/index.ts'
-import { isArc, type Motion, ROW } from '../program/index.ts'
+import { endOf, isArc, type Motion, ROW } from '../program/index.ts'
 import type { MachineSpeeds } from '../timing/index.ts'
 import { type Body, type Box, boundsOf, type Solid, solidsOf, type Triple } from './body.ts'
 import { pathOf } from './path.ts'
+import { goesStraight, rapidBand, sureCurves } from './rapid.ts'
 import { MilledStock } from './stock.ts'
-import { boxesMeet, sweep } from './sweep.ts'
+import { boxesMeet, type Place, placeAt, sweep } from './sweep.ts'
 import { partBox, type ToolPart, toolParts } from './tool-parts.ts'
 import { TurnedStock } from './turned-stock.ts'
 
@@ -15,6 +16,11 @@ export interface Hit {
   part: ToolPart['name']
   /** Where the tip stands when it first does. */
   at: Triple
+  /**
+   * Whether it does on a path that the machine takes as its page has it; else only somewhere in the band that a rapid
+   * may take, where the page does not say how the axes speed up.
+   */
+  sure: boolean
 }
 
 /** Hits beyond these are not looked for. */
@@ -29,6 +35,8 @@ export interface CrashCase {
   tools: ReadonlyMap<number, ToolShape>
   speeds: MachineSpeeds
   lathe: boolean
+  /** Rapids are looked at as they go at 100 % only, instead of at every override and in all that is not known. */
+  atFull?: boolean
   /** Called now and then with the share done; stops when it gives false. */
   onProgress?: ((share: number) => boolean) | undefined
 }
@@ -39,11 +47,18 @@ interface Target {
   solids: Solid[]
 }
 
-const lerp = (a: Triple, b: Triple, t: number): Triple => [
-  a[0] + (b[0] - a[0]) * t,
-  a[1] + (b[1] - a[1]) * t,
-  a[2] + (b[2] - a[2]) * t,
-]
+/**
+ * Where the tip stands a share of the way from one place to the next; where only a box is known, as near to the middle of
+ * a body as it may be.
+ */
+function between(a: Place, b: Place, t: number, { least, greatest }: Box): Triple {
+  const on = (axis: 0 | 1 | 2) => {
+    const low = a.least[axis] + (b.least[axis] - a.least[axis]) * t
+    const high = a.greatest[axis] + (b.greatest[axis] - a.greatest[axis]) * t
+    return Math.max(low, Math.min(high, (least[axis] + greatest[axis]) / 2))
+  }
+  return [on(0), on(1), on(2)]
+}
 
 /** What the tip's box must be grown by to hold the whole tool. */
 function reachOf(parts: readonly ToolPart[]): Box {
@@ -67,14 +82,32 @@ interface Meeting {
 }
 
 /** First meeting of a path with a solid, or none. */
-function firstOn(path: readonly Triple[], part: ToolPart, target: Target): Meeting | undefined {
+function firstOn(path: readonly Place[], part: ToolPart, target: Target): Meeting | undefined {
   for (let n = 1; n < path.length; n++) {
-    const [from, to] = [path[n - 1], path[n]] as [Triple, Triple]
+    const [from, to] = [path[n - 1], path[n]] as [Place, Place]
     let first = Number.POSITIVE_INFINITY
     for (const solid of target.solids) first = Math.min(first, sweep(part, from, to, solid))
-    if (first <= 1) return { at: lerp(from, to, first), along: n - 1 + first }
+    if (first <= 1) return { at: between(from, to, first, target.box), along: n - 1 + first }
   }
   return undefined
+}
+
+/** The ways that a row may go. */
+interface Ways {
+  /** What it surely does, at one override or another. */
+  sure: Place[][]
+  /** All that it may do, where that is more. */
+  may: Place[][]
+}
+
+/** Row by row; a rapid on more than one axis has many. */
+function waysOf({ motion, speeds, atFull }: CrashCase, row: number): Ways {
+  if (motion.kind[row] !== ROW.RAPID || atFull)
+    return { sure: [pathOf(motion, row, speeds).map(placeAt)], may: [] }
+  const [from, to] = [endOf(motion, row - 1), endOf(motion, row)]
+  return goesStraight(from, to, speeds)
+    ? { sure: [[placeAt(from), placeAt(to)]], may: [] }
+    : { sure: sureCurves(from, to, speeds), may: rapidBand(from, to, speeds) }
 }
 
 /** Walks the motion and says which rows need a closer look: those whose box, with the tool's reach, meets a body's. */
@@ -168,7 +201,7 @@ function tipBox(motion: Motion, row: number): Box {
  * arcs along theirs. Into the part a rapid counts where there is still material, and so do shank and holder at feed.
  */
 export function findHits(of: CrashCase): Hit[] {
-  const { motion, bodies, tools, speeds, lathe } = of
+  const { motion, bodies, tools, lathe } = of
   const targets = bodies.map((body): Target => ({ body, box: boundsOf(body), solids: solidsOf(body, lathe) }))
   const hits: Hit[] = []
   const boxes = new Map<number, { parts: ToolPart[]; reach: Box }>()
@@ -183,6 +216,17 @@ export function findHits(of: CrashCase): Hit[] {
     return known
   }
   const material = new Material(of, targets)
+  /** The piece of a tool that is first in a body on a path. */
+  const firstPart = (row: number, path: readonly Place[], parts: readonly ToolPart[], target: Target) => {
+    let first: { part: ToolPart; meeting: Meeting } | undefined
+    for (const part of parts) {
+      if (!matters(motion.kind[row] as number, target.body.role, part.name)) continue
+      let meeting = firstOn(path, part, target)
+      if (meeting && target.body.role === 'part') meeting = material.firstOn(row, path, part, target)
+      if (meeting && (!first || meeting.along < first.meeting.along)) first = { part, meeting }
+    }
+    return first
+  }
   suspects(of, targets, (row, near) => {
     const { parts, reach } = toolOf(row)
     const tip = tipBox(motion, row)
@@ -194,27 +238,46 @@ export function findHits(of: CrashCase): Hit[] {
         tip.greatest[2] + reach.greatest[2],
       ],
     }
-    let path: Triple[] | undefined
+    let ways: Ways | undefined
     for (const target of near) {
       if (!boxesMeet(whole, target.box)) continue
-      path ??= pathOf(motion, row, speeds)
-      /** The piece of the tool that is there first. */
-      let first: { part: ToolPart; meeting: Meeting } | undefined
-      for (const part of parts) {
-        if (!matters(motion.kind[row] as number, target.body.role, part.name)) continue
-        let meeting = firstOn(path, part, target)
-        if (meeting && target.body.role === 'part') meeting = material.firstOn(row, path, part, target)
-        if (meeting && (!first || meeting.along < first.meeting.along)) first = { part, meeting }
+      // A rapid stays in the box from its start to its end: where nothing of the tool meets there, no way of it does.
+      if (motion.kind[row] === ROW.RAPID && !parts.some((part) => firstOn([tip, tip], part, target))) continue
+      ways ??= waysOf(of, row)
+      const { sure, may } = ways
+      const firstOf = (path: readonly Place[]) => {
+        const first = firstPart(row, path, parts, target)
+        return first && { ...first, path }
       }
+      // The band holds every way: where it meets nothing, none of them does.
+      const perhaps = may.length > 0 ? firstTrue(may, firstOf) : undefined
+      if (may.length > 0 && !perhaps) continue
+      const surely = firstTrue(sure, firstOf)
+      const first = surely ?? perhaps
       if (!first) continue
-      hits.push({ row, body: target.body, part: first.part.name, at: first.meeting.at })
+      hits.push({
+        row,
+        body: target.body,
+        part: first.part.name,
+        at: first.meeting.at,
+        sure: surely !== undefined,
+      })
       // The way out again is the same crash.
-      if (target.body.role === 'part' && first.part.name === 'cutter')
-        material.cutAlong(path, first.part, target)
+      if (surely && target.body.role === 'part' && first.part.name === 'cutter')
+        material.cutAlong(surely.path, first.part, target)
     }
     return hits.length < MOST_HITS
   })
   return hits.slice(0, MOST_HITS)
+}
+
+/** The first answer that there is. */
+function firstTrue<T, A>(all: readonly T[], ask: (of: T) => A | undefined): A | undefined {
+  for (const each of all) {
+    const answer = ask(each)
+    if (answer !== undefined) return answer
+  }
+  return undefined
 }
 
 /** What is left of one part, on either kind of machine. */
@@ -240,21 +303,22 @@ class Material {
   }
 
   /** Where a piece of a tool first meets what is left when a row begins. */
-  firstOn(row: number, path: readonly Triple[], part: ToolPart, target: Target): Meeting | undefined {
+  firstOn(row: number, path: readonly Place[], part: ToolPart, target: Target): Meeting | undefined {
     this.cutUpTo(row)
     const left = this.lefts.get(target)
     for (let n = 1; n < path.length; n++) {
-      const [from, to] = [path[n - 1], path[n]] as [Triple, Triple]
+      const [from, to] = [path[n - 1], path[n]] as [Place, Place]
       const share = left ? meetsLeft(left, from, to, part) : Number.POSITIVE_INFINITY
-      if (share <= 1) return { at: lerp(from, to, share), along: n - 1 + share }
+      if (share <= 1) return { at: between(from, to, share, target.box), along: n - 1 + share }
     }
     return undefined
   }
 
-  cutAlong(path: readonly Triple[], part: ToolPart, target: Target): void {
+  /** Takes away what a cutter sweeps on a path on which its place is known. */
+  cutAlong(path: readonly Place[], part: ToolPart, target: Target): void {
     const left = this.lefts.get(target)
     for (let n = 1; left && n < path.length; n++)
-      cutLeft(left, path[n - 1] as Triple, path[n] as Triple, part)
+      cutLeft(left, (path[n - 1] as Place).least, (path[n] as Place).least, part)
   }
 
   private cutterOf(row: number): ToolPart {
@@ -300,7 +364,7 @@ class Material {
       const cutter = this.cutterOf(this.next)
       const reach = cutReach(cutter)
       const tip = tipBox(motion, this.next)
-      let path: Triple[] | undefined
+      let path: Place[] | undefined
       for (const target of this.lefts.keys()) {
         const { least, greatest } = target.box
         const beside = ([0, 1, 2] as const).some(
@@ -309,7 +373,7 @@ class Material {
             tip.least[axis] + reach.least[axis] > greatest[axis],
         )
         if (beside) continue
-        path ??= pathOf(motion, this.next, speeds)
+        path ??= pathOf(motion, this.next, speeds).map(placeAt)
         this.cutAlong(path, cutter, target)
       }
     }
@@ -321,7 +385,7 @@ const cutReach = (cutter: ToolPart): Box =>
   partBox(cutter.form === 'round' ? { ...cutter, to: Number.POSITIVE_INFINITY } : cutter)
 
 /** A piece of a tool of the one kind of machine is never asked of the other's stock. */
-const meetsLeft = (left: Left, from: Triple, to: Triple, part: ToolPart): number => {
+const meetsLeft = (left: Left, from: Place, to: Place, part: ToolPart): number => {
   if ('turned' in left && part.form === 'flat') return left.turned.meets(from, to, part)
   if ('milled' in left && part.form === 'round') return left.milled.meets(from, to, part)
   return Number.POSITIVE_INFINITY

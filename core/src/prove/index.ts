@@ -19,6 +19,7 @@ export { type PartAxis, type PathPicture, pathPicture } from './picture.ts'
 export { type Press, pressOf, rowsOfBlock } from './press.ts'
 export { type Mending, type ProgramFinding, programFinding } from './program-finding.ts'
 export { type Proof, type ProveCase, prove } from './prove.ts'
+export { bandOutline, type RapidStop } from './rapid.ts'
 export {
   alongRow,
   blockAt,

@@ -1,38 +1,51 @@
 import { alongArc, endOf, isArc, type Motion, ROW } from '../program/index.ts'
-import type { MachineSpeeds } from '../timing/index.ts'
 import type { Triple } from './body.ts'
+import { goesStraight, type RapidSpeeds, rapidCurve } from './rapid.ts'
 
 /** How far a chord may lie off its arc, as a share of the radius, and the most pieces. */
 const CHORD = 0.0005
 const MOST_CHORDS = 256
 
-/**
- * The corners of the path that a rapid really takes, from its start to its end. Dogleg: every axis runs at its own top
- * until it arrives (t = |d| / v, trade.md 9), so up to three straight pieces; straight: one.
- */
-export function rapidPath(
-  from: Triple,
-  to: Triple,
-  speeds: Pick<MachineSpeeds, 'rapid' | 'straightRapids'>,
-): Triple[] {
-  if (speeds.straightRapids) return [from, to]
-  const d = [to[0] - from[0], to[1] - from[1], to[2] - from[2]] as const
-  const times = d.map((each, axis) => Math.abs(each) / (speeds.rapid[axis as 0 | 1 | 2] as number))
-  const moments = [...new Set(times)].filter((time) => time > 0).sort((a, b) => a - b)
-  const at = (time: number): Triple => {
-    const place = (axis: 0 | 1 | 2) =>
-      time >= (times[axis] as number) ? to[axis] : from[axis] + (d[axis] * time) / (times[axis] as number)
-    return [place(0), place(1), place(2)]
+/** What may be left out of the drawing of a curve, as a share of its length. */
+const FLAT = 0.0005
+
+/** Leaves out what lies on a straight line between its neighbours. */
+function thinned(path: readonly Triple[]): Triple[] {
+  const [first, last] = [path[0] as Triple, path.at(-1) as Triple]
+  const least = FLAT * Math.hypot(last[0] - first[0], last[1] - first[1], last[2] - first[2])
+  const kept: Triple[] = [first]
+  let from = 0
+  for (let n = 1; n < path.length - 1; n++) {
+    const [a, b] = [path[from], path[n + 1]] as [Triple, Triple]
+    const between = path.slice(from + 1, n + 1)
+    if (between.every((point) => fromChord(point, a, b) <= least)) continue
+    kept.push(path[n] as Triple)
+    from = n
   }
-  return [from, ...moments.map(at)]
+  kept.push(last)
+  return kept
 }
 
+/** How far a point is from the line from one place to another. */
+function fromChord(point: Triple, a: Triple, b: Triple): number {
+  const along = [b[0] - a[0], b[1] - a[1], b[2] - a[2]] as const
+  const off = [point[0] - a[0], point[1] - a[1], point[2] - a[2]] as const
+  const square = along[0] ** 2 + along[1] ** 2 + along[2] ** 2
+  const share = square === 0 ? 0 : (off[0] * along[0] + off[1] * along[1] + off[2] * along[2]) / square
+  return Math.hypot(off[0] - share * along[0], off[1] - share * along[1], off[2] - share * along[2])
+}
+
+/**
+ * The places of the path that a rapid takes at 100 %, from its start to its end: every axis by its own trapezoid where
+ * the control goes dogleg (trade.md 9), one line where it goes straight.
+ */
+export const rapidPath = (from: Triple, to: Triple, speeds: RapidSpeeds): Triple[] =>
+  goesStraight(from, to, speeds)
+    ? [from, to]
+    : thinned(rapidCurve(from, to, speeds).map(({ least }) => least))
+
 /** The corners of the path of any row: arcs as chords, rapids as the machine makes them. */
-export function pathOf(
-  motion: Motion,
-  row: number,
-  speeds: Pick<MachineSpeeds, 'rapid' | 'straightRapids'>,
-): Triple[] {
+export function pathOf(motion: Motion, row: number, speeds: RapidSpeeds): Triple[] {
   const kind = motion.kind[row] as number
   const from = endOf(motion, row - 1)
   const to = endOf(motion, row)

@@ -4,6 +4,7 @@ import type { MachineSpeeds } from '../timing/index.ts'
 import type { Body, Triple } from './body.ts'
 import { pathOf } from './path.ts'
 import type { ProgramFinding } from './program-finding.ts'
+import { bandAtFull, isBand, type RapidStop } from './rapid.ts'
 
 /** What the next press of cycle start will do. */
 export interface Press {
@@ -13,10 +14,15 @@ export interface Press {
   rows: { from: number; to: number }
   /** Distance to go for each axis, as the control shows it before the press; on a lathe X as a diameter. */
   toGo: Triple
-  /** The corners of the path that it will take. */
+  /** The corners of the path that it will take, its rapids as they go at 100 %. */
   path: Triple[]
+  /** Where a rapid may go elsewhere, because the page leaves open how: place by place the box that the tip is in. */
+  bands: RapidStop[][]
   says: string
 }
+
+/** More bands than these are not drawn of one press. */
+const MOST_BANDS = 20
 
 /** The rows of a block. */
 export const rowsOfBlock = (motion: Motion, block: number) => ({
@@ -52,11 +58,16 @@ interface Seen {
 
 /** What the rows go through, by name. */
 function hitWords({ findings = [], bodies = [] }: Seen, { from, to }: Press['rows']): string {
-  const names = findings.flatMap(({ row, body }) => {
-    const hit = row !== undefined && row >= from && row < to && bodies.find(({ id }) => id === body)
-    return hit ? [hit.name] : []
-  })
-  return names.length > 0 ? `: passes through ${[...new Set(names)].join(' and ')}` : ''
+  const namesOf = (sure: boolean) => {
+    const names = findings.flatMap(({ row, body, severity }) => {
+      const here = row !== undefined && row >= from && row < to && (severity === 'stop') === sure
+      const hit = here && bodies.find(({ id }) => id === body)
+      return hit ? [hit.name] : []
+    })
+    return [...new Set(names)].join(' and ')
+  }
+  const [does, may] = [namesOf(true), namesOf(false)]
+  return (does ? `: passes through ${does}` : '') + (may ? `: may pass through ${may}` : '')
 }
 
 /** The rows of a block as words, the first that moves first. */
@@ -163,8 +174,13 @@ export function pressOf(seen: Seen, block: number): Press {
         [0, 0, 0],
       ]
   const path: Triple[] = []
-  for (let row = rows.from; row < Math.min(rows.to, rows.from + 2_000); row++)
+  const bands: RapidStop[][] = []
+  for (let row = rows.from; row < Math.min(rows.to, rows.from + 2_000); row++) {
     if (motion.kind[row] !== ROW.EVENT) path.push(...pathOf(motion, row, speeds))
+    if (motion.kind[row] !== ROW.RAPID || bands.length >= MOST_BANDS) continue
+    const [begin, end] = [endOf(motion, row - 1), endOf(motion, row)]
+    if (isBand(begin, end, speeds)) bands.push(bandAtFull(begin, end, speeds))
+  }
   const toGo = ([0, 1, 2] as const).map(
     (axis) => ((to[axis] as number) - (from[axis] as number)) * (lathe && axis === 0 ? 2 : 1),
   ) as [number, number, number]
@@ -174,6 +190,7 @@ export function pressOf(seen: Seen, block: number): Press {
     rows,
     toGo,
     path,
+    bands,
     says: spoken(seen, rows),
   }
 }

@@ -183,7 +183,7 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean, st
         onProgress: progress(READ_SHARE, HITS_SHARE),
       })
   const clearance = convertLength(CLEARANCE_MM, 'mm', unit)
-  const hitCase = { motion: program.motion, unit, lathe, tools, lineAt, clearance }
+  const hitCase = { motion: program.motion, unit, lathe, tools, lineAt, clearance, open: speeds.openRapids }
   const parts = bodies.filter(({ role }) => role === 'part')
   const top =
     lathe || parts.length === 0 ? undefined : Math.max(...parts.map((part) => boundsOf(part).greatest[2]))

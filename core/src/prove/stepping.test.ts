@@ -98,9 +98,10 @@ describe('the picture of a path', () => {
   })
 
   it('moves the tip along the path that is really taken, by its length', () => {
-    // A dogleg of 3 along X and 1 along Y, both at one speed: first both, then X alone.
+    // A dogleg of 3 along X and 1 along Y, both at one speed at once: first both, then X alone.
     const motion = motionOf('G20 G90 G0 X0. Y0. Z0.\nX3. Y1.\nM30')
-    const speeds = speedsOf(machine, profile, 'inch')
+    const once = Number.POSITIVE_INFINITY
+    const speeds = { ...speedsOf(machine, profile, 'inch'), acceleration: [once, once, once] as const }
     const row = motion.count - 2
     const whole = Math.SQRT2 + 2
     expect(alongRow(motion, row, Math.SQRT2 / whole, speeds)).toEqual([

@@ -4,6 +4,7 @@ import { depth } from '../../testing/depth.ts'
 import { type Body, boundsOf, layoutIn, type Triple } from './body.ts'
 import { withEdits } from './edit.ts'
 import { MilledStock } from './stock.ts'
+import { placeAt } from './sweep.ts'
 
 /** A part of 4 by 3 by 1, its top at Z 0. */
 const part = { least: [0, -3, -1] as Triple, greatest: [4, 0, 0] as Triple }
@@ -55,7 +56,7 @@ describe('what is left of a part', () => {
       fc.property(slots, place, hundredths(5, 30), hundredths(-70, -5), (cuts, at, radius, depth) => {
         const stock = new MilledStock(part)
         for (const each of cuts) make(stock, each)
-        const met = stock.meets([...at, 1], [...at, depth], { radius, from: 0 }) <= 1
+        const met = stock.meets(placeAt([...at, 1]), placeAt([...at, depth]), { radius, from: 0 }) <= 1
         // Points all over the tool's end: which of them stand in material, surely or perhaps.
         const points = Array.from({ length: 200 }, (_, n) => {
           const r = radius * Math.sqrt((n + 0.5) / 200)
@@ -94,7 +95,8 @@ describe('what is left of a part', () => {
         let [free, met] = [0.01, -1]
         for (let n = 0; n < 20; n++) {
           const middle = (free + met) / 2
-          if (stock.meets([x, y, 1], [x, y, middle], { radius: 4 / 192, from: 0 }) <= 1) met = middle
+          if (stock.meets(placeAt([x, y, 1]), placeAt([x, y, middle]), { radius: 4 / 192, from: 0 }) <= 1)
+            met = middle
           else free = middle
         }
         const steep = Math.abs(each.slope) / length
@@ -121,7 +123,7 @@ describe('what is left of a part', () => {
         const share = (all: typeof cuts) => {
           const stock = new MilledStock(part)
           for (const each of all) make(stock, each)
-          return stock.meets([...from, z], [...to, z], { radius: 0.25, from: 0 })
+          return stock.meets(placeAt([...from, z]), placeAt([...to, z]), { radius: 0.25, from: 0 })
         }
         expect(share([...cuts, ...more])).toBeGreaterThanOrEqual(share(cuts))
       }),

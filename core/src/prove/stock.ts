@@ -1,4 +1,5 @@
 import type { Box, Triple } from './body.ts'
+import type { Place } from './sweep.ts'
 import type { RoundPart } from './tool-parts.ts'
 
 /** Cells along the longer side of the part. */
@@ -31,19 +32,22 @@ export class MilledStock {
     this.height = new Float32Array(this.nu * this.nv).fill(this.top)
   }
 
-  /** The cells that a tool of this radius at (u, v) may touch, as bounds. */
-  private range(u: number, v: number, radius: number): [number, number, number, number] {
+  /** The cells that lie between two places along U and V, as bounds. */
+  private range(u0: number, u1: number, v0: number, v1: number): [number, number, number, number] {
     const clamp = (of: number, most: number) => Math.max(0, Math.min(most, of))
     return [
-      clamp(Math.floor((u - radius - this.u0) / this.cell), this.nu),
-      clamp(Math.ceil((u + radius - this.u0) / this.cell), this.nu),
-      clamp(Math.floor((v - radius - this.v0) / this.cell), this.nv),
-      clamp(Math.ceil((v + radius - this.v0) / this.cell), this.nv),
+      clamp(Math.floor((u0 - this.u0) / this.cell), this.nu),
+      clamp(Math.ceil((u1 - this.u0) / this.cell), this.nu),
+      clamp(Math.floor((v0 - this.v0) / this.cell), this.nv),
+      clamp(Math.ceil((v1 - this.v0) / this.cell), this.nv),
     ]
   }
 
-  private steps(from: Triple, to: Triple, radius: number): number {
-    const across = Math.hypot(to[0] - from[0], to[1] - from[1])
+  private steps(from: Place, to: Place, radius: number): number {
+    const across = Math.max(
+      Math.hypot(to.least[0] - from.least[0], to.least[1] - from.least[1]),
+      Math.hypot(to.greatest[0] - from.greatest[0], to.greatest[1] - from.greatest[1]),
+    )
     return Math.min(
       4_000,
       Math.max(1, Math.ceil(across / Math.max(this.cell / 2, Math.min(radius / 4, this.cell)))),
@@ -51,22 +55,26 @@ export class MilledStock {
   }
 
   private each(
-    from: Triple,
-    to: Triple,
+    from: Place,
+    to: Place,
     radius: number,
     visit: (cell: number, height: number, inside: boolean) => boolean,
   ): number {
     const steps = this.steps(from, to, radius)
     for (let n = 0; n <= steps; n++) {
       const share = n / steps
-      const u = from[0] + (to[0] - from[0]) * share
-      const v = from[1] + (to[1] - from[1]) * share
-      const height = from[2] + (to[2] - from[2]) * share
-      const [i0, i1, j0, j1] = this.range(u, v, radius)
+      const u0 = from.least[0] + (to.least[0] - from.least[0]) * share
+      const u1 = from.greatest[0] + (to.greatest[0] - from.greatest[0]) * share
+      const v0 = from.least[1] + (to.least[1] - from.least[1]) * share
+      const v1 = from.greatest[1] + (to.greatest[1] - from.greatest[1]) * share
+      const height = from.least[2] + (to.least[2] - from.least[2]) * share
+      const [i0, i1, j0, j1] = this.range(u0 - radius, u1 + radius, v0 - radius, v1 + radius)
       for (let j = j0; j < j1; j++)
         for (let i = i0; i < i1; i++) {
-          const du = this.u0 + (i + 0.5) * this.cell - u
-          const dv = this.v0 + (j + 0.5) * this.cell - v
+          const u = this.u0 + (i + 0.5) * this.cell
+          const v = this.v0 + (j + 0.5) * this.cell
+          const du = u < u0 ? u0 - u : u > u1 ? u - u1 : 0
+          const dv = v < v0 ? v0 - v : v > v1 ? v - v1 : 0
           const square = du * du + dv * dv
           const inside = square < radius * radius
           // A cell that the tool only grazes is looked at too, but not cut.
@@ -138,8 +146,11 @@ export class MilledStock {
     }
   }
 
-  /** When a piece of a tool that moves in a straight line first meets what is left: a share of the move, or Infinity. */
-  meets(from: Triple, to: Triple, { radius, from: above }: Pick<RoundPart, 'radius' | 'from'>): number {
+  /**
+   * When a piece of a tool that moves in a straight line first meets what is left: a share of the move, or Infinity. Of
+   * a tip that is only known to be in a box, the whole box is looked at.
+   */
+  meets(from: Place, to: Place, { radius, from: above }: Pick<RoundPart, 'radius' | 'from'>): number {
     const slack = this.cell * SAME
     let met = 0
     const share = this.each(from, to, radius, (cell, height, inside) => {
@@ -150,9 +161,9 @@ export class MilledStock {
       return inside || (left === this.top && this.untouched(cell))
     })
     // Coming down it meets the ground between two looks: where it is as low as that.
-    const down = to[2] - from[2]
+    const down = to.least[2] - from.least[2]
     if (share === Number.POSITIVE_INFINITY || share === 0 || down >= 0) return share
-    const at = (met - above - from[2]) / down
+    const at = (met - above - from.least[2]) / down
     return at > share - 1 / this.steps(from, to, radius) && at < share ? at : share
   }
 

@@ -4,16 +4,33 @@ import type { FlatPart, RoundPart, ToolPart } from './tool-parts.ts'
 /** Overlaps smaller than this are touches: a tool that slides along a face does not hit it. In either unit. */
 const TOUCH = 1e-6
 
-/** The share (0 to 1) of a move from which on a value that goes from `a` by `d` lies between two others, or none. */
-function slab(a: number, d: number, least: number, greatest: number, span: [number, number]): boolean {
-  if (d === 0) return a > least && a < greatest
-  const t0 = (least - a) / d
-  const t1 = (greatest - a) / d
-  const [enter, leave] = t0 < t1 ? [t0, t1] : [t1, t0]
-  if (enter > span[0]) span[0] = enter
-  if (leave < span[1]) span[1] = leave
-  return span[0] < span[1]
+/** From when to when of a move, as shares of it. */
+type Spell = [enter: number, leave: number]
+
+/** Keeps of a spell what lies before or after the moment at which a + d t > 0 changes. */
+function whilePositive(a: number, d: number, spell: Spell): boolean {
+  if (d === 0) return a > 0 && spell[0] < spell[1]
+  const t = -a / d
+  if (d > 0) {
+    if (t > spell[0]) spell[0] = t
+  } else if (t < spell[1]) spell[1] = t
+  return spell[0] < spell[1]
 }
+
+/**
+ * Keeps of a spell while a stretch, whose ends go from `low` to `lowTo` and from `high` to `highTo`, reaches into
+ * that from `least` to `greatest`.
+ */
+const whileMeets = (
+  low: number,
+  lowTo: number,
+  high: number,
+  highTo: number,
+  least: number,
+  greatest: number,
+  spell: Spell,
+): boolean =>
+  whilePositive(greatest - low, low - lowTo, spell) && whilePositive(high - least, highTo - high, spell)
 
 /** When a point that moves from (x, y) by (dx, dy) is first within a circle, inside a span of the move; Infinity for never. */
 function circle(
@@ -37,55 +54,97 @@ function circle(
   return enter < leave ? enter : Number.POSITIVE_INFINITY
 }
 
+/** Where the tip may be when a piece of a move begins or ends: one place, or anywhere in a box. */
+export interface Place {
+  least: Triple
+  greatest: Triple
+}
+
+/** A tip that stands at one place. */
+export const placeAt = (at: Triple): Place => ({ least: at, greatest: at })
+
 /**
  * When a standing cylinder of a tool, moved in a straight line, first goes into a solid: the share of the move, or
  * Infinity. Exact: the solid is grown by the cylinder (a rectangle with rounded corners, or a larger circle) and met by
- * a point; heights are a slab of their own.
+ * the tip; heights are a slab of their own. Where the tip is only known to be in a box, whose corners go straight from
+ * those of `from` to those of `to`, it is met by that box.
  */
-export function sweepRound(part: RoundPart, from: Triple, to: Triple, solid: Solid): number {
+export function sweepRound(part: RoundPart, from: Place, to: Place, solid: Solid): number {
   const { least, greatest } = solid.box
   const r = part.radius - TOUCH
-  const [dx, dy, dz] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]]
-  const span: [number, number] = [0, 1]
-  if (!slab(from[2], dz, least[2] - part.to + TOUCH, greatest[2] - part.from - TOUCH, span))
+  const [a, b, c, d] = [from.least, from.greatest, to.least, to.greatest]
+  const span: Spell = [0, 1]
+  const bottom = least[2] - part.to + TOUCH
+  if (!whileMeets(a[2], c[2], b[2], d[2], bottom, greatest[2] - part.from - TOUCH, span))
     return Number.POSITIVE_INFINITY
-  if (solid.kind === 'round')
-    return circle(from[0] - solid.x, from[1] - solid.y, dx, dy, r + solid.radius - TOUCH, span[0], span[1])
-  const grow = Math.max(r, 0)
-  const shrink = Math.min(r, 0)
+  if (solid.kind === 'round') {
+    const reach = r + solid.radius - TOUCH
+    const round: Box = { least: [solid.x, solid.y, 0], greatest: [solid.x, solid.y, 0] }
+    return reach > 0 ? roundedRectangle(from, to, round, reach, span) : Number.POSITIVE_INFINITY
+  }
+  if (r > 0) return roundedRectangle(from, to, solid.box, r, span)
+  const meets =
+    whileMeets(a[0], c[0], b[0], d[0], least[0] - r, greatest[0] + r, span) &&
+    whileMeets(a[1], c[1], b[1], d[1], least[1] - r, greatest[1] + r, span)
+  return meets ? span[0] : Number.POSITIVE_INFINITY
+}
+
+/** When the tip's box first comes nearer to a rectangle (in X and Y) than a radius, within a span of the move. */
+function roundedRectangle(
+  from: Place,
+  to: Place,
+  { least, greatest }: Box,
+  radius: number,
+  span: Spell,
+): number {
+  const [a, b, c, d] = [from.least, from.greatest, to.least, to.greatest]
   let first = Number.POSITIVE_INFINITY
-  const wide: [number, number] = [...span]
+  const wide: Spell = [span[0], span[1]]
   if (
-    slab(from[0], dx, least[0] - grow - shrink, greatest[0] + grow + shrink, wide) &&
-    slab(from[1], dy, least[1] - shrink, greatest[1] + shrink, wide)
+    whileMeets(a[0], c[0], b[0], d[0], least[0] - radius, greatest[0] + radius, wide) &&
+    whileMeets(a[1], c[1], b[1], d[1], least[1], greatest[1], wide)
   )
     first = wide[0]
-  const tall: [number, number] = [...span]
+  const tall: Spell = [span[0], span[1]]
   if (
-    slab(from[0], dx, least[0] - shrink, greatest[0] + shrink, tall) &&
-    slab(from[1], dy, least[1] - grow - shrink, greatest[1] + grow + shrink, tall)
+    whileMeets(a[0], c[0], b[0], d[0], least[0], greatest[0], tall) &&
+    whileMeets(a[1], c[1], b[1], d[1], least[1] - radius, greatest[1] + radius, tall)
   )
     first = Math.min(first, tall[0])
-  if (grow > 0)
-    for (const cx of [least[0], greatest[0]])
-      for (const cy of [least[1], greatest[1]])
-        first = Math.min(first, circle(from[0] - cx, from[1] - cy, dx, dy, grow, span[0], span[1]))
+  // Of the tip's box the corner that faces this one.
+  for (const right of [false, true])
+    for (const back of [false, true]) {
+      const x = right ? a[0] - greatest[0] : b[0] - least[0]
+      const y = back ? a[1] - greatest[1] : b[1] - least[1]
+      const dx = right ? c[0] - a[0] : d[0] - b[0]
+      const dy = back ? c[1] - a[1] : d[1] - b[1]
+      // Only while the corner is outside in both: else the sides above have said it.
+      const outside: Spell = [span[0], span[1]]
+      const apart =
+        whileNotNegative(right ? x : -x, right ? dx : -dx, outside) &&
+        whileNotNegative(back ? y : -y, back ? dy : -dy, outside)
+      if (apart) first = Math.min(first, circle(x, y, dx, dy, radius, outside[0], outside[1]))
+    }
   return first
 }
 
+/** As `whilePositive`, with zero. */
+const whileNotNegative = (a: number, d: number, spell: Spell): boolean =>
+  d === 0 ? a >= 0 && spell[0] < spell[1] : whilePositive(a, d, spell)
+
 /** The same for a rectangle of a lathe's tool, in the plane through the centre line where it stands. */
-function sweepFlat(part: FlatPart, from: Triple, to: Triple, { box: { least, greatest } }: Solid): number {
-  const span: [number, number] = [0, 1]
-  const [dx, dy, dz] = [to[0] - from[0], to[1] - from[1], to[2] - from[2]]
+function sweepFlat(part: FlatPart, from: Place, to: Place, { box: { least, greatest } }: Solid): number {
+  const span: Spell = [0, 1]
+  const [a, b, c, d] = [from.least, from.greatest, to.least, to.greatest]
   const meets =
-    slab(from[0], dx, least[0] - part.x[1] + TOUCH, greatest[0] - part.x[0] - TOUCH, span) &&
-    slab(from[1], dy, least[1], greatest[1], span) &&
-    slab(from[2], dz, least[2] - part.z[1] + TOUCH, greatest[2] - part.z[0] - TOUCH, span)
+    whileMeets(a[0], c[0], b[0], d[0], least[0] - part.x[1] + TOUCH, greatest[0] - part.x[0] - TOUCH, span) &&
+    whileMeets(a[1], c[1], b[1], d[1], least[1], greatest[1], span) &&
+    whileMeets(a[2], c[2], b[2], d[2], least[2] - part.z[1] + TOUCH, greatest[2] - part.z[0] - TOUCH, span)
   return meets ? span[0] : Number.POSITIVE_INFINITY
 }
 
 /** When any piece of a tool first goes into a solid: the share of the move, or Infinity. */
-export const sweep = (part: ToolPart, from: Triple, to: Triple, solid: Solid): number =>
+export const sweep = (part: ToolPart, from: Place, to: Place, solid: Solid): number =>
   part.form === 'flat' ? sweepFlat(part, from, to, solid) : sweepRound(part, from, to, solid)
 
 export const boxesMeet = (a: Box, b: Box) =>

@@ -1,4 +1,5 @@
 import type { Box, Triple } from './body.ts'
+import { type Place, placeAt } from './sweep.ts'
 import type { FlatPart, Span } from './tool-parts.ts'
 
 /** Rings along Z that a part is seen as. */
@@ -26,23 +27,17 @@ export class TurnedStock {
    * The rings that a piece touches on its way, and from when to when it does. A sliver of a ring, `less` at both ends,
    * is left out.
    */
-  private *touched(from: Triple, to: Triple, { z }: FlatPart, less: number) {
-    const dz = to[2] - from[2]
+  private *touched(from: Place, to: Place, { z }: FlatPart, less: number) {
     const [low, high] = [z[0] + less, Math.max(z[0] + less, z[1] - less)]
-    const least = Math.min(from[2], to[2]) + low - this.z0
-    const greatest = Math.max(from[2], to[2]) + high - this.z0
-    const first = Math.max(0, Math.floor(least / this.ring))
-    const last = Math.min(RINGS - 1, Math.ceil(greatest / this.ring) - 1)
+    const [low0, low1] = [from.least[2] + low - this.z0, to.least[2] + low - this.z0]
+    const [high0, high1] = [from.greatest[2] + high - this.z0, to.greatest[2] + high - this.z0]
+    const first = Math.max(0, Math.floor(Math.min(low0, low1) / this.ring))
+    const last = Math.min(RINGS - 1, Math.ceil(Math.max(high0, high1) / this.ring) - 1)
     for (let n = first; n <= last; n++) {
-      let [begin, end] = [0, 1]
-      if (dz !== 0) {
-        const ends = [
-          (this.z0 + n * this.ring - high - from[2]) / dz,
-          (this.z0 + (n + 1) * this.ring - low - from[2]) / dz,
-        ]
-        begin = Math.max(0, Math.min(...ends))
-        end = Math.min(1, Math.max(...ends))
-      }
+      // While its lower end is below the ring's upper one, and its upper end above the ring's lower one.
+      const [a, b] = whileAbove((n + 1) * this.ring - low0, low0 - low1)
+      const [c, d] = whileAbove(high0 - n * this.ring, high1 - high0)
+      const [begin, end] = [Math.max(0, a, c), Math.min(1, b, d)]
       if (begin <= end) yield { n, begin, end }
     }
   }
@@ -50,7 +45,7 @@ export class TurnedStock {
   /** Takes away what a cutter sweeps. */
   cut(from: Triple, to: Triple, part: FlatPart): void {
     const dx = to[0] - from[0]
-    for (const { n, begin, end } of this.touched(from, to, part, 0)) {
+    for (const { n, begin, end } of this.touched(placeAt(from), placeAt(to), part, 0)) {
       const [a, b] = [from[0] + dx * begin, from[0] + dx * end]
       const [low, high] = aboutAxis(Math.min(a, b) + part.x[0], Math.max(a, b) + part.x[1])
       const ring = this.rings[n] as Span[]
@@ -63,10 +58,14 @@ export class TurnedStock {
     }
   }
 
-  /** When a piece of a tool that moves in a straight line first meets what is left: a share of the move, or Infinity. */
-  meets(from: Triple, to: Triple, part: FlatPart): number {
-    const dx = to[0] - from[0]
+  /**
+   * When a piece of a tool that moves in a straight line first meets what is left: a share of the move, or Infinity. Of
+   * a tip that is only known to be in a box, the whole box is looked at.
+   */
+  meets(from: Place, to: Place, part: FlatPart): number {
     let first = Number.POSITIVE_INFINITY
+    const [low0, high0] = [from.least[0] + part.x[0], from.greatest[0] + part.x[1]]
+    const [lowBy, highBy] = [to.least[0] - from.least[0], to.greatest[0] - from.greatest[0]]
     for (const { n, begin, end } of this.touched(from, to, part, TOUCH)) {
       if (begin >= first) continue
       // On the far side of the centre line the same material stands again.
@@ -74,28 +73,30 @@ export class TurnedStock {
         for (const [low, high] of [
           [r0, r1],
           [-r1, -r0],
-        ] as const)
-          first = Math.min(
-            first,
-            firstWithin(from[0], dx, low + TOUCH - part.x[1], high - TOUCH - part.x[0], begin, end),
-          )
+        ] as const) {
+          const [a, b] = whileAbove(high - TOUCH - low0, -lowBy)
+          const [c, d] = whileAbove(high0 - low - TOUCH, highBy)
+          const [enter, leave] = [Math.max(begin, a, c), Math.min(end, b, d)]
+          // A part without width, or one that stands, is there at once.
+          if (enter < leave || (enter === leave && enter === begin && enter === end))
+            first = Math.min(first, enter)
+        }
     }
     return first
   }
+}
+
+/** From when to when a value a + d t lies above zero. */
+function whileAbove(a: number, d: number): readonly [number, number] {
+  if (d === 0)
+    return a > 0
+      ? [Number.NEGATIVE_INFINITY, Number.POSITIVE_INFINITY]
+      : [Number.POSITIVE_INFINITY, Number.NEGATIVE_INFINITY]
+  return d > 0 ? [-a / d, Number.POSITIVE_INFINITY] : [Number.NEGATIVE_INFINITY, -a / d]
 }
 
 /** Radii that lie between two X, of which one or both may be beyond the centre line. */
 function aboutAxis(low: number, high: number): Span {
   if (low >= 0) return [low, high]
   return high <= 0 ? [-high, -low] : [0, Math.max(-low, high)]
-}
-
-/** When from `begin` to `end` a value x + dx t first lies between two others; Infinity for never. */
-function firstWithin(x: number, dx: number, low: number, high: number, begin: number, end: number): number {
-  if (low >= high) return Number.POSITIVE_INFINITY
-  const at = x + dx * begin
-  if (at > low && at < high) return begin
-  if (dx === 0) return Number.POSITIVE_INFINITY
-  const enter = ((dx > 0 ? low : high) - x) / dx
-  return enter >= begin && enter < end ? enter : Number.POSITIVE_INFINITY
 }

@@ -8,6 +8,7 @@ import { read } from '../program/index.ts'
 import { speedsOf } from '../timing/index.ts'
 import type { Body, Triple } from './body.ts'
 import { findHits } from './hits.ts'
+import { placeAt } from './sweep.ts'
 import { type FlatPart, toolParts } from './tool-parts.ts'
 import { TurnedStock } from './turned-stock.ts'
 
@@ -100,7 +101,7 @@ describe('what is left of a turned part', () => {
       fc.property(fc.array(move, { maxLength: 4 }), move, (cuts, last) => {
         const stock = new TurnedStock(BOX, BORE)
         for (const { from, to, part } of cuts) stock.cut(from, to, part)
-        const met = stock.meets(last.from, last.to, last.part) <= 1
+        const met = stock.meets(placeAt(last.from), placeAt(last.to), last.part) <= 1
         /** Points of the half section, 0.05 apart. */
         const points = Array.from({ length: 14 * 59 }, (_, n) => [
           BORE / 2 + 0.025 + 0.05 * (n % 14),
@@ -121,11 +122,11 @@ describe('what is left of a turned part', () => {
     const stock = new TurnedStock(BOX, BORE)
     const bar: FlatPart = { form: 'flat', name: 'cutter', x: [-0.1, 0], z: [0, 0.1] }
     stock.cut([0.4, 0, 0.1], [0.4, 0, -1], bar)
-    expect(stock.meets([0.4, 0, 0.1], [0.4, 0, -1], bar)).toBe(Number.POSITIVE_INFINITY)
-    const share = stock.meets([0.3, 0, -0.5], [0.5, 0, -0.5], bar)
+    expect(stock.meets(placeAt([0.4, 0, 0.1]), placeAt([0.4, 0, -1]), bar)).toBe(Number.POSITIVE_INFINITY)
+    const share = stock.meets(placeAt([0.3, 0, -0.5]), placeAt([0.5, 0, -0.5]), bar)
     // From 0.3 to 0.5 it meets the wall half way.
     expect(share).toBeCloseTo(0.5, 4)
-    expect(stock.meets([0.401, 0, 0.1], [0.401, 0, -1], bar)).toBeLessThan(0.2)
+    expect(stock.meets(placeAt([0.401, 0, 0.1]), placeAt([0.401, 0, -1]), bar)).toBeLessThan(0.2)
   })
 })
 

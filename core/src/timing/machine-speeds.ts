@@ -17,6 +17,17 @@ export interface MachineSpeeds {
   rotaryTop: number
   rotaryAcceleration: number
   straightRapids: boolean
+  /** How far the way of a dogleg rapid is open, by what the machine's page does not say. */
+  unsure: {
+    /** X, Y, Z: a top may be so many times as high, or as low. */
+    speed: readonly [number, number, number]
+    /** The same of every acceleration. */
+    acceleration: number
+    /** Most seconds that an axis may lag behind its trapezoid, because its ramps are rounded. */
+    smoothing: number
+  }
+  /** What leaves it open, in words. */
+  openRapids: string[]
   /** What is not known of the machine and was taken as usual, in words. */
   assumed: string[]
 }
@@ -30,6 +41,12 @@ const USUAL_SPINDLE = {
   rotary: 3_000,
   rotaryAcceleration: 600,
 }
+
+/**
+ * What a dogleg rapid may differ by where the page does not say: tops by up to three to one between the axes, accelerations
+ * from a quarter to four times the usual, ramps rounded over up to 0.06 s. By judgement.
+ */
+const UNSURE = { speed: Math.sqrt(3), acceleration: 4, smoothing: 0.06 }
 
 /** The speeds of a machine as its page says them, with what is usual where it does not. */
 export function speedsOf(machine: Machine, profile: Profile, unit: LengthUnit): MachineSpeeds {
@@ -56,6 +73,16 @@ export function speedsOf(machine: Machine, profile: Profile, unit: LengthUnit): 
     rotaryTop: (dynamics?.rotary?.top ?? USUAL_SPINDLE.rotary) / 60,
     rotaryAcceleration: dynamics?.rotary?.acceleration ?? USUAL_SPINDLE.rotaryAcceleration,
     straightRapids: profile.reading.rapids === 'straight',
+    unsure: {
+      speed: rapids ? [1, 1, 1] : [UNSURE.speed, UNSURE.speed, UNSURE.speed],
+      acceleration: dynamics ? 1 : UNSURE.acceleration,
+      smoothing: dynamics?.smoothing ?? UNSURE.smoothing,
+    },
+    openRapids: [
+      ...(rapids ? [] : ['how quick the axes are']),
+      ...(dynamics ? [] : ['how the axes speed up']),
+      ...(dynamics && dynamics.smoothing === null ? ['whether the ramps of its axes are rounded'] : []),
+    ],
     assumed: [
       ...(rapids ? [] : ['rapid speeds']),
       ...(dynamics ? [] : ['accelerations, tool change and spindle']),

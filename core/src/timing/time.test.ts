@@ -16,6 +16,7 @@ const mill: Machine = {
   rapids: { X: 600, Y: 600, Z: 300 },
   dynamics: {
     acceleration: { X: 50, Y: 50, Z: 25 },
+    smoothing: 0,
     topFeed: 600,
     cornerTolerance: 0.001,
     spindleTop: 8000,

@@ -25,7 +25,7 @@ export function TimePanel({
   onSkipOptional: (skip: boolean) => void
 }) {
   const { total, parts } = proof.time
-  const { assumed, rapid, straightRapids } = proof.speeds
+  const { assumed, openRapids, rapid, straightRapids } = proof.speeds
   return (
     <div className="grid gap-x-8 gap-y-3 md:grid-cols-[1fr_18rem]">
       <table className="w-full">
@@ -54,6 +54,12 @@ export function TimePanel({
           <span className="digits">{Math.round(rapid[0] * 60)}</span>, Z{' '}
           <span className="digits">{Math.round(rapid[2] * 60)}</span> {unit}/min.
         </p>
+        {!straightRapids && openRapids.length > 0 && (
+          <p>
+            A rapid on two axes is looked at as a band: the machine's page does not say{' '}
+            {openRapids.join(', ')}.
+          </p>
+        )}
         {assumed.length > 0 && (
           <p className="font-semibold">Not on the machine's page, taken as usual: {assumed.join('; ')}.</p>
         )}

@@ -7,6 +7,7 @@ type DynamicsForm = NonNullable<MachineForm['dynamics']>
 
 const noDynamics = (kind: MachineKind): DynamicsForm => ({
   acceleration: { X: '', Y: kind === 'mill' ? '' : null, Z: '' },
+  smoothing: null,
   topFeed: '',
   cornerTolerance: '',
   spindleTop: '',
@@ -43,6 +44,21 @@ export function DynamicsSection({ kind, symbol }: { kind: MachineKind; symbol: s
               wrong={errors?.acceleration?.[axis]?.message}
             />
           ))}
+          <div className="col-span-full">
+            <CheckField
+              label="How its ramps are rounded is known (limited jerk); otherwise a rapid is looked at as a band"
+              checked={dynamics.smoothing !== null}
+              onChange={({ target }) => setValue('dynamics.smoothing', target.checked ? '' : null, dirty)}
+            />
+          </div>
+          {dynamics.smoothing !== null && (
+            <Field
+              label="Rounded over, seconds (0: not at all)"
+              digits
+              {...register('dynamics.smoothing')}
+              wrong={errors?.smoothing?.message}
+            />
+          )}
           <Field
             label={`Highest feed, ${symbol}/min`}
             digits

@@ -9,6 +9,7 @@ export const MACHINE_NUMBERS: TypedNumbers = {
   'home.*': 'length',
   'rapids.*': 'length',
   'dynamics.acceleration.*': 'length',
+  'dynamics.smoothing': 'number',
   'dynamics.topFeed': 'length',
   'dynamics.cornerTolerance': 'length',
   'dynamics.spindleTop': 'number',

@@ -1,4 +1,12 @@
-import { type Body, boundsOf, partBox, type ToolPart, type Triple } from '@dogleg/core/prove'
+import {
+  type Body,
+  bandOutline,
+  boundsOf,
+  partBox,
+  type RapidStop,
+  type ToolPart,
+  type Triple,
+} from '@dogleg/core/prove'
 import type { LengthUnit } from '@dogleg/core/quantity'
 import { Maximize, ZoomIn, ZoomOut } from 'lucide-react'
 import { useMemo, useRef, useState } from 'react'
@@ -20,6 +28,8 @@ interface StraightViewProps {
   tip: Triple
   /** The path of the next press. */
   next: readonly Triple[]
+  /** Where its rapids may go as well. */
+  bands: readonly (readonly RapidStop[])[]
   crashes: boolean
   hit?: Triple | undefined
   unit: LengthUnit
@@ -31,7 +41,7 @@ const LETTERS = ['X', 'Y', 'Z'] as const
 
 /** The work area from one side: bodies and tool to scale, the whole path, the next move bright, the hit marked. */
 export function StraightView(props: StraightViewProps) {
-  const { side, extent, drawing, bodies, lit, onMove, parts, tip, next, crashes, hit, unit } = props
+  const { side, extent, drawing, bodies, lit, onMove, parts, tip, next, bands, crashes, hit, unit } = props
   const [ref, size] = useSize()
   const [moved, setMoved] = useState<Window>()
   const whole = useMemo(() => fit(extent, side, size), [extent, side, size])
@@ -113,9 +123,17 @@ export function StraightView(props: StraightViewProps) {
                 named={names.has(body.id)}
               />
             ))}
+            {bands.map((band, n) => (
+              <polygon
+                // biome-ignore lint/suspicious/noArrayIndexKey: the bands of one press have no other name
+                key={n}
+                points={pointsOf(bandOutline(band, side.right, side.up).map(at))}
+                className="fill-scribe/25 stroke-scribe/60"
+              />
+            ))}
             {path.length > 1 && (
               <polyline
-                points={path.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' ')}
+                points={pointsOf(path)}
                 fill="none"
                 stroke={crashes ? 'var(--color-stock)' : 'var(--color-scribe)'}
                 strokeWidth={crashes ? 5 : 3}
@@ -160,6 +178,9 @@ function areaOf(body: Body, side: Side): number {
   const { least, greatest } = boundsOf(body)
   return (greatest[side.right] - least[side.right]) * (greatest[side.up] - least[side.up])
 }
+
+const pointsOf = (points: readonly { x: number; y: number }[]) =>
+  points.map(({ x, y }) => `${x.toFixed(1)},${y.toFixed(1)}`).join(' ')
 
 type At = (point: Triple) => { x: number; y: number }
 

@@ -58,6 +58,7 @@ export function Views({ setup, stepper, drawing, bodies, path, tools, inSpace, p
       parts={parts}
       tip={tip}
       next={speed > 0 ? [] : (press?.path ?? [])}
+      bands={speed > 0 ? [] : (press?.bands ?? [])}
       crashes={here.some(({ severity, body }) => severity === 'stop' && body !== undefined)}
       hit={here.find(({ at }) => at !== undefined)?.at}
       unit={unit}

@@ -1,7 +1,7 @@
 import type { LinearAxis } from '../machine/index.ts'
 import { travelIn } from '../machine/index.ts'
 import { type Motion, type ReadOptions, ROW, read, readSteps } from '../program/index.ts'
-import { alongRow, findHits, type Hit, pathOf, pressOf, rowsOfBlock, type Triple } from '../prove/index.ts'
+import { aboveTool, alongRow, findHits, type Hit, pathOf, pressOf, rowsOfBlock, type Triple } from '../prove/index.ts'
 import { convertLength, formatLength } from '../quantity/index.ts'
 import { cycleTime, type MachineSpeeds, speedsOf } from '../timing/index.ts'
 import { isMillBench } from './contact.ts'
@@ -81,7 +81,11 @@ function offsetLoads(text: string, options: ReadOptions): RunPlan['loads'] {
   return loads
 }
 
-const hitWords = ({ body, part }: Hit, tool: number) => `the ${part} of T${tool} met the ${body.name}`
+/** What is above the tool is the machine's, not the tool's. */
+const hitWords = ({ body, part }: Hit, tool: number) =>
+  part === 'nose' || part === 'head' || part === 'turret' || part === 'station'
+    ? `the ${part === 'nose' ? 'spindle nose' : part} met the ${body.name} with T${tool} in place`
+    : `the ${part} of T${tool} met the ${body.name}`
 
 /**
  * Reads a program against what is keyed in, and works out where it really goes: the tip stands where spindle or turret
@@ -117,7 +121,9 @@ export function planRun(bench: Bench, text: string): RunPlan {
   const bodies = trueBodies(bench)
   const shapes = new Map(tools.map(({ shape }) => [shape.number, shape]))
   const lathe = machine.kind === 'lathe'
-  const found = findHits({ motion: really, bodies, tools: shapes, speeds, lathe, atFull: true })
+  const lengths = new Map(tools.map(({ shape, length }) => [shape.number, length]))
+  const above = (tool: number) => aboveTool({ machine, unit, tools: shapes, lengths }, tool)
+  const found = findHits({ motion: really, bodies, tools: shapes, speeds, lathe, above, atFull: true })
   const hits = new Map<number, { share: number; says: string }>()
   for (const hit of found) {
     const tool = motion.states[motion.state[hit.row] as number]?.tool ?? 0

@@ -42,6 +42,18 @@ export const machineOf = (kind: 'mill' | 'lathe', unit: LengthUnit = 'inch'): Ma
     },
     rotary: null,
     around: null,
+    head:
+      kind === 'mill'
+        ? {
+            nose: { diameter: 3 * own, length: 2 * own },
+            left: 5 * own,
+            right: 5 * own,
+            front: 5 * own,
+            back: 10 * own,
+          }
+        : null,
+    turret: kind === 'lathe' ? { stations: 12, across: 12 * own, thick: 3 * own } : null,
+    xSpeeds: kind === 'lathe' ? 'slide' : null,
     costs: null,
     pallets: null,
     readyList: null,

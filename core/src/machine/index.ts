@@ -1,3 +1,13 @@
+export {
+  headIn,
+  type SpindleHead,
+  spindleHead,
+  type Turret,
+  turret,
+  turretIn,
+  usualHead,
+  usualTurret,
+} from './above-tool.ts'
 export { type Obstacle, obstacle, type Surroundings, surroundings } from './around.ts'
 export {
   axesOf,

@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { convertLength, type LengthUnit, lengthUnit } from '../quantity/index.ts'
+import { spindleHead, turret } from './above-tool.ts'
 import { surroundings } from './around.ts'
 import { type ReadyItem, readyList, USUAL_READY_LIST } from './ready-list.ts'
 
@@ -152,9 +153,16 @@ export const machine = z
       .nullable()
       .default(null)
       .describe('rapid speed at 100 %, in the machine unit per minute; null where it is not known'),
+    xSpeeds: z
+      .enum(['slide', 'diameter'])
+      .nullable()
+      .default(null)
+      .describe('what rapid and acceleration of X are said in on a lathe; null if nobody said'),
     dynamics: dynamics.nullable().default(null).describe('null where it is not known'),
     rotary: rotaryAxis.nullable().default(null).describe('null where it has none, or nobody said'),
     around: surroundings.nullable().default(null).describe('what stands round the table; null if not known'),
+    head: spindleHead.nullable().default(null).describe('of a mill; null where it is not known'),
+    turret: turret.nullable().default(null).describe('of a lathe; null where it has none, or nobody said'),
     costs: z
       .object({
         anHour: z.number().positive('More than zero.').describe('money a machine hour'),

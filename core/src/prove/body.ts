@@ -124,3 +124,20 @@ export function solidsOf(of: Body, lathe: boolean): Solid[] {
     return { kind: 'box', box: { least, greatest } }
   })
 }
+
+/** Of a radius in a plane so far beside the centre line, what is left of it there. */
+export const radiusBeside = (radius: number, beside: number) =>
+  Math.sqrt(Math.max(0, radius * radius - beside * beside))
+
+/** What a body of a lathe is made of in a plane beside that through the centre line: round ones are narrower there. */
+export function solidsBeside(of: Body, beside: number): Solid[] {
+  if (of.shape === 'cylinder' && of.axis === 'Z') {
+    const diameter = 2 * radiusBeside(of.diameter / 2, beside)
+    if (diameter === 0) return []
+    const bore = 2 * radiusBeside((of.bore ?? 0) / 2, beside)
+    const narrow = { ...of, diameter, bore: bore > 0 ? bore : undefined }
+    return solidsOf(narrow, true)
+  }
+  const { least, greatest } = boundsOf(of)
+  return beside < Math.max(-least[1], greatest[1]) ? solidsOf(of, true) : []
+}

@@ -6,7 +6,21 @@ import type { TextEdit } from './edit.ts'
 import { type Hit, MOST_HITS } from './hits.ts'
 import { type Mending, type ProgramFinding, programFinding } from './program-finding.ts'
 
-const THING = { cutter: 'the tool', shank: 'the shank', holder: 'the holder' } as const
+const THING: Record<Hit['part'], string> = {
+  cutter: 'the tool',
+  shank: 'the shank',
+  holder: 'the holder',
+  nose: 'the spindle nose',
+  head: 'the head',
+  turret: 'the turret',
+  station: 'another tool of the turret',
+}
+
+/** What goes into something, in words. */
+const thingOf = ({ part, tool }: Hit) => (tool === undefined ? THING[part] : `T${tool} in the turret`)
+
+const isAbove = ({ part }: Hit) =>
+  part === 'nose' || part === 'head' || part === 'turret' || part === 'station'
 
 export interface HitCase {
   motion: Motion
@@ -17,6 +31,8 @@ export interface HitCase {
   lineAt: (line: number) => string
   /** Free height that is wanted over what stands in the way. */
   clearance: number
+  /** Whether the machine's page says what is above the tool. */
+  aboveKnown: boolean
   /** What the machine's page does not say of how its rapids go. */
   open: readonly string[]
 }
@@ -69,7 +85,7 @@ function returnPlane(of: HitCase, hit: Hit): ProgramFinding | undefined {
     'stop',
     'return-low',
     line,
-    `Between holes ${THING[hit.part]} goes through ${hit.body.name}: the return plane is too low.`,
+    `Between holes ${thingOf(hit)} goes through ${hit.body.name}: the return plane is too low.`,
     `G99 comes back to R ${formatLength(from[2], unit)} only; ${hit.body.name} is ${formatLength(top, unit)} high. R ${formatLength(clears, unit)} would clear it by ${formatLength(clearance, unit)}${enough ? ', and so would G98.' : '; the initial level is too low for G98 to help.'}`,
     { row, at: hit.at, body: hit.body.id, ...(mending ? { mending } : {}) },
   )
@@ -112,7 +128,8 @@ function goesDeeper(of: HitCase, row: number): boolean {
 
 /** What is to be done about a piece of a tool that goes into something at feed. */
 function feedFix(of: HitCase, hit: Hit): string {
-  if (hit.part === 'cutter') return 'Change the path, or move what stands there.'
+  if (hit.part === 'cutter' || hit.part === 'turret' || hit.part === 'station')
+    return 'Change the path, or move what stands there.'
   const shape = of.lathe ? shapeAt(of, hit.row) : undefined
   return shape && toolOnLathe(shape).side === 'inside'
     ? 'Use a thinner bar or a longer insert, or cut less deep.'
@@ -126,13 +143,22 @@ function one(of: HitCase, hit: Hit): ProgramFinding {
   const line = motion.line[row] as number
   const where = `The tip is then at ${lathe ? `X ${formatLength(2 * hit.at[0], unit)}` : `X ${formatLength(hit.at[0], unit)} Y ${formatLength(hit.at[1], unit)}`} Z ${formatWithUnit(hit.at[2], unit)}.`
   const rest = { row, at: hit.at, body: hit.body.id }
+  if (isAbove(hit) && !of.aboveKnown)
+    return programFinding(
+      'look',
+      'above-may-hit',
+      line,
+      `${capital(thingOf(hit))} may go into ${hit.body.name}.`,
+      `The machine’s page does not say how large it is: what is usual was taken. ${where}`,
+      { ...rest, fix: 'Measure it, and enter it on the machine’s page.' },
+    )
   if (!hit.sure) {
     const mending = upFirst(of, hit)
     return programFinding(
       'look',
       'rapid-may-hit',
       line,
-      `Rapid on more than one axis: ${THING[hit.part]} may go through ${hit.body.name}.`,
+      `Rapid on more than one axis: ${thingOf(hit)} may go through ${hit.body.name}.`,
       of.open.length > 0
         ? `The machine’s page does not say ${of.open.join(', ')}: of the ways that leaves, one meets it. ${where}`
         : `At one override or another the path comes nearer to it than it is followed here. ${where}`,
@@ -151,7 +177,7 @@ function one(of: HitCase, hit: Hit): ProgramFinding {
       'stop',
       'home-hits',
       line,
-      `On the way home ${THING[hit.part]} goes through ${hit.body.name}.`,
+      `On the way home ${thingOf(hit)} goes through ${hit.body.name}.`,
       where,
       {
         ...rest,
@@ -164,7 +190,7 @@ function one(of: HitCase, hit: Hit): ProgramFinding {
         'stop',
         'plunge-rapid',
         line,
-        `${capital(THING[hit.part])} goes into ${hit.body.name} at rapid.`,
+        `${capital(thingOf(hit))} goes into ${hit.body.name} at rapid.`,
         `${where} There is material there: nothing has cut it away by then.`,
         { ...rest, fix: 'Stop the rapid before the material and go on at feed.' },
       )
@@ -175,7 +201,7 @@ function one(of: HitCase, hit: Hit): ProgramFinding {
       'stop',
       'rapid-hits',
       line,
-      `Rapid: ${THING[hit.part]} goes through ${hit.body.name}.`,
+      `Rapid: ${thingOf(hit)} goes through ${hit.body.name}.`,
       where,
       {
         ...rest,
@@ -187,7 +213,7 @@ function one(of: HitCase, hit: Hit): ProgramFinding {
     'stop',
     'feed-hits',
     line,
-    `At feed ${THING[hit.part]} goes into ${hit.body.name}.`,
+    `At feed ${thingOf(hit)} goes into ${hit.body.name}.`,
     where,
     {
       ...rest,

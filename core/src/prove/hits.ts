@@ -1,7 +1,8 @@
 import type { ToolShape } from '../machine/index.ts'
 import { endOf, isArc, type Motion, ROW } from '../program/index.ts'
 import type { MachineSpeeds } from '../timing/index.ts'
-import { type Body, type Box, boundsOf, type Solid, solidsOf, type Triple } from './body.ts'
+import type { AboveTool } from './above-tool.ts'
+import { type Body, type Box, boundsOf, type Solid, solidsBeside, solidsOf, type Triple } from './body.ts'
 import { pathOf } from './path.ts'
 import { goesStraight, rapidBand, sureCurves } from './rapid.ts'
 import { MilledStock } from './stock.ts'
@@ -14,6 +15,8 @@ export interface Hit {
   row: number
   body: Body
   part: ToolPart['name']
+  /** The tool number, of what is in another station of a turret. */
+  tool?: number
   /** Where the tip stands when it first does. */
   at: Triple
   /**
@@ -35,6 +38,8 @@ export interface CrashCase {
   tools: ReadonlyMap<number, ToolShape>
   speeds: MachineSpeeds
   lathe: boolean
+  /** What is above each tool and moves with it; nothing where it is left out. */
+  above?: ((tool: number) => AboveTool) | undefined
   /** Rapids are looked at as they go at 100 % only, instead of at every override and in all that is not known. */
   atFull?: boolean
   /** Called now and then with the share done; stops when it gives false. */
@@ -45,6 +50,20 @@ interface Target {
   body: Body
   box: Box
   solids: Solid[]
+  /** The same in planes beside the centre line of a lathe, by their distance from it. */
+  beside: Map<number, Solid[]>
+}
+
+/** What a piece of a tool can meet of a body. */
+function solidsFor(target: Target, part: ToolPart): Solid[] {
+  const beside = part.form === 'flat' ? (part.beside ?? 0) : 0
+  if (beside === 0) return target.solids
+  let known = target.beside.get(beside)
+  if (!known) {
+    known = solidsBeside(target.body, beside)
+    target.beside.set(beside, known)
+  }
+  return known
 }
 
 /**
@@ -68,11 +87,21 @@ function reachOf(parts: readonly ToolPart[]): Box {
   return { least: [least(0), least(1), least(2)], greatest: [greatest(0), greatest(1), greatest(2)] }
 }
 
+/** What belongs to the tool itself. */
+const OWN: ReadonlySet<ToolPart['name']> = new Set(['cutter', 'shank', 'holder'])
+
+/** All that moves when a tool does: its pieces, and what is above it. */
+const allParts = ({ tools, lathe, above }: CrashCase, tool: number): ToolPart[] => [
+  ...toolParts(tools.get(tool), lathe),
+  ...(above?.(tool).parts ?? []),
+]
+
 /** Whether a hit of this piece in this row counts at all, before what has been cut is looked at. */
 function matters(kind: number, role: Body['role'], part: ToolPart['name']): boolean {
   if (role !== 'part') return true
   // Cutting is what the cutter is there for; a probe is there to touch.
-  return kind === ROW.RAPID || (part !== 'cutter' && kind !== ROW.PROBE)
+  if (part === 'cutter') return kind === ROW.RAPID
+  return kind !== ROW.PROBE || !OWN.has(part)
 }
 
 /** A place on the way of a row: the tip's, and how far along it is, counted in pieces of the path. */
@@ -83,10 +112,11 @@ interface Meeting {
 
 /** First meeting of a path with a solid, or none. */
 function firstOn(path: readonly Place[], part: ToolPart, target: Target): Meeting | undefined {
+  const solids = solidsFor(target, part)
   for (let n = 1; n < path.length; n++) {
     const [from, to] = [path[n - 1], path[n]] as [Place, Place]
     let first = Number.POSITIVE_INFINITY
-    for (const solid of target.solids) first = Math.min(first, sweep(part, from, to, solid))
+    for (const solid of solids) first = Math.min(first, sweep(part, from, to, solid))
     if (first <= 1) return { at: between(from, to, first, target.box), along: n - 1 + first }
   }
   return undefined
@@ -116,9 +146,15 @@ function suspects(
   targets: readonly Target[],
   visit: (row: number, near: Target[]) => boolean,
 ): boolean {
-  const { motion, lathe } = of
+  const { motion } = of
   const { count, kind, x, y, z } = motion
-  let reach = reachOf(toolParts(undefined, lathe))
+  const reaches = new Map<number, Box>()
+  const reachWith = (number: number) => {
+    const known = reaches.get(number) ?? reachOf(allParts(of, number))
+    reaches.set(number, known)
+    return known
+  }
+  let reach = reachWith(0)
   let tool = -1
   const [xs, ys, zs] = motion.start
   const near: Target[] = []
@@ -145,7 +181,7 @@ function suspects(
       if (now !== tool) {
         same = row === begin && same
         tool = now
-        reach = reachOf(toolParts(of.tools.get(tool), lathe))
+        reach = reachWith(tool)
       }
     }
     const meets = (target: Target) =>
@@ -201,15 +237,22 @@ function tipBox(motion: Motion, row: number): Box {
  * arcs along theirs. Into the part a rapid counts where there is still material, and so do shank and holder at feed.
  */
 export function findHits(of: CrashCase): Hit[] {
-  const { motion, bodies, tools, lathe } = of
-  const targets = bodies.map((body): Target => ({ body, box: boundsOf(body), solids: solidsOf(body, lathe) }))
+  const { motion, bodies, lathe } = of
+  const targets = bodies.map(
+    (body): Target => ({
+      body,
+      box: boundsOf(body),
+      solids: solidsOf(body, lathe),
+      beside: new Map(),
+    }),
+  )
   const hits: Hit[] = []
   const boxes = new Map<number, { parts: ToolPart[]; reach: Box }>()
   const toolOf = (row: number) => {
     const number = motion.states[motion.state[row] as number]?.tool ?? 0
     let known = boxes.get(number)
     if (!known) {
-      const parts = toolParts(tools.get(number), lathe)
+      const parts = allParts(of, number)
       known = { parts, reach: reachOf(parts) }
       boxes.set(number, known)
     }
@@ -259,6 +302,7 @@ export function findHits(of: CrashCase): Hit[] {
         row,
         body: target.body,
         part: first.part.name,
+        ...(first.part.form === 'flat' && first.part.tool !== undefined ? { tool: first.part.tool } : {}),
         at: first.meeting.at,
         sure: surely !== undefined,
       })
@@ -388,6 +432,7 @@ const cutReach = (cutter: ToolPart): Box =>
 const meetsLeft = (left: Left, from: Place, to: Place, part: ToolPart): number => {
   if ('turned' in left && part.form === 'flat') return left.turned.meets(from, to, part)
   if ('milled' in left && part.form === 'round') return left.milled.meets(from, to, part)
+  if ('milled' in left && part.form === 'block') return left.milled.meetsBlock(from, to, part)
   return Number.POSITIVE_INFINITY
 }
 

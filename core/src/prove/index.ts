@@ -1,3 +1,4 @@
+export { aboveTool, movingParts } from './above-tool.ts'
 export { adviseRun, type RunAdvice } from './advice.ts'
 export { type Approach, type ApproachFacts, approaches, judgeApproach } from './approach.ts'
 export {

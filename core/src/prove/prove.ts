@@ -7,10 +7,12 @@ import {
   probeIn,
   type ToolShape,
   toolIn,
+  usualHead,
 } from '../machine/index.ts'
 import { boxStandIn, type Program, ROW, read, type StandIn } from '../program/index.ts'
-import { convertLength, type LengthUnit } from '../quantity/index.ts'
+import { convertLength, formatLength, type LengthUnit } from '../quantity/index.ts'
 import { type CycleTime, cycleTime, type MachineSpeeds, speedsOf } from '../timing/index.ts'
+import { aboveTool } from './above-tool.ts'
 import { type Approach, approaches } from './approach.ts'
 import { type Body, boundsOf, type Layout, layoutIn } from './body.ts'
 import { hitFindings, stoppedFindings } from './hit-findings.ts'
@@ -50,6 +52,8 @@ export interface Proof {
   /** Bodies in the unit of the motion, and the top of the part. */
   bodies: Body[]
   top: number | undefined
+  /** Lengths that the tools were proved with. */
+  lengths: ProveCase['lengths']
   /** What a rotary turns the part about; null where none does, or no part lies along it. */
   axis: PartAxis | null
   /** Reading was stopped by whoever asked for it: nothing else is complete. */
@@ -135,6 +139,29 @@ function probingFacts({ machine, profile, unit }: ProveCase): ProbingFacts {
   }
 }
 
+/** What is above the tools, where the machine's page does not say it. */
+function aboveUnknown(lathe: boolean, unit: LengthUnit): ProgramFinding {
+  if (lathe)
+    return programFinding(
+      'note',
+      'turret-unknown',
+      1,
+      'The turret and what is in its other stations are not looked at.',
+      'The machine’s page does not say how large it is.',
+      { fix: 'Enter the turret on the machine’s page; each tool’s number is its station.' },
+    )
+  const { nose, left, right, front, back } = usualHead(unit)
+  const say = (value: number) => formatLength(value, unit)
+  return programFinding(
+    'note',
+    'head-usual',
+    1,
+    'Spindle nose and head are taken as usual: the machine’s page does not say them.',
+    `Nose ${say(nose.diameter)} wide and ${say(nose.length)} long; head ${say(left)} to the left, ${say(right)} to the right, ${say(front)} to the front, ${say(back)} to the back.`,
+    { fix: 'Measure them, and enter them on the machine’s page.' },
+  )
+}
+
 /** Wherever nothing stands in the work area, no crash can be found. */
 const emptyScene = (): ProgramFinding =>
   programFinding(
@@ -172,6 +199,9 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean, st
     split ??= of.text.split(/\r\n|\r|\n/)
     return split[line - 1] ?? ''
   }
+  const lengths = new Map(of.lengths.map(({ tool, length }) => [tool, length]))
+  const above = { machine, unit, tools, lengths }
+  const aboveKnown = (lathe ? machine.turret : machine.head) !== null
   const hits = cancelled
     ? []
     : findHits({
@@ -180,10 +210,20 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean, st
         tools,
         speeds,
         lathe,
+        above: (tool) => aboveTool(above, tool),
         onProgress: progress(READ_SHARE, HITS_SHARE),
       })
   const clearance = convertLength(CLEARANCE_MM, 'mm', unit)
-  const hitCase = { motion: program.motion, unit, lathe, tools, lineAt, clearance, open: speeds.openRapids }
+  const hitCase = {
+    motion: program.motion,
+    unit,
+    lathe,
+    tools,
+    lineAt,
+    clearance,
+    open: speeds.openRapids,
+    aboveKnown,
+  }
   const parts = bodies.filter(({ role }) => role === 'part')
   const top =
     lathe || parts.length === 0 ? undefined : Math.max(...parts.map((part) => boundsOf(part).greatest[2]))
@@ -208,6 +248,7 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean, st
           ...modeFindings(program, facts, lineAt),
           ...probeFindings(program, probingFacts(of)),
           ...shapeless(program, tools),
+          ...(bodies.length === 0 || aboveKnown ? [] : [aboveUnknown(lathe, unit)]),
         ]
       : []),
   ]) as ProgramFinding[]
@@ -220,6 +261,7 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean, st
     approaches: top === undefined ? [] : approaches(program.motion, top),
     bodies,
     top,
+    lengths: of.lengths,
     axis:
       lying && machine.rotary && program.motion.rotary
         ? { y: lying.at.y, z: lying.at.z, sense: machine.rotary.top === 'front' ? 1 : -1 }

@@ -1,6 +1,6 @@
 import type { Box, Triple } from './body.ts'
 import type { Place } from './sweep.ts'
-import type { RoundPart } from './tool-parts.ts'
+import type { BlockPart, RoundPart } from './tool-parts.ts'
 
 /** Cells along the longer side of the part. */
 const CELLS = 192
@@ -165,6 +165,15 @@ export class MilledStock {
     if (share === Number.POSITIVE_INFINITY || share === 0 || down >= 0) return share
     const at = (met - above - from.least[2]) / down
     return at > share - 1 / this.steps(from, to, radius) && at < share ? at : share
+  }
+
+  /** The same for what is square: it is looked at as a cylinder of a cell's width at every place that it covers. */
+  meetsBlock(from: Place, to: Place, { x, y, from: above }: BlockPart): number {
+    const covered = ({ least, greatest }: Place): Place => ({
+      least: [least[0] + x[0], least[1] + y[0], least[2]],
+      greatest: [greatest[0] + x[1], greatest[1] + y[1], greatest[2]],
+    })
+    return this.meets(covered(from), covered(to), { radius: this.cell, from: above })
   }
 
   private untouched(cell: number): boolean {

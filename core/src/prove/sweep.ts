@@ -1,5 +1,5 @@
 import type { Box, Solid, Triple } from './body.ts'
-import type { FlatPart, RoundPart, ToolPart } from './tool-parts.ts'
+import type { BlockPart, FlatPart, RoundPart, ToolPart } from './tool-parts.ts'
 
 /** Overlaps smaller than this are touches: a tool that slides along a face does not hit it. In either unit. */
 const TOUCH = 1e-6
@@ -143,9 +143,29 @@ function sweepFlat(part: FlatPart, from: Place, to: Place, { box: { least, great
   return meets ? span[0] : Number.POSITIVE_INFINITY
 }
 
+/** The same for what is square: on a standing cylinder a box that holds it is met. */
+function sweepBlock(part: BlockPart, from: Place, to: Place, { box: { least, greatest } }: Solid): number {
+  const span: Spell = [0, 1]
+  const spans = [part.x, part.y, [part.from, part.to]] as const
+  const meets = ([0, 1, 2] as const).every((axis) =>
+    whileMeets(
+      from.least[axis],
+      to.least[axis],
+      from.greatest[axis],
+      to.greatest[axis],
+      least[axis] - spans[axis][1] + TOUCH,
+      greatest[axis] - spans[axis][0] - TOUCH,
+      span,
+    ),
+  )
+  return meets ? span[0] : Number.POSITIVE_INFINITY
+}
+
 /** When any piece of a tool first goes into a solid: the share of the move, or Infinity. */
-export const sweep = (part: ToolPart, from: Place, to: Place, solid: Solid): number =>
-  part.form === 'flat' ? sweepFlat(part, from, to, solid) : sweepRound(part, from, to, solid)
+export function sweep(part: ToolPart, from: Place, to: Place, solid: Solid): number {
+  if (part.form === 'flat') return sweepFlat(part, from, to, solid)
+  return part.form === 'block' ? sweepBlock(part, from, to, solid) : sweepRound(part, from, to, solid)
+}
 
 export const boxesMeet = (a: Box, b: Box) =>
   a.least[0] < b.greatest[0] &&

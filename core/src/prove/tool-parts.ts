@@ -1,7 +1,8 @@
 import { isRoundTool, type ToolShape, toolOnLathe } from '../machine/index.ts'
 import type { Box } from './body.ts'
 
-type PartName = 'cutter' | 'shank' | 'holder'
+/** Pieces of a tool, and what is above it and moves with it. */
+export type PartName = 'cutter' | 'shank' | 'holder' | 'nose' | 'head' | 'turret' | 'station'
 
 /** One piece of a tool on a mill: a standing cylinder, up from the tip. */
 export interface RoundPart {
@@ -23,15 +24,29 @@ export interface FlatPart {
   name: PartName
   x: Span
   z: Span
+  /** How far from that plane it is at least; 0 where it is left out: a tool at work is in it. */
+  beside?: number
+  /** The tool number, of what is in another station. */
+  tool?: number
 }
 
-export type ToolPart = RoundPart | FlatPart
+/** What is square on a mill, round the axis of the spindle: a rectangle along X and Y, up from the tip. */
+export interface BlockPart {
+  form: 'block'
+  name: PartName
+  x: Span
+  y: Span
+  from: number
+  to: number
+}
+
+export type ToolPart = RoundPart | FlatPart | BlockPart
 
 /** Less than this is no overlap: what touches does not hit. In the unit of the shape's lengths, a millionth of it. */
 const TOUCH = 1e-6
 
 /** A tool that nothing is known of but where its tip stands. */
-const point = (lathe: boolean): ToolPart =>
+const point = (lathe: boolean): RoundPart | FlatPart =>
   lathe
     ? { form: 'flat', name: 'cutter', x: [0, TOUCH], z: [0, 0] }
     : { form: 'round', name: 'cutter', radius: 0, from: 0, to: TOUCH }
@@ -81,7 +96,7 @@ function partsOnLathe(shape: ToolShape): FlatPart[] {
  * The pieces of a tool in its holder. On a lathe an insert and its holder are flush at the lower coordinate; a tool for
  * outside reaches outwards, one for the face away from the chuck. Without a shape a point.
  */
-export function toolParts(shape: ToolShape | undefined, lathe: boolean): ToolPart[] {
+export function toolParts(shape: ToolShape | undefined, lathe: boolean): (RoundPart | FlatPart)[] {
   if (!shape) return [point(lathe)]
   if (lathe) return partsOnLathe(shape)
   return lengthsOf(shape).map(({ name, from, to, wide }) => ({
@@ -94,7 +109,9 @@ export function toolParts(shape: ToolShape | undefined, lathe: boolean): ToolPar
 }
 
 /** The box round a piece, with the tip at zero; a lathe's tool has no extent along Y. */
-export const partBox = (part: ToolPart): Box =>
-  part.form === 'flat'
-    ? { least: [part.x[0], 0, part.z[0]], greatest: [part.x[1], 0, part.z[1]] }
-    : { least: [-part.radius, -part.radius, part.from], greatest: [part.radius, part.radius, part.to] }
+export function partBox(part: ToolPart): Box {
+  if (part.form === 'flat') return { least: [part.x[0], 0, part.z[0]], greatest: [part.x[1], 0, part.z[1]] }
+  if (part.form === 'block')
+    return { least: [part.x[0], part.y[0], part.from], greatest: [part.x[1], part.y[1], part.to] }
+  return { least: [-part.radius, -part.radius, part.from], greatest: [part.radius, part.radius, part.to] }
+}

@@ -1,4 +1,4 @@
-import type { Box, Triple } from './body.ts'
+import { type Box, radiusBeside, type Triple } from './body.ts'
 import { type Place, placeAt } from './sweep.ts'
 import type { FlatPart, Span } from './tool-parts.ts'
 
@@ -69,7 +69,7 @@ export class TurnedStock {
     for (const { n, begin, end } of this.touched(from, to, part, TOUCH)) {
       if (begin >= first) continue
       // On the far side of the centre line the same material stands again.
-      for (const [r0, r1] of this.rings[n] as Span[])
+      for (const [r0, r1] of besideOf(this.rings[n] as Span[], part.beside ?? 0))
         for (const [low, high] of [
           [r0, r1],
           [-r1, -r0],
@@ -85,6 +85,14 @@ export class TurnedStock {
     return first
   }
 }
+
+/** The rings of material as they are in a plane beside the centre line. */
+const besideOf = (rings: readonly Span[], beside: number): readonly Span[] =>
+  beside === 0
+    ? rings
+    : rings
+        .filter(([, r1]) => r1 > beside)
+        .map(([r0, r1]) => [radiusBeside(r0, beside), radiusBeside(r1, beside)] as const)
 
 /** From when to when a value a + d t lies above zero. */
 function whileAbove(a: number, d: number): readonly [number, number] {

@@ -52,8 +52,9 @@ const UNSURE = { speed: Math.sqrt(3), acceleration: 4, smoothing: 0.06 }
 export function speedsOf(machine: Machine, profile: Profile, unit: LengthUnit): MachineSpeeds {
   const own = (value: number) => convertLength(value, machine.unit, unit)
   const usual = (value: number) => convertLength(value, 'mm', unit)
-  const { rapids, dynamics, kind } = machine
-  const half = kind === 'lathe' ? 0.5 : 1
+  const { rapids, dynamics, kind, xSpeeds } = machine
+  const half = kind === 'lathe' && xSpeeds === 'diameter' ? 0.5 : 1
+  const openX = kind === 'lathe' && xSpeeds === null && (rapids !== null || dynamics !== null)
   const rapid = (axis: 'X' | 'Y' | 'Z') => {
     const of = rapids?.[axis]
     return (of ? own(of) : usual(USUAL.rapid)) / 60
@@ -74,18 +75,20 @@ export function speedsOf(machine: Machine, profile: Profile, unit: LengthUnit): 
     rotaryAcceleration: dynamics?.rotary?.acceleration ?? USUAL_SPINDLE.rotaryAcceleration,
     straightRapids: profile.reading.rapids === 'straight',
     unsure: {
-      speed: rapids ? [1, 1, 1] : [UNSURE.speed, UNSURE.speed, UNSURE.speed],
+      speed: rapids ? [openX ? 2 : 1, 1, 1] : [UNSURE.speed, UNSURE.speed, UNSURE.speed],
       acceleration: dynamics ? 1 : UNSURE.acceleration,
       smoothing: dynamics?.smoothing ?? UNSURE.smoothing,
     },
     openRapids: [
       ...(rapids ? [] : ['how quick the axes are']),
+      ...(openX ? ['whether the speeds of X are the slide’s or of the diameter'] : []),
       ...(dynamics ? [] : ['how the axes speed up']),
       ...(dynamics && dynamics.smoothing === null ? ['whether the ramps of its axes are rounded'] : []),
     ],
     assumed: [
       ...(rapids ? [] : ['rapid speeds']),
       ...(dynamics ? [] : ['accelerations, tool change and spindle']),
+      ...(openX ? ['that speeds of X are the slide’s, not of the diameter'] : []),
     ],
   }
 }

@@ -2,6 +2,7 @@ import { LINEAR_AXES, type Machine, type MachineKind } from '@dogleg/core/machin
 import { unitSymbol } from '@dogleg/core/quantity'
 import { FormProvider, useForm } from 'react-hook-form'
 import { useRows } from '../log/rows.ts'
+import { AboveSection } from '../reference/above-section.tsx'
 import { AroundSection } from '../reference/around-section.tsx'
 import {
   CostsSection,
@@ -48,7 +49,14 @@ function MachineEditor({ machine }: { machine: Machine }) {
   })
   const { register, handleSubmit, formState, watch, setValue } = form
   const { errors } = formState
-  const [unit, kind, rapids, probe, profileId] = watch(['unit', 'kind', 'rapids', 'probe', 'profileId'])
+  const [unit, kind, rapids, probe, profileId, xSpeeds] = watch([
+    'unit',
+    'kind',
+    'rapids',
+    'probe',
+    'profileId',
+    'xSpeeds',
+  ])
   const symbol = unitSymbol(unit)
   const axes = LINEAR_AXES.filter((axis) => kind === 'mill' || axis !== 'Y')
   const kindField = register('kind')
@@ -68,6 +76,8 @@ function MachineEditor({ machine }: { machine: Machine }) {
               setValue('dynamics', null, { shouldDirty: true })
               if (!mill) setValue('probe', null, { shouldDirty: true })
               if (!mill) setValue('pallets', null, { shouldDirty: true })
+              setValue(mill ? 'turret' : 'head', null, { shouldDirty: true })
+              if (mill) setValue('xSpeeds', null, { shouldDirty: true })
               return kindField.onChange(event)
             }}
           >
@@ -147,8 +157,21 @@ function MachineEditor({ machine }: { machine: Machine }) {
                 wrong={errors.rapids?.[axis]?.message}
               />
             ))}
+          {rapids && kind === 'lathe' && (
+            <SelectField
+              label="Speeds of X, here and below, are"
+              {...register('xSpeeds', { setValueAs: (value) => value || null })}
+              value={xSpeeds ?? ''}
+              className="col-span-2"
+            >
+              <option value="">not known: taken as the slide’s</option>
+              <option value="slide">the slide’s</option>
+              <option value="diameter">of the diameter, twice the slide’s</option>
+            </SelectField>
+          )}
         </Section>
         <DynamicsSection kind={kind} symbol={symbol} />
+        <AboveSection kind={kind} symbol={symbol} />
         {kind === 'mill' && <RotarySection />}
         {kind === 'mill' && <PalletsSection />}
         <CostsSection />

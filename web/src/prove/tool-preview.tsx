@@ -25,7 +25,11 @@ function drawn(part: ToolPart): Drawn {
   return { name: part.name, right: [least[right], greatest[right]], up: [least[up], greatest[up]] }
 }
 
-const FILLS = { cutter: 'fill-scribe/40', shank: 'fill-scribe/20', holder: 'fill-scribe/10' } as const
+const FILLS: Partial<Record<ToolPart['name'], string>> = {
+  cutter: 'fill-scribe/40',
+  shank: 'fill-scribe/20',
+  holder: 'fill-scribe/10',
+}
 const POINTS = {
   outside: 'Spindle on the left, centre line below',
   inside: 'Spindle on the left, the wall of the bore above',

@@ -76,18 +76,41 @@ function BodyShape({ body }: { body: Body }) {
 /** How thick a lathe's tool is drawn across, as a share of its narrower side. */
 const THICK = 0.5
 
+const OPACITY: Partial<Record<ToolPart['name'], number>> = {
+  holder: 0.35,
+  nose: 0.2,
+  head: 0.06,
+  turret: 0.12,
+}
+
 function ToolShape3({ parts, tip }: { parts: readonly ToolPart[]; tip: Triple }) {
   return (
     <group position={[tip[0], tip[1], tip[2]]}>
-      {parts.map((part) => {
-        const opacity = part.name === 'holder' ? 0.35 : 0.7
+      {parts.map((part, index) => {
+        const key = `${part.name}-${index}`
+        const opacity = OPACITY[part.name] ?? 0.7
+        // A head has no top: it is drawn as high as it is deep.
+        if (part.form === 'block') {
+          const [wide, deep] = [part.x[1] - part.x[0], part.y[1] - part.y[0]]
+          return (
+            <mesh
+              key={key}
+              position={[(part.x[0] + part.x[1]) / 2, (part.y[0] + part.y[1]) / 2, part.from + deep / 2]}
+            >
+              <boxGeometry args={[wide, deep, deep]} />
+              <meshBasicMaterial color="#f5edd9" transparent opacity={opacity} depthWrite={false} />
+            </mesh>
+          )
+        }
+        // What is beside the plane through the centre line is not drawn in it.
+        if (part.form === 'flat' && part.beside) return null
         if (part.form === 'flat') {
           const [wide, long] = [part.x, part.z].map(([low, high]) => Math.max(high - low, 0.01)) as [
             number,
             number,
           ]
           return (
-            <mesh key={part.name} position={[(part.x[0] + part.x[1]) / 2, 0, (part.z[0] + part.z[1]) / 2]}>
+            <mesh key={key} position={[(part.x[0] + part.x[1]) / 2, 0, (part.z[0] + part.z[1]) / 2]}>
               <boxGeometry args={[wide, Math.min(wide, long) * THICK, long]} />
               <meshBasicMaterial color="#f5edd9" transparent opacity={opacity} />
             </mesh>
@@ -95,7 +118,7 @@ function ToolShape3({ parts, tip }: { parts: readonly ToolPart[]; tip: Triple })
         }
         const r = Math.max(part.radius, 0.01)
         return (
-          <mesh key={part.name} position={[0, 0, (part.from + part.to) / 2]} rotation={[Math.PI / 2, 0, 0]}>
+          <mesh key={key} position={[0, 0, (part.from + part.to) / 2]} rotation={[Math.PI / 2, 0, 0]}>
             <cylinderGeometry args={[r, r, Math.max(part.to - part.from, 0.01), 32]} />
             <meshBasicMaterial color="#f5edd9" transparent opacity={opacity} />
           </mesh>

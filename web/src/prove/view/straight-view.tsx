@@ -273,6 +273,16 @@ function BodyMark({
   )
 }
 
+const TOOL_FILLS: Record<ToolPart['name'], string> = {
+  cutter: 'fill-stock/70',
+  shank: 'fill-stock/25',
+  holder: 'fill-stock/25',
+  nose: 'fill-stock/10 stroke-1',
+  head: 'fill-none stroke-1',
+  turret: 'fill-stock/5 stroke-1',
+  station: 'fill-none stroke-1',
+}
+
 /** The tool where it stands: circles from above, its outline from the side. */
 function ToolMark({
   parts,
@@ -290,22 +300,25 @@ function ToolMark({
   const { x, y } = at(tip)
   return (
     <g className="stroke-stock" strokeWidth={2}>
-      {[...parts].reverse().map((part) => {
-        const fill = part.name === 'cutter' ? 'fill-stock/70' : 'fill-stock/25'
+      {[...parts].reverse().map((part, index) => {
+        const key = `${part.name}-${index}`
+        const fill = TOOL_FILLS[part.name]
         if (part.form === 'round' && side.name === 'plan')
-          return (
-            <circle key={part.name} cx={x} cy={y} r={Math.max(part.radius * scale, 2)} className={fill} />
-          )
+          return <circle key={key} cx={x} cy={y} r={Math.max(part.radius * scale, 2)} className={fill} />
         const { least, greatest } = partBox(part)
         const wide = Math.max((greatest[side.right] - least[side.right]) * scale, 2)
+        const high = Math.max((greatest[side.up] - least[side.up]) * scale, 1)
+        // Of what has no top as much as fills any drawing.
+        const shown = Math.min(high, 20_000)
         return (
           <rect
-            key={part.name}
+            key={key}
             x={x + ((least[side.right] + greatest[side.right]) / 2) * scale - wide / 2}
-            y={y - greatest[side.up] * scale}
+            y={y - greatest[side.up] * scale + (high - shown)}
             width={wide}
-            height={Math.max((greatest[side.up] - least[side.up]) * scale, 1)}
+            height={shown}
             className={fill}
+            strokeDasharray={part.form === 'flat' && part.beside ? '4 4' : undefined}
           />
         )
       })}

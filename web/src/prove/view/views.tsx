@@ -1,5 +1,5 @@
 import { type ToolShape, toolIn } from '@dogleg/core/machine'
-import { type Body, type Triple, toolParts } from '@dogleg/core/prove'
+import { type Body, movingParts, type Triple } from '@dogleg/core/prove'
 import type { Setup } from '@dogleg/core/setup'
 import { lazy, Suspense, useEffect, useMemo } from 'react'
 import type { Stepper } from '../stepper.ts'
@@ -35,8 +35,11 @@ export function Views({ setup, stepper, drawing, bodies, path, tools, inSpace, p
   }, [drawing, stepper])
   const motion = proof?.program.motion
   const number = motion?.states[motion.state[Math.min(row, Math.max(0, motion.count - 1))] ?? 0]?.tool ?? 0
-  const shape = tools.find((tool) => tool.number === number)
-  const parts = useMemo(() => toolParts(shape && toolIn(shape, unit), lathe), [shape, unit, lathe])
+  const parts = useMemo(() => {
+    const shapes = new Map(tools.map((tool) => [tool.number, toolIn(tool, unit)]))
+    const lengths = new Map(proof?.lengths.map(({ tool, length }) => [tool, length]))
+    return movingParts({ machine, unit, tools: shapes, lengths }, number)
+  }, [machine, unit, tools, proof, number])
   // Where something is placed, another path is no reason to look from elsewhere.
   const alone = bodies.length === 0 ? path : undefined
   const extent = useMemo(() => sceneExtent(bodies, alone), [bodies, alone])

@@ -1,7 +1,16 @@
 import type { LinearAxis } from '../machine/index.ts'
 import { travelIn } from '../machine/index.ts'
 import { type Motion, type ReadOptions, ROW, read, readSteps } from '../program/index.ts'
-import { aboveTool, alongRow, findHits, type Hit, pathOf, pressOf, rowsOfBlock, type Triple } from '../prove/index.ts'
+import {
+  aboveTool,
+  alongRow,
+  findHits,
+  type Hit,
+  pathOf,
+  pressOf,
+  rowsOfBlock,
+  type Triple,
+} from '../prove/index.ts'
 import { convertLength, formatLength } from '../quantity/index.ts'
 import { cycleTime, type MachineSpeeds, speedsOf } from '../timing/index.ts'
 import { isMillBench } from './contact.ts'

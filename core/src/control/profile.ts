@@ -185,6 +185,10 @@ const reading = z.object({
   drilling: z.boolean().default(true).describe('it has drilling cycles; else each hole is written out'),
   chipBreak: z.boolean().default(true).describe('it has chip-breaking drilling (G73)'),
   rigidTap: mCode.nullable().describe('the M code that announces rigid tapping; null where it needs none'),
+  leftTap: wordCode
+    .nullable()
+    .default(null)
+    .describe('taps a left-hand thread on the centre line of a lathe; null where it has no code of its own'),
   text: wordCode.nullable().describe('the text engraving cycle'),
   lettering: lettering.default(USUAL_LETTERING).describe('counts only where it has a text cycle'),
   mapping: z
@@ -218,6 +222,7 @@ export const USUAL_READING: Reading = {
   drilling: true,
   chipBreak: true,
   rigidTap: null,
+  leftTap: null,
   text: null,
   lettering: USUAL_LETTERING,
   mapping: null,

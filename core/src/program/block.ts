@@ -16,6 +16,8 @@ export interface Codes {
   pathTolerance?: number
   lookAhead?: number
   load?: number
+  /** Left-hand tapping on a lathe. */
+  leftTap?: number
 }
 
 /** Codes of the standard that a profile names for what they are. */
@@ -23,7 +25,7 @@ const OWN_AS_STANDARD = new Set([10, 68, 69])
 
 const numberOf = (code: string | null | undefined) => (code ? Number(code.slice(1)) : undefined)
 
-export function codesOf({ profile }: ReadOptions): Codes {
+export function codesOf({ profile, machine }: ReadOptions): Codes {
   const { reading } = profile
   const codes = {
     rotationOn: numberOf(profile.rotation?.on),
@@ -34,6 +36,7 @@ export function codesOf({ profile }: ReadOptions): Codes {
     pathTolerance: numberOf(reading.pathTolerance),
     lookAhead: numberOf(reading.lookAhead),
     load: numberOf(profile.loadOffset?.code),
+    leftTap: machine.kind === 'lathe' ? numberOf(reading.leftTap) : undefined,
   }
   // A profile that gives a code of the standard another meaning is not believed.
   const believed = (code: number | undefined) =>

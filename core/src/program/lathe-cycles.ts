@@ -30,7 +30,16 @@ const cut = (run: Run, x: number, z: number, feed?: number) => run.go(ROW.LINE, 
 
 function thread(run: Run, x: number, z: number, lead: number): void {
   const rpm = run.rpm()
-  const aux = run.out.inStep.push({ rpm, lead, multiple: 1, rigid: true, starts: false, tap: false }) - 1
+  const aux =
+    run.out.inStep.push({
+      rpm,
+      lead,
+      multiple: 1,
+      rigid: true,
+      starts: false,
+      tap: false,
+      turning: run.turning === 4 ? 4 : 3,
+    }) - 1
   run.go(ROW.IN_STEP, x, 0, z, FLAG.CYCLE, aux, lead * rpm)
 }
 

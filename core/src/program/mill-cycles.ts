@@ -82,6 +82,19 @@ function peck(hole: Hole, breaking: boolean): void {
   feed(hole, bottom)
 }
 
+/** A spindle that turns the other way before a tapping cycle: what it then does is not the same on every control. */
+export function tapHand(run: Run, code: number, turning: 3 | 4): void {
+  if (run.turning === 0 || run.turning === turning || run.rigidAnnounced) return
+  run.wrong(
+    'tap-hand',
+    'look',
+    `M${run.turning} before G${code}, which taps a ${turning === 3 ? 'right' : 'left'}-hand thread.`,
+    {
+      does: 'One control turns the spindle round by itself, another goes in the way that it turns.',
+    },
+  )
+}
+
 function tap(hole: Hole): void {
   const { run, r, bottom, code } = hole
   const rpm = run.rpm()
@@ -99,7 +112,9 @@ function tap(hole: Hole): void {
     rigid: reading.rigidTap === null || run.rigidAnnounced,
     starts: run.rigidAnnounced,
     tap: true,
+    turning: code === 74 ? (4 as const) : (3 as const),
   }
+  tapHand(run, code, inStep.turning)
   const aux = run.out.inStep.push(inStep) - 1
   const step = run.sticky.q > 0 ? run.sticky.q : r - bottom
   if (!(step > 0) || (r - bottom) / step > MOST_PECKS) {

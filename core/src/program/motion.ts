@@ -51,6 +51,8 @@ export interface InStep {
   starts: boolean
   /** A tap turns back at the bottom; a thread on a lathe does not. */
   tap: boolean
+  /** Which way the spindle turns on the way in: that of the thread's hand. */
+  turning: 3 | 4
 }
 
 /** All that holds while a row is made; the same object for every row that it holds for. Lengths in the unit of the motion. */

@@ -10,6 +10,7 @@ import {
   threadCycle,
   threadMove,
 } from './lathe-cycles.ts'
+import { tapHand } from './mill-cycles.ts'
 import { FLAG, isSameLength, ROW } from './motion.ts'
 import type { Run } from './run.ts'
 
@@ -198,13 +199,15 @@ function cycle(block: Block, code: number): void {
   block.next = Math.max(found.after, run.lineIndex + 1)
 }
 
-/** Drilling and tapping on the centre line (G83, G84): along Z, from the R plane and out to it. */
-function centreCycle(run: Run, code: 83 | 84): void {
+/** Drilling and tapping on the centre line (G83, G84, the control's own for a left hand): along Z, from the R plane and out to it. */
+function centreCycle(run: Run, code: number): void {
   const [x, , z] = turningTarget(run)
   const plane = lengthOf(run, 'R') ?? run.wz
   run.go(ROW.RAPID, x, 0, run.wz, FLAG.CYCLE)
   if (!isSameLength(plane, run.wz)) run.go(ROW.RAPID, x, 0, plane, FLAG.CYCLE)
-  if (code === 84) {
+  if (code !== 83) {
+    const turning = code === 84 ? 3 : 4
+    tapHand(run, code, turning)
     const rpm = run.rpm()
     const feed = run.feedFor(Math.abs(plane - z))
     const { tapRetract, rigidTap } = run.options.profile.reading
@@ -217,6 +220,7 @@ function centreCycle(run: Run, code: 83 | 84): void {
         rigid: rigidTap === null || run.rigidAnnounced,
         starts: run.rigidAnnounced,
         tap: true,
+        turning,
       }) - 1
     run.go(ROW.IN_STEP, x, 0, z, FLAG.CYCLE, aux, feed)
     run.go(ROW.TAP_OUT, x, 0, plane, FLAG.CYCLE, aux, feed * multiple)
@@ -237,7 +241,7 @@ function centreCycle(run: Run, code: 83 | 84): void {
 
 /** The codes of a lathe that a mill reads otherwise; true where the block was one of them. */
 export function turningBlock(block: Block): boolean {
-  const { run, g } = block
+  const { run, g, codes } = block
   for (const code of g) {
     if (code === 50) {
       const top = wordValue(run, 'S')
@@ -263,13 +267,14 @@ export function turningBlock(block: Block): boolean {
       run.box = { x: run.wx, z: run.wz, taper: 0 }
     }
     if (code === 32 || code === 33) run.motion = 32
-    if (code === 83 || code === 84) run.motion = code
+    if (code === 83 || code === 84 || code === codes.leftTap) run.motion = code
   }
   const moves = ['X', 'Z', 'U', 'W'].some((letter) => has(run, letter))
   if (!moves || run.motion < 4) return false
   const [x, , z] = turningTarget(run)
   if (run.motion === 32) threadMove(run, x, z, run.feed)
-  else if (run.motion === 83 || run.motion === 84) centreCycle(run, run.motion)
+  else if (run.motion === 83 || run.motion === 84 || run.motion === codes.leftTap)
+    centreCycle(run, run.motion)
   else {
     const { box } = run
     if (has(run, 'X') || has(run, 'U')) box.x = x

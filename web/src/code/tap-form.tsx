@@ -157,8 +157,16 @@ export function TapForm({ part, sizes, unit, machine }: TapFormProps) {
           />
           <LengthField field="drillDiameter" label="Tap drill" reckoned={say(sizes.drillDiameter)} />
           <p className="text-lg">
-            {drillName(sizes.drillDiameter, unit) ?? 'It'} leaves{' '}
-            <span className="digits text-3xl font-semibold">{Math.round(sizes.percent)}</span> % of the thread
+            {drillName(sizes.drillDiameter, unit) ?? 'It'}
+            {sizes.percent === null ? (
+              ': a taper thread is as large as it is deep'
+            ) : (
+              <>
+                {' '}
+                leaves <span className="digits text-3xl font-semibold">{Math.round(sizes.percent)}</span> % of
+                the thread
+              </>
+            )}
           </p>
         </div>
       )

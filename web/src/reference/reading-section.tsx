@@ -127,6 +127,14 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
           wrong={errors?.rigidTap?.message}
         />
       )}
+      <CheckField
+        label="A lathe of it taps left-hand threads"
+        checked={reading.leftTap !== null}
+        onChange={({ target }) => setValue('reading.leftTap', target.checked ? '' : null, marks)}
+      />
+      {reading.leftTap !== null && (
+        <Field label="by" {...register('reading.leftTap')} wrong={errors?.leftTap?.message} />
+      )}
       <SelectField label="A tap pecks" className="col-span-2" {...register('reading.peckTap')}>
         <option value="depth-word">by Q on its line</option>
         <option value="again">by the cycle again, deeper</option>

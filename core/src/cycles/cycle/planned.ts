@@ -22,8 +22,8 @@ export type PlannedRow =
     }
   | { does: 'arc'; to: Place; centre: readonly [number, number]; clockwise: boolean; feed: number }
   /** A tap going in or out in step with the spindle: length a turn, and how many times the speed. */
-  | { does: 'tap-in'; to: Place; rpm: number; lead: number }
-  | { does: 'tap-out'; to: Place; rpm: number; lead: number; multiple: number }
+  | { does: 'tap-in'; to: Place; rpm: number; lead: number; turning: 3 | 4 }
+  | { does: 'tap-out'; to: Place; rpm: number; lead: number; turning: 3 | 4; multiple: number }
   | { does: 'dwell'; seconds: number }
   | { does: 'tool'; tool: number }
   | { does: 'spindle'; turning: Turning; rpm?: number }
@@ -161,6 +161,7 @@ function rowDiffers(motion: Motion, row: number, planned: PlannedRow): string | 
   if (planned.does === 'tap-in' || planned.does === 'tap-out') {
     const step = motion.inStep[motion.aux[row] as number]
     if (!step?.tap || !same(step.rpm, planned.rpm)) return `taps at ${step?.rpm} rpm`
+    if (step.turning !== planned.turning) return `taps the other hand, M${step.turning}`
     if (Math.abs(step.lead - planned.lead) > 1e-9) return `taps with a lead of ${step.lead}`
     if (planned.does === 'tap-out' && !same(step.multiple, planned.multiple))
       return `comes out at ${step.multiple}`

@@ -52,9 +52,10 @@ const METRIC = [
 )
 
 const INCH = [
+  // Fractions first: E and 1/4 are one size, and it is called by its fraction.
+  ...FRACTIONS,
   ...NUMBERS.map((size, n) => inch(`No. ${n + 1}`, size / 10_000)),
   ...LETTERS.map((size, n) => inch(String.fromCharCode(65 + n), size / 1_000)),
-  ...FRACTIONS,
 ]
 
 /** Every drill of the standard sets, in rising size. */
@@ -62,19 +63,22 @@ export const DRILL_SIZES: readonly DrillSize[] = [...INCH, ...METRIC].sort(
   (a, b) => convertLength(a.diameter, a.unit, 'mm') - convertLength(b.diameter, b.unit, 'mm'),
 )
 
-/** The drill of a set (inch or metric) that is nearest to a diameter in `unit`. */
-export function nearestDrill(diameter: number, unit: LengthUnit, set: LengthUnit): DrillSize {
-  const wanted = convertLength(diameter, unit, set)
-  return DRILL_SIZES.filter((each) => each.unit === set).reduce((best, each) =>
-    Math.abs(each.diameter - wanted) < Math.abs(best.diameter - wanted) ? each : best,
+/** How far a drill is from a diameter in `unit`, in mm. */
+const offBy = ({ diameter, unit: own }: DrillSize, wanted: number, unit: LengthUnit) =>
+  Math.abs(convertLength(diameter, own, 'mm') - convertLength(wanted, unit, 'mm'))
+
+/** The drill of all sets together that is nearest to a diameter in `unit`; of two that are as near that of its own unit. */
+export function nearestDrill(diameter: number, unit: LengthUnit): DrillSize {
+  const ranked = [...DRILL_SIZES].sort(
+    (a, b) =>
+      offBy(a, diameter, unit) - offBy(b, diameter, unit) ||
+      Number(b.unit === unit) - Number(a.unit === unit),
   )
+  return ranked[0] as DrillSize
 }
 
-/** The drill by its diameter, where it is one of the sets: within a hundredth of a millimetre, the setup's own set first. */
+/** The drill by its diameter, where it is one of the sets: the nearest within a hundredth of a millimetre. */
 export function drillName(diameter: number, unit: LengthUnit): string | undefined {
-  const mm = convertLength(diameter, unit, 'mm')
-  const near = DRILL_SIZES.filter(
-    (each) => Math.abs(convertLength(each.diameter, each.unit, 'mm') - mm) < 0.01,
-  )
-  return (near.find((each) => each.unit === unit) ?? near[0])?.name
+  const nearest = nearestDrill(diameter, unit)
+  return offBy(nearest, diameter, unit) < 0.01 ? nearest.name : undefined
 }

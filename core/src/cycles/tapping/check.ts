@@ -1,5 +1,5 @@
 import { type Finding, finding, worstFirst } from '../../fact/index.ts'
-import { formatLength, formatWithUnit } from '../../quantity/index.ts'
+import { convertLength, formatLength, formatWithUnit } from '../../quantity/index.ts'
 import {
   type CycleCase,
   clearanceLow,
@@ -15,8 +15,17 @@ import type { TapSizes } from './sizes.ts'
 
 /** Feed that does not fit the pitch by more than this breaks taps. Common practice. */
 const LEAD_SLACK = 0.005
-/** Percent of the full thread that is usual, and that breaks taps. Common practice. */
-const THREAD_USUAL = { least: 50, most: 85, breaks: 95 }
+/**
+ * Percent of the full thread that is sane, and that breaks taps: common practice. A form tap pushes the metal that it has no
+ * room for into the crests, and binds much earlier; where it breaks is by judgement.
+ */
+const PERCENT = {
+  cut: { least: 50, most: 85, breaks: 95, strips: 'strips before the screw breaks' },
+  form: { least: 50, most: 75, breaks: 90, strips: 'leaves the crests open' },
+} as const
+
+/** A drill this far from the usual one is another: half a step of the sets at these sizes, in mm. */
+const TAPER_SLACK_MM = 0.1
 
 const turnsSaid = (turns: number) => `${Math.round(turns)} rpm`
 
@@ -160,7 +169,8 @@ function threadChecks(params: TapParams, sizes: TapSizes, on: CycleCase): Findin
   const { thread, drillDiameter, percent, tapFeed, turns } = sizes
   if (!params.tapping) return []
   const found: Finding[] = []
-  const around = Math.round(percent)
+  const limits = PERCENT[params.tap]
+  const around = percent === null ? 0 : Math.round(percent)
   if (drillDiameter >= thread.major)
     found.push(
       finding(
@@ -171,27 +181,51 @@ function threadChecks(params: TapParams, sizes: TapSizes, on: CycleCase): Findin
         'There is nothing for the tap to cut.',
       ),
     )
-  else if (percent > THREAD_USUAL.breaks)
+  else if (percent === null) {
+    const off = Math.abs(drillDiameter - thread.drill)
+    if (off > convertLength(TAPER_SLACK_MM, 'mm', unit))
+      found.push(
+        finding(
+          'look',
+          'taper-drill',
+          'drillDiameter',
+          `${formatWithUnit(thread.drill, unit)} is usual for this taper thread without a reamer.`,
+          'Larger leaves the threads flat at the small end, smaller loads the tap; with a taper reamer the hole is drilled smaller.',
+        ),
+      )
+    if (params.tap === 'form')
+      found.push(
+        finding(
+          'look',
+          'taper-formed',
+          'tap',
+          'Taper threads are cut: there is no usual hole for a form tap.',
+          'The drill shown is that for a tap that cuts.',
+        ),
+      )
+  } else if (percent > limits.breaks)
     found.push(
       finding(
         'stop',
         'drill-too-small',
         'drillDiameter',
         `A hole of ${formatWithUnit(drillDiameter, unit)} leaves ${around} % of the thread: the tap jams in it.`,
-        `Over ${THREAD_USUAL.breaks} % the tap's core has no room.`,
+        params.tap === 'cut'
+          ? `Over ${limits.breaks} % the tap's core has no room.`
+          : `Over ${limits.breaks} % the metal has nowhere left to flow.`,
         'Drill larger.',
       ),
     )
-  else if (percent > THREAD_USUAL.most || percent < THREAD_USUAL.least)
+  else if (percent > limits.most || percent < limits.least)
     found.push(
       finding(
         'look',
         'thread-percent',
         'drillDiameter',
         `The hole leaves ${around} % of the thread.`,
-        percent > THREAD_USUAL.most
-          ? 'More than 85 % holds hardly better and breaks taps.'
-          : 'Less than 50 % strips before the screw breaks.',
+        percent > limits.most
+          ? `More than ${limits.most} % holds hardly better and breaks taps.`
+          : `Less than ${limits.least} % ${limits.strips}.`,
       ),
     )
   const off = Math.abs(tapFeed.lead / thread.pitch - 1)
@@ -249,6 +283,17 @@ function threadChecks(params: TapParams, sizes: TapSizes, on: CycleCase): Findin
         `The R plane, ${formatWithUnit(sizes.r.tap, unit)}, is less than two pitches above the part.`,
         'The spindle needs that way to come into step before the thread begins.',
         `Take at least ${formatWithUnit(2 * thread.pitch, unit)}.`,
+      ),
+    )
+  if (params.hand === 'left' && on.machine.kind === 'lathe' && on.profile.reading.leftTap === null)
+    found.push(
+      finding(
+        'stop',
+        'no-left-tap',
+        'hand',
+        'The profile names no code that taps a left-hand thread on a lathe.',
+        'G74 is another cycle there, and G84 may turn the spindle back to M3: the tap breaks.',
+        'Look it up in the control’s manual, and enter it in the profile.',
       ),
     )
   const tapTop = on.machine.dynamics?.tapTop

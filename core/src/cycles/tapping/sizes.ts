@@ -31,8 +31,8 @@ export interface TapSizes {
   drillDepth: number
   pointLength: number
   drillPeck: number
-  /** Percent of the full thread. */
-  percent: number
+  /** Percent of the full thread; null where it means nothing: a taper thread is as large as it is deep. */
+  percent: number | null
   /** Room under the tap for chips, down to where the drill's full diameter ends. */
   room: number
   chamfer: { diameter: number; depth: number }
@@ -189,7 +189,7 @@ export function tapSizes(params: TapParams, on: CycleCase, material: Material): 
     drillDepth,
     pointLength: pointLength(drillDiameter, params.point),
     drillPeck: params.drillPeck ? own(params.drillPeck) : PECK * drillDiameter,
-    percent: rule(major, pitch, drillDiameter),
+    percent: thread.taper ? null : rule(major, pitch, drillDiameter),
     room: drillDepth - tapDepth,
     chamfer: { diameter: chamferDiameter, depth: pointLength(chamferDiameter, params.chamferAngle) },
     tapPecks,

@@ -121,15 +121,21 @@ const M_FINE: readonly MetricRow[] = [
 
 type PipeRow = readonly [id: string, outside: number, perInch: number, drill: number, taper: boolean]
 
-/** Taper pipe (ASME B1.20.1) without a reamer, and parallel pipe (ISO 228-1, in inches): for reference; from memory. */
+/** Number and letter drills of the taper pipe threads, in inches. */
+const [D, R] = [0.246, 0.339]
+
+/**
+ * Taper pipe (ASME B1.20.1) with the drills for tapping without a reamer (common practice, trade.md 7), and parallel pipe
+ * (ISO 228-1, in inches); from memory.
+ */
 const PIPE: readonly PipeRow[] = [
-  ['1/16-27 NPT', 0.3125, 27, 0.242, true],
-  ['1/8-27 NPT', 0.405, 27, 0.332, true],
+  ['1/16-27 NPT', 0.3125, 27, D, true],
+  ['1/8-27 NPT', 0.405, 27, R, true],
   ['1/4-18 NPT', 0.54, 18, 0.4375, true],
-  ['3/8-18 NPT', 0.675, 18, 0.5625, true],
-  ['1/2-14 NPT', 0.84, 14, 0.703125, true],
-  ['3/4-14 NPT', 1.05, 14, 0.90625, true],
-  ['1-11.5 NPT', 1.315, 11.5, 1.140625, true],
+  ['3/8-18 NPT', 0.675, 18, 37 / 64, true],
+  ['1/2-14 NPT', 0.84, 14, 23 / 32, true],
+  ['3/4-14 NPT', 1.05, 14, 59 / 64, true],
+  ['1-11.5 NPT', 1.315, 11.5, 1 + 5 / 32, true],
   ['G 1/8', 9.728 / 25.4, 28, 8.8 / 25.4, false],
   ['G 1/4', 13.157 / 25.4, 19, 11.8 / 25.4, false],
   ['G 3/8', 16.662 / 25.4, 19, 15.25 / 25.4, false],
@@ -209,11 +215,14 @@ export const percentFormed = (major: number, pitch: number, hole: number) => (ma
 /** What is usual for a form tap, in percent. */
 const USUAL_FORMED = 65
 
-/** The drill for a thread: the one that tables name for a cut tap, for a form tap the nearest of its own set. In the thread's unit. */
+/**
+ * The drill for a thread: the one that tables name for a cut tap; for a form tap the nearest of the number, letter, inch and
+ * metric drills together. In the thread's unit.
+ */
 export function tapDrill(thread: Thread, tap: 'cut' | 'form'): number {
-  if (tap === 'cut') return thread.drill
-  const drill = nearestDrill(formHole(thread.major, thread.pitch, USUAL_FORMED), thread.unit, thread.unit)
-  return drill.diameter
+  if (tap === 'cut' || thread.taper) return thread.drill
+  const drill = nearestDrill(formHole(thread.major, thread.pitch, USUAL_FORMED), thread.unit)
+  return convertLength(drill.diameter, drill.unit, thread.unit)
 }
 
 /** Threads that the part of a tap at its tip leaves unfinished: taper, plug and bottoming taps (trade.md 7). */

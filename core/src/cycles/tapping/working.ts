@@ -17,20 +17,17 @@ export function tapWorking(params: TapParams, sizes: TapSizes, unit: LengthUnit)
       means: 'speed x pitch, a minute',
       gives: say(turns.tap * thread.pitch),
     })
-    lines.push(
-      params.tap === 'cut'
-        ? {
-            finds: 'percent of thread',
-            arithmetic: `100 x (${say(thread.major)} - ${say(drillDiameter)}) / (1.29904 x ${pitch})`,
-            gives: `${Math.round(sizes.percent)} %`,
-          }
-        : {
-            finds: 'percent of thread',
-            arithmetic: `(${say(thread.major)} - ${say(drillDiameter)}) / (0.0068 x ${pitch})`,
-            means: 'form tap: the metal that is pushed out fills the crests',
-            gives: `${Math.round(sizes.percent)} %`,
-          },
-    )
+    if (sizes.percent !== null)
+      lines.push({
+        finds: 'percent of thread',
+        ...(params.tap === 'cut'
+          ? { arithmetic: `100 x (${say(thread.major)} - ${say(drillDiameter)}) / (1.29904 x ${pitch})` }
+          : {
+              arithmetic: `(${say(thread.major)} - ${say(drillDiameter)}) / (0.0068 x ${pitch})`,
+              means: 'form tap: the metal that is pushed out fills the crests',
+            }),
+        gives: `${Math.round(sizes.percent)} %`,
+      })
     lines.push({
       finds: 'tip of the tap',
       arithmetic: params.tapDepth

@@ -16,13 +16,15 @@ import { type TapSizes, tapSizes } from './sizes.ts'
 
 /** What is meant at one hole of the tap: in step down, out at the multiple, as often as it pecks; then to `out`. */
 function planTap(
+  params: TapParams,
   sizes: TapSizes,
   at: readonly [number, number | null],
   r: number,
   out: number,
 ): PlannedRow[] {
   const { turns, tapFeed, multiple, tapPecks } = sizes
-  const stroke = { rpm: turns.tap, lead: tapFeed.lead }
+  const turning = params.hand === 'right' ? (3 as const) : (4 as const)
+  const stroke = { rpm: turns.tap, lead: tapFeed.lead, turning }
   return [
     { does: 'rapid', to: [...at, r] },
     ...tapPecks.flatMap((depth): PlannedRow[] => [
@@ -50,7 +52,7 @@ function tapHoles(
   const out = params.returns === 'initial' ? Math.max(initial, r) : r
   const planned: PlannedRow[] = places.flatMap(({ meant }, n) => [
     { does: 'rapid', to: [meant.x, meant.y, n === 0 ? initial : out] },
-    ...planTap(sizes, [meant.x, meant.y], r, out),
+    ...planTap(params, sizes, [meant.x, meant.y], r, out),
   ])
   const at = (hole: PlacedHole) => pen.place(hole, 'places')
   const level = (initialToo: boolean) => pen.code(initialToo ? 'G98' : 'G99', 'returns')
@@ -96,18 +98,20 @@ function tapHoles(
 }
 
 /** Tapping on a lathe's centre line: the feed is a turn's. */
-function tapCentre(sizes: TapSizes, on: CycleCase): HoleWork {
+function tapCentre(params: TapParams, sizes: TapSizes, on: CycleCase): HoleWork {
   const pen = penOf(on.profile, on.unit)
   const { reading } = on.profile
   const initial = printed(sizes.top + sizes.clearance, on)
   const r = printed(sizes.top + sizes.r.tap, on)
-  const planned = planTap(sizes, [0, null], r, initial)
+  const planned = planTap(params, sizes, [0, null], r, initial)
   return {
     planned,
     blocks: [
       ...sizes.tapPecks.map((depth, n) =>
         pen.block([
-          ...(n === 0 ? [pen.code('G84', 'hand')] : []),
+          ...(n === 0
+            ? [pen.code(params.hand === 'left' && reading.leftTap !== null ? reading.leftTap : 'G84', 'hand')]
+            : []),
           pen.length('Z', depth, 'tapDepth'),
           pen.length('R', r, 'rPlane'),
           ...(n === 0 ? [pen.length('F', sizes.tapFeed.printed, 'feedMode')] : []),
@@ -209,7 +213,7 @@ export function tapOperations(params: TapParams, sizes: TapSizes, on: CycleCase)
       start,
       coolant,
       ...clear,
-      ...(lathe ? tapCentre(sizes, on) : tapHoles(params, sizes, on, places)),
+      ...(lathe ? tapCentre(params, sizes, on) : tapHoles(params, sizes, on, places)),
     })
   return operations
 }

@@ -28,6 +28,8 @@ export interface AngleQuestion {
 
 /** Degrees that are better turned by hand first than by the program: travels and clamps are met. By judgement. */
 const TURN_BY_HAND_FROM = 5
+/** Degrees that no part is clamped askew by: it is turned round, or readings are swapped. By judgement. */
+const TURNED_ROUND_FROM = 60
 
 /**
  * Square the part up, turn the program, or leave it: by what ignoring the angle costs at the farthest cut. The allowed
@@ -38,7 +40,7 @@ export function judgeAngle(
   { reach, allowed, needsSquare, canTurn, unit }: AngleQuestion,
 ): AngleJudgement {
   const cost = costAt(reach, angle.value)
-  const costDoubt = costAt(reach, Math.min(90, angle.doubt.value))
+  const costDoubt = costAt(reach, Math.min(180, angle.doubt.value))
   const findings = [...angle.findings]
   if (costDoubt > allowed)
     findings.push(
@@ -67,6 +69,13 @@ export function judgeAngle(
       advised: 'square',
       says: 'Square the part up.',
       why: `Ignored, it costs ${at} at the farthest cut; ${may} is allowed. Something else rests on the part being square, so turning the program would not do.`,
+    }
+  if (Math.abs(angle.value) > TURNED_ROUND_FROM)
+    return {
+      ...common,
+      advised: 'square',
+      says: 'It lies turned round, or readings are swapped.',
+      why: `At ${formatAngle(Math.abs(angle.value), 1)} degrees a cut lands ${at} away. Look which reading belongs to which feature; if they are right, turn the part by hand and measure again.`,
     }
   if (Math.abs(angle.value) > TURN_BY_HAND_FROM)
     return {

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { sampleStandardDeviation } from 'simple-statistics'
 import { describe, expect, it } from 'vitest'
-import { degrees, halfTurn, type PlanePoint, turned } from '../geometry/index.ts'
+import { degrees, distance, halfTurn, type PlanePoint, turned } from '../geometry/index.ts'
 import { asTyped, fixedDigits } from '../quantity/index.ts'
 import { emptyAngleDraft, readAngleDraft } from './draft.ts'
 import { fitsOffset } from './fits-offset.ts'
@@ -147,9 +147,16 @@ describe('what to do about it', () => {
   const question = { reach: 4, allowed: 0.002, needsSquare: false, canTurn: true, unit: 'inch' } as const
   const lying = (angle: number) =>
     measureAngle(edge([0, 0], [4, Number((4 * Math.tan((angle * Math.PI) / 180)).toFixed(9))]), inch)
-  it('costs L sin theta at the farthest cut (derived)', () => {
-    expect(costAt(4, 30)).toBeCloseTo(2, 12)
-    expect(costAt(4, -30)).toBeCloseTo(2, 12)
+  it('costs the chord 2 L sin(theta / 2) at the farthest cut: what turning a point there moves it by', () => {
+    // Half a turn takes it to the other side, 2 L away; 60 degrees make a triangle of equal sides.
+    expect(costAt(4, 180)).toBeCloseTo(8, 12)
+    expect(costAt(4, 60)).toBeCloseTo(4, 12)
+    expect(costAt(4, -90)).toBeCloseTo(4 * Math.SQRT2, 12)
+    for (const angle of [-170, -30, 0.02, 5, 100, 179])
+      expect(costAt(4, angle)).toBeCloseTo(
+        distance({ x: 4, y: 0 }, turned({ x: 4, y: 0 }, angle, { x: 0, y: 0 })),
+        12,
+      )
   })
   it('leaves what costs less than is allowed, turns the program for more, squares up what other things rest on', () => {
     const advised = (angle: number, more = {}) => judgeAngle(lying(angle), { ...question, ...more }).advised
@@ -157,6 +164,23 @@ describe('what to do about it', () => {
     expect(advised(0.03)).toBe('turn')
     expect(advised(1.321, { needsSquare: true })).toBe('square')
     expect(advised(8)).toBe('square')
+    // Two holes told the wrong way round: half a turn was 'leave it, costs 0.0000'.
+    const swapped = measureAngle(
+      {
+        method: 'holes',
+        device: 'probe',
+        first: at(3, 0),
+        second: at(0, 0),
+        nominal: 0,
+      },
+      inch,
+    )
+    const judged = judgeAngle(swapped, question)
+    expect(judged.cost).toBeCloseTo(8, 6)
+    expect([judged.advised, judged.says]).toEqual([
+      'square',
+      'It lies turned round, or readings are swapped.',
+    ])
     expect(judgeAngle(lying(1.321), { ...question, canTurn: false }).says).toBe(
       'Turn the moves of the program.',
     )

@@ -415,5 +415,8 @@ export function measureAngle(reading: AngleReading, settings: PickupSettings): A
   }
 }
 
-/** What ignoring an angle costs at a distance: L sin theta, always as a size. */
-export const costAt = (reach: number, angle: number) => Math.abs(reach * Math.sin(radians(angle)))
+/**
+ * What ignoring an angle (degrees) costs at a distance: how far a point there is moved, the chord 2 L sin(angle / 2)
+ * (trade.md 5), always as a size. By half a turn it lies twice the distance away.
+ */
+export const costAt = (reach: number, angle: number) => 2 * reach * Math.sin(radians(Math.abs(angle)) / 2)

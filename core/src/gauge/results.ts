@@ -119,6 +119,14 @@ function fromTable(rows: readonly string[][], keys: ReadonlySet<string>, first: 
         says: `The column "${(heading[index] ?? '').slice(0, 30)}" is no value of this plan; it is left out.`,
       })
   for (const [index, row] of body.entries()) {
+    const surplus = row.slice(columns.length).some((cell) => cell.trim() !== '')
+    if (surplus) {
+      problems.push({
+        line: index + 2,
+        says: `It has ${row.length} cells under a heading of ${columns.length}; it is left out. Is a comma meant as a decimal point?`,
+      })
+      continue
+    }
     const values: Record<string, number> = {}
     for (const [at, key] of columns.entries()) {
       const text = (row[at] ?? '').trim()

@@ -1,17 +1,9 @@
-import { type LengthUnit, readLength, type TypedLength } from '../quantity/index.ts'
+import { type LengthUnit, readLength, readsTwoWays, type TypedLength } from '../quantity/index.ts'
 
 export type MeasuredList<Row> = { ok: true; rows: Row[] } | { ok: false; empty: boolean; says: string }
 
 const MOST_ROWS = 200
 const refuse = (says: string) => ({ ok: false as const, empty: false, says })
-
-/** What stands in a list and could be read two ways. */
-function unclear(row: string): string | undefined {
-  if (/\d +\d+\/\d/.test(row)) return 'In a list write 1-1/2 with a hyphen.'
-  if (/\d,\d/.test(row) && !row.includes('.'))
-    return 'Write a decimal point, and a space between two numbers.'
-  return undefined
-}
 
 /** Lengths of a list, row by row. Rows end with a line or a semicolon; cells with a space, a tab or a comma. */
 function readRows(text: string, unit: LengthUnit, needs: string): MeasuredList<TypedLength[]> {
@@ -23,7 +15,7 @@ function readRows(text: string, unit: LengthUnit, needs: string): MeasuredList<T
   if (rows.length > MOST_ROWS) return refuse(`That is ${rows.length} lines; at most ${MOST_ROWS} are taken.`)
   const read: TypedLength[][] = []
   for (const [index, row] of rows.entries()) {
-    const problem = unclear(row)
+    const problem = readsTwoWays(row)
     if (problem) return refuse(`Line ${index + 1}, "${row.slice(0, 30)}": ${problem}`)
     const lengths: TypedLength[] = []
     for (const cell of row.split(/\s*[,\t]\s*|\s+(?=[.\d])/).filter((each) => each !== '')) {

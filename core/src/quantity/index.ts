@@ -26,7 +26,7 @@ export {
   formatWithUnit,
   roundTo,
 } from './format.ts'
-export { type Row, type RowsEntry, type RowsWanted, readRows } from './rows.ts'
+export { type Row, type RowsEntry, type RowsWanted, readRows, readsTwoWays } from './rows.ts'
 export {
   convertLength,
   digitsOfStep,

@@ -28,13 +28,20 @@ const refuse = (says: string) => ({ ok: false as const, empty: false, says })
 const CELL = /^[+\-\u2212]?(?:\d+-\d+\/\d+|\d+\/\d+|\d+\.?\d*|\.\d+)(?:mm|inches|inch|in|"|thou)?$/i
 const NUMBERED_WORD = /([A-Za-z])\s*[=:]?\s*([+\-\u2212]?(?:\d+\.?\d*|\.\d+)(?:mm|inch|in|")?)/g
 
+/** What stands between commas, semicolons, tabs and spaces. */
+const cellsOf = (line: string) => line.split(/\s*[,;\t]\s*|\s+/)
+
 /** What stands in a line and could be read two ways. */
-function unclear(line: string): string | undefined {
+export function readsTwoWays(line: string): string | undefined {
   if (/\d +\d+\/\d/.test(line)) return 'In a list write 1-1/2 with a hyphen.'
-  if (/\d,\d/.test(line) && !line.includes('.'))
-    return 'Is the comma a decimal point, or does it stand between two numbers? Write decimal points, and a space between numbers.'
-  if (/\d,\d+[;\t ]+[+-]?\d+,\d/.test(line)) return 'Write decimal points for the commas.'
-  return undefined
+  if (!/\d,\d/.test(line)) return undefined
+  // A name before the numbers says nothing of what is between them.
+  const [first = '', ...rest] = line.split(/[;\t ]+/)
+  const numbers = CELL.test(first.split(',')[0] ?? '') ? line : rest.join(' ')
+  const apart = /[\d.][;\t ]+[+\-\u2212]?[\d.]/.test(numbers)
+  return !line.includes('.') || apart
+    ? 'Is the comma a decimal point, or does it stand between two numbers? Write decimal points, and a space between numbers.'
+    : undefined
 }
 
 /** The lengths of a line as text, by column: from words such as X-1.5 Y2., or from cells in order. */
@@ -42,7 +49,7 @@ function textsOf(line: string, columns: readonly string[]): { name?: string; tex
   const words = [...line.matchAll(NUMBERED_WORD)]
   const byLetter = columns.map((column) => words.find((word) => word[1]?.toUpperCase() === column)?.[2])
   if (byLetter.every((text) => text !== undefined)) return { texts: byLetter as string[] }
-  const cells = line.split(/\s*[,;\t]\s*|\s+/).filter((cell) => cell !== '')
+  const cells = cellsOf(line).filter((cell) => cell !== '')
   const named = cells.length === columns.length + 1 && !CELL.test(cells[0] ?? '')
   const texts = named ? cells.slice(1) : cells
   if (texts.length !== columns.length)
@@ -52,7 +59,7 @@ function textsOf(line: string, columns: readonly string[]): { name?: string; tex
 
 /** Where a heading has each column; undefined where the line is none. */
 function headingOf(line: string, columns: readonly string[]): number[] | undefined {
-  const cells = line.split(/\s*[,;\t]\s*|\s+/).map((cell) => cell.toUpperCase())
+  const cells = cellsOf(line).map((cell) => cell.toUpperCase())
   if (cells.some((cell) => CELL.test(cell))) return undefined
   const places = columns.map((column) => cells.indexOf(column))
   return places.every((place) => place >= 0) ? places : undefined
@@ -75,12 +82,15 @@ export function readRows(
   if (filled.length === 0) return { ok: false, empty: true, says: needs }
   if (filled.length > most) return refuse(`That is ${filled.length} lines; at most ${most} are taken.`)
   const heading = headingOf(filled[0]?.line ?? '', columns)
+  const headed = cellsOf(filled[0]?.line ?? '').length
   const rows: Row[] = []
   for (const { line, at } of heading ? filled.slice(1) : filled) {
     const told = (says: string) => refuse(`Line ${at}, "${line.slice(0, 30)}": ${says}`)
-    const problem = unclear(line)
+    const problem = readsTwoWays(line)
     if (problem) return told(problem)
-    const cells = line.split(/\s*[,;\t]\s*|\s+/)
+    const cells = cellsOf(line)
+    if (heading && cells.length !== headed)
+      return told(`it has ${cells.length} cells under a heading of ${headed}.`)
     const read = heading ? { texts: heading.map((place) => cells[place] ?? '') } : textsOf(line, columns)
     if (typeof read === 'string') return told(read)
     const lengths: TypedLength[] = []

@@ -13,7 +13,8 @@ import {
 } from '../cycle/index.ts'
 import { outside, pointsAlong } from './fits.ts'
 import { type EngraveParams, hasSerial } from './params.ts'
-import { cutLetters, type EngraveSizes, fallOff, STROKE_A, STROKE_B } from './sizes.ts'
+import { piecesRunOver } from './pieces.ts'
+import { atItsLongest, cutLetters, type EngraveSizes, fallOff, STROKE_A, STROKE_B } from './sizes.ts'
 
 /** Letters whose strokes are wider than this share of their height fill in. By judgement: ISO 3098 has 1/10. */
 const THICK = 6
@@ -22,7 +23,8 @@ const THIN = 2 * STROKE_A
 
 const quoted = (characters: readonly string[]) => characters.map((each) => `“${each}”`).join(' ')
 
-function textChecks(params: EngraveParams, sizes: EngraveSizes, { profile }: CycleCase): Finding[] {
+function textChecks(params: EngraveParams, sizes: EngraveSizes, on: CycleCase): Finding[] {
+  const { profile } = on
   const { lettering } = profile.reading
   const found: Finding[] = []
   if (sizes.moves) {
@@ -78,10 +80,22 @@ function textChecks(params: EngraveParams, sizes: EngraveSizes, { profile }: Cyc
         'Leave room for it.',
       ),
     )
+  const over = piecesRunOver(params, sizes, on)
+  if (over)
+    found.push(
+      finding(
+        'stop',
+        'serial-over-letters',
+        'text',
+        `“${over.said}” may come out up to ${formatWithUnit(over.by, on.unit)} longer than there is room before what follows.`,
+        `How wide this control's letters are has not been measured, and the number is set by itself, where it should begin: it may be cut over the letters before it.`,
+        'Engrave one text on scrap, measure it, and tell the length: Letters. Or have the letters written out.',
+      ),
+    )
   if (sizes.doubt > 0)
     found.push(
       finding(
-        'note',
+        hasSerial(params.text) ? 'look' : 'note',
         'width-unknown',
         'text',
         `How wide this control's letters are has not been measured: the length is right within ${Math.round(100 * sizes.doubt)} %.`,
@@ -123,7 +137,8 @@ function roomChecks(params: EngraveParams, sizes: EngraveSizes, { unit }: CycleC
   if (room.before + width * (1 + doubt) > room.along * (1 + 1e-9))
     return [
       finding(
-        'look',
+        // One text is looked at before it is cut; a series is not.
+        hasSerial(params.text) ? 'stop' : 'look',
         'text-may-run-out',
         'height',
         `As long as it may become, ${say(width * (1 + doubt))}, it runs out of ${where}.`,
@@ -272,13 +287,15 @@ function bodyChecks(params: EngraveParams, sizes: EngraveSizes, on: CycleCase): 
   const at = ([x, y]: readonly [number, number]) =>
     `X ${formatLength(x, on.unit)} Y ${formatLength(y, on.unit)}`
   const half = sizes.lineWidth / 2
-  const points = pointsAlong(
-    cutLetters(sizes).flatMap(({ strokes }) => strokes),
-    Math.max(sizes.height / 10, half),
-  ).map(([x, y]): [number, number] => {
-    const { meant } = placed({ x, y }, on)
-    return [meant.x, meant.y]
-  })
+  const pointsOf = (of: EngraveSizes) =>
+    pointsAlong(
+      cutLetters(of).flatMap(({ strokes }) => strokes),
+      Math.max(sizes.height / 10, half),
+    ).map(([x, y]): [number, number] => {
+      const { meant } = placed({ x, y }, on)
+      return [meant.x, meant.y]
+    })
+  const points = pointsOf(sizes)
   const found: Finding[] = []
   const off = parts.length > 0 && points.find((point) => parts.every((body) => outside(body, point) > -half))
   if (off)
@@ -306,6 +323,30 @@ function bodyChecks(params: EngraveParams, sizes: EngraveSizes, on: CycleCase): 
           `The text comes to the ${body.name} at ${at(hit)}.`,
           `It stands up to Z ${formatLength(body.top, on.unit)} there.`,
           'Move the text, or what stands there.',
+        ),
+      )
+  }
+  if (found.length === 0 && sizes.doubt > 0) {
+    const longest = pointsOf(atItsLongest(sizes))
+    const away =
+      parts.length > 0 && longest.find((point) => parts.every((body) => outside(body, point) > -half))
+    const met = bodies.find(
+      (body) =>
+        !body.part &&
+        body.top >= sizes.top - sizes.depth &&
+        longest.some((point) => outside(body, point) < reach),
+    )
+    if (away || met)
+      found.push(
+        finding(
+          hasSerial(params.text) ? 'stop' : 'look',
+          'text-may-hit',
+          'text',
+          met
+            ? `As long as it may become, the text comes to the ${met.name}.`
+            : `As long as it may become, the text leaves the part${away ? ` at ${at(away)}` : ''}.`,
+          "How wide this control's letters are has not been measured.",
+          'Measure one first, or leave more room.',
         ),
       )
   }

@@ -4,10 +4,12 @@ import { describe, expect, it } from 'vitest'
 import { depth } from '../../../testing/depth.ts'
 import { caseOf, compact, machineOf, plain, sheetOf, twoLine } from '../../code/testing.ts'
 import { USUAL_MATERIALS } from '../../cutting/index.ts'
+import { layText } from '../../lettering/index.ts'
 import { read } from '../../program/index.ts'
 import type { CycleCase, PlanBody } from '../cycle/index.ts'
 import { checkEngrave } from './check.ts'
 import { type EngraveDraft, type EngraveParams, engraveForm } from './params.ts'
+import { piecesOf } from './pieces.ts'
 import { cutLetters, depthFor, engraveSizes, fallOff, lineWidthAt, widthFactorFrom } from './sizes.ts'
 import { engraveWorking } from './working.ts'
 import { writeEngrave } from './write.ts'
@@ -219,6 +221,13 @@ describe('what is wrong is found, and what is right is not', () => {
     ['serial-counter', { text: 'SN ###', serial: '12', counter: '11' }, on(), { counter: '12' }],
     ['serial-counter-unknown', { text: 'SN ###' }, on(), { counter: '1' }],
     ['serial-step', { text: 'SN ###', step: '2' }, on(), { way: 'moves' }],
+    ['serial-over-letters', { text: 'DRAWTUBE ####' }, on(), { way: 'moves' }],
+    [
+      'text-may-hit',
+      { ...inside, way: 'cycle', sits: 'start', height: '.31', text: 'LONG ENOUGH' },
+      on({ bodies: [block] }),
+      { height: '.2' },
+    ],
     ['feed-zero', { feed: '.00001' }, on(), { feed: '1' }],
   ])('%s', (code, wrong, where, right) => {
     const codes = (draft: Partial<EngraveDraft>) => {
@@ -228,6 +237,50 @@ describe('what is wrong is found, and what is right is not', () => {
     if (code === 'r-plane-low') expect(codes(wrong)).toContain('clearance-low')
     else expect(codes(wrong)).toContain(code)
     expect(codes({ ...wrong, ...right })).not.toContain(code)
+  })
+
+  it('a number that the control counts never runs into the letters before it, whatever its letters turn out to be', () => {
+    const stops = (draft: Partial<EngraveDraft>, widthFactor: number | null = null) => {
+      const { reading } = compact
+      const where = on(
+        {},
+        { ...compact, reading: { ...reading, lettering: { ...reading.lettering, widthFactor } } },
+      )
+      const params = paramsOf(draft)
+      const sizes = engraveSizes(params, where, aluminium)
+      return {
+        sizes,
+        params,
+        said: checkEngrave(params, sizes, where).filter(({ severity }) => severity === 'stop'),
+      }
+    }
+    // It was a note only: twelve letters of 0.2 are 0.4 longer at the worst, and a space is not half of that.
+    expect(
+      stops({ text: 'DRAWTUBE-ASM ####', sits: 'start', height: '.2' }).said.map(({ code }) => code),
+    ).toContain('serial-over-letters')
+    expect(stops({ text: 'DRAWTUBE-ASM ####', sits: 'start', height: '.2' }, 1.1).said).toEqual([])
+    expect(stops({ text: '####', sits: 'start', height: '.2' }).said).toEqual([])
+    expect(
+      stops({ text: 'SN ####', sits: 'box', boxWidth: '2', boxHeight: '.5', height: '.3' }).said.map(
+        ({ code }) => code,
+      ),
+    ).toContain('text-may-run-out')
+    fc.assert(
+      fc.property(
+        fc.string({ unit: fc.constantFrom(...'ABIJ- '), minLength: 0, maxLength: 8 }),
+        fc.string({ unit: fc.constantFrom(...'ABIJ- '), minLength: 0, maxLength: 5 }),
+        number(0.8, 1.2),
+        (before, after, real) => {
+          const { sizes, params, said } = stops({ text: `${before}###${after}`, sits: 'start', height: '.2' })
+          const pieces = piecesOf(params, sizes, true)
+          const over = pieces.slice(1).some((next, n) => {
+            const piece = pieces[n] as (typeof pieces)[number]
+            return piece.at + layText(piece.text).width * real > next.at
+          })
+          if (over) expect(said.map(({ code }) => code)).toContain('serial-over-letters')
+        },
+      ),
+    )
   })
 
   it('a round face falls away by the sagitta of the handbook: 1 wide on 4 across, 0.0635', () => {

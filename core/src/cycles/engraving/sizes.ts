@@ -268,6 +268,13 @@ export function rowSpan({
   ]
 }
 
+/** The same text as long as it may become, where its width is in doubt. */
+export function atItsLongest(sizes: EngraveSizes): EngraveSizes {
+  if ('arc' in sizes.stands) return sizes
+  const { row } = sizes.stands
+  return { ...sizes, stands: { row: { ...row, stretch: (row.stretch ?? 1) * (1 + sizes.doubt) } } }
+}
+
 /** The room that was asked for, for drawings: the corners of a box, the ends of a line, the one point of the others. */
 export function askedRoom(params: EngraveParams, unit: LengthUnit): HolePlace[] {
   const own = ({ value, unit: from }: TypedLength) => convertLength(value, from, unit)

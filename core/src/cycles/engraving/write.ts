@@ -1,14 +1,6 @@
 import type { Block } from '../../control/index.ts'
 import type { Material } from '../../cutting/index.ts'
-import {
-  glyphOf,
-  layText,
-  poseAt,
-  reach,
-  type Stroke,
-  type TextPose,
-  textStrokes,
-} from '../../lettering/index.ts'
+import { layText, poseAt, type Stroke, type TextPose, textStrokes } from '../../lettering/index.ts'
 import {
   ANGLE_DIGITS,
   type CycleCase,
@@ -23,7 +15,8 @@ import {
   type WrittenCycle,
 } from '../cycle/index.ts'
 import { checkEngrave } from './check.ts'
-import { type EngraveParams, hasSerial } from './params.ts'
+import type { EngraveParams } from './params.ts'
+import { piecesOf } from './pieces.ts'
 import { cutLetters, type EngraveSizes, engraveSizes } from './sizes.ts'
 
 interface Heights {
@@ -105,41 +98,6 @@ function asMoves(params: EngraveParams, sizes: EngraveSizes, on: CycleCase, pen:
     })
   }
   return { blocks, planned, start: start ?? { x: 0, y: 0 } }
-}
-
-/** A piece of the text that one call of the control's cycle engraves, and how far from the start it begins, in heights. */
-interface Piece {
-  said: string
-  /** With the number filled in. */
-  text: string
-  counts: boolean
-  at: number
-}
-
-/** The text in pieces: a serial number that the control counts is one of its own. */
-function piecesOf(params: EngraveParams, { text, laid }: EngraveSizes, counts: boolean): Piece[] {
-  const said = params.text.trim()
-  if (!counts || !hasSerial(said)) return [{ said: text, text, counts: false, at: 0 }]
-  const pieces: Piece[] = []
-  let index = 0
-  for (const part of said.match(/#+|[^#]+/g) ?? []) {
-    const length = part.startsWith('#')
-      ? String(params.serial).padStart(part.length, '0').length
-      : part.length
-    const shown = text.slice(index, index + length)
-    const before = shown.length - shown.trimStart().length
-    // Characters that the control has and these letters have not leave no room in the row.
-    const letter = laid.letters[[...text.slice(0, index + before)].filter((each) => glyphOf(each)).length]
-    if (letter && shown.trim() !== '')
-      pieces.push({
-        said: part.trim(),
-        text: shown.trim(),
-        counts: part.startsWith('#'),
-        at: letter.at + reach(letter.glyph)[0],
-      })
-    index += length
-  }
-  return pieces
 }
 
 /** The control's own text cycle. */

@@ -207,21 +207,17 @@ function latheOperation(of: Operation, on: SheetCase, pen: Pen) {
   const x = printed(2 * of.start.x, on)
   const z = printed(of.start.z, on)
   const announced = spin.planned.length === 0
+  // One axis after the other: on two at once nobody sees beforehand where the tool passes.
+  const zFirst = of.zFirst === true
+  const [across, along] = [pen.length('X', x, 'clearance'), pen.length('Z', z, of.start.zField)]
   blocks.push(
     pen.block(
       [pen.code(`T${two(of.tool)}${two(of.tool)}`, of.toolField)],
       [toolName(on, of.tool), of.says].filter(Boolean).join(': '),
     ),
     ...spin.blocks,
-    pen.block(
-      [
-        'G0',
-        pen.length('X', x, 'clearance'),
-        pen.length('Z', z, of.start.zField),
-        ...(of.coolant ? [pen.code('M8', 'coolant')] : []),
-      ],
-      'to the start',
-    ),
+    pen.block(['G0', zFirst ? along : across], zFirst ? 'Z first, clear of what is turned' : 'to the start'),
+    pen.block(['G0', zFirst ? across : along, ...(of.coolant ? [pen.code('M8', 'coolant')] : [])]),
     ...of.blocks,
     pen.block(['M5', ...(of.coolant ? [pen.code('M9', 'coolant')] : [])]),
     ...homeBlocks(on.machine, on.unit, on.profile),
@@ -229,6 +225,7 @@ function latheOperation(of: Operation, on: SheetCase, pen: Pen) {
   planned.push(
     { does: 'tool', tool: of.tool },
     ...spin.planned,
+    { does: 'rapid', to: zFirst ? [null, null, z] : [x / 2, null, null] },
     { does: 'rapid', to: [x / 2, null, z] },
     ...of.planned,
     ...(announced ? [] : [{ does: 'spindle', turning: 0 } as const]),

@@ -127,13 +127,13 @@ export class Run extends ControlState {
 
   /** Another station of a lathe's turret, and the geometry that its T word names: the turret stands, the tip is elsewhere. */
   changeStation(tool: number, geometry: number): void {
-    const before = this.toMachine()
+    const before = this.home()
     this.tool = tool
     this.offset = geometry > 0 ? `T${geometry}` : ''
-    const after = this.toMachine()
-    const [x, z] = [this.sx + before[0] - after[0], this.sz + before[2] - after[2]]
-    if (!Number.isNaN(x)) this.sx = x
-    if (!Number.isNaN(z)) this.sz = z
+    const [after, known] = [this.home(), this.toMachine()]
+    // As far from home as before: also where nobody could say before the first tool where that is.
+    if (!Number.isNaN(known[0])) this.sx += after[0] - before[0]
+    if (!Number.isNaN(known[2])) this.sz += after[2] - before[2]
     this.reshift()
     this.changed()
     this.event({ does: 'tool', tool })

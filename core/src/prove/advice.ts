@@ -7,8 +7,15 @@ export interface RunAdvice {
   says: string[]
 }
 
-/** What is advised for the first run of a program. Common practice; the shop's rules come first. */
-export function adviseRun(findings: readonly ProgramFinding[], proved: boolean): RunAdvice {
+/**
+ * What is advised for the first run of a program, one number at a time: 5 % rapid until the last tool has come down to the part
+ * once, 25 % for the rest of the first part. Common practice; the shop's rules come first.
+ * @param allDown whether every tool has come down once
+ */
+export function adviseRun(
+  findings: readonly ProgramFinding[],
+  { proved, allDown }: { proved: boolean; allDown: boolean },
+): RunAdvice {
   const stops = findings.filter(({ severity }) => severity === 'stop').length
   if (stops > 0)
     return {
@@ -17,15 +24,21 @@ export function adviseRun(findings: readonly ProgramFinding[], proved: boolean):
       says: [`Do not run it: ${stops === 1 ? 'one finding says' : `${stops} findings say`} stop.`],
     }
   const looks = findings.filter(({ severity }) => severity === 'look').length
+  const slow = looks > 0 || !proved || !allDown
   return {
-    rapid: looks > 0 || !proved ? 5 : 25,
+    rapid: slow ? 5 : 25,
     feed: looks > 0 ? 50 : 100,
     says: [
       'Single block on, a hand on feed hold, the door closed.',
-      'Rapid override at 5 % until each tool has come down to the part once; compare the distance to go at every stop.',
-      looks > 0
-        ? `${looks === 1 ? 'One finding is' : `${looks} findings are`} still to be looked at: feed at 50 % through those lines.`
-        : 'Then rapid at 25 % for the first part, feed at 100 %.',
+      allDown
+        ? 'Every tool has come down once.'
+        : 'Until the last tool has come down to the part once; compare the distance to go at every stop.',
+      ...(looks > 0
+        ? [
+            `${looks === 1 ? 'One finding is' : `${looks} findings are`} still to be looked at: stay at it through those lines.`,
+          ]
+        : []),
+      ...(looks === 0 && !proved ? ['Tick the proof before you go faster.'] : []),
     ],
   }
 }

@@ -169,8 +169,19 @@ describe('a program in its setup', () => {
   })
 
   it('advises not to run what says stop', () => {
-    expect(adviseRun(prove(setup(housingProgram)).findings, true)).toMatchObject({ rapid: 25, feed: 100 })
-    expect(adviseRun(prove(setup(housingProgram.replace('G43 H7', 'G43 H3'))).findings, true).rapid).toBe(0)
+    const ready = { proved: true, allDown: true }
+    const { findings } = prove(setup(housingProgram))
+    expect(adviseRun(findings, ready)).toMatchObject({ rapid: 25, feed: 100 })
+    expect(adviseRun(prove(setup(housingProgram.replace('G43 H7', 'G43 H3'))).findings, ready).rapid).toBe(0)
+  })
+
+  it('advises one number at a time: 5 % until the last tool has come down once (common practice)', () => {
+    const { findings } = prove(setup(housingProgram))
+    const early = adviseRun(findings, { proved: true, allDown: false })
+    expect(early.rapid).toBe(5)
+    // No other percentage stands beside it.
+    expect(early.says.join(' ')).not.toContain('%')
+    expect(adviseRun(findings, { proved: false, allDown: true }).rapid).toBe(5)
   })
 
   it('can be stopped, and says how far it is', () => {

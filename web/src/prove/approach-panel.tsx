@@ -1,12 +1,17 @@
 import { type Approach, adviseRun, judgeApproach, type Proof, type ProveCase } from '@dogleg/core/prove'
 import { formatLength, readLength, unitSymbol } from '@dogleg/core/quantity'
 import { useState } from 'react'
+import { CheckField } from '../reference/form-fields.tsx'
 import { LengthEntryField } from '../ui/entry-field.tsx'
 import { Findings } from '../ui/verdict.tsx'
 
 /** For each tool what the control should show as distance to go in Z on its first way down; and the overrides for the first run. */
 export function ApproachPanel({ proof, of, proved }: { proof: Proof; of: ProveCase; proved: boolean }) {
-  const advice = adviseRun(proof.findings, proved)
+  /** The tools that have come down, as the operator ticks them. */
+  const [down, setDown] = useState<readonly number[]>([])
+  const tools = proof.approaches.map(({ tool }) => tool)
+  const allDown = tools.length > 0 && tools.every((tool) => down.includes(tool))
+  const advice = adviseRun(proof.findings, { proved, allDown })
   return (
     <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[1fr_15rem]">
       <div className="space-y-4">
@@ -36,6 +41,21 @@ export function ApproachPanel({ proof, of, proved }: { proof: Proof; of: ProveCa
         {advice.says.map((says) => (
           <p key={says}>{says}</p>
         ))}
+        {advice.rapid > 0 && tools.length > 0 && (
+          <fieldset>
+            <legend className="font-semibold">Has come down once</legend>
+            {tools.map((tool) => (
+              <CheckField
+                key={tool}
+                label={`T${tool}`}
+                checked={down.includes(tool)}
+                onChange={({ target }) =>
+                  setDown(target.checked ? [...down, tool] : down.filter((each) => each !== tool))
+                }
+              />
+            ))}
+          </fieldset>
+        )}
         <p className="border-t border-rule pt-2 text-sm text-ink-soft">
           The machine builder's manual, the shop's rules and local safety regulations come first.
         </p>

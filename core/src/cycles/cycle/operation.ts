@@ -45,6 +45,8 @@ export interface Operation {
   spindle: Spindle
   /** Where it stands before the first block: X and Y (on a lathe a radius), and the height it comes down to. */
   start: HolePlace & { z: number; zField?: string }
+  /** On a lathe: to the start along Z first, then along X; else X first. */
+  zFirst?: boolean
   coolant: boolean
   blocks: readonly Block[]
   planned: readonly PlannedRow[]

@@ -3,7 +3,8 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../../testing/depth.ts'
 import { type SheetCase, writeSheet } from '../../code/index.ts'
-import { caseOf, compact, sheetOf } from '../../code/testing.ts'
+import { caseOf, compact, plain, sheetOf, twoLine } from '../../code/testing.ts'
+import { endOf, ROW } from '../../program/index.ts'
 import type { GrooveDraft } from './params.ts'
 import { cutsOf, grooveMoves, plungePlaces } from './plan.ts'
 import { type Cut, type Insert, leftStanding, type Section, type UV, wantedDepth } from './section.ts'
@@ -137,8 +138,100 @@ describe('a groove', () => {
 
   it('is written as it is by hand: one line, and two lines in least increments (common practice)', () => {
     const text = write(rough).code?.text
-    expect(text).toContain('G0 X1.35 Z-0.625 M8')
+    // Beside the bar first, then in: one axis after the other.
+    expect(text).toMatch(/\nG0 Z-0\.625[^\n]*\nG0 X1\.35 M8\n/)
     expect(text).toContain('G75 X1. Z-1.5 I0.05 K0.1 F0.004')
+  })
+
+  it('moves one axis at a time from home and back: Z first to an outside groove, X first out of it', () => {
+    for (const where of ['outside', 'face', 'inside'] as const)
+      for (const profile of [compact, twoLine, plain]) {
+        const groove = {
+          ...(where === 'outside' ? rough : {}),
+          where,
+          reach: '1',
+          minBore: '.5',
+          bottom: where === 'inside' ? '1.5' : where === 'face' ? '-.2' : '1',
+          surface: where === 'face' ? '0' : '1.25',
+          ...(where === 'face' ? { near: '2', far: '1' } : {}),
+          corner: '.008',
+          finish: false,
+        }
+        const { code } = writeSheet(sheetOf({ groove }), caseOf('lathe', profile))
+        if (!code) throw new Error(`${where} is written`)
+        const { motion } = code.program
+        const rapids = Array.from({ length: motion.count }, (_, row) => row).filter(
+          (row) => motion.kind[row] === ROW.RAPID,
+        )
+        const axes = rapids
+          .map((row) => {
+            const [a, b] = [endOf(motion, row - 1), endOf(motion, row)]
+            return [a[0] !== b[0] ? 'X' : '', a[2] !== b[2] ? 'Z' : ''].join('')
+          })
+          .filter(Boolean)
+        expect(axes.filter((moved) => moved.length > 1)).toEqual([])
+        const lines = code.lines.map(({ text }) => text)
+        const first = lines
+          .slice(lines.findIndex((line) => /T\d{4}/.test(line)))
+          .filter((line) => /^(N\d+ )?G0 /.test(line))
+        expect(
+          first
+            .slice(0, 2)
+            .map((line) => /G0 ([XZ])/.exec(line)?.[1])
+            .join(''),
+        ).toBe(where === 'outside' ? 'ZX' : 'XZ')
+      }
+  })
+
+  it('an insert as wide as the groove, or a little wider within its tolerance, plunges once in its middle', () => {
+    // Nothing typed but the groove: it was refused for the stock that it leaves, or as the wrong way round.
+    for (const programmed of ['low', 'high'] as const)
+      for (const [width, start] of [
+        ['.125', programmed === 'low' ? -0.625 : -0.5],
+        ['.127', programmed === 'low' ? -0.626 : -0.499],
+      ] as const) {
+        const fits = {
+          near: '-.5',
+          far: '-.625',
+          bottom: '1',
+          corner: '.008',
+          insertWidth: width,
+          programmed,
+          widthTolerance: '.003',
+        }
+        for (const finish of [true, false]) {
+          expect(codesOf({ ...fits, finish }).filter((code) => code.startsWith('stop'))).toEqual([])
+          const sizes = sizesOf({ ...fits, finish })
+          expect([sizes.start, sizes.last]).toEqual([expect.closeTo(start, 9), expect.closeTo(start, 9)])
+        }
+      }
+    expect(
+      codesOf({ near: '-.5', far: '-.625', bottom: '1', insertWidth: '.132', widthTolerance: '.003' }),
+    ).toContain('stop insert-too-wide')
+  })
+
+  it('without pecks two lines say one peck, rounded up: rounded down it was two, and was not read back', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 9_000, max: 12_200 }),
+        fc.integer({ min: 100, max: 2_000 }),
+        (bottom, clear) => {
+          // Odd ten thousandths of a diameter are half of one on the radius.
+          const groove = {
+            ...rough,
+            pecking: false,
+            bottom: (bottom / 10_000).toFixed(4),
+            clearance: (clear / 10_000).toFixed(4),
+          }
+          const { code, findings } = writeSheet(
+            sheetOf({ groove: { ...groove, reach: '1' } }),
+            caseOf('lathe', twoLine),
+          )
+          expect(findings.map(({ code: of }) => of)).not.toContain('not-read-back')
+          expect(code).toBeDefined()
+        },
+      ),
+    )
   })
 
   it('turns 1222 rpm at 400 ft a minute on 1.25 in, and no faster than its clamp', () => {

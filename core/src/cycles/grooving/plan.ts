@@ -60,7 +60,9 @@ function wallMoves(sizes: GrooveSizes, side: 'low' | 'high', shift: number): Mov
   const { low, high, depth, corner, edge } = section
   const { width, corner: r } = insert
   const sign = side === 'low' ? 1 : -1
-  const wall = side === 'low' ? low : high
+  // An insert a little wider than the groove stands over both walls alike.
+  const over = Math.max(0, width - (high - low)) / 2
+  const wall = side === 'low' ? low - over : high + over
   // Of the programmed end, for a place of the corner that cuts.
   const aside = side === insert.programmed ? 0 : insert.programmed === 'low' ? -width : width
   /** `in` counts from the wall into the groove. */
@@ -84,7 +86,7 @@ function wallMoves(sizes: GrooveSizes, side: 'low' | 'high', shift: number): Mov
   moves.push({ to: at(0, depth - fillet), feed, part: 'finish' })
   if (fillet > 0)
     moves.push({ to: at(fillet, depth), centre: at(fillet, depth - fillet), feed, part: 'finish' })
-  const half = (high - low - width) / 2
+  const half = Math.max(0, high - low - width) / 2
   if (half > fillet) moves.push({ to: at(half, depth), feed, part: 'finish' })
   moves.push({ to: at(Math.max(half, fillet), level), part: 'out' })
   return moves

@@ -74,7 +74,8 @@ export function grooveSizes(params: GrooveParams, on: CycleCase, material: Mater
   }
   const speeds = materialIn(material, unit)
   const finish = params.finish
-  const wallStock = finish ? own(params.wallStock) : 0
+  // Between walls that the insert fills there is no room for stock: it plunges in the middle.
+  const wallStock = Math.min(finish ? own(params.wallStock) : 0, (high - low - width) / 2)
   const floorStock = finish ? own(params.floorStock) : 0
   const place = (u: number) => (insert.programmed === 'low' ? u - width : u)
   const start = params.start ? own(params.start) * half : place(high - wallStock)

@@ -14,7 +14,8 @@ export function grooveWorking(sizes: GrooveSizes, on: CycleCase): WorkingLine[] 
   const wallStock = inside ? section.high - (start + insert.width) : section.high - start
   const span = Math.abs(last - start)
   const plunges = plungePlaces(start, last, stepover).length
-  const stock = finish ? ` ${formatTerm(-wallStock * scale, unit)}` : ''
+  // Left for finishing; of an insert wider than the groove what stands over its wall.
+  const stock = finish || wallStock < -1e-9 ? ` ${formatTerm(-wallStock * scale, unit)}` : ''
   const lines: WorkingLine[] = [
     {
       finds: 'start',

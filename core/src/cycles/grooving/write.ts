@@ -70,7 +70,9 @@ function cycleBlocks(sizes: GrooveSizes, on: CycleCase, shift: number, pen: Pen)
     ]
   }
   const whole = sizes.plungeDepth - sizes.level
-  const peck = count(face ? 'Q' : 'P', pecks ? sizes.peck : whole, 'peck')
+  // Without pecks as far as it goes, rounded up: a least increment less would be a second peck.
+  const all = Math.ceil(whole / incrementOf(on.unit) - 1e-6) * incrementOf(on.unit)
+  const peck = count(face ? 'Q' : 'P', pecks ? sizes.peck : all, 'peck')
   const step = single ? undefined : count(face ? 'P' : 'Q', sizes.stepover, 'stepover')
   return [
     pen.block([code, pen.length('R', sizes.peckRetreat, 'peckRetreat')], 'how far a peck comes back'),
@@ -199,6 +201,8 @@ export function grooveOperation(params: GrooveParams, exact: GrooveSizes, on: Cy
       z: inside ? sizes.front : first.meant.z,
       zField: inside ? 'front' : 'start',
     },
+    // Beside the bar first, then in; an insert for a bore or a face comes along Z.
+    zFirst: sizes.where === 'outside',
     coolant: params.coolant,
     blocks,
     planned,

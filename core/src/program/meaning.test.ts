@@ -227,3 +227,21 @@ describe('what a word does', () => {
     expect(explainWord('G', 999, 'mill', compact)).toBeUndefined()
   })
 })
+
+describe('home of a lathe', () => {
+  it('is where the first tool has it, also from before any tool was called', () => {
+    const offsets = new Map([
+      ['T1', { X: -10, Z: -12 }],
+      ['T2', { X: -8, Z: -11 }],
+    ])
+    const text = 'G20 G53 G0 X0.\nG53 G0 Z0.\nT0101\nG0 X2.\nG53 G0 X0.\nT0202\nG0 X2.\nM30'
+    const { motion } = read(text, onLathe({ offsets }))
+    // The turret stands at machine X0 and Z0: 12 from where T1 has its face, 11 from where T2 has it.
+    const places = [...motion.kind].flatMap((kind, row) => (kind === ROW.RAPID ? [endOf(motion, row)] : []))
+    expect(places.slice(-3)).toEqual([
+      [1, 0, 12],
+      [5, 0, 12],
+      [1, 0, 11],
+    ])
+  })
+})

@@ -19,7 +19,7 @@ import {
   useCycleForm,
   WordsField,
 } from './cycle-field.tsx'
-import { pathsOfDxf } from './dxf.ts'
+import { dxfSaid, pathsOfDxf } from './dxf.ts'
 
 const WRAP_PARTS = [
   ['layout', 'Layout'],
@@ -308,11 +308,13 @@ function FlatProgram({ wrap, unit, params }: { wrap: WrapDraft; unit: LengthUnit
       const text = await file.text()
       let program = text
       if (/\.dxf$/i.test(file.name)) {
-        const paths = await pathsOfDxf(text, unit)
+        const { paths, ...rest } = await pathsOfDxf(text, unit)
+        const said = dxfSaid(rest, unit)
         if (paths.length === 0) {
-          setTold(`${file.name} has no lines, arcs or circles.`)
+          setTold(`${file.name} has no lines, arcs or curves. ${said}`.trim())
           return
         }
+        if (said) setTold(`${file.name}: ${said}`)
         program = outlineProgram(paths, {
           unit,
           depth: params.depth.value,

@@ -1,6 +1,6 @@
 export { checkWrap } from './check.ts'
 export { chordsOf, type FlatMove, type Layout, layoutOf } from './flat.ts'
-export { type OutlinePath, outlineProgram, type Vertex } from './outline.ts'
+export { outlineProgram } from './outline.ts'
 export {
   LONGEST_FLAT,
   newWrap,

@@ -1,25 +1,5 @@
+import { centreOf, type OutlinePath, type Vertex } from '../../outline/index.ts'
 import { fixedDigits, type LengthUnit } from '../../quantity/index.ts'
-
-/** A vertex of an outline; `bulge` of the piece that leaves it: tangent of a quarter of its sweep, positive counter-clockwise (DXF). */
-export interface Vertex {
-  x: number
-  y: number
-  bulge?: number
-}
-
-/** One line of an outline, open or closed. */
-export interface OutlinePath {
-  vertices: readonly Vertex[]
-  closed: boolean
-}
-
-/** Where the centre of a bulged piece lies, from its start. */
-function centreOf(a: Vertex, b: Vertex, bulge: number): [number, number] {
-  const [dx, dy] = [b.x - a.x, b.y - a.y]
-  // Sweep = 4 atan bulge; the centre stands off the chord's middle by c / 2 x (1 - bulge^2) / (2 bulge), to the left of the way.
-  const off = (1 - bulge * bulge) / (4 * bulge)
-  return [dx / 2 - dy * off, dy / 2 + dx * off]
-}
 
 /** The lines of an outline as a flat program: each is cut at one depth, arcs stay arcs. Lengths and feeds in `unit`. */
 export function outlineProgram(

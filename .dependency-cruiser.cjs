@@ -63,7 +63,7 @@ const mayImport = {
   'cycles/cycle': ['quantity', 'fact', 'geometry', 'machine', 'control', 'program'],
   'cycles/drilling': ['quantity', 'control', 'cycles/cycle'],
   'cycles/tapping': ['quantity', 'fact', 'control', 'timing', 'cutting', 'cycles/cycle', 'cycles/drilling'],
-  'cycles/grooving': ['quantity', 'fact', 'machine', 'control', 'cutting', 'cycles/cycle'],
+  'cycles/grooving': ['quantity', 'fact', 'machine', 'control', 'program', 'cutting', 'cycles/cycle'],
   'cycles/engraving': [
     'quantity',
     'fact',

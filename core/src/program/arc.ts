@@ -115,7 +115,14 @@ export function goArc(run: Run, clockwise: boolean, target: Triple, words: ArcWo
   const length = Math.hypot((sweep * (centre.from + centre.to)) / 2, target[normal] - start[normal])
   const scene = run.sceneOf(...middle)
   const aux = run.out.arc(...scene, sweep, centre.from, centre.to)
-  run.go(clockwise ? ROW.ARC_CW : ROW.ARC_CCW, ...target, 0, aux, run.feedFor(length))
+  // Where the radius is at a share of the arc, for turns that follow it.
+  const radiusAt = (share: number) => {
+    const at = a0 + sweep * share
+    const r = centre.from + (centre.to - centre.from) * share
+    const axis = first === 0 ? Math.cos(at) : Math.sin(at)
+    return first === 0 || second === 0 ? scene[0] + r * axis : scene[0]
+  }
+  run.go(clockwise ? ROW.ARC_CW : ROW.ARC_CCW, ...target, 0, aux, run.feedFor(length, radiusAt))
 }
 
 /** The same arc as straight pieces. */

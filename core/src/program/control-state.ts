@@ -4,6 +4,7 @@ import { FLAG, type ModalState, MotionBuilder, type Turning } from './motion.ts'
 import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
 import { Scanner } from './scan.ts'
+import { type SurfaceSpeed, turnsAlong, turnsAtRadius, turnsRound } from './surface-speed.ts'
 import { Work } from './work.ts'
 
 export const RADIAN = Math.PI / 180
@@ -353,19 +354,36 @@ export class ControlState {
 
   /** Turns a minute where the tool stands. */
   rpm(): number {
-    if (this.surfaceSpeed === 0) return Math.min(this.speed, this.topSpeed)
-    const diameter = 2 * Math.abs(this.sx) * (this.unit === 'mm' ? 1 / 25.4 : 1)
-    // 12 V / (pi D) with V in feet a minute, D in inches; metres a minute through feet (trade.md 7).
-    const feet = this.inch ? this.surfaceSpeed : this.surfaceSpeed / 0.3048
-    const rpm = diameter < 1e-9 ? Number.POSITIVE_INFINITY : (12 * feet) / (Math.PI * diameter)
-    const top = Math.min(this.topSpeed, this.options.machine.dynamics?.spindleTop ?? Number.POSITIVE_INFINITY)
-    return Math.min(rpm, Number.isFinite(top) ? top : 1e4)
+    const held = this.heldSpeed()
+    return held ? turnsAtRadius(this.sx, held) : Math.min(this.speed, this.topSpeed)
   }
 
-  /** Feed as length a minute in the setup's unit, for a move of this length. */
-  feedFor(length: number): number {
+  /** The speed over the surface that is held; undefined where the turns are. */
+  private heldSpeed(): SurfaceSpeed | undefined {
+    if (this.surfaceSpeed === 0) return undefined
+    // 12 V / (pi D) with V in feet a minute, D in inches; metres a minute through feet (trade.md 7).
+    const feet = this.inch ? this.surfaceSpeed : this.surfaceSpeed / 0.3048
+    const top = Math.min(this.topSpeed, this.options.machine.dynamics?.spindleTop ?? Number.POSITIVE_INFINITY)
+    return {
+      perRadius: ((12 * feet) / (2 * Math.PI)) * (this.unit === 'mm' ? 25.4 : 1),
+      top: Number.isFinite(top) ? top : 1e4,
+    }
+  }
+
+  /** Turns a minute over a move to a radius, or along an arc: what takes as long as the turns that change along it. */
+  turnsTo(to: number | ((share: number) => number)): number {
+    const held = this.heldSpeed()
+    if (!held) return this.rpm()
+    return typeof to === 'number' ? turnsAlong(this.sx, to, held) : turnsRound(to, held)
+  }
+
+  /**
+   * Feed as length a minute in the setup's unit, for a move of this length to a radius (on a lathe); the mean along it
+   * where the turns change.
+   */
+  feedFor(length: number, to: number | ((share: number) => number) = this.sx): number {
     if (this.feedMode === 94) return this.feed
-    if (this.feedMode === 95) return this.feed * this.rpm()
+    if (this.feedMode === 95) return this.feed * this.turnsTo(to)
     return this.feed * length
   }
 }

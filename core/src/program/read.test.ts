@@ -210,9 +210,13 @@ describe('a lathe', () => {
       onLathe(),
     )
     const feeds = [...motion.feed].filter((feed) => feed > 0)
-    expect(feeds[0]).toBeCloseTo((0.01 * 12 * 400) / (Math.PI * 2), 4)
-    // From 1.9 inch on: below 1.019 inch the clamp holds.
-    expect(feeds[1]).toBeCloseTo((0.01 * 12 * 400) / (Math.PI * 1.9), 4)
+    // From 2 to 1.9 inch as at their middle.
+    expect(feeds[0]).toBeCloseTo((0.01 * 12 * 400) / (Math.PI * 1.95), 4)
+    // From 1.9 inch on: below 1.019 inch the clamp holds. Minutes of the two pieces, by hand.
+    const k = (12 * 400) / (2 * Math.PI)
+    const clamped = k / 1500
+    const minutes = (0.95 ** 2 - clamped ** 2) / (2 * k) + (clamped - 0.05) / 1500
+    expect(feeds[1]).toBeCloseTo((0.01 * 0.9) / minutes, 4)
   })
 })
 

@@ -27,7 +27,7 @@ export class Run extends ControlState {
   /** A straight row to a point of the motion; the caller keeps the program's position. */
   goScene(kind: number, x: number, y: number, z: number, more = 0, aux = -1, feed?: number): void {
     const amount =
-      kind === ROW.RAPID ? 0 : (feed ?? this.feedFor(Math.hypot(x - this.sx, y - this.sy, z - this.sz)))
+      kind === ROW.RAPID ? 0 : (feed ?? this.feedFor(Math.hypot(x - this.sx, y - this.sy, z - this.sz), x))
     this.out.row(kind, this.flags | more, x, y, z, amount, this.line, this.stateIndex, aux, this.rotary)
     this.sx = x
     this.sy = y

@@ -258,11 +258,11 @@ function otherRows(motion: Motion, speeds: MachineSpeeds, rows: Float32Array): T
         seconds = event.seconds
         parts.dwell += seconds
       } else if (event?.does === 'tool') {
-        const stop = Math.abs(spindle) / speeds.spindleAcceleration
+        const stop = speeds.stopsToChange ? Math.abs(spindle) / speeds.spindleAcceleration : 0
         parts.spindle += stop
         parts.toolChange += speeds.toolChange
         seconds = stop + speeds.toolChange
-        spindle = 0
+        if (speeds.stopsToChange) spindle = 0
       } else if (event?.does === 'spindle') {
         const next = ((event.turning === 4 ? -1 : event.turning === 3 ? 1 : 0) * event.rpm) / 60
         seconds = Math.abs(next - spindle) / speeds.spindleAcceleration

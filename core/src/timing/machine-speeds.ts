@@ -13,6 +13,8 @@ export interface MachineSpeeds {
   tapTop: number
   spindleAcceleration: number
   toolChange: number
+  /** The spindle stops for a tool change; a turret is indexed while it turns. */
+  stopsToChange: boolean
   /** Degrees a second, degrees a second squared. */
   rotaryTop: number
   rotaryAcceleration: number
@@ -71,6 +73,7 @@ export function speedsOf(machine: Machine, profile: Profile, unit: LengthUnit): 
     tapTop: (dynamics?.tapTop ?? USUAL_SPINDLE.tapTop) / 60,
     spindleAcceleration: dynamics?.spindleAcceleration ?? USUAL_SPINDLE.acceleration,
     toolChange: dynamics?.toolChange ?? USUAL_SPINDLE.toolChange,
+    stopsToChange: kind === 'mill',
     rotaryTop: (dynamics?.rotary?.top ?? USUAL_SPINDLE.rotary) / 60,
     rotaryAcceleration: dynamics?.rotary?.acceleration ?? USUAL_SPINDLE.rotaryAcceleration,
     straightRapids: profile.reading.rapids === 'straight',

@@ -54,6 +54,44 @@ describe('rapids, worked by hand', () => {
   })
 })
 
+describe('a lathe', () => {
+  const lathe: Machine = {
+    ...mill,
+    kind: 'lathe',
+    axes: { ...mill.axes, Y: null },
+    rapids: { X: 600, Y: null, Z: 300 },
+    dynamics: {
+      ...(mill.dynamics as NonNullable<Machine['dynamics']>),
+      acceleration: { X: 50, Y: null, Z: 25 },
+    },
+  }
+  const of = (xSpeeds: Machine['xSpeeds']) => speedsOf({ ...lathe, xSpeeds }, compact, 'inch')
+  it('has the speeds of X as they are said: the slide’s, or of the diameter and then half; not halved unasked', () => {
+    expect([of('slide').rapid[0], of('slide').acceleration[0]]).toEqual([10, 50])
+    expect([of('diameter').rapid[0], of('diameter').acceleration[0]]).toEqual([5, 25])
+    expect(of(null).rapid[0]).toBe(10)
+    expect(of(null).assumed.join()).toContain('slide')
+    expect(of(null).unsure.speed).toEqual([2, 1, 1])
+    expect(of('slide').assumed).toEqual([])
+    // Z is not asked, nor is a mill.
+    expect(of('diameter').rapid[2]).toBe(5)
+    expect(speedsOf({ ...mill, xSpeeds: 'diameter' }, compact, 'inch').rapid[0]).toBe(10)
+  })
+  it('goes on turning while the turret is indexed; a mill stops for its change', () => {
+    const text = 'G20\nT0101\nG97 S1200 M3\nT0202\nT0101\nM5\nM30'
+    const parts = (machine: Machine) =>
+      cycleTime(
+        read(text, { profile: compact, machine, unit: 'inch' }).motion,
+        speedsOf(machine, compact, 'inch'),
+      ).parts
+    // 20 turns a second up and down once, at the machine's own rate.
+    const once = (2 * 20) / (mill.dynamics?.spindleAcceleration as number)
+    expect(parts({ ...lathe, xSpeeds: 'slide' }).spindle).toBeCloseTo(once, 6)
+    expect(parts({ ...lathe, xSpeeds: 'slide' }).toolChange).toBeCloseTo(3 * 4, 6)
+    expect(speedsOf(mill, compact, 'inch').stopsToChange).toBe(true)
+  })
+})
+
 describe('feed', () => {
   it('one move: 10 in at 60 in/min from rest to rest', () => {
     // 1 in/s and 50 in/s2: 10 s and 0.02 s for the ramps.

@@ -1,7 +1,8 @@
+import { turnsAlong, turnsRound } from '../../program/index.ts'
 import type { PlannedRow } from '../cycle/index.ts'
 import { type CycleCase, printed } from '../cycle/index.ts'
 import type { Cut, UV } from './section.ts'
-import { type GrooveSizes, onMachine, turnsAt } from './sizes.ts'
+import { type GrooveSizes, heldSpeed, onMachine, turnsAt } from './sizes.ts'
 
 /** One move of the programmed point, in the section. */
 export interface Move {
@@ -157,7 +158,24 @@ export function printPlace({ x, z }: { x: number; z: number }, on: CycleCase) {
   return { said, meant: { x: said.x / 2, z: said.z } }
 }
 
-/** What printed moves are meant to do, with the feed a minute that holds where each begins. */
+/** The radius at a share of an arc: Z to the right and X up, angles count from Z to X. */
+function radiusAlong(
+  from: { x: number; z: number },
+  to: { x: number; z: number },
+  { i, k }: { i: number; k: number },
+  clockwise: boolean,
+): (share: number) => number {
+  const [cx, cz] = [from.x + i, from.z + k]
+  const begin = Math.atan2(from.x - cx, from.z - cz)
+  const end = Math.atan2(to.x - cx, to.z - cz)
+  const turn = clockwise
+    ? -((begin - end + 2 * Math.PI) % (2 * Math.PI))
+    : (end - begin + 2 * Math.PI) % (2 * Math.PI)
+  const [r0, r1] = [Math.hypot(i, k), Math.hypot(to.x - cx, to.z - cz)]
+  return (share) => cx + (r0 + (r1 - r0) * share) * Math.sin(begin + turn * share)
+}
+
+/** What printed moves are meant to do, with the feed a minute that takes as long as the turns along each. */
 export function planMoves(
   moves: readonly PrintedMove[],
   sizes: GrooveSizes,
@@ -170,14 +188,16 @@ export function planMoves(
     at = meant
     const to = [meant.x, null, meant.z] as const
     if (feed === undefined) return { does: 'rapid', to }
-    const aMinute = printed(feed, on) * turnsAt(sizes, start.x, on)
-    if (!toCentre) return { does: 'feed', to, feed: aMinute }
+    const held = heldSpeed(sizes, on)
+    const straight = held ? turnsAlong(start.x, meant.x, held) : turnsAt(sizes, start.x, on)
+    if (!toCentre) return { does: 'feed', to, feed: printed(feed, on) * straight }
+    const round = held ? turnsRound(radiusAlong(start, meant, toCentre, clockwise === true), held) : straight
     return {
       does: 'arc',
       to,
       centre: [start.x + toCentre.i, start.z + toCentre.k],
       clockwise: clockwise === true,
-      feed: aMinute,
+      feed: printed(feed, on) * round,
     }
   })
 }

@@ -1,5 +1,6 @@
 import { type Material, materialIn, turnsFor } from '../../cutting/index.ts'
 import type { ToolShape } from '../../machine/index.ts'
+import { type SurfaceSpeed, turnsAtRadius } from '../../program/index.ts'
 import { convertLength, type TypedLength } from '../../quantity/index.ts'
 import { type CycleCase, printed, toolOf } from '../cycle/index.ts'
 import type { GrooveParams } from './params.ts'
@@ -128,17 +129,22 @@ export function inSection(
   return { u: at.z, v: where === 'inside' ? at.x - surface : surface - at.x }
 }
 
-/** Turns a minute at a radius: as the speed over the surface asks, no faster than the clamp or the machine. */
-export function turnsAt(
+/** The speed over the surface that is held, if one is: no faster than the clamp or the machine. */
+export function heldSpeed(
   { spindle }: Pick<GrooveSizes, 'spindle'>,
-  radius: number,
   { unit, machine }: CycleCase,
-): number {
-  if ('turns' in spindle) return spindle.turns
+): SurfaceSpeed | undefined {
+  if ('turns' in spindle) return undefined
   const top = Math.min(
     spindle.clamp ?? Number.POSITIVE_INFINITY,
     machine.dynamics?.spindleTop ?? Number.POSITIVE_INFINITY,
   )
-  const diameter = 2 * Math.abs(radius)
-  return diameter < 1e-9 ? top : Math.min(top, turnsFor(spindle.surface, diameter, unit))
+  // On a diameter of 2 the radius is 1: turns times radius.
+  return { perRadius: turnsFor(spindle.surface, 2, unit), top }
+}
+
+/** Turns a minute at a radius. */
+export function turnsAt(sizes: Pick<GrooveSizes, 'spindle'>, radius: number, on: CycleCase): number {
+  const held = heldSpeed(sizes, on)
+  return held ? turnsAtRadius(radius, held) : (sizes.spindle as { turns: number }).turns
 }

@@ -6,32 +6,36 @@ import type { PlainSweep } from './sweep.ts'
 /** A share of the residuals' squares that a bow must explain before it is called one. */
 const BOW_EXPLAINS = 0.8
 
-/** The bow of a jaw: how much its middle stands off the line through its ends, when that explains the residuals. */
-function bow(sweep: PlainSweep, fit: LineFit): number | undefined {
-  const middle = sweep.points.reduce((sum, { at }) => sum + at, 0) / sweep.points.length
-  const parabola = fitLine(
-    sweep.points.map(({ at }, index) => ({ x: (at - middle) ** 2, y: fit.residuals[index] ?? 0 })),
-  )
-  if (!parabola) return undefined
-  const total = fit.residuals.reduce((sum, each) => sum + each ** 2, 0)
-  const left = parabola.residuals.reduce((sum, each) => sum + each ** 2, 0)
-  if (left > (1 - BOW_EXPLAINS) * total) return undefined
-  const half = Math.max(...sweep.points.map(({ at }) => Math.abs(at - middle)))
-  return -parabola.slope * half ** 2
+/** What a bow leaves of the residuals, and how much its middle stands off the line through its ends. */
+function bowOf(sweep: PlainSweep, fit: LineFit): { sag: number; left: number[] } | undefined {
+  const places = sweep.points.map(({ at }) => at)
+  const middle = (Math.max(...places) + Math.min(...places)) / 2
+  // Least squares of a parabola: what of the square is no straight line already, on what the line left (Frisch and Waugh).
+  const square = fitLine(places.map((at) => ({ x: at, y: (at - middle) ** 2 })))
+  if (!square) return undefined
+  const size = square.residuals.reduce((sum, each) => sum + each ** 2, 0)
+  if (size === 0) return undefined
+  const curve = square.residuals.reduce((sum, each, n) => sum + each * (fit.residuals[n] ?? 0), 0) / size
+  const half = (Math.max(...places) - Math.min(...places)) / 2
+  return {
+    sag: -curve * half ** 2,
+    left: fit.residuals.map((each, n) => each - curve * (square.residuals[n] ?? 0)),
+  }
 }
 
-/** The one reading without which the others lie on a line, with the fit of the others. */
-function oddOneOut(sweep: PlainSweep, fit: LineFit, limit: number) {
-  const worst = fit.residuals.reduce(
-    (best, each, index) => (Math.abs(each) > Math.abs(fit.residuals[best] ?? 0) ? index : best),
-    0,
-  )
-  const others = fitLine(
-    sweep.points.filter((_, index) => index !== worst).map(({ at, reading }) => ({ x: at, y: reading })),
-  )
-  const point = sweep.points[worst]
-  if (!point || !others || others.residuals.some((each) => Math.abs(each) > limit)) return undefined
-  return { at: point.at, off: point.reading - (others.intercept + others.slope * point.at), others }
+const squares = (all: readonly number[]) => all.reduce((sum, each) => sum + each ** 2, 0)
+
+/** The reading without which the others lie best on a line, with the fit of the others: each is left out in turn. */
+function oddOneOut(sweep: PlainSweep) {
+  const tries = sweep.points.flatMap((point, left) => {
+    const others = fitLine(
+      sweep.points.filter((_, index) => index !== left).map(({ at, reading }) => ({ x: at, y: reading })),
+    )
+    return others
+      ? [{ at: point.at, off: point.reading - (others.intercept + others.slope * point.at), others }]
+      : []
+  })
+  return tries.sort((a, b) => squares(a.others.residuals) - squares(b.others.residuals))[0]
 }
 
 /**
@@ -54,8 +58,24 @@ export function formOf(sweep: PlainSweep, fit: LineFit, limit: number): Finding[
         'Wipe the jaw and take two more readings between these.',
       ),
     ]
-  const odd = oddOneOut(sweep, fit, limit)
-  if (odd)
+  const odd = oddOneOut(sweep)
+  const bow = bowOf(sweep, fit)
+  const within = (left: readonly number[]) => left.every((each) => Math.abs(each) <= limit)
+  const oddFits = odd !== undefined && within(odd.others.residuals)
+  const bowFits = bow !== undefined && within(bow.left)
+  // One reading left out and a bow take a number each: where only one of them explains all, it is that.
+  if (oddFits && bowFits)
+    return [
+      finding(
+        'look',
+        'bow-or-chip',
+        'points',
+        `The readings stand up to ${worst} off a straight line: a bow, or a chip at ${formatLength(odd.at, unit)}.`,
+        `${why} Both explain these ${points.length} readings. Without that one the jaw is out by ${formatWithUnit(Math.abs(odd.others.slope) * sweep.cosine * sweep.partLength, unit)} over the part.`,
+        'Wipe that place and read it again, and take two more readings between the others.',
+      ),
+    ]
+  if (oddFits)
     return [
       finding(
         'look',
@@ -66,14 +86,14 @@ export function formOf(sweep: PlainSweep, fit: LineFit, limit: number): Finding[
         'A chip or a burr sits there, or the number was misread: wipe, stone, and read that place again.',
       ),
     ]
-  const sag = bow(sweep, fit)
-  if (sag !== undefined)
+  const bowed = bow && squares(bow.left) <= (1 - BOW_EXPLAINS) * squares(fit.residuals)
+  if (bowed && (bowFits || squares(bow.left) < squares(odd?.others.residuals ?? [])))
     return [
       finding(
         'look',
         'bowed',
         'points',
-        `The jaw is bowed: its middle stands ${formatWithUnit(Math.abs(sag) * sweep.cosine, unit)} off the line of its ends.`,
+        `The jaw is bowed: its middle stands ${formatWithUnit(Math.abs(bow.sag) * sweep.cosine, unit)} off the line of its ends.`,
         `${why} The readings follow a bow: a sprung jaw, a jaw plate over a chip, or unequal bolts.`,
         'Take the jaw plate off, clean behind it, and tighten it evenly.',
       ),

@@ -275,6 +275,68 @@ describe('doubt and judgement', () => {
     expect(finding?.why).toMatch(/out by 0\.0040 in over the part/)
   })
 
+  const few = fc.integer({ min: -5, max: 5 }).map((n) => n / 100_000)
+  const shape = fc.record({
+    count: fc.integer({ min: 4, max: 7 }),
+    slope: fc.integer({ min: -40, max: 40 }).map((n) => n / 10_000),
+    noise: fc.array(few, { minLength: 7, maxLength: 7 }),
+  })
+  it('a chip under any one reading, the ends with them, is never called a bow, and is named where it is', () => {
+    // With four readings 200 of 200 chips under an end were a bow, with five 44 of 100.
+    let named = 0
+    fc.assert(
+      fc.property(
+        shape,
+        fc.integer({ min: 0, max: 6 }),
+        fc.integer({ min: 20, max: 80 }),
+        ({ count, slope, noise }, where, size) => {
+          const at = where % count
+          const points = Array.from({ length: count }, (_, n): [number, number] => {
+            const reading = slope * n + (noise[n] as number) + (n === at ? size / 10_000 : 0)
+            return [n, Number(reading.toFixed(5))]
+          })
+          const { findings } = squareness(sweepOf({ points, dialStep: 0.0001 }), 'inch')
+          const said = findings.find(({ code }) =>
+            ['bowed', 'one-stands-out', 'bow-or-chip', 'rough'].includes(code),
+          )
+          expect(['one-stands-out', 'bow-or-chip']).toContain(said?.code)
+          expect(said?.says).toContain(`at ${at.toFixed(4)}`)
+          // Three thousandths and more are no bow, however few the readings.
+          if (size >= 40) expect(said?.code).toBe('one-stands-out')
+          named++
+        },
+      ),
+    )
+    expect(named).toBeGreaterThan(50)
+  })
+  it('a bow is never called a chip', () => {
+    fc.assert(
+      fc.property(
+        shape,
+        fc.integer({ min: 10, max: 60 }),
+        fc.boolean(),
+        ({ count, slope, noise }, size, inwards) => {
+          const half = (count - 1) / 2
+          const points = Array.from({ length: count }, (_, n): [number, number] => {
+            const sag = (inwards ? 1 : -1) * (size / 10_000) * (1 - ((n - half) / half) ** 2)
+            return [n, Number((slope * n + sag + (noise[n] as number)).toFixed(5))]
+          })
+          const found = codes({ points, dialStep: 0.0001 })
+          expect(found).not.toContain('one-stands-out')
+          expect(found).not.toContain('rough')
+          // How much the middle stands off, as it was made.
+          if (found.includes('bowed')) {
+            const { findings } = squareness(sweepOf({ points, dialStep: 0.0001 }), 'inch')
+            const off = Number(
+              /stands ([\d.]+) in/.exec(findings.find(({ code }) => code === 'bowed')?.says ?? '')?.[1],
+            )
+            expect(Math.abs(off - size / 10_000)).toBeLessThan(0.0002)
+          }
+        },
+      ),
+    )
+  })
+
   it('names a place that lies off the jaw of the vise', () => {
     const { sweep } = square(FIRST)
     expect(offTheJaw(sweep, 6)).toEqual([])

@@ -46,7 +46,9 @@ export function overrideAdvice(run: Run, machine: Machine, unit: LengthUnit): Ov
   const advice = ADVICE[run]
   const { rapids } = machine
   if (!rapids) return advice
-  const speed = (axis: LinearAxis) => rapids[axis] ?? 0
+  // What the slide does, where X is said of the diameter.
+  const slide = (axis: LinearAxis) => (axis === 'X' && machine.xSpeeds === 'diameter' ? 0.5 : 1)
+  const speed = (axis: LinearAxis) => (rapids[axis] ?? 0) * slide(axis)
   const fastest = axesOf(machine).reduce((best, axis) => (speed(axis) > speed(best) ? axis : best))
   const perSecond = (speed(fastest) * advice.rapid) / 100 / 60
   return { ...advice, inOneSecond: { axis: fastest, length: convertLength(perSecond, machine.unit, unit) } }

@@ -183,6 +183,12 @@ const reading = z.object({
     .default('again')
     .describe('peck tapping: a Q word on the tapping line, or the cycle again and again, deeper each time'),
   drilling: z.boolean().default(true).describe('it has drilling cycles; else each hole is written out'),
+  initialLevel: z
+    .enum(['before-first', 'each-code'])
+    .default('before-first')
+    .describe(
+      'the level that G98 goes back to: that from before the first cycle, until G80; or taken anew wherever a cycle code stands',
+    ),
   chipBreak: z.boolean().default(true).describe('it has chip-breaking drilling (G73)'),
   rigidTap: mCode.nullable().describe('the M code that announces rigid tapping; null where it needs none'),
   leftTap: wordCode
@@ -220,6 +226,7 @@ export const USUAL_READING: Reading = {
   tapRetract: null,
   peckTap: 'again',
   drilling: true,
+  initialLevel: 'before-first',
   chipBreak: true,
   rigidTap: null,
   leftTap: null,

@@ -48,6 +48,7 @@ function move(block: Block): void {
     if (turningBlock(block)) return
   }
   const cycle = run.lathe ? undefined : g.findLast((code) => MILL_CYCLES.has(code))
+  const cycleBefore = MILL_CYCLES.has(run.motion)
   if (cycle !== undefined) run.motion = cycle
   const rotary = ROTARY.find((letter) => has(run, letter))
   if (
@@ -82,7 +83,7 @@ function move(block: Block): void {
         repeats: often === undefined ? 1 : Math.max(0, Math.floor(often)),
         multiple: taps && tapRetract ? wordValue(run, tapRetract.address) : undefined,
       },
-      cycle !== undefined,
+      cycle === undefined ? 'goes on' : cycleBefore ? 'again' : 'begins',
     )
     return
   }

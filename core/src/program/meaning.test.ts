@@ -245,3 +245,40 @@ describe('home of a lathe', () => {
     ])
   })
 })
+
+describe('the initial level of G98', () => {
+  /** Heights that the tool goes up to between the holes. */
+  const levels = (text: string, profile = compact) => {
+    const { motion, diagnostics } = read(text, onMill({ profile }))
+    const ups = [...motion.kind].flatMap((kind, row) =>
+      kind === ROW.RAPID && row > 0 && endOf(motion, row)[2] > endOf(motion, row - 1)[2]
+        ? [endOf(motion, row)[2]]
+        : [],
+    )
+    return { ups, said: diagnostics.filter(({ code }) => code === 'initial-level').length }
+  }
+  const each = { ...compact, reading: { ...compact.reading, initialLevel: 'each-code' as const } }
+  const begin = 'G20 G90 G0 Z2.\nG0 X0. Y0.\nF10.\n'
+
+  it('is that from before the first cycle until G80: a code that is repeated from R does not lower it (common practice)', () => {
+    const text = `${begin}G99 G81 X1. Z-.5 R.1\nG98 G81 X2. Z-.5 R.1\nG81 X3. Z-.5 R.1\nG80\nM30`
+    // It stands at R when the code is repeated; it was called the level, and a clamp between the holes was hit.
+    expect(levels(text)).toEqual({ ups: [0.1, 2, 2], said: 1 })
+    expect(levels(text, each)).toEqual({ ups: [0.1, 0.1, 0.1], said: 1 })
+  })
+
+  it('is taken anew after G80 and after any other move', () => {
+    expect(levels(`${begin}G98 G81 X1. Z-.5 R.1\nG80\nG0 Z1.\nG98 G81 X2. Z-.5 R.1\nG80\nM30`).ups).toEqual([
+      2, 1,
+    ])
+    expect(levels(`${begin}G98 G81 X1. Z-.5 R.1\nG0 Z1.\nG98 G82 X2. Z-.5 R.1 P0\nG80\nM30`)).toEqual({
+      ups: [2, 1],
+      said: 0,
+    })
+  })
+
+  it('is not spoken of where nothing hangs on it', () => {
+    expect(levels(`${begin}G98 G81 X1. Z-.5 R.1\nG81 X2. Z-.5 R.1\nG80\nM30`).said).toBe(0)
+    expect(levels(`${begin}G99 G81 X1. Z-.5 R.1\nG81 X2. Z-.5 R.1\nG80\nM30`).said).toBe(0)
+  })
+})

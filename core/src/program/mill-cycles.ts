@@ -221,14 +221,33 @@ function drill(hole: Hole): void {
   }
 }
 
+/** How a block stands to the canned cycle: its code stands there for the first time since G80, again, or not at all. */
+export type CycleSaid = 'begins' | 'again' | 'goes on'
+
+/**
+ * The level that G98 goes back to: that from before the first cycle until G80; a code that is repeated does not set it
+ * anew (common practice), but where the profile says so. It is said where the two differ and the tool goes back to it.
+ */
+function takeInitial(run: Run, code: number, height: number, said: CycleSaid): void {
+  const { sticky } = run
+  const each = run.options.profile.reading.initialLevel === 'each-code'
+  if (said === 'again' && run.retract === 98 && !isSameLength(sticky.initial, height)) {
+    const [kept, taken] = each ? [height, sticky.initial] : [sticky.initial, height]
+    run.wrong('initial-level', 'look', `G${code} again within a cycle: G98 goes back to ${round(kept)}.`, {
+      does: `That is ${each ? 'where it stands now' : 'the level from before the first cycle'}, by the profile; another control goes back to ${round(taken)}.`,
+    })
+  }
+  if (said === 'begins' || each) sticky.initial = height
+}
+
 /** Takes the words of the block into those that hold; false where the cycle lacks what it cannot do without. */
-function take(run: Run, code: number, words: CycleWords, begins: boolean): boolean {
+function take(run: Run, code: number, words: CycleWords, said: CycleSaid): boolean {
   const { sticky } = run
   const normal = PLANE_AXES[run.plane][2]
   const height = position(run)[normal]
-  if (begins) {
+  if (said !== 'goes on') {
     Object.assign(sticky, { z: Number.NaN, r: Number.NaN, q: 0, p: 0, i: 0, j: 0, multiple: Number.NaN })
-    sticky.initial = height
+    takeInitial(run, code, height, said)
   }
   if (words.r !== undefined) sticky.r = run.absolute ? words.r : height + words.r
   if (words.depth !== undefined) sticky.z = run.absolute ? words.depth : sticky.r + words.depth
@@ -250,8 +269,8 @@ function take(run: Run, code: number, words: CycleWords, begins: boolean): boole
 }
 
 /** A block while a canned cycle holds: goes to its place and makes the hole, as often as it says. `target` is of the program. */
-export function millCycle(run: Run, code: number, target: Triple, words: CycleWords, begins: boolean): void {
-  if (!take(run, code, words, begins)) return
+export function millCycle(run: Run, code: number, target: Triple, words: CycleWords, said: CycleSaid): void {
+  if (!take(run, code, words, said)) return
   const [first, second, normal] = PLANE_AXES[run.plane]
   const { sticky } = run
   if (code !== 87 && sticky.z > sticky.r && !isSameLength(sticky.z, sticky.r))

@@ -140,6 +140,10 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
         <option value="again">by the cycle again, deeper</option>
       </SelectField>
       <CheckField label="Has drilling cycles" {...register('reading.drilling')} />
+      <SelectField label="G98 goes back to" className="col-span-2" {...register('reading.initialLevel')}>
+        <option value="before-first">the level from before the first cycle</option>
+        <option value="each-code">the level wherever a cycle code stands</option>
+      </SelectField>
       <CheckField label="Breaks chips by G73" {...register('reading.chipBreak')} />
       <CheckField
         label="Wraps Y on the rotary axis"

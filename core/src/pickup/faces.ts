@@ -174,7 +174,8 @@ export function fromMiddle(from: ReadingOf<'middle'>, settings: PickupSettings):
  */
 export function fromSweep(from: ReadingOf<'swept'>, settings: PickupSettings): Pickup {
   const { unit } = settings
-  const mean = meanReading(from.machinePosition, 0, unit)
+  const each = repeatabilityOf('swept', unit)
+  const mean = meanReading(from.machinePosition, each, unit)
   const off = (from.plusDial.value - from.minusDial.value) / 2
   const sign = from.side === 'bore' ? '-' : '+'
   const centre = mean.value + (sign === '-' ? -off : off)
@@ -197,6 +198,6 @@ export function fromSweep(from: ReadingOf<'swept'>, settings: PickupSettings): P
       },
       zero.line,
     ],
-    doubt: combineDoubt([part('sweep repeats to', repeatabilityOf('swept', unit)), display(settings)]),
+    doubt: combineDoubt([part('sweep repeats to', Math.max(each, mean.random)), display(settings)]),
   })
 }

@@ -49,7 +49,8 @@ export function fromHeight(from: HeightReading, settings: PickupSettings): Picku
 /** X geometry = machine X - measured diameter, both in diameters. Common practice. */
 export function fromSkim(from: ReadingOf<'skimmed'>, settings: PickupSettings): Pickup {
   const { unit } = settings
-  const mean = meanReading(from.machinePosition, 0, unit)
+  const each = repeatabilityOf('skimmed', unit)
+  const mean = meanReading(from.machinePosition, each, unit)
   const value = mean.value - from.measured.value
   return fromOne('X', mean, {
     value,
@@ -63,7 +64,7 @@ export function fromSkim(from: ReadingOf<'skimmed'>, settings: PickupSettings): 
       },
     ],
     doubt: combineDoubt([
-      part('skim and micrometer repeat to', repeatabilityOf('skimmed', unit)),
+      part('skim and micrometer repeat to', Math.max(each, mean.random)),
       display(settings),
     ]),
   })

@@ -31,14 +31,6 @@ export const spreadOf = (position: PositionReading) => {
   return Math.max(...values) - Math.min(...values)
 }
 
-/** Standard deviation of one reading; 0 where there are fewer than three, which say little of it. */
-export function deviationOf(position: PositionReading): number {
-  const values = valuesOf(position)
-  if (values.length < 3) return 0
-  const mean = meanOf(position)
-  return Math.sqrt(values.reduce((sum, value) => sum + (value - mean) ** 2, 0) / (values.length - 1))
-}
-
 export type PositionEntry = { ok: true; value: PositionReading } | { ok: false; empty: boolean; says: string }
 
 /** Reads one position, or several with semicolons between them: `-9.2205; -9.2201`. */

@@ -1,8 +1,7 @@
-import type { Answer } from '../fact/index.ts'
-import { type DoubtPart, resolutionDoubt, type WorkingLine } from '../fact/index.ts'
+import { type Answer, type DoubtPart, doubtOfMean, resolutionDoubt, type WorkingLine } from '../fact/index.ts'
 import { type LinearAxis, leastStepIn, type Machine } from '../machine/index.ts'
 import { formatLength, type LengthUnit } from '../quantity/index.ts'
-import { deviationOf, meanOf, type PositionReading, spreadOf, valuesOf } from './position.ts'
+import { meanOf, type PositionReading, spreadOf, valuesOf } from './position.ts'
 
 export interface PickupSettings {
   /** The setup's unit: readings, value and doubt are in it. */
@@ -74,8 +73,7 @@ export interface Mean {
 }
 
 /**
- * The mean of a position's readings. A mean of n divides the random part by sqrt n (JCGM 100:2008, 4.2.3); the random
- * part is the method's, or what three readings or more show where that is larger.
+ * The mean of a position's readings, and what their repeatability leaves in it: the method's, pooled with what they show.
  */
 export function meanReading(
   position: PositionReading,
@@ -87,7 +85,7 @@ export function meanReading(
   const value = meanOf(position)
   const text = formatLength(value, unit)
   const times = values.length
-  const random = Math.max(repeatability, deviationOf(position)) / Math.sqrt(times)
+  const random = doubtOfMean(values, repeatability)
   if (times === 1) return { value, text, random, lines: [] }
   const spread = spreadOf(position)
   return {

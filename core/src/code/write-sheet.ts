@@ -145,6 +145,7 @@ function millOperation(of: Operation, on: SheetCase, pen: Pen, same: boolean, la
   const { meant } = hole
   const z = printed(of.start.z, on)
   const spin = spindleBlocks(of, on, pen)
+  const announced = spin.planned.length === 0
   const turned = turnsByCode(on)
   const at = pen.place(hole, 'places')
   if (!same) {
@@ -168,7 +169,7 @@ function millOperation(of: Operation, on: SheetCase, pen: Pen, same: boolean, la
       blocks.push(pen.block(['G0', ...at]))
     } else blocks.push(pen.block(['G90', on.offset, 'G0', ...at]))
     planned.push({ does: 'rapid', to: [meant.x, meant.y, null] })
-    blocks.push(...spin.blocks)
+    if (!announced) blocks.push(...spin.blocks)
     planned.push(...spin.planned)
     blocks.push(
       pen.block(
@@ -183,11 +184,13 @@ function millOperation(of: Operation, on: SheetCase, pen: Pen, same: boolean, la
     )
     planned.push({ does: 'rapid', to: [meant.x, meant.y, z] })
   } else {
-    blocks.push(...spin.blocks)
+    if (!announced) blocks.push(...spin.blocks)
     planned.push(...spin.planned)
     blocks.push(pen.block(['G0', pen.length('Z', z, of.start.zField)], of.says), pen.block(['G0', ...at]))
     planned.push({ does: 'rapid', to: [null, null, z] }, { does: 'rapid', to: [meant.x, meant.y, z] })
   }
+  // Between the code that announces rigid tapping and the cycle no axis may be named (common practice).
+  if (announced) blocks.push(...spin.blocks)
   blocks.push(...of.blocks)
   planned.push(...of.planned)
   if (!last) return { blocks, planned }
@@ -215,9 +218,10 @@ function latheOperation(of: Operation, on: SheetCase, pen: Pen) {
       [pen.code(`T${two(of.tool)}${two(of.tool)}`, of.toolField)],
       [toolName(on, of.tool), of.says].filter(Boolean).join(': '),
     ),
-    ...spin.blocks,
+    ...(announced ? [] : spin.blocks),
     pen.block(['G0', zFirst ? along : across], zFirst ? 'Z first, clear of what is turned' : 'to the start'),
     pen.block(['G0', zFirst ? across : along, ...(of.coolant ? [pen.code('M8', 'coolant')] : [])]),
+    ...(announced ? spin.blocks : []),
     ...of.blocks,
     pen.block(['M5', ...(of.coolant ? [pen.code('M9', 'coolant')] : [])]),
     ...homeBlocks(on.machine, on.unit, on.profile),

@@ -108,11 +108,14 @@ export interface ProgramLine {
 }
 
 /** Cancels what an earlier program may have left on, and states the unit. */
-function safeStart(unit: LengthUnit, lathe = false): Block {
+function safeStart(unit: LengthUnit, { rotation }: Profile, lathe = false): Block {
   const code = unit === 'inch' ? 'G20' : 'G21'
   return lathe
     ? { words: `${code} G18 G40 G80 G97 G99`, does: `${unit}, diameters, feed a turn, modes cancelled` }
-    : { words: `${code} G90 G17 G40 G49 G80 G69 G94`, does: `${unit}, absolute, modes cancelled` }
+    : {
+        words: `${code} G90 G17 G40 G49 G80${rotation ? ` ${rotation.off}` : ''} G94`,
+        does: `${unit}, absolute, modes cancelled`,
+      }
 }
 
 /** The spindle to the top before anything moves sideways: to a machine position, or by a home return. */
@@ -147,7 +150,7 @@ export function programLines(of: ProgramText, profile: Profile): ProgramLine[] {
   const { title, about, unit, blocks, lathe } = of
   const { comments, program, blocks: numbering } = profile
   const number = String(of.number ?? program.number).padStart(program.digits, '0')
-  const body = [safeStart(unit, lathe), ...blocks].flatMap(
+  const body = [safeStart(unit, profile, lathe), ...blocks].flatMap(
     ({ words, does, slashed }, index): ProgramLine[] => {
       const block = index === 0 ? undefined : index - 1
       const n: Word[] = numbering.numbered ? [{ text: `N${(index + 1) * numbering.step}` }] : []

@@ -337,6 +337,36 @@ describe('doubt and judgement', () => {
     )
   })
 
+  it('says where the target lies against zero, with the bolt between the swept points', () => {
+    const note = (of: Case) =>
+      squareness(sweepOf(of), 'inch').findings.find(({ code }) => code === 'pivot-between')?.says ?? ''
+    const points = (far: number): Case['points'] => [
+      [0, 0],
+      [5, far],
+    ]
+    // Bolt at 1: tapped at 5, from 0.010 to 0.002. Bolt at 4: tapped at 0, where the dial shows nothing, to 0.008.
+    expect(square({ pivot: 1, points: points(0.01) }).tap).toMatchObject({
+      at: 5,
+      target: expect.closeTo(0.002, 9),
+    })
+    expect(note({ pivot: 1, points: points(0.01) })).toContain('short of zero')
+    expect(square({ pivot: 4, points: points(0.01) }).tap).toMatchObject({
+      at: 0,
+      target: expect.closeTo(0.008, 9),
+    })
+    expect(note({ pivot: 4, points: points(0.01) })).toContain('past zero')
+    // Zeroed between: it reads -0.004 at the left end and goes to 0.004.
+    const between: Case['points'] = [
+      [0, -0.004],
+      [5, 0.006],
+    ]
+    expect(square({ pivot: 4, points: between }).tap).toMatchObject({
+      at: 0,
+      target: expect.closeTo(0.004, 9),
+    })
+    expect(note({ pivot: 4, points: between })).toContain('past zero, on the other side')
+  })
+
   it('names a place that lies off the jaw of the vise', () => {
     const { sweep } = square(FIRST)
     expect(offTheJaw(sweep, 6)).toEqual([])

@@ -133,7 +133,16 @@ const readingLimit = ({ dialStep, unit }: PlainSweep) =>
 /** A coarse first sweep: turn the vise by eye first. [inch, mm] */
 const COARSE = { inch: 0.1, mm: 2.5 }
 
-function guards(sweep: PlainSweep): Finding[] {
+/** Where the dial must come to, against zero: nearer to it, on the other side, or away from it. */
+function pastZero({ from, target }: Tap): string {
+  if (from === 0) return 'the target is past zero: where the dial shows nothing now'
+  if (target * from < 0) return 'the target is past zero, on the other side'
+  return Math.abs(target) <= Math.abs(from)
+    ? 'the target is short of zero, on the near side'
+    : 'the target is farther from zero than the dial stands now'
+}
+
+function guards(sweep: PlainSweep, tap: Tap): Finding[] {
   const { unit, points, pivot, partLength, cosine } = sweep
   const places = points.map(({ at }) => at)
   const [least, greatest] = [Math.min(...places), Math.max(...places)]
@@ -146,7 +155,7 @@ function guards(sweep: PlainSweep): Finding[] {
         'note',
         'pivot-between',
         'pivot',
-        'The bolt lies between the swept points: the target is short of zero, on the near side.',
+        `The bolt lies between the swept points: ${pastZero(tap)}.`,
         'Both ends of the sweep move, in opposite directions. A bolt outside the sweep moves the dial further and shows more.',
       ),
     )
@@ -254,7 +263,7 @@ export function squareness(from: Sweep, unit: LengthUnit): Squared {
     tap,
     findings: worstFirst([
       ...verdictOnSquare(sweep, outOfSquare),
-      ...guards(sweep),
+      ...guards(sweep, tap),
       ...formOf(sweep, fit, readingLimit(sweep)),
     ]),
   }

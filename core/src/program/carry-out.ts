@@ -60,13 +60,23 @@ function move(block: Block): void {
     const arc = run.motion === 2 || run.motion === 3
     if (!(arc && (has(run, 'I') || has(run, 'J') || has(run, 'K')))) return
   }
+  const taps = run.motion === 74 || run.motion === 84
+  if (run.rigidAnnounced && !taps && movesAxes(run))
+    run.wrong(
+      'axis-after-rigid',
+      'look',
+      'An axis is named between the announcing of rigid tapping and its cycle.',
+      {
+        does: 'Many controls of this kind stop with an alarm there: position first, announce then.',
+        once: 'rigid',
+      },
+    )
   const to = run.lathe ? turningTarget(run) : target(run, { machine: false })
   const wraps = run.mapping !== null && run.options.profile.reading.mapping?.by === 'rotary-word'
   if (wraps) to[1] = wrappedWord(run, rotary)
   if (MILL_CYCLES.has(run.motion) && !run.lathe) {
     if (cycle !== undefined) run.changed()
     const { tapRetract, repeats } = run.options.profile.reading
-    const taps = run.motion === 74 || run.motion === 84
     const normal = run.plane === 17 ? 'Z' : run.plane === 18 ? 'Y' : 'X'
     const often = wordValue(run, repeats)
     millCycle(
@@ -87,6 +97,21 @@ function move(block: Block): void {
     )
     return
   }
+  if (wraps && (run.motion === 0 || run.motion === 2 || run.motion === 3))
+    run.wrong(
+      run.motion === 0 ? 'mapping-rapid' : 'mapping-arc',
+      'look',
+      run.motion === 0
+        ? 'A rapid while the rotary word is wrapped.'
+        : 'An arc while the rotary word is wrapped.',
+      {
+        does:
+          run.motion === 0
+            ? 'Many controls of this kind stop with an alarm: rapids are not allowed there. Feed, or switch it off first.'
+            : 'How it is written there differs: by R only, in a plane that was named before. Straight pieces depend on neither.',
+        once: 'moves',
+      },
+    )
   if (run.motion === 2 || run.motion === 3) {
     noFeed(run)
     const words = {

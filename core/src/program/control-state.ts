@@ -349,6 +349,7 @@ export class ControlState {
       this.motion <= 1 &&
       this.feedMode === 94 &&
       this.rotary === 0 &&
+      !this.rigidAnnounced &&
       this.modalMacro === null
   }
 

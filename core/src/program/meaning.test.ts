@@ -4,7 +4,7 @@ import { depth } from '../../testing/depth.ts'
 import { explainWord } from './explain.ts'
 import { endOf, ROW } from './motion.ts'
 import { read } from './read.ts'
-import { compact, complaints, moves, onLathe, onMill, plain, twoLine } from './testing.ts'
+import { compact, complaints, moves, onLathe, onMill, plain, testMill, twoLine } from './testing.ts'
 
 const tenths = fc.integer({ min: 1, max: 40 }).map((value) => value / 10)
 
@@ -280,5 +280,40 @@ describe('the initial level of G98', () => {
   it('is not spoken of where nothing hangs on it', () => {
     expect(levels(`${begin}G98 G81 X1. Z-.5 R.1\nG81 X2. Z-.5 R.1\nG80\nM30`).said).toBe(0)
     expect(levels(`${begin}G99 G81 X1. Z-.5 R.1\nG81 X2. Z-.5 R.1\nG80\nM30`).said).toBe(0)
+  })
+})
+
+describe('what a control of two lines wants (common practice)', () => {
+  const said = (text: string, profile = twoLine) =>
+    read(
+      text,
+      onMill({ profile, machine: { ...testMill, rotary: { word: 'A', top: 'front', turns: null } } }),
+    )
+      .diagnostics.filter(({ severity }) => severity !== 'note')
+      .map(({ code }) => code)
+  const tap = (between: string) =>
+    `G20 G90\nT1 M6\nG0 X0. Y0.\nG43 H1 Z1.\nM29 S500\n${between}G84 X1. Z-.5 R.2 F25.\nX2.\nG80\nG0 X3.\nM30`
+
+  it('names no axis between the announcing of rigid tapping and its cycle', () => {
+    expect(said(tap(''))).toEqual([])
+    expect(said(tap('X1.\n'))).toEqual(['axis-after-rigid'])
+    expect(said(tap('G0 Z.5\n'))).toEqual(['axis-after-rigid'])
+    expect(said(tap('M8\n'))).toEqual([])
+  })
+
+  it('calls the wrapping in a feed mode, and neither goes at rapid nor round an arc within it', () => {
+    const wrap = (before: string, within: string) =>
+      `G20 G90\nT1 M6\nS1000 M3\nG0 X0. Y0. A0.\nG43 H1 Z1.\n${before}\nG7.1 A1.\n${within}\nG7.1 A0.\nM30`
+    expect(said(wrap('G1 F10.', 'G1 A10. F5.\nX1.'))).toEqual([])
+    expect(said(wrap('G0 Z.5', 'G1 A10. F5.'))).toContain('mapping-under-rapid')
+    expect(said(wrap('G1 F10.', 'G0 A10.'))).toContain('mapping-rapid')
+    expect(said(wrap('G1 F10.', 'G2 X1. A20. R2.'))).toContain('mapping-arc')
+    // Wrapped by an R word rapids and arcs are as they are everywhere.
+    expect(
+      said(
+        'G20 G90\nT1 M6\nS1000 M3\nG0 X0. Y0. A0.\nG43 H1 Z1.\nG107 A0. Y0. R1.\nG0 X1.\nG107\nM30',
+        compact,
+      ),
+    ).toEqual([])
   })
 })

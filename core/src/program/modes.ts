@@ -205,7 +205,11 @@ export function tools(block: Block): void {
     } else if (code === 7 || code === 8 || code === 9) {
       run.coolant = code !== 9
       run.changed()
-    } else if (code === run.options.profile.reading.rigidTap) run.rigidAnnounced = true
+    } else if (code === run.options.profile.reading.rigidTap) {
+      run.rigidAnnounced = true
+      // Lines are read with care until the cycle is over.
+      run.changed()
+    }
   }
   // A new speed while it turns.
   if (

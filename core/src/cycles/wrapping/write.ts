@@ -1,6 +1,6 @@
 import { type Block, writeNumber } from '../../control/index.ts'
 import type { Material } from '../../cutting/index.ts'
-import { fixedDigits } from '../../quantity/index.ts'
+import { convertLength, fixedDigits } from '../../quantity/index.ts'
 import {
   ANGLE_DIGITS,
   type CycleCase,
@@ -12,7 +12,7 @@ import {
   type WrittenCycle,
 } from '../cycle/index.ts'
 import { checkWrap } from './check.ts'
-import { arcFrom, type FlatMove } from './flat.ts'
+import { arcFrom } from './flat.ts'
 import type { WrapParams } from './params.ts'
 import { degreesRound, type WrapSizes, wrapSizes } from './sizes.ts'
 
@@ -46,16 +46,14 @@ function roundOf(sizes: WrapSizes, on: CycleCase, letter: string): Round {
   }
 }
 
-/** An arc in pieces of a quarter at most, for controls that take its radius only. */
-function quarters(move: FlatMove, before: FlatMove | undefined): FlatMove[] {
-  if (move.does !== 'arc' || !before) return [move]
-  const { sweep, ends } = arcFrom(move, before)
-  const pieces = Math.max(1, Math.ceil(Math.abs(sweep) / (Math.PI / 2) - 1e-9))
-  return ends(pieces).map(([x, y]) => ({ ...move, x, y }))
-}
-
 /** Inverse time with as many digits as its rounding needs: five that count. */
 const inverseDigits = (f: number) => Math.min(6, Math.max(1, 4 - Math.floor(Math.log10(Math.max(f, 1e-6)))))
+
+/** What stands in for a rapid where none is allowed, a minute; by judgement where the machine's page does not say its top. */
+const quickFeed = ({ machine, unit }: CycleCase) => {
+  const own = machine.dynamics ? convertLength(machine.dynamics.topFeed, machine.unit, unit) : undefined
+  return Math.floor(own ?? (unit === 'inch' ? 100 : 2500))
+}
 
 /** Writes the moves one by one; where the tool stands is what was printed. */
 function writeMoves(sizes: WrapSizes, on: CycleCase, pen: Pen, letter: string) {
@@ -66,9 +64,7 @@ function writeMoves(sizes: WrapSizes, on: CycleCase, pen: Pen, letter: string) {
   const alongWay = reading.rotaryFeed === 'along-way'
   const blocks: Block[] = []
   const planned: PlannedRow[] = []
-  const moves = byRadiusWord
-    ? sizes.moves.flatMap((move, n) => quarters(move, sizes.moves[n - 1]))
-    : sizes.moves
+  const { moves } = sizes
   const first = moves[0]
   const at = {
     x: first ? printed(first.x, on) : 0,
@@ -95,6 +91,20 @@ function writeMoves(sizes: WrapSizes, on: CycleCase, pen: Pen, letter: string) {
     const to = [x, 0, z] as const
     const before = { ...at }
     Object.assign(at, { x, degrees, z })
+    if (move.does === 'rapid' && byRadiusWord) {
+      // No rapid is allowed where the rotary word is wrapped: as quick as it feeds.
+      const feed = quickFeed(on)
+      blocks.push(
+        pen.block([
+          before.code === 'G1' ? undefined : 'G1',
+          ...place,
+          feed === before.feed ? undefined : pen.length('F', feed),
+        ]),
+      )
+      planned.push({ does: 'feed', to, turn: degrees, feed })
+      Object.assign(at, { code: 'G1', feed })
+      return
+    }
     if (move.does === 'rapid') {
       blocks.push(pen.block([before.code === 'G0' ? undefined : 'G0', ...place]))
       planned.push({ does: 'rapid', to, turn: degrees })
@@ -107,13 +117,13 @@ function writeMoves(sizes: WrapSizes, on: CycleCase, pen: Pen, letter: string) {
       const [cx, cy] = [move.cx, sense * move.cy]
       const start = { x: before.x, y: round.lengthOf(before.degrees) }
       const [i, j] = [printed(cx - start.x, on), printed(cy - start.y, on)]
-      const size = Math.hypot(move.x - move.cx, move.y - move.cy)
       const feed = printed(move.feed, on)
       blocks.push(
         pen.block([
           code,
           ...place,
-          ...(byRadiusWord ? [pen.length('R', size)] : [pen.length('I', i), pen.length('J', j)]),
+          pen.length('I', i),
+          pen.length('J', j),
           feed === before.feed ? undefined : pen.length('F', feed, 'feed'),
         ]),
       )
@@ -122,7 +132,7 @@ function writeMoves(sizes: WrapSizes, on: CycleCase, pen: Pen, letter: string) {
         to,
         turn: degrees,
         radius: mapped,
-        centre: byRadiusWord ? [cx, cy] : [start.x + i, start.y + j],
+        centre: [start.x + i, start.y + j],
         clockwise,
         feed,
       })
@@ -164,6 +174,7 @@ export function wrapOperation(params: WrapParams, sizes: WrapSizes, on: CycleCas
   const { blocks, planned, at } = writeMoves(sizes, on, pen, letter)
   const zero = `${letter}${writeNumber(0, on.unit, on.profile)}`
   const mapped = sizes.byMapping && mapping !== null
+  const wordMapped = mapped && mapping.by === 'rotary-word'
   const inverse = !mapped && rotaryFeed === 'inverse-time'
   const slashedBlock = (...of: Parameters<Pen['block']>): Block => ({
     ...pen.block(...of),
@@ -171,6 +182,8 @@ export function wrapOperation(params: WrapParams, sizes: WrapSizes, on: CycleCas
   })
   const begin: Block[] = mapped
     ? [
+        // It is not called while G0 holds (common practice).
+        ...(mapping.by === 'radius' ? [] : [pen.block(['G1', pen.length('F', quickFeed(on))])]),
         slashedBlock(
           mapping.by === 'radius'
             ? [
@@ -209,13 +222,17 @@ export function wrapOperation(params: WrapParams, sizes: WrapSizes, on: CycleCas
       pen.block(['G0', pen.code(zero, 'turn')], 'rotary to its zero, above the centre line'),
       ...begin,
       ...blocks,
-      pen.block(['G0', pen.length('Z', clear, 'clearance')], 'clear'),
+      ...(wordMapped
+        ? [pen.block(['G1', pen.length('Z', clear, 'clearance'), pen.length('F', quickFeed(on))], 'clear')]
+        : [pen.block(['G0', pen.length('Z', clear, 'clearance')], 'clear')]),
       ...end,
       pen.block(['G0', pen.code(zero, 'turn')], 'rotary back'),
     ],
     planned: [
       ...planned,
-      { does: 'rapid', to: [at.x, 0, clear], turn: at.degrees },
+      wordMapped
+        ? { does: 'feed', to: [at.x, 0, clear], turn: at.degrees, feed: quickFeed(on) }
+        : { does: 'rapid', to: [at.x, 0, clear], turn: at.degrees },
       { does: 'rapid', to: [at.x, 0, clear], turn: 0 },
     ],
   }

@@ -243,8 +243,9 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     collet: { id: '16c', version: 1 },
     stop: 'draw-tube',
     operation: 'first',
+    seated: null,
     bars: { known: 'tolerance', diameter: typed('1.250'), spread: typed('.004') },
-    allowed: typed('.020'),
+    allowed: typed('.035'),
     rests: [],
   })
   tube.write(2, {

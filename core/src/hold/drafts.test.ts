@@ -13,6 +13,7 @@ const grip: GripDraft = {
   collet: '16c',
   stop: 'draw-tube',
   operation: 'first',
+  seated: '',
   known: 'tolerance',
   diameter: '1-1/4',
   spread: '.004',

@@ -7,7 +7,7 @@ import {
   lengthFields,
   typedLength,
 } from '../quantity/index.ts'
-import { bars, operation } from './grip.ts'
+import { bars, operation, seated } from './grip.ts'
 import { readDiameters, readPairs } from './measured.ts'
 import { lengthMeasured, measuredPairs } from './ratio-fit.ts'
 import { stopKind } from './stop.ts'
@@ -17,6 +17,10 @@ export const gripped = z.object({
   stop: stopKind,
   operation,
   bars,
+  seated: seated
+    .nullable()
+    .default(null)
+    .describe('jaws with a stop in the draw tube; null where nobody said'),
   allowed: typedLength.refine(({ value }) => value > 0, {
     error: 'Type a length above zero: the stock to face, or the length tolerance.',
   }),
@@ -32,6 +36,7 @@ export const gripDraft = z.object({
   diameter: z.string(),
   spread: z.string(),
   diameters: z.string(),
+  seated: z.enum(['', ...seated.options]).default(''),
   allowed: z.string(),
 })
 export type GripDraft = z.infer<typeof gripDraft>
@@ -50,6 +55,7 @@ export function readGripDraft(draft: GripDraft, unit: LengthUnit): DraftRead<Gri
     gripped.safeParse({
       stop: draft.stop,
       operation: draft.operation,
+      seated: draft.seated || null,
       bars:
         draft.known === 'measured'
           ? measured()

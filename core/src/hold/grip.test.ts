@@ -113,14 +113,36 @@ describe('the length spread', () => {
 
   it('on a first operation asks for stock to face, on a second for the length tolerance', () => {
     const codes = (of: Partial<Grip>) => lengthSpread(grip(of)).findings.map(({ code }) => code)
-    expect(codes({ allowed: 0.005 })).toEqual(['facing-short'])
+    // 3 to 1 over 0.002 and 0.0005 of the stop is 0.0065 from bar to bar; a sawn end takes 0.010 more.
+    expect(codes({ allowed: 0.016 })).toEqual(['facing-short'])
+    expect(codes({ allowed: 0.017 })).toEqual(['length-close'])
+    expect(codes({ allowed: 0.02 })).toEqual([])
+    const { toFace, value } = lengthSpread(grip({}))
+    expect(value).toBeCloseTo(0.0065, 9)
+    expect(toFace.value).toBeCloseTo(0.0165, 9)
+    // Of a length tolerance half is for the spread: 0.013 would be all of it.
+    expect(codes({ allowed: 0.0129, operation: 'second' })).toEqual(['length-too-wide'])
     expect(codes({ allowed: 0.005, operation: 'second' })).toEqual(['length-too-wide'])
-    expect(codes({ allowed: 0.007 })).toEqual(['length-close'])
+    expect(codes({ allowed: 0.0135, operation: 'second' })).toEqual(['length-close'])
+    expect(codes({ allowed: 0.02, operation: 'second' })).toEqual([])
     expect(codes({ stop: 'actuator' })).toEqual(['never-stop'])
-    expect(codes({ stop: 'callipers' })).toEqual(['last-resort'])
+    expect(codes({ stop: 'callipers', allowed: 0.03 })).toEqual(['last-resort'])
     expect(codes({ stop: 'jaw-shoulder' })).toEqual(['does-not-fit'])
-    expect(codes({ measuredRatio: { value: 9, doubt: 0.1 } })).toEqual([])
+    expect(codes({ measuredRatio: { value: 9, doubt: 0.1 }, allowed: 0.03 })).toEqual([])
     expect(lengthSpread(grip({ measuredRatio: { value: 9, doubt: 0.1 } })).value).toBeCloseTo(0.0185, 9)
+  })
+
+  it('asks how a part in jaws is seated before the ratio of a draw tube counts', () => {
+    const jaws = { collet: named('three-jaw'), stop: 'draw-tube' as const, allowed: 1 }
+    const said = (of: Partial<Grip>) => lengthSpread(grip({ ...jaws, ...of }))
+    // 2.5 to 1 (trade.md 6) over 0.002, and 0.001 of the stop.
+    expect(said({ seated: 'closing' }).value).toBeCloseTo(0.006, 9)
+    expect(said({ seated: 'open' })).toMatchObject({ ratio: 0, value: expect.closeTo(0.001, 9) })
+    expect(said({}).findings.map(({ code }) => code)).toEqual(['seated-unknown'])
+    expect(said({}).value).toBeCloseTo(0.006, 9)
+    expect(said({ seated: 'closing' }).findings).toEqual([])
+    // A collet draws the part in: there is nothing to ask.
+    expect(said({ collet: named('unknown') }).findings).toEqual([])
   })
 
   it('takes measured bars instead of a tolerance, and says what a batch may do', () => {
@@ -161,7 +183,7 @@ describe('the ranked pairs', () => {
     const pulled = ranked.find(({ collet, stop }) => collet.id === '5c' && stop === 'collet')
     expect(pulled).toMatchObject({
       place: 'too-wide',
-      reason: 'Goes where the collet goes. 0.0042 in more than the part allows.',
+      reason: 'Goes where the collet goes. 0.0052 in more than half of what the part allows.',
     })
     expect(ranked.find(({ collet, stop }) => collet.id === 'dead-length' && stop === 'collet')).toMatchObject(
       {

@@ -1,5 +1,12 @@
 import { z } from 'zod'
-import { type Answer, combineDoubt, type Finding, finding, worstFirst } from '../fact/index.ts'
+import {
+  type Answer,
+  combineDoubt,
+  type Finding,
+  finding,
+  type WorkingLine,
+  worstFirst,
+} from '../fact/index.ts'
 import {
   convertLength,
   fixedDigits,
@@ -71,6 +78,13 @@ export function barRange(from: Bars, unit: LengthUnit): BarRange {
   }
 }
 
+export const seated = z.enum(['open', 'closing'])
+export type Seated = z.infer<typeof seated>
+
+/** Whether how the part is seated decides if the ratio counts: jaws do not draw it in. */
+export const asksSeated = ({ collet, stop }: { collet: Pick<Collet, 'closing'>; stop: StopKind }) =>
+  collet.closing === 'jaws' && stop === 'draw-tube'
+
 export interface Grip {
   collet: Collet
   stop: StopKind
@@ -79,24 +93,45 @@ export interface Grip {
   range: BarRange
   /** First operation: stock left for facing. Second: the part's whole length tolerance. */
   allowed: number
+  /**
+   * With jaws and a stop in the draw tube: whether the part is pushed against the stop while the tube is open, or held
+   * against it while the jaws close; null where nobody said.
+   */
+  seated?: Seated | null
   /** A ratio that was measured on this very chuck, in place of the library's. */
   measuredRatio?: { value: number; doubt: number }
 }
 
 export interface LengthSpread extends Answer<number> {
   ratio: number
+  /** What it is held against: on a first operation stock to face, on a second a part of the tolerance. */
+  toFace: Answer<number>
+  /** How much of the stock or the tolerance it needs, with its doubt. */
+  needs: number
+  needsDoubt: number
   findings: Finding[]
 }
 
 /** The ratio that counts for a grip: measured where it was, else the library's. */
-function ratioOf({ collet, stop, measuredRatio }: Grip) {
+function ratioOf(grip: Grip) {
+  const { collet, stop, measuredRatio } = grip
+  // Jaws do not draw the part in: seated while the tube is open it stays where the open tube's stop was, whatever the bar.
+  if (asksSeated(grip) && grip.seated === 'open') return { value: 0, doubt: 0 }
   const library = movingRatio(collet, stop)
   return measuredRatio && library.value > 0 ? measuredRatio : library
 }
 
 const ratioText = (ratio: number) => fixedDigits(ratio, 3)
 
-function judge(grip: Grip, spread: number, doubt: number): Finding[] {
+/** What must come off the shortest bar besides, so that a sawn or sheared end cleans up; by judgement. */
+const CLEANS_UP: Record<LengthUnit, number> = { inch: 0.01, mm: 0.25 }
+/** How much of a length tolerance the spread from bar to bar may take; the rest is for the tool and its wear. By judgement. */
+const SHARE_OF_TOLERANCE = 0.5
+
+function judge(
+  grip: Grip,
+  { spread, needs, needsDoubt }: { spread: number; needs: number; needsDoubt: number },
+): Finding[] {
   const { unit, allowed, operation, range } = grip
   const stop = STOPS[grip.stop]
   const findings: Finding[] = []
@@ -127,33 +162,48 @@ function judge(grip: Grip, spread: number, doubt: number): Finding[] {
     findings.push(
       finding('look', 'last-resort', 'stop', 'Callipers are the last resort as a stop.', stop.lastResort),
     )
-  if (spread > allowed)
+  if (asksSeated(grip) && !grip.seated)
+    findings.push(
+      finding(
+        'look',
+        'seated-unknown',
+        'seated',
+        'Is the part pushed against the stop while the tube is open, or held against it while the jaws close?',
+        'Jaws do not draw the part in. Seated with the tube open it stays where it is, and nothing moves; held against the stop it goes with the tube, and the ratio counts, as it is reckoned here.',
+        'Look, and say which.',
+      ),
+    )
+  if (needs > allowed)
     findings.push(
       operation === 'first'
         ? finding(
             'look',
             'facing-short',
             'allowed',
-            `Leave at least ${length(spread)} to face; ${length(allowed)} is not enough.`,
-            'The shortest bar would not clean up.',
+            `Leave at least ${length(needs)} to face; ${length(allowed)} is not enough.`,
+            `The shortest bar would not clean up: ${length(spread)} from bar to bar, and ${length(CLEANS_UP[unit])} that a sawn end takes (by judgement).`,
             'Leave more stock, or choose a stop that does not move.',
           )
         : finding(
             'look',
             'length-too-wide',
             'allowed',
-            `The length will wander by ${length(spread)}; the part allows ${length(allowed)}.`,
-            'On a second operation the whole spread is in the length of the part.',
+            spread > allowed
+              ? `The length will wander by ${length(spread)}; the part allows ${length(allowed)}.`
+              : `The length will wander by ${length(spread)}: more than half of the ${length(allowed)} that the part allows.`,
+            'On a second operation the whole spread is in the length of the part. Half of the tolerance is left for the tool and its wear (by judgement).',
             'Use dead-length, a stop that does not move, or one operation from bar with a cut-off or a sub-spindle.',
           ),
     )
-  else if (spread + doubt > allowed)
+  else if (needs + needsDoubt > allowed)
     findings.push(
       finding(
         'look',
         'length-close',
         'allowed',
-        `The spread may be up to ${length(spread + doubt)}; ${length(allowed)} is allowed.`,
+        operation === 'first'
+          ? `Up to ${length(needs + needsDoubt)} may be needed to face; ${length(allowed)} is left.`
+          : `The spread may be up to ${length((needs + needsDoubt) * SHARE_OF_TOLERANCE)}; half of ${length(allowed)} is for it.`,
         'The ratio is not known well enough.',
         'Measure the ratio: a few bars of different diameters, and the lengths that come out.',
       ),
@@ -204,43 +254,63 @@ export function lengthSpread(grip: Grip): LengthSpread {
   ])
   const closes = closingRatio(collet)
   const from = collet.ratio
+  const first = grip.operation === 'first'
+  const needs = first ? value + CLEANS_UP[unit] : value / SHARE_OF_TOLERANCE
+  const needsDoubt = first ? doubt.value : doubt.value / SHARE_OF_TOLERANCE
+  const working: WorkingLine[] = [
+    ratio.value === 0
+      ? {
+          finds: 'ratio',
+          arithmetic: STOPS[grip.stop].movesWith === 'nothing' ? 'the stop stays' : 'nothing moves along',
+          gives: '0',
+        }
+      : grip.measuredRatio
+        ? { finds: 'ratio', arithmetic: 'measured on this chuck', gives: ratioText(ratio.value) }
+        : from.from === 'angle'
+          ? {
+              finds: 'ratio',
+              arithmetic: `1 / (2 x tan ${from.degreesPerSide}°)`,
+              gives: ratioText(closes.value),
+            }
+          : {
+              finds: 'ratio',
+              arithmetic: from.from === 'rule' ? 'rule of thumb' : 'measured',
+              gives: ratioText(closes.value),
+            },
+    {
+      finds: 'diameter spread',
+      arithmetic: `${length(range.greatest)} - ${length(range.least)}`,
+      gives: length(diameterSpread),
+    },
+    {
+      finds: 'length spread',
+      arithmetic: `${ratioText(ratio.value)} x ${length(diameterSpread)} + ${length(repeats)}`,
+      means: 'ratio times diameter spread, plus what the stop itself leaves',
+      gives: length(value),
+    },
+  ]
   return {
     value,
     unit,
     ratio: ratio.value,
     doubt,
-    working: [
-      ratio.value === 0
-        ? {
-            finds: 'ratio',
-            arithmetic: STOPS[grip.stop].movesWith === 'nothing' ? 'the stop stays' : 'nothing moves along',
-            gives: '0',
-          }
-        : grip.measuredRatio
-          ? { finds: 'ratio', arithmetic: 'measured on this chuck', gives: ratioText(ratio.value) }
-          : from.from === 'angle'
-            ? {
-                finds: 'ratio',
-                arithmetic: `1 / (2 x tan ${from.degreesPerSide}°)`,
-                gives: ratioText(closes.value),
-              }
-            : {
-                finds: 'ratio',
-                arithmetic: from.from === 'rule' ? 'rule of thumb' : 'measured',
-                gives: ratioText(closes.value),
-              },
-      {
-        finds: 'diameter spread',
-        arithmetic: `${length(range.greatest)} - ${length(range.least)}`,
-        gives: length(diameterSpread),
-      },
-      {
-        finds: 'length spread',
-        arithmetic: `${ratioText(ratio.value)} x ${length(diameterSpread)} + ${length(repeats)}`,
-        means: 'ratio times diameter spread, plus what the stop itself leaves',
-        gives: length(value),
-      },
-    ],
-    findings: worstFirst(judge(grip, value, doubt.value)),
+    working,
+    toFace: {
+      value: needs,
+      unit,
+      doubt,
+      working: [
+        ...working,
+        {
+          finds: 'stock to face',
+          arithmetic: `${length(value)} + ${length(CLEANS_UP[unit])}`,
+          means: 'the spread, plus what cleans up the shortest bar (by judgement)',
+          gives: length(needs),
+        },
+      ],
+    },
+    needs,
+    needsDoubt,
+    findings: worstFirst(judge(grip, { spread: value, needs, needsDoubt })),
   }
 }

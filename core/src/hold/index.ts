@@ -18,6 +18,7 @@ export {
 export { type ColletSketch, colletSketch, SAMPLE_BARS } from './collet-sketch.ts'
 export { type Convergence, convergence } from './convergence.ts'
 export {
+  asksSeated,
   type BarRange,
   type Bars,
   barRange,

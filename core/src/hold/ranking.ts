@@ -33,7 +33,8 @@ function place(pair: Pick<Ranked, 'collet' | 'stop'>, of: RankingCase): Ranked {
   const measuredRatio = of.measured.get(collet.id)
   const {
     value: spread,
-    doubt,
+    needs,
+    needsDoubt,
     ratio,
   } = lengthSpread({ ...of, ...pair, ...(measuredRatio ? { measuredRatio } : {}) })
   const ranked = (place: Place, reason: string): Ranked => ({ ...pair, spread, place, reason })
@@ -45,12 +46,14 @@ function place(pair: Pick<Ranked, 'collet' | 'stop'>, of: RankingCase): Ranked {
         ? 'Jaws do not move along the bar.'
         : 'The collet stays while the sleeve closes.'
       : says
-  if (spread > allowed)
+  if (needs > allowed)
     return ranked(
       'too-wide',
-      `${moves} ${formatWithUnit(spread - allowed, unit)} more than ${operation === 'first' ? 'is left to face' : 'the part allows'}.`,
+      operation === 'first'
+        ? `${moves} ${formatWithUnit(needs - allowed, unit)} more than is left to face.`
+        : `${moves} ${formatWithUnit((needs - allowed) / 2, unit)} more than half of what the part allows.`,
     )
-  if (spread + doubt.value > allowed) return ranked('close', `${moves} Close: measure the ratio first.`)
+  if (needs + needsDoubt > allowed) return ranked('close', `${moves} Close: measure the ratio first.`)
   return ranked('good', moves)
 }
 

@@ -90,6 +90,7 @@ export function startingGrip({ hold }: Setup, firstCollet: string): GripDraft {
     diameter: '',
     spread: '',
     diameters: '',
+    seated: '',
     allowed: '',
   }
   if (!last) return draft
@@ -99,6 +100,7 @@ export function startingGrip({ hold }: Setup, firstCollet: string): GripDraft {
     collet: last.collet.id,
     stop: last.stop,
     operation: last.operation,
+    seated: last.seated ?? '',
     allowed: last.allowed.text,
     ...(bars.known === 'tolerance'
       ? { diameter: bars.diameter.text, spread: bars.spread.text }

@@ -83,6 +83,7 @@ const gripped = (collet: string, stop: StopKind, rests: string[] = []) =>
     collet: { id: collet, version: 1 },
     stop,
     operation: 'first',
+    seated: null,
     bars: { known: 'tolerance', diameter: inch(1.25), spread: inch(0.004) },
     allowed: inch(0.02),
     rests,

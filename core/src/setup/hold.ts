@@ -214,6 +214,7 @@ function gripOf({ chain, unit, library }: Context, measured: Map<string, Lengths
     collet,
     stop: entry.stop,
     operation: entry.operation,
+    seated: entry.seated,
     unit,
     range: barRange(entry.bars, unit),
     allowed: inUnit(entry.allowed, unit),

@@ -1,4 +1,5 @@
 import {
+  asksSeated,
   barRange,
   colletSketch,
   type Grip,
@@ -102,6 +103,19 @@ export function GripPanel({ draft, change }: GripPanelProps) {
           hint={STOPS[draft.stop].says}
           options={stopKind.options.map((each) => [each, STOPS[each].name])}
         />
+        {asksSeated({ collet, stop: draft.stop }) && (
+          <Choice
+            quiet
+            label="The part is seated on the stop"
+            value={draft.seated}
+            onChange={(seated) => change({ ...draft, seated })}
+            options={[
+              { value: '', label: 'not known' },
+              { value: 'open', label: 'with the tube open' },
+              { value: 'closing', label: 'as the jaws close' },
+            ]}
+          />
+        )}
         <Choice
           quiet
           label="Operation"
@@ -198,7 +212,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
         {spread ? (
           <AnswerPanel
             title={draft.operation === 'first' ? 'Leave at least to face' : 'The length will wander by'}
-            answer={spread}
+            answer={draft.operation === 'first' ? spread.toFace : spread}
             findings={same ? recorded.findings : spread.findings}
             fact={same ? recorded : undefined}
           />

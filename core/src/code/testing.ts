@@ -37,6 +37,7 @@ export const machineOf = (kind: 'mill' | 'lathe', unit: LengthUnit = 'inch'): Ma
       spindleTop: 8000,
       tapTop: 3000,
       spindleAcceleration: 40,
+      spindleTimed: true,
       toolChange: 4,
       rotary: null,
     },

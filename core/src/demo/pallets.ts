@@ -26,6 +26,7 @@ export const millTwo: Machine = {
     spindleTop: 10_000,
     tapTop: 2_500,
     spindleAcceleration: 60,
+    spindleTimed: false,
     toolChange: 3.4,
     rotary: null,
   },

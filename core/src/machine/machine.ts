@@ -67,6 +67,10 @@ export const dynamics = z.object({
   spindleTop: z.number().positive('A speed must be more than zero.').describe('turns a minute'),
   tapTop: z.number().positive('A speed must be more than zero.').describe('turns a minute, rigid tapping'),
   spindleAcceleration: acceleration.describe('turns per second squared'),
+  spindleTimed: z
+    .boolean()
+    .default(false)
+    .describe('it was found by timing, not taken from a page or a guess'),
   toolChange: z
     .number()
     .positive('A time must be more than zero.')

@@ -26,6 +26,7 @@ export const testMill: Machine = {
     spindleTop: 8000,
     tapTop: 3000,
     spindleAcceleration: 20,
+    spindleTimed: true,
     toolChange: 4,
     rotary: { top: 3600, acceleration: 360 },
   },

@@ -35,7 +35,9 @@ function retractMultiple(of: SavingCase): Candidate[] {
         [...motion.aux.subarray(group.first, group.last + 1)].includes(index) && motion.inStep[index]?.tap,
     )
     if (!step || step.rpm <= 0) return []
-    const most = Math.min(retract.most, top / step.rpm)
+    // On a spindle that nobody has timed two is enough to begin with (common practice).
+    const timed = of.of.machine.dynamics?.spindleTimed === true
+    const most = Math.min(retract.most, top / step.rpm, timed ? Number.POSITIVE_INFINITY : 2)
     const multiple = retract.decimal ? Math.floor(most * 10 + 1e-9) / 10 : Math.floor(most + 1e-9)
     if (multiple < step.multiple + 0.1) return []
     const text = lineText(of, group.line)
@@ -50,7 +52,7 @@ function retractMultiple(of: SavingCase): Candidate[] {
         says: `Let the tap come out ${multiple} times as fast.`,
         why: `It comes out at ${step.multiple === 1 ? 'the speed that it went in' : `${step.multiple} times the speed in`}; ${Math.round(multiple * step.rpm)} rpm is within what the spindle taps at.`,
         risk: 'little',
-        mind: 'Only in rigid tapping. Watch the first hole: a chip in the flute breaks a tap on the way out.',
+        mind: `Only in rigid tapping. Watch the first hole: a chip in the flute breaks a tap on the way out.${timed ? '' : ' Nobody has timed this spindle: two timed holes, in Code, say whether more pays.'}`,
         after: withLines(of, new Map([[group.line, [next]]])),
       },
     ]

@@ -98,6 +98,17 @@ describe('what would save time', () => {
     )
   })
 
+  it('offers a tap 2 at most on a spindle that nobody has timed, and says how to more', () => {
+    const { dynamics } = testMill
+    const untimed = { ...testMill, dynamics: dynamics && { ...dynamics, spindleTimed: false } }
+    const of = on(program(`${tool(3, 1, 1)}S300\nG98 G84 X1. Y1. Z-.5 R.2 F15.\nG80\n`))
+    const [offer] = findSavings({ ...of, machine: untimed }).offers.filter(
+      ({ code }) => code === 'tap-retract',
+    )
+    expect(offer?.after).toMatch(/G84 .* J2\n/)
+    expect(offer?.mind).toContain('two timed holes')
+  })
+
   it('finds each loss of time, and the change does what it says', () => {
     const slips: [string, string, RegExp | string][] = [
       ['tap-retract', `${tool(3, 1, 1)}S300\nG98 G84 X1. Y1. Z-.5 R.2 F15.\nG80\n`, /G84 .* J9\n/],

@@ -22,6 +22,7 @@ const mill: Machine = {
     spindleTop: 8000,
     tapTop: 6000,
     spindleAcceleration: 20,
+    spindleTimed: false,
     toolChange: 4,
     rotary: { top: 3600, acceleration: 360 },
   },

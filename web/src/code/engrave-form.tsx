@@ -165,7 +165,7 @@ export function EngraveForm({ part, params, sizes, unit }: EngraveFormProps) {
             {params.by === 'width' ? (
               <LengthField field="lineWidth" label="Line" reckoned={say(sizes.lineWidth)} />
             ) : (
-              <LengthField field="depth" label="Depth" />
+              <LengthField field="depth" label="Depth" reckoned={say(sizes.depth)} />
             )}
           </Pair>
           <ChoiceField

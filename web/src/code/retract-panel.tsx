@@ -45,6 +45,7 @@ export function RetractPanel({
   const knee = kneeOf(stroke)
   const most = mostMultiple(stroke, limits)
   const best = bestMultiple(stroke, limits)
+  const untimed = machine.dynamics?.spindleTimed !== true && best > multiple.value
   const parts = Number(partsAShift)
   const { costs } = machine
   const saving = savingOf(stroke, 1, multiple.value, {
@@ -67,9 +68,11 @@ export function RetractPanel({
         ? 'This control has no word for it: it comes out as the control is set.'
         : best <= 1
           ? 'A higher multiple brings nothing here: the spindle is not quicker over so short a way.'
-          : knee <= most
-            ? `Beyond ${knee.toFixed(1)} the spindle never comes to its speed: more brings nothing.`
-            : `${most} is the most: ${Math.round(most * turns.tap)} of ${Math.round(limits.topSpeed * 60)} rpm. More would pay up to ${knee.toFixed(1)}.`
+          : untimed
+            ? 'Nobody has timed this spindle: try 2 first. Two timed holes, below, say whether more pays.'
+            : knee <= most
+              ? `Beyond ${knee.toFixed(1)} the spindle never comes to its speed: more brings nothing.`
+              : `${most} is the most: ${Math.round(most * turns.tap)} of ${Math.round(limits.topSpeed * 60)} rpm. More would pay up to ${knee.toFixed(1)}.`
   return (
     <section aria-label="What a faster way out saves" className="space-y-2">
       <div className="grid gap-x-4 gap-y-2 xl:grid-cols-[1fr_15rem]">
@@ -176,7 +179,11 @@ function TimedHoles({ sizes, machine }: { sizes: TapSizes; machine: Machine }) {
                   save.mutate({
                     row: {
                       ...machine,
-                      dynamics: { ...dynamics, spindleAcceleration: Number(fit.value.toFixed(1)) },
+                      dynamics: {
+                        ...dynamics,
+                        spindleAcceleration: Number(fit.value.toFixed(1)),
+                        spindleTimed: true,
+                      },
                     },
                   })
               }}

@@ -13,6 +13,7 @@ const noDynamics = (kind: MachineKind): DynamicsForm => ({
   spindleTop: '',
   tapTop: '',
   spindleAcceleration: '',
+  spindleTimed: false,
   toolChange: '',
   rotary: null,
 })
@@ -89,6 +90,7 @@ export function DynamicsSection({ kind, symbol }: { kind: MachineKind; symbol: s
             {...register('dynamics.spindleAcceleration')}
             wrong={errors?.spindleAcceleration?.message}
           />
+          <CheckField label="That was timed at this machine" {...register('dynamics.spindleTimed')} />
           <Field
             label="Tool change, seconds"
             digits

@@ -283,6 +283,21 @@ describe('what is wrong is found, and what is right is not', () => {
     )
   })
 
+  it('by depth, with none typed, goes as deep as makes the line of standard lettering: a tenth of the height', () => {
+    // ISO 3098 type B, height 0.2: a line of 0.02. V of 60 degrees, tip 0.005: (0.02 - 0.005) / (2 tan 30) = 0.013.
+    const sizes = sizesOf({
+      by: 'depth',
+      depth: '',
+      sits: 'start',
+      height: '.2',
+      toolAngle: '60',
+      tip: '.005',
+    })
+    expect(sizes.depth).toBeCloseTo(0.013, 4)
+    expect(sizes.lineWidth).toBeCloseTo(0.02, 3)
+    expect(sizesOf({ by: 'depth', depth: '.004', sits: 'start', height: '.2' }).depth).toBe(0.004)
+  })
+
   it('a round face falls away by the sagitta of the handbook: 1 wide on 4 across, 0.0635', () => {
     const sizes = sizesOf({ surface: 'across', surfaceDiameter: '4', sits: 'start', height: '.2' })
     // s = R - root of (R^2 - c^2 / 4): 2 - root of 3.75.

@@ -49,7 +49,7 @@ const fields = {
   tip: length({ least: 0, says: 'The flat of the tip is zero or more.' }),
   by: oneOf(['width', 'depth']),
   lineWidth: reckoned(above('The width of the line is more than zero.')),
-  depth: above('The depth is more than zero.'),
+  depth: reckoned(above('The depth is more than zero.')),
 
   turns: reckoned(number({ least: 1, most: 100_000, says: 'Turns a minute, from 1.' })),
   feed: reckoned(above('The feed is more than zero.')),
@@ -134,7 +134,7 @@ export function newEngraving(unit: 'inch' | 'mm'): EngraveDraft {
     tip: inch ? '.005' : '.1',
     by: 'width',
     lineWidth: '',
-    depth: inch ? '.006' : '.15',
+    depth: '',
     turns: '',
     feed: '',
     plungeFeed: '',

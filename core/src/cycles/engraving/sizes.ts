@@ -178,9 +178,10 @@ export function engraveSizes(params: EngraveParams, on: CycleCase, material: Mat
   const stand = standing(params, laid, factor ?? 1, doubt, on)
   const { height } = stand
   const tip = own(params.tip)
-  const wanted = params.lineWidth ? own(params.lineWidth) : height / STROKE_B
+  // Without a depth that was typed it is as deep as makes the line of standard lettering.
+  const wanted = params.by === 'width' && params.lineWidth ? own(params.lineWidth) : height / STROKE_B
   const depth = printed(
-    params.by === 'depth' ? own(params.depth) : depthFor(wanted, params.toolAngle, tip),
+    params.by === 'depth' && params.depth ? own(params.depth) : depthFor(wanted, params.toolAngle, tip),
     on,
   )
   const lineWidth = lineWidthAt(Math.max(0, depth), params.toolAngle, tip)

@@ -55,6 +55,13 @@ export const bestMultiple = (of: TapStroke, limits: RetractLimits) =>
     ),
   )
 
+/** The most to begin with on a spindle that nobody has timed; common practice goes up in steps. */
+export const UNTIMED_MOST = 2
+
+/** The multiple to begin with: the best there is, or 2 where nobody has timed how the spindle speeds up. */
+export const multipleToTry = (of: TapStroke, limits: RetractLimits, timed: boolean) =>
+  timed ? bestMultiple(of, limits) : Math.min(UNTIMED_MOST, bestMultiple(of, limits))
+
 /** Time of one hole over the multiple, from 1 to `most`, for a chart. */
 export function retractCurve(of: TapStroke, most: number): { multiple: number; seconds: number }[] {
   const steps = Math.round((most - 1) * 10)

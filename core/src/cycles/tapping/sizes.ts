@@ -3,7 +3,7 @@ import { convertLength, roundTo, type TypedLength } from '../../quantity/index.t
 import { type CycleCase, type HolePlace, placesOf, printed } from '../cycle/index.ts'
 import { peckDepths } from '../drilling/index.ts'
 import type { TapParams } from './params.ts'
-import { bestMultiple, type RetractLimits, type TapStroke } from './retract.ts'
+import { multipleToTry, type RetractLimits, type TapStroke } from './retract.ts'
 import {
   findThread,
   percentFormed,
@@ -116,9 +116,12 @@ function retractOf(params: TapParams, stroke: TapStroke, limits: RetractLimits, 
     case 'typed':
       return { value: params.multipleTyped, written: true }
     case 'best':
-      return { value: bestMultiple(stroke, limits), written: true }
+      return { value: multipleToTry(stroke, limits, isTimed(on.machine)), written: true }
   }
 }
+
+/** Whether somebody has timed how the spindle of a machine speeds up. */
+export const isTimed = ({ dynamics }: CycleCase['machine']) => dynamics?.spindleTimed === true
 
 /** The limits of coming out quickly, for this control and machine. */
 export const retractLimits = ({ profile, machine }: CycleCase): RetractLimits => ({

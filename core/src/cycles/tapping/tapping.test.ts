@@ -347,6 +347,16 @@ describe('a set of tapped holes', () => {
     expect(write({ drillWay: 'break' }, {}, plain).code?.text).toMatch(/G1 Z-[\d.]+ F/)
   })
 
+  it('tries 2 first on a spindle that nobody has timed, and what is best once somebody has', () => {
+    const machine = caseOf('mill', compact).machine
+    const untimed = { ...machine, dynamics: machine.dynamics && { ...machine.dynamics, spindleTimed: false } }
+    const said = (on: typeof machine) =>
+      Number(/G84[^\n]* J([\d.]+)/.exec(write({ threadDepth: '1' }, { machine: on }).code?.text ?? '')?.[1])
+    expect(said(machine)).toBeGreaterThan(2)
+    expect(said(untimed)).toBe(2)
+    expect(said({ ...machine, dynamics: null })).toBe(2)
+  })
+
   it('a left-hand thread on a lathe is tapped by the code of its own, or not at all', () => {
     const turned = (profile: Profile, hand: 'left' | 'right') => {
       const on = caseOf('lathe', profile, { tools })

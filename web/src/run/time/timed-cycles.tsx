@@ -189,6 +189,7 @@ function Learnt({ run }: { run: RunProgram }) {
               dynamics: {
                 ...dynamics,
                 ...Object.fromEntries(values.map(({ what, timed }) => [what, Number(timed.toPrecision(3))])),
+                ...(values.some(({ what }) => what === 'spindleAcceleration') ? { spindleTimed: true } : {}),
               },
             },
           })

@@ -64,13 +64,13 @@ export const REACTION_NAMES: Record<Reaction, string> = {
 const anyLength = length()
 const positive = (says: string) => length({ above: 0, says })
 
-/** A nominal size: a length, or one with its class (20 H7), which is then in mm. */
+/** A nominal size: a length, or one with its class (20 H7, .750 H7). */
 const nominal = {
   ...positive('A size must be more than zero.'),
   read: (typed: string, unit: LengthUnit) => {
-    const classed = sizeAndClass(typed)
+    const classed = sizeAndClass(typed, unit)
     if (!classed) return positive('A size must be more than zero.').read(typed, unit)
-    return { ok: true as const, value: { text: typed, value: convertLength(classed.mm, 'mm', unit), unit } }
+    return { ok: true as const, value: { text: classed.text, value: classed.value, unit } }
   },
 }
 
@@ -167,7 +167,8 @@ export const featureDraft = form.draft
 export type FeatureDraft = TypedOf<Fields>
 export const draftOfFeature = form.write
 /** The value that a form asks for with its own class in it (`20 H7`) says its tolerance too. */
-const classInNominal = ({ nominal: of }: { nominal: string }) => sizeAndClass(of)?.code
+const classInNominal = ({ nominal: of }: { nominal: string }, unit: LengthUnit) =>
+  sizeAndClass(of, unit)?.code
 
 const valueIn = ({ value, unit }: TypedLength, to: LengthUnit) => convertLength(value, unit, to)
 
@@ -182,7 +183,7 @@ export function deviationsOf(of: FeatureParams, unit: LengthUnit): ToleranceEntr
 
 /** What a feature's form comes to, or what each field still needs. */
 export function readFeature(draft: FeatureDraft, unit: LengthUnit): DraftRead<FeatureParams> {
-  const classed = classInNominal(draft)
+  const classed = classInNominal(draft, unit)
   const filled = classed && draft.tolerance.trim() === '' ? { ...draft, tolerance: classed } : draft
   const read = form.read(filled, unit)
   if (!read.ok) return read

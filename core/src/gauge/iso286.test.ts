@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { classDeviations, standardTolerance } from './iso286.ts'
+import { classDeviations, sizeAndClass, standardTolerance } from './iso286.ts'
 import { readTolerance } from './tolerance.ts'
 
 /** ISO 286-2:2010, tables of limit deviations, in micrometres (from memory; each is also in common engineering handbooks). */
@@ -77,6 +77,9 @@ describe('a tolerance as it is typed', () => {
     ['+.001 -.0005', 0.75, 0.001, -0.0005],
     ['+.001/-.0005', 0.75, 0.001, -0.0005],
     ['+.001 0', 0.75, 0.001, 0],
+    ['+.0005/0', 0.75, 0.0005, 0],
+    ['0/-.0005', 0.75, 0, -0.0005],
+    ['+.0005 / −.0002', 0.75, 0.0005, -0.0002],
     ['-.0005 +.001', 0.75, -0.0005, 0.001],
     ['1/64', 2, 1 / 64, -1 / 64],
     ['0.02 mm', 1, 0.02 / 25.4, -0.02 / 25.4],
@@ -95,4 +98,22 @@ describe('a tolerance as it is typed', () => {
       expect(!read.ok && read.says.length).toBeGreaterThan(10)
     },
   )
+})
+
+describe('a size with its class', () => {
+  it('is in the setup’s unit: .750 H7 is three quarters of an inch, 20 H7 is mm wherever it is typed', () => {
+    const inches = (text: string) => sizeAndClass(text, 'inch')?.mm
+    expect(inches('.750 H7')).toBeCloseTo(19.05, 9)
+    expect(inches('3/4 H7')).toBeCloseTo(19.05, 9)
+    expect(inches('20 H7')).toBe(20)
+    expect(inches('12.5mm g6')).toBeCloseTo(12.5, 9)
+    expect(sizeAndClass('20 H7', 'mm')).toMatchObject({ value: 20, code: 'H7' })
+    expect(sizeAndClass('.5 in H7', 'mm')?.value).toBeCloseTo(12.7, 9)
+    expect(sizeAndClass('20', 'mm')).toBeUndefined()
+    // What is kept reads back to what it meant.
+    expect(sizeAndClass('20 H7', 'inch')).toMatchObject({
+      text: '20mm',
+      value: expect.closeTo(20 / 25.4, 12),
+    })
+  })
 })

@@ -1,4 +1,4 @@
-import { readLength } from '../quantity/index.ts'
+import { convertLength, type LengthUnit, plainText, readLength } from '../quantity/index.ts'
 
 /**
  * The ISO code system for tolerances on linear sizes: ISO 286-1:2010, tables 1 to 5, holes and shafts D to S in grades IT5 to
@@ -106,12 +106,20 @@ export function classDeviations(mm: number, code: string): Deviations | string {
   return inMm(holeUpper(letter, mm, grade))
 }
 
-/** A size with its class, such as `20 H7` or `12.5mm g6`: mm, as the standard is; undefined where it is none. */
-export function sizeAndClass(text: string): { mm: number; code: string } | undefined {
-  const found = /^(.+?)\s*([a-z]{1,2}\d{1,2})$/i.exec(text.trim())
+/**
+ * A size with its class, such as `20 H7`, `.750 H7` or `12.5mm g6`; undefined where it is none. A bare size is in the unit
+ * asked for; but a whole number where that is inch is mm, as the standard's sizes are.
+ */
+export function sizeAndClass(
+  text: string,
+  unit: LengthUnit,
+): { text: string; value: number; mm: number; code: string } | undefined {
+  const found = /^(.+?)\s*([a-z]{1,2}\d{1,2})$/i.exec(plainText(text).trim())
   if (!found) return undefined
   const [, size = '', code = ''] = found
   if (!/^(js|[d-hkmnprs])\d{1,2}$/i.test(code)) return undefined
-  const entry = readLength(size, 'mm')
-  return entry.ok && entry.value > 0 ? { mm: entry.value, code } : undefined
+  const said = unit === 'inch' && /^\d+$/.test(size) ? `${size}mm` : size
+  const entry = readLength(said, unit)
+  if (!entry.ok || entry.value <= 0) return undefined
+  return { text: said, value: entry.value, mm: convertLength(entry.value, unit, 'mm'), code }
 }

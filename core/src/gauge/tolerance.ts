@@ -1,4 +1,4 @@
-import { type LengthUnit, readDegrees, readLength } from '../quantity/index.ts'
+import { type LengthUnit, plainText, readDegrees, readLength } from '../quantity/index.ts'
 import { classDeviations } from './iso286.ts'
 
 /** What a size may be off by, from its nominal value: signed, in the unit of the size. */
@@ -18,7 +18,8 @@ const MM_PER = { mm: 1, inch: 25.4 } as const
 const partsOf = (text: string) =>
   text
     .replace(/\s+(?=(mm|in|inch|inches|thou|")\b|")/gi, '')
-    .split(/\s*[/,;]\s*(?=[+-])|\s+/)
+    // A zero needs no sign: +.0005/0.
+    .split(/\s*[/,;]\s*(?=[+-]|0*\.?0*$)|\s+/)
     .filter((part) => part !== '')
 
 /**
@@ -26,9 +27,8 @@ const partsOf = (text: string) =>
  * ISO 286 such as H7 for the nominal size. `unit` is that of the size; degrees for an angle.
  */
 export function readTolerance(typed: string, nominal: number, unit: LengthUnit | 'deg'): ToleranceEntry {
-  const text = typed
+  const text = plainText(typed)
     .trim()
-    .replace(/[\u2212\u2013]/g, '-')
     .replace(/\+\s*\/?\s*-\s*/, '±')
   if (text === '') return wrong('Type the tolerance: .0005, +.001 -.0005, or H7.', true)
   if (CLASS.test(text)) {

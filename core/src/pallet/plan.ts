@@ -26,7 +26,7 @@ const PALLET = {
 const palletForm = formOf(PALLET)
 
 const SHIFT = {
-  length: duration({ above: 0 }),
+  length: duration({ above: 0, of: 'hours' }),
   hands: number({ least: 1, most: 6, whole: true, says: 'How many people load: 1 to 6.' }),
   /** Seconds of one change; the machine's own where it is left empty. */
   swap: reckoned(duration({ above: 0 })),

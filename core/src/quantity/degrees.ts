@@ -1,10 +1,11 @@
+import { plainText } from './plain.ts'
+
 type DegreesEntry = { ok: true; value: number } | { ok: false; empty: boolean; says: string }
 
 /** Degrees as typed, within a full turn either way, or a sentence. */
 export function readDegrees(typed: string, needs = 'Type the angle in degrees.'): DegreesEntry {
-  const text = typed
+  const text = plainText(typed)
     .trim()
-    .replace(/\u2212/g, '-')
     .replace(/\s*(°|deg)$/i, '')
   if (text === '') return { ok: false, empty: true, says: needs }
   if (!/^[+-]?(\d+\.?\d*|\.\d+)$/.test(text))

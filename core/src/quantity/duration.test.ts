@@ -27,6 +27,37 @@ describe('a time as it is typed', () => {
     expect(readDuration('  ')).toMatchObject({ ok: false, empty: true })
   })
 
+  it('takes hours and minutes run together, words in full, and refuses a unit that comes again', () => {
+    const seconds = (text: string, of?: 'hours') => {
+      const read = readDuration(text, of)
+      return read.ok ? read.seconds : read.says
+    }
+    const typed: [string, number][] = [
+      // It was an hour and thirty seconds.
+      ['1h30', 5400],
+      ['2h 5', 7500],
+      ['5 minutes', 300],
+      ['90 seconds', 90],
+      ['1 hr 30 mins', 5400],
+      ['3m20', 200],
+      ['1\u00a0min\u202f35\u00a0s', 95],
+    ]
+    for (const [text, wanted] of typed) expect(seconds(text), text).toBeCloseTo(wanted, 9)
+    for (const text of ['30 s 5 min', '1 h 2 h', '5 s 3', 'minutes 5', '5 mint'])
+      expect(seconds(text), text).toContain('1:35')
+    // A shift: hours are meant.
+    expect(
+      ['8:00', '7:30', '8', '7.5', '8 h', '450 min', '1h30', '7:30:15'].map((text) => seconds(text, 'hours')),
+    ).toEqual([28_800, 27_000, 28_800, 27_000, 28_800, 27_000, 5400, 27_015])
+    expect(seconds('8:75', 'hours')).toContain('7:30')
+    fc.assert(
+      fc.property(fc.integer({ min: 1, max: 600_000_000 }), (ms) => {
+        const read = readDuration(writeDuration(ms / 1000, 'hours'), 'hours')
+        expect(read.ok && read.seconds).toBeCloseTo(ms / 1000, 3)
+      }),
+    )
+  })
+
   it('comes back as it was written, and is said in the parts that date-fns finds', () => {
     fc.assert(
       fc.property(fc.integer({ min: 0, max: 600_000_000 }), (ms) => {

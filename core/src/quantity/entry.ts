@@ -1,5 +1,6 @@
 import { z } from 'zod'
 import { formatAsMeant } from './format.ts'
+import { plainText } from './plain.ts'
 import { add, fromDecimal, multiply, negate, type Rational, rational, toNumber } from './rational.ts'
 import { convertExact, type LengthUnit, lengthUnit } from './unit.ts'
 
@@ -138,7 +139,7 @@ function evaluate(text: string, unit: LengthUnit): number {
  * The sum is kept exact and rounded once to the nearest double in the field's unit. Never throws.
  */
 export function readLength(typed: string, unit: LengthUnit): LengthEntry {
-  const text = typed.trim().replace(/[\u2212\u2013]/g, '-')
+  const text = plainText(typed).trim()
   if (text === '') return { ok: false, empty: true, says: 'Type a number.' }
   if (text.length > LONGEST_ENTRY) {
     return {

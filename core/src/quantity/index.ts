@@ -1,6 +1,7 @@
 export { readDegrees } from './degrees.ts'
 export {
   type DurationEntry,
+  type DurationOf,
   formatDuration,
   formatHours,
   formatShort,
@@ -26,6 +27,7 @@ export {
   formatWithUnit,
   roundTo,
 } from './format.ts'
+export { plainText } from './plain.ts'
 export { type Row, type RowsEntry, type RowsWanted, readRows, readsTwoWays } from './rows.ts'
 export {
   convertLength,

@@ -1,4 +1,5 @@
 import { readLength, type TypedLength } from './entry.ts'
+import { plainText } from './plain.ts'
 import type { LengthUnit } from './unit.ts'
 
 /** One line of a list of lengths: its name where it has one, and a length a column. */
@@ -27,6 +28,9 @@ const refuse = (says: string) => ({ ok: false as const, empty: false, says })
 /** A number, a fraction or a mixed number with a hyphen, with its unit if it has one. */
 const CELL = /^[+\-\u2212]?(?:\d+-\d+\/\d+|\d+\/\d+|\d+\.?\d*|\.\d+)(?:mm|inches|inch|in|"|thou)?$/i
 const NUMBERED_WORD = /([A-Za-z])\s*[=:]?\s*([+\-\u2212]?(?:\d+\.?\d*|\.\d+)(?:mm|inch|in|")?)/g
+
+/** Tabs part columns in a list; all else is what it looks like. */
+const plainLines = (text: string) => text.split('\t').map(plainText).join('\t')
 
 /** What stands between commas, semicolons, tabs and spaces. */
 const cellsOf = (line: string) => line.split(/\s*[,;\t]\s*|\s+/)
@@ -75,7 +79,7 @@ export function readRows(
   unit: LengthUnit,
   { columns, needs, least, most = MOST_ROWS }: RowsWanted,
 ): RowsEntry {
-  const lines = text
+  const lines = plainLines(text)
     .split(/\r\n|\r|\n/)
     .map((line) => line.trim().replace(/(\d)\s+(mm|in|inch|")(?![a-z])/gi, '$1$2'))
   const filled = lines.flatMap((line, index) => (line === '' ? [] : [{ line, at: index + 1 }]))

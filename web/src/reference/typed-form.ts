@@ -1,4 +1,4 @@
-import { type LengthUnit, readLength } from '@dogleg/core/quantity'
+import { type LengthUnit, plainText, readLength } from '@dogleg/core/quantity'
 import { type FieldErrors, type FieldValues, type Resolver, set } from 'react-hook-form'
 import type { z } from 'zod'
 
@@ -50,7 +50,7 @@ export const toTyped = <Row extends object>(row: Row, numbers: TypedNumbers) =>
 
 /** A plain number as it is typed: `10`, `.5`, `-3.25`. */
 function readNumber(text: string): { ok: true; value: number } | { ok: false; says: string } {
-  const trimmed = text.trim()
+  const trimmed = plainText(text).trim()
   if (trimmed === '') return { ok: false, says: 'Type a number.' }
   return /^-?(\d+\.?\d*|\.\d+)$/.test(trimmed)
     ? { ok: true, value: Number(trimmed) }

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import {
   type DraftRead,
+  type DurationOf,
   type FieldProblems,
   type LengthUnit,
   readDuration,
@@ -90,7 +91,13 @@ export function number({ least, most, whole, says }: NumberRule): Field<number, 
 }
 
 /** A time in seconds, as a stopwatch shows it or a person writes it. */
-export function duration({ above }: { above?: number } = {}): Field<number, string> {
+export function duration({
+  above,
+  of = 'seconds',
+}: {
+  above?: number
+  of?: DurationOf
+} = {}): Field<number, string> {
   const says = 'That must take some time.'
   return {
     kept: z
@@ -100,13 +107,13 @@ export function duration({ above }: { above?: number } = {}): Field<number, stri
     typed: z.string().max(30),
     blank: 0,
     read: (typed) => {
-      const entry = readDuration(typed)
+      const entry = readDuration(typed, of)
       if (!entry.ok) return entry
       return above !== undefined && entry.seconds <= above
         ? { ok: false, says, empty: false }
         : { ok: true, value: entry.seconds }
     },
-    write: writeDuration,
+    write: (kept) => writeDuration(kept, of),
   }
 }
 

@@ -105,11 +105,14 @@ describe('a size with its class', () => {
     const inches = (text: string) => sizeAndClass(text, 'inch')?.mm
     expect(inches('.750 H7')).toBeCloseTo(19.05, 9)
     expect(inches('3/4 H7')).toBeCloseTo(19.05, 9)
-    expect(inches('20 H7')).toBe(20)
+    expect(inches('20 H7')).toBeCloseTo(20, 9)
     expect(inches('12.5mm g6')).toBeCloseTo(12.5, 9)
     expect(sizeAndClass('20 H7', 'mm')).toMatchObject({ value: 20, code: 'H7' })
     expect(sizeAndClass('.5 in H7', 'mm')?.value).toBeCloseTo(12.7, 9)
     expect(sizeAndClass('20', 'mm')).toBeUndefined()
+    // The sizes at the ends of the standard's ranges stay in them, whatever the unit was on the way.
+    for (const mm of [3, 6, 10, 18, 30, 50, 80, 120])
+      expect(classDeviations((mm / 25.4) * 25.4 + 4e-15, 'H7')).toEqual(classDeviations(mm, 'H7'))
     // What is kept reads back to what it meant.
     expect(sizeAndClass('20 H7', 'inch')).toMatchObject({
       text: '20mm',

@@ -83,7 +83,9 @@ function holeUpper(letter: string, mm: number, grade: number): number {
 }
 
 /** Deviations of a tolerance class such as H7 or g6 at a size in mm; a sentence where the standard has none or Dogleg does not carry it. */
-export function classDeviations(mm: number, code: string): Deviations | string {
+export function classDeviations(size: number, code: string): Deviations | string {
+  // The ends of the standard's ranges are whole: what came by way of inches is not left a hair beyond them.
+  const mm = Math.round(size * 1e9) / 1e9
   const found = /^(js|[d-hkmnprs])(\d{1,2})$/i.exec(code)
   if (!found)
     return `${code} is not carried: D to S, JS, grades 5 to 13, such as H7 or g6. Type the deviations.`

@@ -305,7 +305,7 @@ it('a form says of each field what it needs', () => {
   const draft = newPalletPlan(2)
   const { plan, problems } = readPalletPlan({ ...draft, shift: { ...draft.shift, length: 'long' } }, 'inch')
   expect(plan).toBeUndefined()
-  expect(problems['shift.length']?.says).toContain('1:35')
+  expect(problems['shift.length']?.says).toContain('7:30')
   expect(problems['pallets.0.operation']?.empty).toBe(true)
   expect(problems['pallets.1.program']?.says).toContain('program')
 })

@@ -27,7 +27,7 @@ export {
   formatWithUnit,
   roundTo,
 } from './format.ts'
-export { plainText } from './plain.ts'
+export { decimalPoints, plainText } from './plain.ts'
 export { type Row, type RowsEntry, type RowsWanted, readRows, readsTwoWays } from './rows.ts'
 export {
   convertLength,

@@ -24,3 +24,10 @@ export const plainText = (typed: string): string =>
     .replace(INCH_MARKS, '"')
     .replace(FRACTION, spelled)
     .replace(/\u2044/g, '/')
+
+/**
+ * A text in which commas are decimal points, with points: every comma between two digits. One that has points between
+ * digits already is left as it is: its commas stand between numbers.
+ */
+export const decimalPoints = (text: string): string =>
+  /\d\.\d/.test(text) ? text : text.replace(/(?<=\d),(?=\d)|(?<![\d,]),(?=\d)/g, '.')

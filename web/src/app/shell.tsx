@@ -1,10 +1,12 @@
 import { CloudOff, HardDriveUpload, TabletSmartphone } from 'lucide-react'
+import { useEffect } from 'react'
 import { Link, NavLink, Outlet } from 'react-router'
 import { useReachable } from '../log/api.ts'
 import { OperatorButton, OperatorGate } from '../log/operator-gate.tsx'
 import { useTrouble, useUnkept, useUnreadable, useWaiting } from '../log/outbox.ts'
 import { useReferenceWatch } from '../log/rows.ts'
 import { useHeld } from '../log/storage.ts'
+import { watchDecimalComma } from '../ui/decimal-comma.ts'
 import { LossAlarm } from './loss-alarm.tsx'
 
 const linkLook = ({ isActive }: { isActive: boolean }) =>
@@ -62,6 +64,7 @@ function Delivery() {
 
 export function Shell() {
   useReferenceWatch()
+  useEffect(() => watchDecimalComma(), [])
   return (
     <OperatorGate>
       <div className="flex min-h-dvh flex-col">

@@ -2,6 +2,7 @@ import { asList, circlesByDiameter, type HolePlace } from '@dogleg/core/cycles/c
 import { formatWithUnit } from '@dogleg/core/quantity'
 import { useState } from 'react'
 import { Button } from '../ui/button.tsx'
+import { asReadHere } from '../ui/decimal-comma.ts'
 import { ListField } from '../ui/list-field.tsx'
 import { OpenFile } from '../ui/open-file.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
@@ -30,7 +31,7 @@ export function PlacesFields({ places }: { places: readonly HolePlace[] }) {
     try {
       const text = await file.text()
       if (!/\.dxf$/i.test(file.name)) {
-        changeAll({ pattern: 'list', list: text.trim() })
+        changeAll({ pattern: 'list', list: asReadHere(text).trim() })
         setTold(undefined)
         return
       }

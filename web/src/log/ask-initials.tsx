@@ -1,6 +1,8 @@
 import { initials as initialsSchema } from '@dogleg/core/setup'
 import { useState } from 'react'
+import { CheckField } from '../reference/form-fields.tsx'
 import { Button } from '../ui/button.tsx'
+import { setDecimalComma, useDecimalComma } from '../ui/decimal-comma.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
 import { setOperator } from './operator.ts'
@@ -9,6 +11,7 @@ import { setOperator } from './operator.ts'
 export function AskInitials({ onClose, onTold }: { onClose: () => void; onTold: () => void }) {
   const [text, setText] = useState('')
   const [wrong, setWrong] = useState<string>()
+  const comma = useDecimalComma()
   const submit = () => {
     const read = initialsSchema.safeParse(text)
     if (!read.success) return setWrong(read.error.issues[0]?.message)
@@ -40,6 +43,13 @@ export function AskInitials({ onClose, onTold }: { onClose: () => void; onTold: 
           That is me
         </Button>
       </form>
+      <div className="mt-3 border-t border-rule pt-2">
+        <CheckField
+          label="At this tablet a comma is a decimal point: 12,7 is 12.7"
+          checked={comma}
+          onChange={({ target }) => setDecimalComma(target.checked)}
+        />
+      </div>
     </Dialog>
   )
 }

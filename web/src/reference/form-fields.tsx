@@ -29,6 +29,7 @@ export function Field({ label, wrong, digits, className = '', ...rest }: FieldPr
         autoComplete="off"
         aria-invalid={wrong !== undefined}
         aria-describedby={wrong ? `${id}-wrong` : undefined}
+        {...(digits ? { 'data-numbers': '' } : {})}
         {...rest}
         className={`${BOX} ${wrong ? 'border-3 border-ink' : 'border-ink-soft'} ${digits ? 'digits' : ''}`}
       />

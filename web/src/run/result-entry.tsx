@@ -15,6 +15,7 @@ import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
+import { asReadHere } from '../ui/decimal-comma.ts'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
 import { ListField } from '../ui/list-field.tsx'
 import { OpenFile } from '../ui/open-file.tsx'
@@ -73,7 +74,7 @@ export function ResultEntry({ title, characteristics, count, onRecord }: ResultE
     }
     setUnread(undefined)
     setFromFile(file.name)
-    change({ ...draft, way: 'pasted', list: read.text })
+    change({ ...draft, way: 'pasted', list: asReadHere(read.text) })
   }
   const many = results.parts.length > MOST_PARTS
   return (

@@ -57,6 +57,7 @@ export function TextEntry({
         <input
           id={id}
           data-entry
+          data-numbers
           value={value}
           onChange={(event) => onChange(event.target.value)}
           onFocus={(event) => {

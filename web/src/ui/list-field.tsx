@@ -44,6 +44,7 @@ export function ListField({
         <textarea
           id={id}
           rows={rows}
+          data-numbers
           value={value}
           onChange={({ target }) => onChange(target.value)}
           onFocus={onFocus}

@@ -20,6 +20,13 @@ test('a serial number on the housing: by keyboard, proved, downloaded, engraved,
   await part(page, 'Tool').click()
   await page.getByLabel('Tool is T').fill('15')
   await expect(page.getByTestId('width-doubt')).toBeVisible()
+  // The number is set by itself: it may be cut over letters that nobody has measured.
+  await expect(page.getByText(/“HSG-” may come out up to/)).toBeVisible()
+  await expect(code(page)).toContainText('Nothing is written')
+  await part(page, 'Letters').click()
+  await page.getByLabel('Measured, over all').fill('1.5')
+  await page.getByRole('button', { name: 'Keep it' }).click()
+  await expect(page.getByTestId('width-doubt')).toBeHidden()
   // The shop's list goes on after 45, which was left out.
   await part(page, 'Serial').click()
   await expect(page.getByText('HSG-0001 is lower than what was given out last')).toBeVisible()

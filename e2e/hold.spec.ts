@@ -221,7 +221,8 @@ test('collet and stop: spread, ranking, the ratio that the chuck really has, and
     await page.getByRole('tab', { name: 'Collet, stop' }).click()
     await expect(page.getByText('2.836').first()).toBeVisible()
     await expect(page.getByText('rule of thumb')).toBeVisible()
-    await expect(page.getByTestId('answer')).toHaveText(/0\.0123/)
+    // From bar to bar 0.0123, and 0.010 that a sawn end takes.
+    await expect(page.getByTestId('answer')).toHaveText(/0\.0223/)
     await page.getByRole('radio', { name: 'second: to length' }).click()
     await page.getByLabel('Length tolerance, whole').fill('.005')
     await expect(

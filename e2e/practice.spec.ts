@@ -141,7 +141,7 @@ test('a whole setup on the simulated machine, from the walk-round to the proved 
     await press(page, 'To the simulated Mill 1')
     await page.getByRole('link', { name: 'To the simulated Mill 1' }).click()
     await page.getByRole('tab', { name: 'Program' }).click()
-    await press(page, 'Rapid 100 %')
+    await page.getByRole('slider', { name: 'Rapid, per cent' }).press('End')
     const over = page.getByText('The program at its end.')
     for (let n = 0; n < 60 && !(await over.isVisible()); n++) {
       const start = page.getByRole('button', { name: 'Cycle start' })
@@ -394,7 +394,7 @@ test('the clamp is spotted by reading; stepping into it is said, and counts agai
   await page.goto(`${server.address}/practice/spot-clamp`)
   await press(page, 'Start')
   await expect(page.getByText('Next:')).toBeVisible()
-  await press(page, 'Rapid 100 %')
+  await page.getByRole('slider', { name: 'Rapid, per cent' }).press('End')
   await page.getByLabel('Single block').click()
   await expect(page.getByLabel('Single block')).not.toBeChecked()
   await press(page, 'Cycle start')

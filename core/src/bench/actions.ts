@@ -60,7 +60,7 @@ export const benchAction = z.discriminatedUnion('do', [
   z.object({ do: z.literal('single'), on: z.boolean() }),
   z.object({
     do: z.literal('override'),
-    rapid: z.union([z.literal(5), z.literal(25), z.literal(50), z.literal(100)]).optional(),
+    rapid: z.number().min(1).max(100).optional(),
     feed: z.number().min(0).max(150).optional(),
   }),
   z.object({ do: z.literal('start') }),

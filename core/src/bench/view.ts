@@ -1,4 +1,4 @@
-import { axesOf, type LinearAxis, type MachineKind } from '../machine/index.ts'
+import { axesOf, type LinearAxis, type MachineKind, USUAL_RAPID_MARKS } from '../machine/index.ts'
 import { digitsOfStep, type LengthUnit, roundTo } from '../quantity/index.ts'
 import { hardPieces, isMillBench, pressed, softPiece, standing, tipSpot, tipZ } from './contact.ts'
 import { type FinderKind, finderOf } from './devices.ts'
@@ -30,6 +30,8 @@ export interface BenchView {
   name: string
   unit: LengthUnit
   leastStep: number
+  /** Marks of the rapid override, per cent. */
+  rapidMarks: readonly number[]
   axes: readonly LinearAxis[]
   /** As the control shows them, to its last digit. */
   positions: Partial<Record<LinearAxis, number>>
@@ -229,6 +231,7 @@ export function viewOf(bench: Bench): BenchView {
     name: machine.name,
     unit: world.unit,
     leastStep: step,
+    rapidMarks: machine.rapidMarks ?? USUAL_RAPID_MARKS,
     axes: axesOf(machine),
     positions: positionsShown(bench),
     rpm: Math.round(bench.rpm),

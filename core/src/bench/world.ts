@@ -84,6 +84,7 @@ export const practiceMachine = (kind: 'mill' | 'lathe', unit: LengthUnit): Machi
     around: null,
     head: null,
     turret: null,
+    rapidMarks: null,
     xSpeeds: null,
     costs: null,
     pallets: null,

@@ -54,6 +54,7 @@ export const machineOf = (kind: 'mill' | 'lathe', unit: LengthUnit = 'inch'): Ma
           }
         : null,
     turret: kind === 'lathe' ? { stations: 12, across: 12 * own, thick: 3 * own } : null,
+    rapidMarks: null,
     xSpeeds: kind === 'lathe' ? 'slide' : null,
     costs: null,
     pallets: null,

@@ -34,6 +34,7 @@ export const millTwo: Machine = {
   around: null,
   head: { nose: { diameter: 95, length: 32 }, left: 140, right: 140, front: 165, back: 420 },
   turret: null,
+  rapidMarks: null,
   xSpeeds: null,
   costs: { anHour: 110, shiftsAMonth: 42 },
   pallets: { count: 2, swap: 11 },

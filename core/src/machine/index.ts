@@ -30,6 +30,7 @@ export {
   rotaryAxis,
   type Travel,
   travelIn,
+  USUAL_RAPID_MARKS,
   withinTravel,
 } from './machine.ts'
 export type { PositionsRead } from './positions.ts'

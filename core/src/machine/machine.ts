@@ -157,6 +157,13 @@ export const machine = z
       .nullable()
       .default(null)
       .describe('rapid speed at 100 %, in the machine unit per minute; null where it is not known'),
+    rapidMarks: z
+      .array(z.int('Write whole numbers.').min(1, 'From 1 to 100 %.').max(100, 'From 1 to 100 %.'))
+      .min(1)
+      .max(8, 'At most eight.')
+      .nullable()
+      .default(null)
+      .describe('places of the rapid override switch, per cent; null for those of the advice in Ready'),
     xSpeeds: z
       .enum(['slide', 'diameter'])
       .nullable()
@@ -209,6 +216,9 @@ export const machine = z
     path: ['dynamics', 'acceleration', 'Y'],
   })
 export type Machine = z.infer<typeof machine>
+
+/** Marks of a rapid override where the page names none: those that the advice for setting up and running goes by. */
+export const USUAL_RAPID_MARKS: readonly number[] = [5, 25, 100]
 
 /** The axes that a machine has. */
 export const axesOf = ({ axes }: Machine): LinearAxis[] => LINEAR_AXES.filter((axis) => axes[axis] !== null)

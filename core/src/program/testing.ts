@@ -34,6 +34,7 @@ export const testMill: Machine = {
   around: null,
   head: null,
   turret: null,
+  rapidMarks: null,
   xSpeeds: null,
   costs: null,
   pallets: null,

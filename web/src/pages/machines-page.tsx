@@ -1,4 +1,4 @@
-import { LINEAR_AXES, type Machine, type MachineKind } from '@dogleg/core/machine'
+import { LINEAR_AXES, type Machine, type MachineKind, USUAL_RAPID_MARKS } from '@dogleg/core/machine'
 import { unitSymbol } from '@dogleg/core/quantity'
 import { FormProvider, useForm } from 'react-hook-form'
 import { useRows } from '../log/rows.ts'
@@ -157,6 +157,20 @@ function MachineEditor({ machine }: { machine: Machine }) {
                 wrong={errors.rapids?.[axis]?.message}
               />
             ))}
+          <Field
+            label="Marks of the rapid override, %"
+            digits
+            defaultValue={(machine.rapidMarks ?? []).join(' ')}
+            placeholder={USUAL_RAPID_MARKS.join(' ')}
+            onChange={({ target }) => {
+              const marks = target.value.split(/[ ,;]+/).filter(Boolean)
+              setValue('rapidMarks', marks.length > 0 ? marks : null, {
+                shouldDirty: true,
+                shouldValidate: true,
+              })
+            }}
+            wrong={errors.rapidMarks?.message ?? errors.rapidMarks?.find?.((each) => each)?.message}
+          />
           {rapids && kind === 'lathe' && (
             <SelectField
               label="Speeds of X, here and below, are"

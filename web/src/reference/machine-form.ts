@@ -8,6 +8,7 @@ export const MACHINE_NUMBERS: TypedNumbers = {
   'axes.*.*': 'length',
   'home.*': 'length',
   'rapids.*': 'length',
+  'rapidMarks.*': 'number',
   'dynamics.acceleration.*': 'length',
   'dynamics.smoothing': 'number',
   'dynamics.topFeed': 'length',

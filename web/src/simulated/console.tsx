@@ -5,6 +5,7 @@ import { OctagonX } from 'lucide-react'
 import { useState } from 'react'
 import { Button } from '../ui/button.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
+import { Select } from '../ui/select.tsx'
 import { DeviceKeys } from './device-keys.tsx'
 import { Group, Key } from './parts.tsx'
 import type { Simulated } from './use-simulated.ts'
@@ -126,6 +127,12 @@ function Spindle({ view, work }: ConsoleProps) {
 
 const ARROWS: Record<string, number> = { ArrowRight: 1, ArrowUp: 10, ArrowLeft: -1, ArrowDown: -10 }
 
+/** What a machinist calls a step of the wheel. */
+const STEP_NAMES: Record<BenchView['unit'], Record<number, string>> = {
+  inch: { 0.0001: 'a tenth', 0.001: 'a thou', 0.01: 'ten thou', 0.1: 'a hundred thou' },
+  mm: { 0.001: 'a thousandth of a mm', 0.01: 'a hundredth of a mm', 0.1: 'a tenth of a mm', 1: 'a mm' },
+}
+
 /** The handwheel: an axis, a step, clicks; and moves by a distance. */
 function Handwheel({ view, work }: ConsoleProps) {
   const steps = WHEEL_STEPS[view.unit]
@@ -146,13 +153,20 @@ function Handwheel({ view, work }: ConsoleProps) {
           </Key>
         ))}
       </Group>
-      <Group label="One click">
-        {steps.map((each) => (
-          <Key key={each} pressed={step === each} onPress={() => setStep(each)} name={`One click ${each}`}>
-            <span className="digits text-sm">{String(each).replace(/^0/, '')}</span>
-          </Key>
-        ))}
-      </Group>
+      <label className="flex items-center gap-1.5">
+        <span className="w-20 shrink-0 text-sm leading-4 text-ink-soft">One click is</span>
+        <Select
+          value={String(step)}
+          onChange={({ target }) => setStep(Number(target.value))}
+          className="min-w-0 flex-1 text-lg"
+        >
+          {steps.toReversed().map((each) => (
+            <option key={each} value={String(each)}>
+              {STEP_NAMES[view.unit][each]}
+            </option>
+          ))}
+        </Select>
+      </label>
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the keys inside are buttons; arrows are quicker */}
       <div
         onKeyDown={({ key, target }) => {

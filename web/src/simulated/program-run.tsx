@@ -2,7 +2,7 @@ import type { BenchView } from '@dogleg/core/bench'
 import { Pause, Play, RotateCcw } from 'lucide-react'
 import { useEffect, useRef } from 'react'
 import { Button } from '../ui/button.tsx'
-import { Group, Key } from './parts.tsx'
+import { PercentSlider } from './percent-slider.tsx'
 import { FrontDrawing } from './table-drawing.tsx'
 import type { Simulated } from './use-simulated.ts'
 
@@ -38,6 +38,8 @@ function Lines({ text, line }: { text: string; line: number }) {
     </ol>
   )
 }
+
+const FEED_MARKS = [0, 50, 100, 150]
 
 const PHASES = {
   ready: 'loaded, not started',
@@ -89,30 +91,22 @@ export function ProgramRun({ view, work, text }: { view: BenchView; work: Simula
           Single block
         </label>
       </div>
-      <Group label="Rapid, %">
-        {([5, 25, 50, 100] as const).map((rapid) => (
-          <Key
-            key={rapid}
-            pressed={run.rapid === rapid}
-            name={`Rapid ${rapid} %`}
-            onPress={() => work({ do: 'override', rapid })}
-          >
-            {rapid}
-          </Key>
-        ))}
-      </Group>
-      <Group label="Feed, %">
-        {[0, 50, 100, 150].map((feed) => (
-          <Key
-            key={feed}
-            pressed={run.feed === feed}
-            name={`Feed ${feed} %`}
-            onPress={() => work({ do: 'override', feed })}
-          >
-            {feed}
-          </Key>
-        ))}
-      </Group>
+      <PercentSlider
+        label="Rapid"
+        value={run.rapid}
+        least={1}
+        greatest={100}
+        marks={view.rapidMarks}
+        onChange={(rapid) => work({ do: 'override', rapid })}
+      />
+      <PercentSlider
+        label="Feed"
+        value={run.feed}
+        least={0}
+        greatest={150}
+        marks={FEED_MARKS}
+        onChange={(feed) => work({ do: 'override', feed })}
+      />
     </section>
   )
 }

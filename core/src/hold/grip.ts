@@ -300,11 +300,11 @@ export function lengthSpread(grip: Grip): LengthSpread {
       unit,
       doubt,
       working: [
-        ...working,
+        ...working.slice(0, -1),
         {
           finds: 'stock to face',
-          arithmetic: `${length(value)} + ${length(CLEANS_UP[unit])}`,
-          means: 'the spread, plus what cleans up the shortest bar (by judgement)',
+          arithmetic: `${ratioText(ratio.value)} x ${length(diameterSpread)} + ${length(repeats)} + ${length(CLEANS_UP[unit])}`,
+          means: 'ratio x spread, the stop, and what a sawn end takes (by judgement)',
           gives: length(needs),
         },
       ],

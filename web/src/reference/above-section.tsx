@@ -53,7 +53,7 @@ function HeadSection({ symbol }: { symbol: string }) {
       {head && (
         <>
           <p className="col-span-full text-sm text-ink-soft">
-            These are usual sizes to begin with: measure yours. The nose goes from the gauge line up to the
+            Usual sizes stand here to begin with: put in your own. The nose goes from the gauge line up to the
             head.
           </p>
           <Field
@@ -101,7 +101,7 @@ function TurretSection({ symbol }: { symbol: string }) {
       {turret && (
         <>
           <p className="col-span-full text-sm text-ink-soft">
-            These are usual sizes to begin with: measure yours. The tool with number 5 is taken to be in
+            Usual sizes stand here to begin with: put in your own. The tool with number 5 is taken to be in
             station 5.
           </p>
           <Field label="Stations" digits {...register('turret.stations')} wrong={errors?.stations?.message} />

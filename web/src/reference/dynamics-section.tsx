@@ -47,14 +47,14 @@ export function DynamicsSection({ kind, symbol }: { kind: MachineKind; symbol: s
           ))}
           <div className="col-span-full">
             <CheckField
-              label="How its ramps are rounded is known (limited jerk); otherwise a rapid is looked at as a band"
+              label="How its ramps are rounded is known (limited jerk; 0: not at all); otherwise a rapid is looked at as a band"
               checked={dynamics.smoothing !== null}
               onChange={({ target }) => setValue('dynamics.smoothing', target.checked ? '' : null, dirty)}
             />
           </div>
           {dynamics.smoothing !== null && (
             <Field
-              label="Rounded over, seconds (0: not at all)"
+              label="Rounded over, seconds"
               digits
               {...register('dynamics.smoothing')}
               wrong={errors?.smoothing?.message}

@@ -1,7 +1,7 @@
 import { rootMeanSquare } from 'simple-statistics'
 import { describe, expect, it } from 'vitest'
 import { combineDoubt, middleDoubt, resolutionDoubt } from './doubt.ts'
-import { type Finding, verdictOf, worstFirst } from './finding.ts'
+import { type Finding, finding, verdictOf, worstFirst } from './finding.ts'
 
 describe('doubt', () => {
   it('combines the parts of the end gauge example to 32 nm (JCGM 100:2008, H.1, from memory)', () => {
@@ -13,6 +13,20 @@ describe('doubt', () => {
   it('takes 0.29 of a display step (JCGM 100:2008, F.2.2.1) and 1/sqrt 2 of one reading for a middle', () => {
     expect(resolutionDoubt(1)).toBeCloseTo(0.29, 2)
     expect(middleDoubt(0.0001)).toBeCloseTo(0.0000707, 7)
+  })
+})
+
+describe('a finding', () => {
+  it('says how to mend it where there is something to be done', () => {
+    expect(finding('look', 'a', 'b', 'c', 'd', 'e')).toEqual({
+      severity: 'look',
+      code: 'a',
+      where: 'b',
+      says: 'c',
+      why: 'd',
+      fix: 'e',
+    })
+    expect(finding('look', 'a', 'b', 'c', 'd')).not.toHaveProperty('fix')
   })
 })
 

@@ -26,6 +26,18 @@ describe('the doubt of a mean of few readings', () => {
     expect(doubtOfMean([1.25, 1.251, 1.252], 0.001)).toBeCloseTo(0.000609, 6)
   })
 
+  it('goes over to half the range just where readings lie further apart than three times root 2 of the method’s figure', () => {
+    const apart = 3 * Math.SQRT2 * 0.001
+    // Worked by hand: 0.0042 over 1.128 is 0.003723; root of (5 x 0.001^2 + 0.003723^2) / 6 = 0.001774, less than half of
+    // the range, 0.0021; over root 2 0.001485. A hair more, and it is half the range itself.
+    expect(doubtOfMean([0, 0.0042], 0.001)).toBeCloseTo(0.001485, 6)
+    expect(doubtOfMean([0, apart], 0.001)).toBeLessThan(0.0016)
+    expect(doubtOfMean([0, apart * 1.001], 0.001)).toBeCloseTo((apart * 1.001) / 2, 9)
+    // At six readings their own deviation counts: 1 to 6 has one of root 3.5.
+    expect(doubtOfMean([1, 2, 3, 4, 5, 6], 1.5)).toBeCloseTo(Math.sqrt(3.5 / 6), 9)
+    expect(doubtOfMean([1, 2, 3, 4, 5, 6], 2.5)).toBeCloseTo(2.5 / Math.sqrt(6), 9)
+  })
+
   it('range over d2 is the deviation, on average (NIST/SEMATECH e-Handbook): 20,000 sets of readings', () => {
     const next = normal(4711)
     for (const [times, d2] of [

@@ -1,0 +1,126 @@
+import { readFileSync, writeFileSync } from 'node:fs'
+import { mkdtemp, rm } from 'node:fs/promises'
+import { tmpdir } from 'node:os'
+import { join } from 'node:path'
+import { Stryker } from '@stryker-mutator/core'
+import { ensureInstalled, root } from './prepare.mjs'
+
+// Changes the arithmetic and the comparisons of a room of core one at a time, and runs the tests that reach each change:
+// `npm run mutate geometry`, `npm run mutate prove/rapid.ts`. A change that no test of the room notices is named with its place.
+
+const USAGE = 'npm run mutate ROOM [FILE...]: a folder of core/src, or files of it, such as prove/rapid.ts'
+
+/** What is changed: sums, products, signs, comparisons, min and max. Everything else is left alone. */
+const LEFT_ALONE = [
+  'ArrayDeclaration',
+  'ArrowFunction',
+  'BlockStatement',
+  'BooleanLiteral',
+  'ConditionalExpression',
+  'LogicalOperator',
+  'MethodExpression',
+  'ObjectLiteral',
+  'OptionalChaining',
+  'Regex',
+  'StringLiteral',
+  'UpdateOperator',
+]
+
+const COMPARISONS = new Set(['EqualityOperator'])
+
+/** Changes that make no difference, with the reason why: by file, the changed text, what it became, and what its line has. */
+const SAME = JSON.parse(readFileSync(join(root, 'scripts/mutate-same.json'), 'utf8'))
+
+const asked = process.argv.slice(2)
+if (asked.length === 0) {
+  console.error(USAGE)
+  process.exit(2)
+}
+await ensureInstalled()
+
+const globs = asked.flatMap((each) =>
+  each.endsWith('.ts')
+    ? [`core/src/${each}`]
+    : [
+        `core/src/${each}/**/*.ts`,
+        `!core/src/${each}/**/*.test.ts`,
+        `!core/src/${each}/**/testing*.ts`,
+        `!core/src/${each}/**/*.d.ts`,
+      ],
+)
+/** Tests of a room are those beside its files; some rooms are held by the tests of another as well. */
+const HELD_BY = JSON.parse(readFileSync(join(root, 'scripts/mutate-tests.json'), 'utf8'))
+const rooms = [
+  ...new Set(asked.map((each) => (each.endsWith('.ts') ? each.slice(0, each.lastIndexOf('/')) : each))),
+]
+process.env.MUTATE_TESTS = rooms
+  .flatMap((room) => [
+    `core/src/${room}/**/*.test.ts`,
+    ...(HELD_BY[room] ?? []).map((file) => `core/src/${file}`),
+  ])
+  .join(' ')
+const folder = await mkdtemp(join(tmpdir(), 'dogleg-mutate-'))
+process.chdir(root)
+const results = await new Stryker({
+  mutate: globs,
+  testRunner: 'vitest',
+  plugins: ['@stryker-mutator/vitest-runner'],
+  vitest: { configFile: 'scripts/mutate-vitest.config.mjs', related: true },
+  mutator: { excludedMutations: LEFT_ALONE },
+  coverageAnalysis: 'perTest',
+  reporters: ['clear-text'],
+  clearTextReporter: { logTests: false, reportTests: false, reportMutants: false, reportScoreTable: false },
+  concurrency: 2,
+  timeoutMS: 10_000,
+  timeoutFactor: 2,
+  tempDirName: folder,
+  checkers: [],
+  allowEmpty: true,
+  disableTypeChecks: false,
+  ignorePatterns: ['docs', 'e2e', 'server', 'web', 'bench', 'test-results', '.data'],
+  logLevel: 'warn',
+}).runMutationTest()
+await rm(folder, { recursive: true, force: true })
+
+const files = new Map()
+function linesOf(fileName) {
+  if (!files.has(fileName)) files.set(fileName, readFileSync(fileName, 'utf8').split('\n'))
+  return files.get(fileName)
+}
+
+/** The text that was changed. Lines and columns count from 1. */
+function sourceOf({ fileName, location: { start, end } }) {
+  const lines = linesOf(fileName)
+  const [from, to] = [start.column - 1, end.column - 1]
+  return start.line === end.line
+    ? lines[start.line - 1].slice(from, to)
+    : `${lines[start.line - 1].slice(from).trim()} ...`
+}
+
+const place = ({ fileName }) => fileName.slice(fileName.indexOf('core/src/') + 'core/src/'.length)
+const reasonFor = (mutant) =>
+  SAME[place(mutant)]?.find(({ was, becomes }) => was === sourceOf(mutant) && becomes === mutant.replacement)
+    ?.because
+
+const counts = { arithmetic: { dead: 0, all: 0 }, comparisons: { dead: 0, all: 0 } }
+const alive = []
+for (const mutant of results) {
+  if (mutant.status === 'CompileError' || mutant.status === 'Ignored' || mutant.status === 'RuntimeError')
+    continue
+  const kind = COMPARISONS.has(mutant.mutatorName) ? 'comparisons' : 'arithmetic'
+  if (reasonFor(mutant)) continue
+  counts[kind].all++
+  if (mutant.status === 'Killed' || mutant.status === 'Timeout') counts[kind].dead++
+  else alive.push(mutant)
+}
+for (const mutant of alive.sort(
+  (a, b) => place(a).localeCompare(place(b)) || a.location.start.line - b.location.start.line,
+))
+  console.log(
+    `lives: ${place(mutant)}:${mutant.location.start.line}  ${sourceOf(mutant)}  ->  ${mutant.replacement}${mutant.status === 'NoCoverage' ? '  (no test comes here)' : ''}`,
+  )
+const share = ({ dead, all }) => (all === 0 ? '-' : `${Math.round((100 * dead) / all)} %`)
+for (const [kind, count] of Object.entries(counts))
+  console.log(`${kind}: ${count.dead} of ${count.all} die, ${share(count)}`)
+const { MUTATE_REPORT } = process.env
+if (MUTATE_REPORT) writeFileSync(MUTATE_REPORT, JSON.stringify({ asked, counts }))

@@ -79,7 +79,7 @@ export function barRange(from: Bars, unit: LengthUnit): BarRange {
 }
 
 export const seated = z.enum(['open', 'closing'])
-export type Seated = z.infer<typeof seated>
+type Seated = z.infer<typeof seated>
 
 /** Whether how the part is seated decides if the ratio counts: jaws do not draw it in. */
 export const asksSeated = ({ collet, stop }: { collet: Pick<Collet, 'closing'>; stop: StopKind }) =>

@@ -2,7 +2,7 @@ import { isRoundTool, type ToolShape, toolOnLathe } from '../machine/index.ts'
 import type { Box } from './body.ts'
 
 /** Pieces of a tool, and what is above it and moves with it. */
-export type PartName = 'cutter' | 'shank' | 'holder' | 'nose' | 'head' | 'turret' | 'station'
+type PartName = 'cutter' | 'shank' | 'holder' | 'nose' | 'head' | 'turret' | 'station'
 
 /** One piece of a tool on a mill: a standing cylinder, up from the tip. */
 export interface RoundPart {

@@ -25,7 +25,7 @@ class Unclear extends Error {
 const UNITS: Record<number, LengthUnit> = { 1: 'inch', 4: 'mm' }
 
 /** How far a chord may be from its curve, and how near two ends must be to be one. */
-export const CURVE_WITHIN: Record<LengthUnit, number> = { inch: 0.0005, mm: 0.01 }
+const CURVE_WITHIN: Record<LengthUnit, number> = { inch: 0.0005, mm: 0.01 }
 const ENDS_WITHIN: Record<LengthUnit, number> = { inch: 0.0002, mm: 0.005 }
 
 /** Blocks within blocks, and pieces in all: a drawing that inserts itself, or a hostile one, ends here. */

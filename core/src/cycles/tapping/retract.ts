@@ -56,7 +56,7 @@ export const bestMultiple = (of: TapStroke, limits: RetractLimits) =>
   )
 
 /** The most to begin with on a spindle that nobody has timed; common practice goes up in steps. */
-export const UNTIMED_MOST = 2
+const UNTIMED_MOST = 2
 
 /** The multiple to begin with: the best there is, or 2 where nobody has timed how the spindle speeds up. */
 export const multipleToTry = (of: TapStroke, limits: RetractLimits, timed: boolean) =>

@@ -121,7 +121,7 @@ function retractOf(params: TapParams, stroke: TapStroke, limits: RetractLimits, 
 }
 
 /** Whether somebody has timed how the spindle of a machine speeds up. */
-export const isTimed = ({ dynamics }: CycleCase['machine']) => dynamics?.spindleTimed === true
+const isTimed = ({ dynamics }: CycleCase['machine']) => dynamics?.spindleTimed === true
 
 /** The limits of coming out quickly, for this control and machine. */
 export const retractLimits = ({ profile, machine }: CycleCase): RetractLimits => ({

@@ -61,7 +61,7 @@ test('a bore: composed by keyboard, refused upside down, tried in and out of tol
   const { name, text } = await download(page)
   expect(name).toBe('slot-bore-gauge.nc')
   expect(text).toContain('A QUALIFIED PERSON')
-  expect(text).toMatch(/M5[\s\S]*T20 M6[\s\S]*G65 P9832[\s\S]*G65 P9814[\s\S]*G65 P9833[\s\S]*M30\n%\n$/)
+  expect(text).toMatch(/M5[\s\S]*T16 M6[\s\S]*G65 P9832[\s\S]*G65 P9814[\s\S]*G65 P9833[\s\S]*M30\n%\n$/)
 
   // Tried: in, out, not there; and a wrong sign put in by hand is found by running it.
   await tab(page, /Try it/).click()

@@ -381,7 +381,7 @@ describe('a logbook from before there were vises, collets, lathes and probes', (
     const { machines, profiles, vises, collets } = await referenceStore(old.db).current()
     expect(profiles[0]).toMatchObject({ probing: null })
     expect(machines[0]).toMatchObject({ kind: 'mill', probe: null, rapids: null, home: { X: 0, Y: 0, Z: 0 } })
-    expect([vises.length, collets.length]).toEqual([2, 8])
+    expect([vises.length, collets.length]).toEqual([3, 8])
     await old.close()
   })
 

@@ -87,23 +87,36 @@ export function openLog(
         bolts,
         pivot: typed('-1'),
         points: [
-          { at: typed('.25'), reading: typed('0') },
-          { at: typed('5.75'), reading: typed(far) },
+          { at: typed('.3'), reading: typed('0') },
+          { at: typed('6'), reading: typed(far) },
         ],
         plusMeans: 'towards',
         stylusAngle: 10,
         dialStep: typed('.0005'),
-        partLength: typed('4.000'),
+        partLength: typed('4.800'),
         allowed: typed('.001'),
       },
+    })
+  const readJaw = (minutes: number, up: string, lift: string) =>
+    write(minutes, {
+      kind: 'upright',
+      height: typed('1.4'),
+      up: typed(up),
+      lift: typed(lift),
+      plusMeans: 'towards',
+      stylusAngle: 10,
+      dialStep: typed('.0005'),
+      partHeight: typed('1.100'),
+      allowed: typed('.001'),
+      machine,
     })
   const clear = (minutes: number) =>
     write(minutes, {
       kind: 'cleared',
-      vise: { id: 'vise-6', version: 1 },
+      vise: { id: 'vise-160', version: 1 },
       machine,
-      jawAt: typed('10.9'),
-      wanted: typed('.250'),
+      jawAt: typed('10.8'),
+      wanted: typed('.180'),
       lowestZ: typed('-12'),
     })
   const take = (minutes: number, reading: Reading) =>
@@ -223,6 +236,7 @@ export function openLog(
     proveHousing,
     getReady,
     sweep,
+    readJaw,
     clear,
     take,
     takeProgram,

@@ -9,7 +9,7 @@ import type { Layout } from '../prove/index.ts'
  * one that is good, and for each kind of finding the same with one slip in it.
  */
 
-/** The focuser housing in the six-inch vise: X and Y zero at the corner by the fixed jaw, Z zero on top. */
+/** The focuser housing in the 160 mm vise: X and Y zero at the corner by the fixed jaw, Z zero on top. */
 export const housingLayout: Layout = {
   unit: 'inch',
   bodies: [
@@ -18,24 +18,24 @@ export const housingLayout: Layout = {
       name: 'part',
       role: 'part',
       shape: 'box',
-      at: { x: 0, y: -3, z: -1 },
-      size: { x: 4, y: 3, z: 1 },
+      at: { x: 0, y: -3.4, z: -1.1 },
+      size: { x: 4.8, y: 3.4, z: 1.1 },
     },
     {
       id: 'fixed',
       name: 'fixed jaw',
       role: 'vise',
       shape: 'box',
-      at: { x: -1, y: 0, z: -2.5 },
-      size: { x: 6, y: 1.5, z: 2.25 },
+      at: { x: -0.75, y: 0, z: -2.6 },
+      size: { x: 6.3, y: 1.8, z: 2.3 },
     },
     {
       id: 'moving',
       name: 'moving jaw',
       role: 'vise',
       shape: 'box',
-      at: { x: -1, y: -4.5, z: -2.5 },
-      size: { x: 6, y: 1.5, z: 2.25 },
+      at: { x: -0.75, y: -5.2, z: -2.6 },
+      size: { x: 6.3, y: 1.8, z: 2.3 },
     },
     {
       id: 'stop',
@@ -43,7 +43,7 @@ export const housingLayout: Layout = {
       role: 'stop',
       shape: 'cylinder',
       axis: 'X',
-      at: { x: -1.25, y: -1.5, z: -0.4 },
+      at: { x: -1.25, y: -1.7, z: -0.4 },
       diameter: 0.375,
       length: 1.25,
     },
@@ -52,8 +52,8 @@ export const housingLayout: Layout = {
       name: 'clamp 1',
       role: 'clamp',
       shape: 'box',
-      at: { x: 3.4, y: -1.9, z: 0 },
-      size: { x: 1.4, y: 0.8, z: 0.75 },
+      at: { x: 3.75, y: -2.1, z: 0 },
+      size: { x: 1.6, y: 0.9, z: 0.7 },
     },
   ],
 }
@@ -68,10 +68,10 @@ export const tubeLayout: Layout = {
       role: 'part',
       shape: 'cylinder',
       axis: 'Z',
-      at: { x: 0, y: 0, z: -2.5 },
-      diameter: 1.25,
-      bore: 0.75,
-      length: 2.5,
+      at: { x: 0, y: 0, z: -2.8 },
+      diameter: 1.375,
+      bore: 0.82,
+      length: 2.8,
     },
     {
       id: 'chuck',
@@ -79,7 +79,7 @@ export const tubeLayout: Layout = {
       role: 'chuck',
       shape: 'cylinder',
       axis: 'Z',
-      at: { x: 0, y: 0, z: -4.5 },
+      at: { x: 0, y: 0, z: -4.8 },
       diameter: 4,
       length: 2,
     },
@@ -96,10 +96,10 @@ export const scaleLayout: Layout = {
       role: 'part',
       shape: 'cylinder',
       axis: 'X',
-      at: { x: -2.5, y: 0, z: -0.625 },
-      diameter: 1.25,
-      bore: 0.75,
-      length: 2.5,
+      at: { x: -2.8, y: 0, z: -0.6875 },
+      diameter: 1.375,
+      bore: 0.82,
+      length: 2.8,
     },
     {
       id: 'chuck',
@@ -107,7 +107,7 @@ export const scaleLayout: Layout = {
       role: 'chuck',
       shape: 'cylinder',
       axis: 'X',
-      at: { x: -4.5, y: 0, z: -0.625 },
+      at: { x: -4.8, y: 0, z: -0.6875 },
       diameter: 4,
       length: 2,
     },
@@ -122,7 +122,7 @@ export const scaleSheet: SheetDraft = {
       cycle: 'wrap',
       id: 'scale',
       off: false,
-      params: { ...newWrap('inch'), diameter: '1.25', tool: '15' },
+      params: { ...newWrap('inch'), diameter: '1.375', tool: '15' },
     },
   ],
 }
@@ -138,19 +138,20 @@ export const housingSheet: SheetDraft = {
       off: false,
       params: {
         ...newTap('inch', false),
+        thread: '5/16-24 UNF',
         hole: 'blind',
-        threadDepth: '.45',
+        threadDepth: '.47',
         pattern: 'grid',
-        x: '.75',
-        y: '-.6',
+        x: '.6',
+        y: '-.55',
         count: '2',
-        spacing: '2.95',
+        spacing: '3.6',
         rows: '2',
-        rowSpacing: '-1.8',
+        rowSpacing: '-2.3',
         chamferTool: '5',
         drillTool: '3',
         tapTool: '12',
-        tapTurns: '600',
+        tapTurns: '480',
       },
     },
   ],
@@ -165,7 +166,14 @@ export const tubeSheet: SheetDraft = {
       cycle: 'groove',
       id: 'rings',
       off: false,
-      params: { ...newGroove('inch'), far: '-.69', count: '2', pitch: '.75', tool: '4', clamp: '2500' },
+      params: {
+        ...newGroove('inch'),
+        far: '-.612',
+        count: '2',
+        pitch: '.85',
+        tool: '4',
+        clamp: '2500',
+      },
     },
   ],
 }
@@ -179,35 +187,35 @@ G20 G90 G17 G40 G49 G80 G69 G94
 G53 G0 Z0.
 (T7 1/2 END MILL: SLOT)
 T7 M6
-G90 G54 G0 X1. Y-1.5
+G90 G54 G0 X1.2 Y-1.7
 S4500 M3
 G43 H7 Z2. M8
 Z0.1
-G1 Z-0.25 F8.
-X3. F30.
-G3 X3. Y-1.25 I0. J0.125
-G1 X1.
-G3 X1. Y-1.5 I0. J-0.125
+G1 Z-0.3 F8.
+X3.3 F28.
+G3 X3.3 Y-1.45 I0. J0.125
+G1 X1.2
+G3 X1.2 Y-1.7 I0. J-0.125
 G0 Z1.
-(T3 NO. 7 DRILL: FOUR HOLES)
+(T3 LETTER I DRILL: FOUR HOLES)
 T3 M6
-G90 G54 G0 X0.75 Y-0.6
-S2800 M3
+G90 G54 G0 X0.6 Y-0.55
+S2400 M3
 G43 H3 Z1. M8
-G98 G83 X0.75 Y-0.6 Z-0.9 R0.1 Q0.2 F9.
-X3.7
-Y-2.4
-X0.75
+G98 G83 X0.6 Y-0.55 Z-0.9 R0.1 Q0.22 F10.
+X4.2
+Y-2.85
+X0.6
 G80
-(T12 1/4-20 TAP)
+(T12 5/16-24 TAP)
 T12 M6
-G90 G54 G0 X0.75 Y-0.6
-S600 M3
+G90 G54 G0 X0.6 Y-0.55
+S480 M3
 G43 H12 Z1. M8
-G98 G84 X0.75 Y-0.6 Z-0.7 R0.2 F30. J2
-X3.7
-Y-2.4
-X0.75
+G98 G84 X0.6 Y-0.55 Z-0.65 R0.2 F20. J2
+X4.2
+Y-2.85
+X0.6
 G80
 M9
 G53 G0 Z0.
@@ -217,7 +225,7 @@ M30
 `
 
 /** SHA-256 of it. */
-export const HOUSING_HASH = 'fd1c24545dd433159ac54a6bd7e082014bcd1bc7d3d357b39c16260e3d263d6d'
+export const HOUSING_HASH = 'f0ff2e77cb2b54a1506663cc008cf896529cc37af07a546e9b2d03cbf349ee63'
 
 /** Twelve holes on a circle by a loop, and an edge run round twice by a subprogram: on the same part, in the same vise. */
 export const ringProgram = `%
@@ -226,10 +234,10 @@ O5411 (FOCUSER HOUSING, RING OF HOLES)
 (A QUALIFIED PERSON MUST PROVE THIS PROGRAM)
 G20 G90 G17 G40 G49 G80 G69 G94
 G53 G0 Z0.
-(T3 NO. 7 DRILL: 12 HOLES ON 1.8)
+(T3 LETTER I DRILL: 12 HOLES ON 1.8)
 T3 M6
 G90 G54 G0 X2.1 Y-1.5
-S2800 M3
+S2400 M3
 G43 H3 Z1. M8
 #100=0 (HOLE)
 WHILE [#100 LT 12] DO1
@@ -284,11 +292,11 @@ G70 P10 Q20
 G97 S800
 G28 U0. W0.
 M1
-(T4 GROOVING TOOL, 0.125)
+(T4 GROOVING TOOL, 0.118)
 T0404
-G97 S700 M3
-G0 X0.8 Z-0.5
-G75 X0.55 Z-0.6 I0.05 K0.08 F0.003
+G97 S650 M3
+G0 X0.8 Z-0.44
+G75 X0.57 Z-0.52 I0.04 K0.08 F0.003
 G0 X1.2
 M9
 G28 U0. W0.
@@ -308,16 +316,16 @@ export const housingSlips: readonly Slip[] = [
   {
     code: 'rapid-hits',
     title: 'Leaves the slot too low',
-    from: 'G1 X1.\nG3 X1. Y-1.5 I0. J-0.125\nG0 Z1.',
-    to: 'G0 Z0.1\nX5.5\nZ1.',
+    from: 'G1 X1.2\nG3 X1.2 Y-1.7 I0. J-0.125\nG0 Z1.',
+    to: 'G0 Z0.1\nX5.9\nZ1.',
   },
-  { code: 'feed-hits', title: 'Slot too long', from: 'X3. F30.\nG3 X3.', to: 'X3.5 F30.\nG3 X3.5' },
+  { code: 'feed-hits', title: 'Slot too long', from: 'X3.3 F28.\nG3 X3.3', to: 'X3.8 F28.\nG3 X3.8' },
   { code: 'return-low', title: 'G99 between the holes', from: 'G98 G83', to: 'G99 G83' },
   {
     code: 'plunge-rapid',
     title: 'Rapid down into the stock',
-    from: 'Z0.1\nG1 Z-0.25 F8.',
-    to: 'Z-0.2\nG1 Z-0.25 F8.',
+    from: 'Z0.1\nG1 Z-0.3 F8.',
+    to: 'Z-0.2\nG1 Z-0.3 F8.',
   },
   { code: 'spindle-stopped', title: 'No spindle', from: 'S4500 M3\n', to: '' },
   { code: 'length-missing', title: 'No G43', from: 'G43 H7 Z2. M8', to: 'G0 Z2. M8' },
@@ -333,16 +341,16 @@ export const housingSlips: readonly Slip[] = [
   { code: 'compensation-left', title: 'Compensation left on', from: 'Z0.1\nG1', to: 'Z0.1\nG41 D7\nG1' },
   { code: 'distance-left', title: 'G91 left on', from: 'G80\nM9\n', to: 'G80\nG91\nM9\n' },
   { code: 'unit-differs', title: 'Millimetres', from: 'G20 G90', to: 'G21 G90' },
-  { code: 'missing-point', title: 'A decimal point forgotten', from: 'X3. F30.', to: 'X3 F30.' },
+  { code: 'missing-point', title: 'A decimal point forgotten', from: 'X3.3 F28.', to: 'X3 F28.' },
   { code: 'travel', title: 'Beyond the travel', from: 'G53 G0 X-12. Y0.', to: 'G53 G0 X-32. Y0.' },
-  { code: 'tap-pitch', title: 'The feed of another thread', from: 'R0.2 F30.', to: 'R0.2 F25.' },
-  { code: 'tap-fast', title: 'Out too fast', from: 'F30. J2', to: 'F30. J6' },
+  { code: 'tap-pitch', title: 'The feed of another thread', from: 'R0.2 F20.', to: 'R0.2 F18.' },
+  { code: 'tap-fast', title: 'Out too fast', from: 'F20. J2', to: 'F20. J6' },
   { code: 'spindle-fast', title: 'Faster than the spindle turns', from: 'S4500', to: 'S9500' },
   {
     code: 'home-hits',
     title: 'Home before it is up',
-    from: 'G3 X1. Y-1.5 I0. J-0.125\nG0 Z1.',
-    to: 'G3 X1. Y-1.5 I0. J-0.125\nG53 G0 Y0.',
+    from: 'G3 X1.2 Y-1.7 I0. J-0.125\nG0 Z1.',
+    to: 'G3 X1.2 Y-1.7 I0. J-0.125\nG53 G0 Y0.',
   },
   { code: 'tool-unknown', title: 'A tool without a shape', from: 'T3 M6', to: 'T9 M6' },
   { code: 'length-unknown', title: 'A tool that was never measured', from: 'T3 M6', to: 'T9 M6' },

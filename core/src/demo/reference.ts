@@ -50,7 +50,7 @@ const millOne: Machine = {
   readyList: null,
   leastStep: 0.0001,
   toolLengths: 'gauge-line',
-  probe: { tool: 20, stylus: 0.2362, reach: 1.97, body: 1.26, overtravel: 0.24 },
+  probe: { tool: 16, stylus: 0.2362, reach: 1.97, body: 1.26, overtravel: 0.24 },
   profileId: 'compact',
   positions: { from: 'simulated' },
   note: 'Fourth axis on the right end of the table; keep X right of -24 while it is fitted.',
@@ -131,13 +131,13 @@ const tool = (...of: Parameters<typeof toolOn> extends [string, ...infer Rest] ?
 
 /** What Mill 1 and Lathe 1 carry. */
 const tools: readonly ToolShape[] = [
-  tool(3, 'No. 7 drill', 'drill', [0.201, 2.2, 2.8, 1.6, 2.2]),
+  tool(3, 'Letter I drill', 'drill', [0.272, 2.4, 2.8, 1.6, 2.2]),
   tool(5, '1/2 spot drill, 90 deg', 'drill', [0.5, 1, 2.2, 1.6, 2.2]),
   tool(7, '1/2 end mill', 'mill', [0.5, 1.25, 1.9, 1.75, 2.6]),
-  tool(12, '1/4-20 spiral point tap', 'tap', [0.25, 0.75, 2.4, 1.6, 1.7], 0.05),
+  tool(12, '5/16-24 spiral flute tap', 'tap', [0.3125, 0.9, 2.4, 1.6, 1.7], 1 / 24),
   tool(15, '60 deg engraver', 'engraver', [0.125, 0.2, 1.1, 1.25, 2]),
-  tool(20, 'Probe', 'probe', [0.2362, 0.3, 1.97, 1.26, 3]),
-  toolOn('lathe-1', 4, '0.125 grooving insert', 'grooving', [0.125, 0.3, 1.2, 1, 2]),
+  tool(16, 'Probe', 'probe', [0.2362, 0.3, 1.97, 1.26, 3]),
+  toolOn('lathe-1', 4, '0.118 grooving insert', 'grooving', [0.118, 0.3, 1.2, 1, 2]),
   {
     ...toolOn('lathe-1', 6, '0.094 inside grooving bar', 'grooving', [0.094, 0.1, 2, 1, 2]),
     onLathe: { side: 'inside', corner: 'low', bar: 0.5 },

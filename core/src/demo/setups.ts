@@ -109,8 +109,8 @@ export function demoEntries(now: number, random: () => number): Entry[] {
   scale.take(5, {
     method: 'indicator',
     axis: 'Y',
-    minusSide: typed('-8.6255'),
-    plusSide: typed('-7.3745'),
+    minusSide: typed('-8.6880'),
+    plusSide: typed('-7.3120'),
     drawingPosition: typed('0'),
   })
   scale.measureTool(3, 15, '-10.8460')
@@ -126,6 +126,7 @@ export function demoEntries(now: number, random: () => number): Entry[] {
   finished.sweep(4, 'one', '.0005')
   finished.sweep(2, 'snug', '.0005')
   finished.sweep(2, 'tight', '0')
+  finished.readJaw(3, '.0003', '.0005')
   finished.clear(3)
   const slip = finished.take(6, edgeFinder('X', '-81.451', '0'))
   finished.write(1, {
@@ -134,12 +135,12 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     reason: 'Digits turned round: the display says -18.4510.',
   })
   finished.take(1, edgeFinder('X', '-18.4510', '0'))
-  finished.take(4, edgeFinder('Y', '-9.2205', '-3'))
+  finished.take(4, edgeFinder('Y', '-9.2205', '-3.4'))
   finished.measureTool(3, 7, '-9.8340')
   finished.measureTool(2, 3, '-9.3195')
   finished.measureTool(2, 12, '-11.2210')
   finished.measureTool(2, 5, '-10.1875')
-  finished.measureTool(2, 20, '-9.0110')
+  finished.measureTool(2, 16, '-9.0110')
   finished.take(4, toolOnBlock(7, '4.5120', '-9.8340'))
   finished.takeProgram(3)
   finished.check(5, 'Point over the corner, both ways.')
@@ -191,7 +192,7 @@ export function demoEntries(now: number, random: () => number): Entry[] {
   stale.sweep(6, 'tight', '.0005')
   stale.clear(3)
   stale.take(8, edgeFinder('X', '-12.6030', '0'))
-  stale.take(3, edgeFinder('Y', '-8.9415', '-3'))
+  stale.take(3, edgeFinder('Y', '-8.9415', '-3.4'))
   stale.take(6, toolOnBlock(3, '5.0265', '-9.3210'))
   stale.takeProgram(2)
   stale.check(4, '')
@@ -244,7 +245,7 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     stop: 'draw-tube',
     operation: 'first',
     seated: null,
-    bars: { known: 'tolerance', diameter: typed('1.250'), spread: typed('.004') },
+    bars: { known: 'tolerance', diameter: typed('1.375'), spread: typed('.004') },
     allowed: typed('.035'),
     rests: [],
   })
@@ -274,7 +275,7 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     method: 'skimmed',
     axis: 'X',
     machinePosition: typed('-9.1180'),
-    measured: typed('1.2500'),
+    measured: typed('1.3750'),
   })
   rings.write(3, { kind: 'laid-out', ...tubeLayout })
   rings.build(8, tubeSheet)

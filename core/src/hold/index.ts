@@ -75,6 +75,15 @@ export {
 } from './sweep.ts'
 export { readSweepDraft, type SweepDraft, sweepDraft, withPartLength } from './sweep-draft.ts'
 export {
+  type JawUpright,
+  jawUpright,
+  readUprightDraft,
+  type UprightDraft,
+  type Uprightness,
+  uprightDraft,
+  uprightness,
+} from './upright.ts'
+export {
   SAMPLE_VISES,
   type Vise,
   type VisePart,

@@ -10,10 +10,7 @@ import {
 import { fitLine, type LineFit } from '../geometry/index.ts'
 import { fixedDigits, formatLength, formatLess, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
 import { formOf } from './jaw-form.ts'
-import { type PlainSweep, plainSweep, type Sweep, type SweptPoint } from './sweep.ts'
-
-/** Repeatability of a test indicator on one face, dial read twice. Common practice, as for the indicator in section Zero. */
-const DIAL_REPEATS = { inch: 0.0001, mm: 0.003 }
+import { DIAL_REPEATS, type PlainSweep, plainSweep, type Sweep, type SweptPoint } from './sweep.ts'
 
 /** The tap that makes the jaw square: where, which way, and what the dial then shows. */
 export interface Tap {

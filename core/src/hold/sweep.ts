@@ -1,6 +1,9 @@
 import { z } from 'zod'
 import { convertLength, type LengthUnit, typedLength } from '../quantity/index.ts'
 
+/** Repeatability of a test indicator on one face, dial read twice. Common practice, as for the indicator in section Zero. */
+export const DIAL_REPEATS = { inch: 0.0001, mm: 0.003 }
+
 export const bolts = z.enum(['one', 'snug', 'tight'])
 /** How the vise was held while it was swept: by one bolt, with the second just snug, or tightened. */
 export type Bolts = z.infer<typeof bolts>

@@ -251,8 +251,8 @@ describe('on a lathe', () => {
     expect(findings).toEqual([])
     const { motion } = program
     const ends = Array.from({ length: motion.count }, (_, row) => endOf(motion, row))
-    // The groove's last plunge stands at Z -0.6 and radius 0.275; nothing goes behind the shoulder's 1 in.
-    expect(ends.some(([x, , z]) => Math.abs(x - 0.275) < 1e-9 && Math.abs(z + 0.6) < 1e-9)).toBe(true)
+    // The groove's last plunge stands at Z -0.52 and radius 0.285; nothing goes behind the shoulder's 1 in.
+    expect(ends.some(([x, , z]) => Math.abs(x - 0.285) < 1e-9 && Math.abs(z + 0.52) < 1e-9)).toBe(true)
     expect(Math.min(...ends.map(([, , z]) => z))).toBeCloseTo(-1, 9)
   })
   it('a groove in front of the chuck is good; into the chuck, or into the bar at rapid, is not', () => {

@@ -41,11 +41,11 @@ const pressAt = (proof: Proof, line: number, isLathe = false) => {
 describe('what the next press will do', () => {
   const proof = proofOf(housingProgram)
   it.each([
-    [9, 'rapid, 17.3510 to the left, 7.6205 to the front at 10.8340 above the top of the part'],
+    [9, 'rapid, 17.1510 to the left, 7.8205 to the front at 10.8340 above the top of the part'],
     [10, 'spindle clockwise, 4500 rpm'],
     [11, 'rapid, 8.8340 down, to 2.0000 above the top of the part'],
-    [13, 'feed, 0.3500 down, to 0.2500 below the top of the part'],
-    [15, 'counter-clockwise arc, 0.2500 to the back at 0.2500 below the top of the part'],
+    [13, 'feed, 0.4000 down, to 0.3000 below the top of the part'],
+    [15, 'counter-clockwise arc, 0.2500 to the back at 0.3000 below the top of the part'],
   ])('line %d', (line, says) => {
     expect(pressAt(proof, line).says).toBe(says)
   })
@@ -59,7 +59,7 @@ describe('what the next press will do', () => {
     const { motion } = crash.program
     const block = [...motion.blockLine].indexOf(26)
     expect(pressOf({ ...seen(crash), findings: crash.findings, bodies: crash.bodies }, block).says).toMatch(
-      /^rapid, 1.8000 to the front at 0.1000 above the top of the part: passes through clamp 1, then the cycle G83/,
+      /^rapid, 2.3000 to the front at 0.1000 above the top of the part: passes through clamp 1, then the cycle G83/,
     )
   })
   it('distance to go is that of the first move, axis by axis, before the press', () => {

@@ -24,13 +24,13 @@ const proved = (body: string, layout: Layout = scaleLayout, machine: Machine = m
 const codes = (...of: Parameters<typeof proved>) =>
   proved(...of).findings.flatMap(({ severity, code }) => (severity === 'note' ? [] : [`${severity} ${code}`]))
 
-const WRAP = 'G107 A0. Y0. R0.625'
-const RING = 'G0 Z0.05\nG1 Z-0.006\nY1.9635\nG0 Z0.05'
+const WRAP = 'G107 A0. Y0. R0.6875'
+const RING = 'G0 Z0.05\nG1 Z-0.006\nY2.1598\nG0 Z0.05'
 const limited: Machine = {
   ...mill,
   rotary: { word: 'A', top: 'front', turns: { least: -170, greatest: 170 } },
 }
-const tubeOf = (z: number, diameter = 1.25): Layout => ({
+const tubeOf = (z: number, diameter = 1.375): Layout => ({
   unit: 'inch',
   bodies: scaleLayout.bodies.map((body) =>
     body.shape === 'cylinder' && body.role === 'part' ? { ...body, diameter, at: { ...body.at, z } } : body,
@@ -87,10 +87,10 @@ describe('the path on a part that turns', () => {
           const [px, py, pz] = feed.slice(-3)
           expect(px).toBeCloseTo(-0.5, 5)
           // By hand: the point at this length round, on the radius that is left, counted from the top.
-          const angle = (top === 'front' ? 1 : -1) * (y / 0.625)
-          const radius = 0.625 - z
+          const angle = (top === 'front' ? 1 : -1) * (y / 0.6875)
+          const radius = 0.6875 - z
           expect(py).toBeCloseTo(radius * Math.sin(angle), 4)
-          expect((pz as number) + 0.625).toBeCloseTo(radius * Math.cos(angle), 4)
+          expect((pz as number) + 0.6875).toBeCloseTo(radius * Math.cos(angle), 4)
         },
       ),
       depth(60, 600),
@@ -101,7 +101,7 @@ describe('the path on a part that turns', () => {
 describe('the time of a turn at feed', () => {
   it('is that of the way over the face, but no less than the rotary needs', () => {
     const { program, speeds } = proved(
-      `${WRAP}\nG0 Z.05\nG1 Z-.006\nG1 Y1.9635 F10.\nG1 Y0. F2000.\nG0 Z1.\nG107\nG0 A0.`,
+      `${WRAP}\nG0 Z.05\nG1 Z-.006\nG1 Y2.1598 F10.\nG1 Y0. F2000.\nG0 Z1.\nG107\nG0 A0.`,
     )
     const { rows } = cycleTime(program.motion, speeds)
     const at = (line: string) => {
@@ -110,8 +110,8 @@ describe('the time of a turn at feed', () => {
       )
       return rows[found] as number
     }
-    // 1.9635 in at 10 in/min: 11.781 s. Back at 2000 in/min it would take 0.06 s; half a turn at 4000 degrees a minute takes 2.7.
-    expect(at('10')).toBeCloseTo(11.781, 3)
+    // 2.1598 in at 10 in/min: 12.959 s. Back at 2000 in/min it would take 0.06 s; half a turn at 4000 degrees a minute takes 2.7.
+    expect(at('10')).toBeCloseTo(12.959, 3)
     expect(at('11')).toBeCloseTo(2.7, 2)
   })
 })

@@ -41,6 +41,7 @@ const TAKEN: Record<FactEntry['kind'], string> = {
   program: 'written',
   coded: 'built',
   swept: 'swept',
+  upright: 'read',
   cleared: 'measured',
   gripped: 'chosen',
   lengths: 'measured',
@@ -65,6 +66,8 @@ function factKindOf(entry: FactEntry): FactKind | undefined {
       return 'part'
     case 'swept':
       return 'squareness'
+    case 'upright':
+      return 'upright'
     case 'cleared':
       return 'clearance'
     case 'gripped':

@@ -142,16 +142,18 @@ describe('programs built from cycles, in the chain', () => {
     expect(plain?.rotation).toBeNull()
     expect(written?.text).not.toContain('G68')
     // Both stand over the same holes: the same places of the motion.
-    const holes = (of: typeof turned) =>
-      new Set(
-        of
-          ? [...of.program.motion.x].map(
-              (x, row) => `${x.toFixed(3)} ${of.program.motion.y[row]?.toFixed(3)}`,
-            )
-          : [],
+    const bottoms = (of: typeof turned) => {
+      const { x, y, z } = of?.program.motion ?? { x: [], y: [], z: [] }
+      const deep = [...z].flatMap((depth, row) => (depth < -0.4 ? [[x[row] ?? 0, y[row] ?? 0] as const] : []))
+      return deep.filter(
+        ([u, v], row) => deep.findIndex((to) => Math.hypot(to[0] - u, to[1] - v) < 0.01) === row,
       )
-    const [a, b] = [holes(turned), holes(written)]
-    expect([...a].filter((place) => b.has(place)).length).toBeGreaterThanOrEqual(4)
+    }
+    const [a, b] = [bottoms(turned), bottoms(written)]
+    expect(a).toHaveLength(4)
+    expect(b).toHaveLength(4)
+    for (const [u, v] of a)
+      expect(Math.min(...b.map(([s, t]) => Math.hypot(s - u, t - v)))).toBeLessThan(5e-4)
     expect(codeFor(setup, { ...sheet, turned: false }, 'G54', demoReference).code?.text).not.toContain('G68')
   })
 
@@ -289,7 +291,14 @@ describe('what is written for a lathe stands in Prove', () => {
     (_, profile) => {
       const tools = demoReference.tools.filter(({ machineId }) => machineId === 'mill-1')
       const on = caseOf('mill', profile, { tools })
-      const tap = { threadDepth: '.5', list: '1 -1\n3 -2', chamferTool: '5', drillTool: '3', tapTool: '12' }
+      const tap = {
+        thread: '5/16-24 UNF',
+        threadDepth: '.5',
+        list: '1 -1\n3 -2',
+        chamferTool: '5',
+        drillTool: '3',
+        tapTool: '12',
+      }
       const { code } = writeSheet(sheetOfCycle({ tap }), on)
       const proof = prove({
         text: code?.text ?? '',
@@ -352,7 +361,7 @@ describe('what is written for a lathe stands in Prove', () => {
       y: '-1.6',
       clearance: '.1',
       ...(text.sits === 'line' ? { toX: '3.9', toY: '-1.6' } : {}),
-      ...(text.sits === 'arc' ? { y: '-2.3' } : {}),
+      ...(text.sits === 'arc' ? { x: '3.7', y: '-2.3' } : {}),
       height: '.1',
       boxWidth: '.6',
     })
@@ -394,7 +403,7 @@ describe('what is written for a lathe stands in Prove', () => {
     ),
   )('wrapped on the drawtube, %s', (_, profile, top, wrap) => {
     const { code, items } = writeSheet(
-      sheetOfCycle({ wrap: { diameter: '1.25', ...wrap } }),
+      sheetOfCycle({ wrap: { diameter: '1.375', ...wrap } }),
       onMill(profile, top),
     )
     if (!code) throw new Error(JSON.stringify(items))

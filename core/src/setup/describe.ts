@@ -1,7 +1,7 @@
 import { ANGLE_METHODS, formatAngle, measureAngle } from '../angle/index.ts'
 import { CYCLE_NAMES } from '../code/index.ts'
 import { keyOf, REACTION_NAMES } from '../gauge/index.ts'
-import { type Bolts, STOPS, squareness } from '../hold/index.ts'
+import { type Bolts, STOPS, squareness, uprightness } from '../hold/index.ts'
 import {
   identify,
   isHeight,
@@ -136,6 +136,15 @@ function sweptWords({ sweep }: EntryOf<'swept'>, { unit }: PickupSettings): Desc
   }
 }
 
+/** `says`: what came of the two readings on the fixed jaw. `detail`: the readings as typed. */
+function uprightWords(entry: EntryOf<'upright'>, { unit }: PickupSettings): Description {
+  const { lean, lift } = uprightness(entry, unit)
+  return {
+    says: `Fixed jaw read: leans ${formatWithUnit(lean.value, unit)} over the part, ${lift.value < 0 ? 'goes down' : 'rises'} ${formatWithUnit(Math.abs(lift.value), unit)}`,
+    detail: `${describeTyped(entry.up)} over ${describeTyped(entry.height)} up the face, ${describeTyped(entry.lift)} on top as it is clamped`,
+  }
+}
+
 function grippedDetail({ stop, operation, bars, allowed }: EntryOf<'gripped'>): string {
   const known =
     bars.known === 'tolerance'
@@ -183,6 +192,8 @@ export function describeEntry(
     }
     case 'swept':
       return sweptWords(entry, settings)
+    case 'upright':
+      return uprightWords(entry, settings)
     case 'cleared':
       return {
         says: `Clearance of the vise: fixed jaw at ${describeTyped(entry.jawAt)} along the table`,

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { angleAsked, angleReading } from '../angle/index.ts'
 import { sheet } from '../code/index.ts'
 import { gaugePlan, measuredParts } from '../gauge/index.ts'
-import { gripped as grippedPart, measuredLengths, placed, sweep } from '../hold/index.ts'
+import { gripped as grippedPart, jawUpright, measuredLengths, placed, sweep } from '../hold/index.ts'
 import { clockStamp } from '../log/index.ts'
 import { palletPlan } from '../pallet/index.ts'
 import { identification, reading, toolLengthReading } from '../pickup/index.ts'
@@ -154,6 +154,8 @@ const acknowledged = z.object({
 const homed = z.object({ ...stamp, kind: z.literal('homed'), shown: shownHome, machine: versionRef })
 
 const swept = z.object({ ...stamp, kind: z.literal('swept'), sweep })
+
+const upright = z.object({ ...stamp, kind: z.literal('upright'), ...jawUpright.shape, machine: versionRef })
 
 const cleared = z.object({
   ...stamp,
@@ -406,6 +408,7 @@ export const entry = z.discriminatedUnion('kind', [
   acknowledged,
   homed,
   swept,
+  upright,
   cleared,
   gripped,
   lengths,

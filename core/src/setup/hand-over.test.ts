@@ -270,7 +270,7 @@ describe('the setup sheet', () => {
     const sheet = sheetOf(housing)
     expect(sheet.offsets[0]?.axes.map(({ axis, value }) => `${axis} ${value}`)).toEqual([
       'X -18.3510',
-      'Y -6.1205',
+      'Y -5.7205',
       'Z -15.3460',
     ])
     expect(
@@ -278,7 +278,7 @@ describe('the setup sheet', () => {
         ({ doubt, method, by }) => Number(doubt) > 0 && method !== '' && by === 'RT',
       ),
     ).toBe(true)
-    expect(sheet.tools.map(({ tool }) => tool)).toEqual([3, 5, 7, 12, 20])
+    expect(sheet.tools.map(({ tool }) => tool)).toEqual([3, 5, 7, 12, 16])
     expect(sheet.gauging[0]?.values.length).toBeGreaterThan(2)
     expect(sheet.cautions.join()).toContain('5 % rapid')
     expect(sheetOf(pallets).pallets.lines.map(({ pallet, program }) => [pallet, program])).toEqual([
@@ -381,7 +381,7 @@ describe('the logbook', () => {
     expect(found({ text: 'finder EDGE', group: 'zero' })).toEqual(['pickup', 'pickup', 'pickup'])
     expect(found({ standing: 'struck' })).toEqual(['pickup'])
     expect(found({ by: 'MK' })).toEqual([])
-    expect(new Set(found({ group: 'hold' }))).toEqual(new Set(['swept', 'cleared']))
+    expect(new Set(found({ group: 'hold' }))).toEqual(new Set(['swept', 'upright', 'cleared']))
   })
 
   it('leaves as a table that a spreadsheet reads, and runs nothing', () => {

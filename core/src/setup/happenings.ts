@@ -20,6 +20,7 @@ export type FactKind =
   | 'offset-Y'
   | 'offset-Z'
   | 'squareness'
+  | 'upright'
   | 'clearance'
   | 'grip'
   | 'lengths'
@@ -58,7 +59,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Vise moved',
     past: 'the vise was moved',
-    reaches: [...ALL_AXES, 'angle', 'squareness', 'clearance', 'layout'],
+    reaches: [...ALL_AXES, 'angle', 'squareness', 'upright', 'clearance', 'layout'],
     on: ['mill'],
     explains: 'It is not known to be square or to clear, and every zero taken from it no longer holds.',
   },
@@ -122,6 +123,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
       'angle',
       'part',
       'squareness',
+      'upright',
       'clearance',
       'grip',
       'lengths',
@@ -140,10 +142,13 @@ export type Implied = Pick<Happening, 'past' | 'reaches'>
 /** What a fact says to have happened by differing from the one that it takes the place of. */
 export const IMPLIED = {
   squared: { past: 'the vise was squared', reaches: ['offset-X', 'offset-Y', 'angle'] },
-  'other-vise': { past: 'another vise was put on', reaches: [...ALL_AXES, 'angle', 'squareness', 'layout'] },
+  'other-vise': {
+    past: 'another vise was put on',
+    reaches: [...ALL_AXES, 'angle', 'squareness', 'upright', 'layout'],
+  },
   'vise-elsewhere': {
     past: 'the vise was put elsewhere',
-    reaches: [...ALL_AXES, 'angle', 'squareness', 'layout'],
+    reaches: [...ALL_AXES, 'angle', 'squareness', 'upright', 'layout'],
   },
   'other-collet': {
     past: 'another collet was chosen',

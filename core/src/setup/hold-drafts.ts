@@ -1,4 +1,12 @@
-import type { Bolts, GripDraft, LengthsDraft, PlacedDraft, SweepDraft, Vise } from '../hold/index.ts'
+import type {
+  Bolts,
+  GripDraft,
+  LengthsDraft,
+  PlacedDraft,
+  SweepDraft,
+  UprightDraft,
+  Vise,
+} from '../hold/index.ts'
 import { convertLength, formatLength, type LengthUnit } from '../quantity/index.ts'
 import type { Setup } from './derive.ts'
 import type { Entry } from './entries.ts'
@@ -43,6 +51,25 @@ export function startingSweep(setup: Setup): SweepDraft {
     dialStep: USUAL_STEP[setup.unit],
     partLength: '',
     allowed: setup.opened.tolerance.text,
+  }
+}
+
+/**
+ * The form of the two readings on the fixed jaw: dial, angle and what is allowed as in the last sweep; the part as high as
+ * it was read last, the readings typed anew.
+ */
+export function startingUpright(setup: Setup): UprightDraft {
+  const { stylusAngle, dialStep, allowed, plusMeans } = startingSweep(setup)
+  const last = setup.hold.upright?.entry
+  return {
+    height: last?.height.text ?? '',
+    up: '',
+    lift: '',
+    plusMeans,
+    stylusAngle,
+    dialStep,
+    partHeight: last?.partHeight.text ?? '',
+    allowed: last?.allowed.text ?? allowed,
   }
 }
 

@@ -11,6 +11,7 @@ import {
 } from '../hold/index.ts'
 import { asTyped } from '../quantity/index.ts'
 import {
+  asksUpright,
   deriveSetup,
   describeEntry,
   type Entry,
@@ -28,6 +29,7 @@ import {
   startingLengths,
   startingPlace,
   startingSweep,
+  startingUpright,
   viseInHand,
   wouldGoStale,
 } from './index.ts'
@@ -77,6 +79,18 @@ const cleared = (jawAt = 10.9, vise = 'vise-6') =>
     jawAt: inch(jawAt),
     wanted: inch(0.25),
     lowestZ: inch(-12),
+  })
+const upright = (up = 0.0002, lift = 0.0001) =>
+  add(mill, 'upright', {
+    height: inch(1.2),
+    up: inch(up),
+    lift: inch(lift),
+    plusMeans: 'towards',
+    stylusAngle: 0,
+    dialStep: inch(0.0005),
+    partHeight: inch(1.8),
+    allowed: inch(0.001),
+    machine: { id: 'mill-1', version: 1 },
   })
 const gripped = (collet: string, stop: StopKind, rests: string[] = []) =>
   add(lathe, 'gripped', {
@@ -139,6 +153,56 @@ describe('Hold on a mill', () => {
     expect(moved.sweeps).toHaveLength(1)
     expect(moved.sweeps[0]?.convergence).toBeUndefined()
     expect(isSquare(moved.sweeps[0])).toBe(false)
+  })
+
+  it('asks once a day whether the fixed jaw stands upright, once it is square', () => {
+    const asks = (entries: Entry[], hours = 1) => {
+      const { hold } = derive(mill, entries)
+      return asksUpright(hold, entries, Date.parse(entries.at(-1)?.at ?? mill.at) + hours * 3_600_000)
+    }
+    expect(asks([swept('one', 0)])).toBe(false)
+    expect(asks([swept('tight', 0.004)])).toBe(false)
+    expect(asks([swept('tight', 0)])).toBe(true)
+    expect(asks([swept('tight', 0), happened(mill, 'vise-moved')])).toBe(false)
+    const read = upright()
+    expect(asks([swept('tight', 0), read])).toBe(false)
+    expect(asks([swept('tight', 0), read], 19.9)).toBe(false)
+    expect(asks([swept('tight', 0), read], 20.1)).toBe(true)
+    // Once a day at most: not again after the vise was moved and squared, nor for another job of that machine.
+    expect(asks([read, happened(mill, 'vise-moved'), swept('tight', 0)])).toBe(false)
+    const { hold } = derive(mill, [swept('tight', 0)])
+    expect(asksUpright(hold, [read], Date.parse(read.at))).toBe(false)
+    expect(asks([swept('tight', 0), read, add(mill, 'struck', { target: read.id, reason: 'slip' })])).toBe(
+      true,
+    )
+  })
+
+  it('keeps what the fixed jaw was read to do, until the vise is moved; nothing rests on it', () => {
+    const leaning = derive(mill, [swept('tight', 0), cleared(), upright(0.0009)]).hold
+    expect(leaning.upright).toMatchObject({ freshness: { state: 'fresh' }, verdict: 'look' })
+    expect(leaning.upright?.read.lean.value).toBeCloseTo(0.00135, 9)
+    expect(leaning.state).toBe('done')
+    const log = [swept('tight', 0), cleared(), upright()]
+    expect(
+      wouldGoStale(derive(mill, log), [mill, ...log], happened(mill, 'bolt-tightened'), demoReference),
+    ).not.toContain('The look at the fixed jaw')
+    expect(
+      wouldGoStale(derive(mill, log), [mill, ...log], happened(mill, 'vise-moved'), demoReference),
+    ).toContain('The look at the fixed jaw')
+    const moved = derive(mill, [...log, happened(mill, 'vise-moved')]).hold.upright
+    expect(moved?.freshness).toMatchObject({ cause: { says: 'read before the vise was moved' } })
+    // The form of the next: how high as it was, the readings anew.
+    expect(startingUpright(derive(mill, log))).toMatchObject({
+      height: '1.2',
+      partHeight: '1.8',
+      up: '',
+      lift: '',
+    })
+    expect(startingUpright(derive(mill, []))).toMatchObject({
+      height: '',
+      allowed: '0.002',
+      dialStep: '.0005',
+    })
   })
 
   it('a clearance goes stale when the machine or the vise is edited, and the row that is gone is named', () => {
@@ -319,6 +383,7 @@ describe('the words of the logbook for Ready and Hold', () => {
         add(mill, 'acknowledged', { note: mill.id }),
         add(mill, 'homed', { shown: home, machine: { id: 'mill-1', version: 1 } }),
         swept('snug', -0.03),
+        upright(0.0004, -0.0002),
         cleared(),
         gripped('16c', 'draw-tube'),
         lengths('draw-tube'),
@@ -329,6 +394,7 @@ describe('the words of the logbook for Ready and Hold', () => {
       'Read and acknowledged: a note | ',
       'Home positions read | X 0.0000 in, Y 0.0000 in, Z 0.0125 in',
       'Jaw swept, second bolt snug: out of square 0.0218 in over the part | bolt at -1.0000 in, 0.2500 in reads 0.0000 in, 5.7500 in reads -0.0300 in',
+      'Fixed jaw read: leans 0.0006 in over the part, goes down 0.0002 in | 0.0004 in over 1.2000 in up the face, -0.0002 in on top as it is clamped',
       'Clearance of the vise: fixed jaw at 10.9000 in along the table | 6 in vise, 0.2500 in wanted, Z down to -12.0000 in',
       'Collet and stop chosen: 16C | stop: Clamped in the draw tube, first operation, to face 0.0200 in, bar 1.2500 in, spread 0.0040 in',
       expect.stringMatching(/^5 face positions measured on 16C \| 1\.2480 in: 0\.0000 in/),

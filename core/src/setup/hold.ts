@@ -14,17 +14,19 @@ import {
   type RatioFit,
   type Squared,
   squareness,
+  type Uprightness,
+  uprightness,
   type Vise,
 } from '../hold/index.ts'
 import type { Machine } from '../machine/index.ts'
 import { convertLength, type LengthUnit, type TypedLength } from '../quantity/index.ts'
 import type { Chain, Link } from './chain.ts'
-import type { EntryOf } from './entries.ts'
+import type { Entry, EntryOf } from './entries.ts'
 import type { StepState } from './steps.ts'
-import { CLEARANCE, GRIP, holdCheckSubject, lengthsSubject, STOP_CHECK } from './subjects.ts'
+import { CLEARANCE, GRIP, holdCheckSubject, lengthsSubject, STOP_CHECK, UPRIGHT } from './subjects.ts'
 
 /** A fact of the Hold step with the entry that states it. */
-interface HoldFact<Kind extends 'swept' | 'cleared' | 'gripped' | 'lengths'> {
+interface HoldFact<Kind extends 'swept' | 'upright' | 'cleared' | 'gripped' | 'lengths'> {
   entry: EntryOf<Kind>
   freshness: Freshness
   findings: Finding[]
@@ -35,6 +37,10 @@ export interface SweepFact extends HoldFact<'swept'> {
   squared: Squared
   /** What became of the tap after the sweep before. */
   convergence?: Convergence
+}
+
+export interface UprightFact extends HoldFact<'upright'> {
+  read: Uprightness
 }
 
 export interface ClearanceFact extends HoldFact<'cleared'> {
@@ -63,6 +69,8 @@ export interface HoldState {
   state: StepState
   /** The sweeps since the vise was last moved, oldest first; the last one stands. */
   sweeps: SweepFact[]
+  /** Whether the fixed jaw stands upright and does not lift: asked once a day at most, nothing rests on it. */
+  upright?: UprightFact
   clearance?: ClearanceFact
   grip?: GripFact
   /** Ratios measured in this setup, by collet. */
@@ -144,6 +152,19 @@ function sweepsOf({ chain, unit }: Context): SweepFact[] {
     })
   }
   return facts
+}
+
+function uprightOf({ chain, unit }: Context): UprightFact | undefined {
+  const entry = standingEntry(chain, UPRIGHT, 'upright')
+  if (!entry) return undefined
+  const read = uprightness(entry, unit)
+  return {
+    entry,
+    freshness: chain.freshnessOf(entry.id),
+    read,
+    findings: read.findings,
+    verdict: verdictOf(read.findings),
+  }
 }
 
 function clearanceOf({ chain, machine, unit, library }: Context): ClearanceFact | undefined {
@@ -264,6 +285,23 @@ export const measuredRatios = ({ lengths }: HoldState) =>
 export const isSquare = (fact: SweepFact | undefined) =>
   fact?.squared.ok === true && fact.entry.sweep.bolts === 'tight' && fact.squared.within
 
+/** The two readings on the fixed jaw are asked for again after so long: once a day, whatever the time of the shift. */
+const A_DAY_MS = 20 * 3_600_000
+
+/**
+ * Whether to ask if the fixed jaw stands upright and does not lift: it was just found square with both bolts tight, and
+ * nobody read it on this machine within a day. `now` in ms since 1970.
+ */
+export function asksUpright({ sweeps }: HoldState, machineEntries: readonly Entry[], now: number) {
+  const last = sweeps.at(-1)
+  if (!isSquare(last) || last?.freshness.state !== 'fresh') return false
+  const struck = new Set(machineEntries.flatMap((each) => (each.kind === 'struck' ? [each.target] : [])))
+  return !machineEntries.some(
+    (each) =>
+      each.kind === 'upright' && !struck.has(each.id) && Math.abs(now - Date.parse(each.at)) < A_DAY_MS,
+  )
+}
+
 const stateFrom = (facts: ({ freshness: Freshness } | undefined)[], done: boolean): StepState =>
   facts.some((fact) => fact?.freshness.state === 'stale') ? 'stale' : done ? 'done' : 'open'
 
@@ -272,6 +310,7 @@ export function deriveHold(context: Context): HoldState {
   const lengths = lengthsOf(context)
   const sweeps = sweepsOf(context)
   const cleared = clearanceOf(context)
+  const upright = uprightOf(context)
   const grip = gripOf(context, lengths)
   const checks = checksOf(context)
   const square = sweeps.at(-1)
@@ -289,6 +328,7 @@ export function deriveHold(context: Context): HoldState {
     lengths,
     checks,
     findings: missingRows(context),
+    ...(upright ? { upright } : {}),
     ...(cleared ? { clearance: cleared } : {}),
     ...(grip ? { grip } : {}),
   }

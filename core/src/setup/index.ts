@@ -66,6 +66,7 @@ export {
 export { acknowledgementOf, handOverState, lastHandedOver } from './hand-over.ts'
 export { HAPPENINGS, type HappeningKind, happeningKind } from './happenings.ts'
 export {
+  asksUpright,
   type ClearanceFact,
   type GripFact,
   type HoldCheck,
@@ -74,6 +75,7 @@ export {
   type LengthsFact,
   measuredRatios,
   type SweepFact,
+  type UprightFact,
 } from './hold.ts'
 export {
   jawLengthOf,
@@ -81,6 +83,7 @@ export {
   startingLengths,
   startingPlace,
   startingSweep,
+  startingUpright,
   viseInHand,
 } from './hold-drafts.ts'
 export { checkHindrance, programFor, restsOf, type StopHeight, stopHeight, wrongPart } from './load.ts'

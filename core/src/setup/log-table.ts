@@ -6,7 +6,7 @@ import type { LogLine, Standing } from './log-lines.ts'
 /** Where in the traveler an entry belongs, for who looks for one. */
 export const LOG_GROUPS = {
   ready: ['opened', 'ticked', 'homed', 'acknowledged', 'note', 'handed-over'],
-  hold: ['swept', 'cleared', 'gripped', 'lengths'],
+  hold: ['swept', 'upright', 'cleared', 'gripped', 'lengths'],
   zero: ['pickup', 'tool-length', 'checked', 'program', 'identified'],
   angle: ['angled'],
   code: ['coded', 'numbered'],

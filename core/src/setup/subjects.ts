@@ -10,6 +10,7 @@ export const FACTS = [
   'program',
   'coded',
   'swept',
+  'upright',
   'cleared',
   'gripped',
   'lengths',
@@ -39,6 +40,7 @@ export const LAYOUT = 'layout'
 const proofSubject = (title: string) => `proof/${title}`
 
 const SQUARENESS = 'squareness'
+export const UPRIGHT = 'upright'
 export const CLEARANCE = 'clearance'
 export const GRIP = 'grip'
 export const lengthsSubject = (collet: string) => `lengths/${collet}`
@@ -69,6 +71,8 @@ export function subjectOf(entry: FactEntry): string {
       return PART
     case 'swept':
       return SQUARENESS
+    case 'upright':
+      return UPRIGHT
     case 'cleared':
       return CLEARANCE
     case 'gripped':

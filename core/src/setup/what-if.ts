@@ -54,6 +54,7 @@ function holdFacts({ hold, unit }: Setup): Map<string, { stale: boolean; says: s
     square,
     square?.squared.ok ? formatWithUnit(square.squared.outOfSquare.value, unit) : '',
   )
+  put('The look at the fixed jaw', hold.upright, hold.upright?.entry.id ?? '')
   put('The clearance of the vise', hold.clearance, hold.clearance?.entry.id ?? '')
   put('The choice of collet and stop', hold.grip, hold.grip?.entry.id ?? '')
   for (const fact of hold.lengths.values())

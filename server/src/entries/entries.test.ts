@@ -207,7 +207,7 @@ describe('rows that cannot be read', () => {
       vises: unknown[]
       damaged: { id: string }[]
     }
-    expect(vises.vises).toHaveLength(2)
+    expect(vises.vises).toHaveLength(3)
     expect(vises.damaged.map(({ id }) => id)).toEqual(['bad-0', 'bad-1', 'bad-2', 'bad-3'])
     // The machine is not ready: what the damaged entries said is not known.
     expect(board.machines.find(({ id }) => id === 'mill-1')?.ready).not.toBe('done')

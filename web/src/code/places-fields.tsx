@@ -75,7 +75,7 @@ export function PlacesFields({ places }: { places: readonly HolePlace[] }) {
             onChange={(next) => change('list', next)}
             onFocus={() => onLit('places')}
             lit={lit === 'places'}
-            hint="0.75 -0.6, then the next line."
+            hint="0.6 -0.55, then the next line."
             understood={problems.list ? undefined : `${places.length} places`}
             wrong={problems.list && !problems.list.empty ? problems.list.says : undefined}
             rows={4}

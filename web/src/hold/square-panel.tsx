@@ -12,11 +12,12 @@ import {
   withPartLength,
 } from '@dogleg/core/hold'
 import { type FieldProblems, formatLength } from '@dogleg/core/quantity'
-import { jawLengthOf, startingSweep } from '@dogleg/core/setup'
+import { asksUpright, isSquare, jawLengthOf, startingSweep } from '@dogleg/core/setup'
 import { CirclePlay, Undo2 } from 'lucide-react'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { draggedText } from '../drawing/use-drag.ts'
 import { useProgress } from '../drawing/use-progress.ts'
+import { now } from '../log/clock.ts'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
@@ -27,6 +28,7 @@ import { CleaningGuide } from './cleaning-guide.tsx'
 import { JawDrawing, type JawHandle } from './jaw-drawing.tsx'
 import { SquareAnswer, Sweeps, TurnInstead } from './square-answer.tsx'
 import { SweepForm } from './sweep-form.tsx'
+import { UprightPart } from './upright-part.tsx'
 
 const TAP_MS = 2500
 
@@ -40,7 +42,7 @@ interface SquarePanelProps {
 
 /** Squaring a vise: the sweep as it is typed, the jaw and the dial, the tap, the next sweep. */
 export function SquarePanel({ vise, onVise }: SquarePanelProps) {
-  const { setup } = useOpenSetup()
+  const { setup, machineEntries } = useOpenSetup()
   const { unit, hold } = setup
   const [draft, change, clear] = useKept<SweepDraft>(`${setup.id}.sweep`, sweepDraft, () =>
     startingSweep(setup),
@@ -80,6 +82,8 @@ export function SquarePanel({ vise, onVise }: SquarePanelProps) {
   const shown = live.squared ?? (untouched ? recorded?.squared : undefined)
   const tap = shown?.ok && shown.sweep.bolts === 'one' ? shown.tap : undefined
   const stale = recorded?.freshness.state === 'stale'
+  const isDone = untouched && !stale && isSquare(recorded)
+  const asked = useMemo(() => asksUpright(hold, machineEntries, now()), [hold, machineEntries])
   const needsGuide = untouched && (!recorded || stale)
 
   const setPoint = (index: number, part: 'at' | 'reading', text: string) =>
@@ -182,7 +186,7 @@ export function SquarePanel({ vise, onVise }: SquarePanelProps) {
         <Sweeps left={live.squared ? live.turned?.left : recorded?.convergence?.left} />
       </div>
 
-      <div className="md:col-span-2 xl:col-span-1">
+      <div className="space-y-2 md:col-span-2 xl:col-span-1">
         {needsGuide ? (
           <CleaningGuide
             why={
@@ -200,6 +204,7 @@ export function SquarePanel({ vise, onVise }: SquarePanelProps) {
         ) : (
           <p className="text-ink-soft">What to do with the jaw appears here as you type.</p>
         )}
+        {isDone && <UprightPart key={hold.upright?.entry.id ?? ''} asked={asked} fact={hold.upright} />}
       </div>
     </div>
   )

@@ -101,6 +101,7 @@ const codesOf = (groove: Partial<GrooveDraft>) =>
   write(groove).items.flatMap(({ findings }) => findings.map(({ severity, code }) => `${severity} ${code}`))
 
 const rough: Partial<GrooveDraft> = {
+  surface: '1.25',
   near: '-.5',
   far: '-1.5',
   bottom: '1',

@@ -102,10 +102,10 @@ export function newGroove(unit: 'inch' | 'mm'): GrooveDraft {
   const inch = unit === 'inch'
   return {
     where: 'outside',
-    surface: inch ? '1.25' : '32',
-    near: inch ? '-.5' : '-12',
-    far: inch ? '-.687' : '-16.7',
-    bottom: inch ? '1.03' : '26.4',
+    surface: inch ? '1.375' : '32',
+    near: inch ? '-.42' : '-12',
+    far: inch ? '-.607' : '-16.7',
+    bottom: inch ? '1.155' : '26.4',
     widthTolerance: inch ? '.003' : '.1',
     bottomTolerance: inch ? '.002' : '.05',
     corner: inch ? '.01' : '.2',

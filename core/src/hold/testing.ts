@@ -1,0 +1,45 @@
+import { asTyped, type LengthUnit } from '../quantity/index.ts'
+import { type Bolts, type Squareness, type Sweep, squareness } from './index.ts'
+
+/** A sweep in few words: what is not said is as usual. */
+export interface Case {
+  pivot?: number
+  points: [at: number, reading: number][]
+  bolts?: Bolts
+  stylusAngle?: number
+  plusMeans?: Sweep['plusMeans']
+  dialStep?: number
+  partLength?: number
+  allowed?: number
+  unit?: LengthUnit
+}
+
+export function sweepOf({ unit = 'inch', ...of }: Case): Sweep {
+  const typed = (value: number) => asTyped(value, unit)
+  return {
+    bolts: of.bolts ?? 'one',
+    pivot: typed(of.pivot ?? -1),
+    points: of.points.map(([at, reading]) => ({ at: typed(at), reading: typed(reading) })),
+    plusMeans: of.plusMeans ?? 'towards',
+    stylusAngle: of.stylusAngle ?? 0,
+    dialStep: typed(of.dialStep ?? 0.0005),
+    partLength: typed(of.partLength ?? 4),
+    allowed: typed(of.allowed ?? 0.001),
+  }
+}
+
+export function square(of: Case): Squareness {
+  const squared = squareness(sweepOf(of), of.unit ?? 'inch')
+  if (!squared.ok) throw new Error(squared.findings[0]?.says)
+  return squared
+}
+export const codes = (of: Case) => squareness(sweepOf(of), of.unit ?? 'inch').findings.map(({ code }) => code)
+
+/** The first sweep of the trade's worked example: the bolt an inch left of the jaw, the far end thirty thousandths away. */
+export const FIRST: Case = {
+  pivot: -1,
+  points: [
+    [0.25, 0],
+    [5.75, -0.03],
+  ],
+}

@@ -1,0 +1,78 @@
+import type { Entry } from '@dogleg/core/setup'
+import { fireEvent, screen } from '@testing-library/react'
+import { beforeEach, describe, expect, it, vi } from 'vitest'
+import { setOperator } from '../log/operator.ts'
+import { OperatorGate } from '../log/operator-gate.tsx'
+import { logOf, openSetup, renderInSetup } from '../testing/shop.tsx'
+
+const recorded = vi.hoisted(() => vi.fn((_: string, __: unknown) => ({ id: 'new' })))
+vi.mock('../log/record.ts', () => ({ record: recorded }))
+
+const { UprightPart } = await import('./upright-part.tsx')
+
+const log = logOf(/first side/)
+const fact = openSetup(log).setup.hold.upright
+const show = (asked: boolean, of: readonly Entry[] = log) =>
+  renderInSetup(
+    <OperatorGate>
+      <UprightPart asked={asked} fact={asked ? undefined : fact} />
+    </OperatorGate>,
+    of,
+  )
+const type = (label: RegExp | string, value: string) =>
+  fireEvent.change(screen.getByLabelText(label), { target: { value } })
+const record = () => screen.getByRole('button', { name: 'Record the two readings' })
+
+beforeEach(() => {
+  recorded.mockClear()
+  setOperator('RT')
+})
+
+describe('the two readings on a fixed jaw', () => {
+  it('are asked for, worked out as they are typed, and recorded as they were typed', () => {
+    show(true)
+    expect(screen.getByText('once a day')).toBeTruthy()
+    expect(record()).toHaveProperty('disabled', true)
+    type('Up the face by', '1.2')
+    type('Dial reads there', '.0004')
+    type('Part, how high', '1.8')
+    type('On top, clamped', '-.0002')
+    // The angle of the stylus is that of the last sweep: 10 degrees.
+    expect(screen.getByTestId('lean').textContent).toContain('0.0006')
+    expect(screen.getByTestId('lift').textContent).toContain('-0.0002')
+    expect(screen.getByText('|0.0004| / 1.2000 x 1.8000 x 0.9848')).toBeTruthy()
+    fireEvent.click(record())
+    expect(recorded).toHaveBeenCalledWith(
+      log[0]?.setup,
+      expect.objectContaining({
+        kind: 'upright',
+        up: { text: '.0004', value: 0.0004, unit: 'inch' },
+        stylusAngle: 10,
+        machine: expect.objectContaining({ id: 'mill-1' }),
+      }),
+    )
+    // The form is that of the next.
+    expect(screen.getByLabelText('Dial reads there')).toHaveProperty('value', '')
+  })
+
+  it('say what is the matter, and what to do', () => {
+    show(true)
+    type('Up the face by', '1')
+    type('Dial reads there', '.002')
+    type('Part, how high', '1')
+    type('On top, clamped', '.003')
+    expect(screen.getByText(/leans over the part by 0\.0020 in/)).toBeTruthy()
+    expect(screen.getByText(/rises by 0\.0030 in as the part is clamped/)).toBeTruthy()
+    type('Up the face by', '0')
+    expect(screen.getAllByText(/must be more than zero/).length).toBeGreaterThan(0)
+    expect(record()).toHaveProperty('disabled', true)
+  })
+
+  it('stand there with who read them, folded away, once they were taken', () => {
+    show(false)
+    expect(screen.queryByText('once a day')).toBeNull()
+    expect(screen.getAllByRole('group')[0]).toHaveProperty('open', false)
+    expect(screen.getByTestId('lean').textContent).toContain('0.0002')
+    expect(screen.getByText(/RT/)).toBeTruthy()
+  })
+})

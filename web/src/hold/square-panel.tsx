@@ -184,9 +184,10 @@ export function SquarePanel({ vise, onVise }: SquarePanelProps) {
           </div>
         )}
         <Sweeps left={live.squared ? live.turned?.left : recorded?.convergence?.left} />
+        {isDone && <UprightPart key={hold.upright?.entry.id ?? ''} asked={asked} fact={hold.upright} />}
       </div>
 
-      <div className="space-y-2 md:col-span-2 xl:col-span-1">
+      <div className="md:col-span-2 xl:col-span-1">
         {needsGuide ? (
           <CleaningGuide
             why={
@@ -204,7 +205,6 @@ export function SquarePanel({ vise, onVise }: SquarePanelProps) {
         ) : (
           <p className="text-ink-soft">What to do with the jaw appears here as you type.</p>
         )}
-        {isDone && <UprightPart key={hold.upright?.entry.id ?? ''} asked={asked} fact={hold.upright} />}
       </div>
     </div>
   )

@@ -31,7 +31,7 @@ beforeEach(() => {
 describe('the two readings on a fixed jaw', () => {
   it('are asked for, worked out as they are typed, and recorded as they were typed', () => {
     show(true)
-    expect(screen.getByText('once a day')).toBeTruthy()
+    expect(screen.getByText(/Once a day: does the fixed jaw stand upright/)).toBeTruthy()
     expect(record()).toHaveProperty('disabled', true)
     type('Up the face by', '1.2')
     type('Dial reads there', '.0004')
@@ -70,7 +70,8 @@ describe('the two readings on a fixed jaw', () => {
 
   it('stand there with who read them, folded away, once they were taken', () => {
     show(false)
-    expect(screen.queryByText('once a day')).toBeNull()
+    expect(screen.queryByText(/Once a day/)).toBeNull()
+    expect(screen.getByText('yes')).toBeTruthy()
     expect(screen.getAllByRole('group')[0]).toHaveProperty('open', false)
     expect(screen.getByTestId('lean').textContent).toContain('0.0002')
     expect(screen.getByText(/RT/)).toBeTruthy()

@@ -24,12 +24,16 @@ interface UprightPartProps {
 /** Two readings on the fixed jaw that was squared: does it stand upright, and does it stay down as the part is clamped? */
 export function UprightPart({ asked, fact }: UprightPartProps) {
   return (
-    <details open={asked} className="border-y border-rule">
+    <details className="border-y border-rule">
       <summary className="min-h-11 content-center font-semibold">
-        Does the fixed jaw stand upright, and stay down?
-        {asked && <span className="ml-2 text-sm font-normal text-ink-soft">once a day</span>}
+        {asked ? 'Once a day: does' : 'Does'} the fixed jaw stand upright, and stay down?
+        {!asked && fact && (
+          <span className="ml-2 text-sm font-normal text-ink-soft">
+            {fact.verdict === 'good' ? 'yes' : 'look'}
+          </span>
+        )}
       </summary>
-      {fact && !asked ? <Said fact={fact} /> : null}
+      {fact && <Said fact={fact} />}
       <UprightForm />
     </details>
   )

@@ -93,6 +93,45 @@ describe('a lathe', () => {
   })
 })
 
+describe('a corner', () => {
+  it('is rounded by a circle that touches both sides and passes it at the tolerance (geometry)', () => {
+    for (const turn of [1, 20, 45, 90, 120, 170]) {
+      const v2 = cornerSpeedSquared(Math.cos((turn * Math.PI) / 180), 40, 0.003)
+      // v^2 = a r; the centre stands on the bisector, r / sin(half the angle between the sides) from the corner.
+      const r = v2 / 40
+      const half = ((180 - turn) / 2 / 180) * Math.PI
+      expect(r / Math.sin(half) - r).toBeCloseTo(0.003, 9)
+    }
+    expect(cornerSpeedSquared(1, 40, 0.003)).toBe(Number.POSITIVE_INFINITY)
+    expect(cornerSpeedSquared(-1, 40, 0.003)).toBe(0)
+  })
+})
+
+describe('what is not known of a machine', () => {
+  const { rapids, dynamics } = mill
+  const lathe = { ...mill, kind: 'lathe' as const, xSpeeds: null }
+  const of = (machine: Machine) => speedsOf(machine, compact, 'inch')
+  it('is taken as usual, and said; the speeds of X are asked only where there are some', () => {
+    expect(of({ ...lathe, rapids: null, dynamics: null }).assumed).toEqual([
+      'rapid speeds',
+      'accelerations, tool change and spindle',
+    ])
+    for (const some of [{ rapids: null }, { dynamics: null }])
+      expect(of({ ...lathe, ...some }).assumed.at(-1)).toMatch(/X are the slide/)
+    expect(of({ ...mill, rapids, dynamics }).openRapids).toEqual([])
+    if (!dynamics) throw new Error('the mill has its dynamics')
+    expect(of({ ...mill, dynamics: { ...dynamics, smoothing: null } })).toMatchObject({
+      openRapids: ['whether the ramps of its axes are rounded'],
+      unsure: { smoothing: 0.06, acceleration: 1 },
+    })
+    // The usual of a middling machine: 15 m/min, 1.5 m/s2, in inches.
+    const usual = of({ ...mill, rapids: null, dynamics: null })
+    expect(usual.rapid[0]).toBeCloseTo(15_000 / 25.4 / 60, 9)
+    expect(usual.acceleration[2]).toBeCloseTo(1_500 / 25.4, 9)
+    expect(usual).toMatchObject({ tapTop: 2_000 / 60, spindleAcceleration: 40, toolChange: 5, rotaryTop: 50 })
+  })
+})
+
 describe('feed', () => {
   it('one move: 10 in at 60 in/min from rest to rest', () => {
     // 1 in/s and 50 in/s2: 10 s and 0.02 s for the ramps.

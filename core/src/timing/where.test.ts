@@ -1,5 +1,5 @@
 import fc from 'fast-check'
-import { Matrix, solve } from 'ml-matrix'
+import { inverse, Matrix, solve } from 'ml-matrix'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../testing/depth.ts'
 import { read } from '../program/index.ts'
@@ -69,6 +69,33 @@ describe('where the time goes', () => {
   })
 })
 
+describe('sections', () => {
+  const titles = (text: string) => looked(text).sections.map(({ from, title }) => `${from} ${title}`)
+  it('stand in the order of the text, though a subprogram ran before the end', () => {
+    const lead = '\n'.repeat(8)
+    expect(
+      titles(
+        `O1\nG20 G90${lead}(FIRST)\nG0 X1.\nM98 P9\n(LAST)\nG0 X3.\nT1 M6\nM30\nO9\n(EDGE)\nG1 X2. F60.\nM99\n`,
+      ),
+    ).toEqual(['10 FIRST', '13 LAST', '15 ', '18 EDGE'])
+  })
+  it('without a second are left out; a comment over a comment, and a long one, begin none', () => {
+    expect(titles('G20 G90\nT1 M6\n(COOLANT)\nM8\n(ONE)\n(TWO)\nG1 X9. F9.\nM30')).toEqual(['2 ', '5 ONE'])
+    expect(titles(`G20 G90\nT1 M6\n(${'A'.repeat(197)})\nG1 X9. F9.\nM30`)).toHaveLength(2)
+    expect(titles(`G20 G90\nT1 M6\n(${'A'.repeat(198)})\nG1 X9. F9.\nM30`)).toEqual(['2 '])
+    // An empty comment is none, and hides none.
+    expect(titles('G20 G90\nT1 M6\n()\n(ONE)\nG1 X9. F9.\nM30')).toEqual(['2 ', '4 ONE'])
+  })
+  it('are told apart by comments up to forty, beyond that by tools alone', () => {
+    const of = (count: number) =>
+      titles(
+        `G20 G90\nT1 M6\n${Array.from({ length: count }, (_, n) => `(HOLE ${n})\nG1 X${n % 2}. F60.\n`).join('')}M30`,
+      )
+    expect(of(40)).toHaveLength(41)
+    expect(of(41)).toEqual(['2 '])
+  })
+})
+
 it('time of a subprogram stands with its own lines, however often it is called', () => {
   const { sections, tools } = looked(
     'O1\nG20 G90\nT1 M6\nM98 P9\nM98 P9\nM30\nO9\n(EDGE)\nG1 X1. F60.\nG1 X0.\nM99\n',
@@ -133,6 +160,13 @@ describe('timed cycles', () => {
         const wanted = solve(information, right).to1DArray()
         const got = Object.values(calibrate(cycles).factors)
         for (const [index, factor] of got.entries()) expect(factor).toBeCloseTo(wanted[index] as number, 6)
+        const { doubts, covariance, runs } = calibrate(cycles)
+        const spread = inverse(information)
+        for (const [index, doubt] of Object.values(doubts).entries())
+          expect(doubt).toBeCloseTo(Math.sqrt(spread.get(index, index)), 6)
+        for (const [index, of] of covariance.entries())
+          expect(of).toBeCloseTo(spread.get(Math.floor(index / 7), index % 7), 6)
+        expect(runs).toBe(cycles.length)
       }),
       depth(100, 1000),
     )
@@ -157,6 +191,36 @@ describe('timed cycles', () => {
     const [spindle] = learntValues(calibrate([{ reckoned: fast, seconds: 20, doubt: 0.2 }]), speeds)
     // Half the time is twice the acceleration, as far as one timing outweighs what was thought before.
     expect(spindle?.timed).toBeGreaterThan(35)
+  })
+
+  it('of nothing, timed without doubt, say nothing', () => {
+    const { factors, doubts } = calibrate([{ reckoned: noTime(), seconds: 0, doubt: 0 }])
+    expect({ factors, doubts }).toEqual({ factors: calibrate([]).factors, doubts: calibrate([]).doubts })
+  })
+
+  it('are told of the page only where they say more than was known, and the page is off by more than that', () => {
+    const of = (factor: number, doubt: number, kind: 'toolChange' | 'spindle' = 'toolChange') => {
+      const { factors, doubts, ...rest } = calibrate([])
+      return learntValues(
+        { ...rest, factors: { ...factors, [kind]: factor }, doubts: { ...doubts, [kind]: doubt } },
+        { toolChange: 4, spindleAcceleration: 20 },
+      )
+    }
+    // 4 s times 1.25, within 4 s times .05.
+    expect(of(1.25, 0.05)).toEqual([
+      { what: 'toolChange', page: 4, timed: 5, doubt: expect.closeTo(0.2, 12) },
+    ])
+    // Half the time is twice the acceleration; d(1/f) = df / f^2: 20 x .02 / .25.
+    expect(of(0.5, 0.02, 'spindle')).toEqual([
+      { what: 'spindleAcceleration', page: 20, timed: 40, doubt: expect.closeTo(1.6, 12) },
+    ])
+    // Six tenths of the .3 that nobody had timed, and no less; and off by more than the doubt.
+    expect(of(1.9, 0.17)).toHaveLength(1)
+    expect(of(1.9, 0.19)).toEqual([])
+    expect(of(1.1, 0.15)).toEqual([])
+    expect(of(0.8, 0.15)).toHaveLength(1)
+    expect(of(1.15, 0.15)).toEqual([])
+    expect(of(1.125, 0.125)).toEqual([])
   })
 
   it('timed together are known the better, the more there are', () => {

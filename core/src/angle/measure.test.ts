@@ -113,6 +113,113 @@ describe('an angle from points', () => {
   })
 })
 
+describe('the numbers of an angle, by hand', () => {
+  /** What a probe and a display of a tenth leave open of one place, in inches. */
+  const place = Math.hypot(0.0001, 0.0001 / Math.sqrt(12))
+  const shown = (angle: number, base = 5): AngleReading => ({
+    method: 'shown',
+    device: 'probe',
+    angle,
+    base: asTyped(base, 'inch'),
+  })
+
+  it('of two touches: the arithmetic has the differences, whichever was typed first', () => {
+    for (const reading of [edge([-10, -5], [-6, -4.9]), edge([-6, -4.9], [-10, -5])])
+      expect(measureAngle(reading, inch).working[0]).toMatchObject({
+        arithmetic: 'atan2(0.1000, 4.0000)',
+        means: expect.stringContaining('nothing is left over'),
+        gives: '1.432 deg',
+      })
+    expect(measureAngle(edge([0, 0], [2, 0], [4, 0]), inch).working[0]).toMatchObject({
+      arithmetic: 'least squares line through 3 touches',
+      means: '',
+    })
+  })
+
+  it('of two centres and of a probe cycle: sqrt 2 u / L (derived)', () => {
+    const of = measureAngle(
+      { method: 'holes', device: 'probe', first: at(1, 2), second: at(4, 6), nominal: 50 },
+      inch,
+    )
+    expect(of.value).toBeCloseTo(degrees(Math.atan2(4, 3)) - 50, 9)
+    expect(of.working[0]?.arithmetic).toBe('atan2(4.0000, 3.0000)')
+    expect(of.doubt.value).toBeCloseTo(degrees((Math.SQRT2 * place) / 5), 9)
+    // The variable of the control shows more digits than its display: only the probe is in doubt.
+    expect(measureAngle(shown(0.3), inch).doubt.value).toBeCloseTo(degrees((Math.SQRT2 * 0.0001) / 5), 9)
+    expect(measureAngle(shown(10), inch).findings).toEqual([])
+    expect(measureAngle(shown(-10.001), inch).findings.map(({ code }) => code)).toEqual(['large-angle'])
+  })
+
+  const feature = (name: string, x: number, y: number, mx: number, my: number) => ({
+    name,
+    nominal: at(x, y),
+    measured: at(mx, my),
+  })
+  const features = (...of: ReturnType<typeof feature>[]): AngleReading => ({
+    method: 'features',
+    device: 'probe',
+    features: of,
+  })
+
+  it('of many features: the one that spoils the fit, the angle without it, and what is left', () => {
+    // Turned by nothing and shifted by (-10, -5); C stands .02 too far to the right.
+    const found = measureAngle(
+      features(
+        feature('A', 0, 0, -10, -5),
+        feature('B', 4, 0, -6, -5),
+        feature('C', 4, 3, -5.98, -2),
+        feature('D', 0, 3, -10, -2),
+      ),
+      inch,
+    )
+    expect(found.spoiler).toMatchObject({ name: 'C', without: expect.closeTo(0, 9) })
+    expect(found.residuals.map(({ name }) => name)).toEqual(['A', 'B', 'C', 'D'])
+    expect(Math.max(...found.residuals.map(({ value }) => value))).toBe(found.residuals[2]?.value)
+    expect(found.findings[0]?.says).toBe('C spoils the fit: without it the angle is 0.000 deg.')
+    expect(found.base).toBeCloseTo(5, 12)
+    // Sum of squares over 2 x 4 coordinates less the three that the fit takes.
+    const squares = found.residuals.reduce((sum, { value }) => sum + value ** 2, 0)
+    expect(found.scatter).toBeCloseTo(Math.sqrt(squares / 5), 12)
+  })
+
+  it('of two features: how much further apart or nearer they are than on the drawing', () => {
+    const says = (measured: number) =>
+      measureAngle(features(feature('A', 0, 0, 0, 0), feature('B', 4, 0, measured, 0)), inch).findings.map(
+        (each) => each.says,
+      )
+    expect(says(4.02)).toEqual(['The two features are 0.0200 in further apart than on the drawing.'])
+    expect(says(3.98)).toEqual(['The two features are 0.0200 in nearer than on the drawing.'])
+    // Three times sqrt 2 of a tenth may be: .00042.
+    expect(says(4.0004)).toEqual([])
+    expect(says(4.00045)).toHaveLength(1)
+  })
+
+  it('names a spoiler of four touches, against any direction; none where no single one is to blame', () => {
+    const line = (nominal: number, ...offs: number[]): AngleReading => ({
+      method: 'edge',
+      device: 'probe',
+      points: offs.map((off, index) => {
+        const { x, y } = turned({ x: index, y: off }, nominal, { x: 0, y: 0 })
+        return at(x, y)
+      }),
+      nominal,
+    })
+    for (const nominal of [0, 30, -70]) {
+      const { spoiler } = measureAngle(line(nominal, 0, 0.001, 0.013, 0.003), inch)
+      expect(spoiler).toMatchObject({
+        name: 'touch 3',
+        without: expect.closeTo(degrees(Math.atan(0.001)), 6),
+      })
+    }
+    expect(measureAngle(line(0, 0, 0.01, 0), inch).spoiler).toBeUndefined()
+    const all = measureAngle(line(0, 0, 0.004, 0.0001, 0.004), inch)
+    expect(all.spoiler).toBeUndefined()
+    expect(all.findings.map(({ says }) => says)).toEqual([
+      expect.stringMatching(/^The points do not fit: touch [23] is off by 0\.0024 in\./),
+    ])
+  })
+})
+
 describe('what cannot be an angle is said in a sentence', () => {
   const says = (change: object) => {
     const read = readAngleDraft({ ...draft, ...change }, 'inch')
@@ -185,6 +292,18 @@ describe('what to do about it', () => {
       'Turn the moves of the program.',
     )
   })
+  it('takes an edge as it is said: up to it, and beyond it', () => {
+    const shown = (angle: number) =>
+      measureAngle({ method: 'shown', device: 'probe', angle, base: asTyped(40, 'inch') }, inch)
+    const says = (angle: number, more = {}) => judgeAngle(shown(angle), { ...question, ...more }).says
+    expect(says(5)).toBe('Turn the program.')
+    expect(says(-5.001)).toBe('Square the part up first.')
+    expect(says(60)).toBe('Square the part up first.')
+    expect(says(-60.001)).toBe('It lies turned round, or readings are swapped.')
+    expect(says(1, { allowed: costAt(4, 1) })).toBe('Leave it.')
+    const doubt = costAt(4, shown(0).doubt.value)
+    expect(judgeAngle(shown(0), { ...question, allowed: doubt }).findings).toEqual([])
+  })
   it('says that a short base cannot tell', () => {
     const short = measureAngle(edge([0, 0], [0.2, 0]), inch)
     expect(judgeAngle(short, { ...question, reach: 12 }).findings.map(({ code }) => code)).toEqual([
@@ -206,5 +325,42 @@ describe('what to do about it', () => {
     expect(fits('edge-finder', false)).toEqual(['look zero-on-turned-face'])
     expect(fits('corner', true)).toEqual(['stop zero-before-move'])
     expect(fits('corner', false, '2026-11-25T00:30')).toEqual(['note zeros-around-angle'])
+  })
+  it('names the axes that do not fit it, one or both', () => {
+    type Zero = Parameters<typeof fitsOffset>[0]['zeros'][number]
+    const says = (zeros: readonly Partial<Zero>[], more: Partial<Parameters<typeof fitsOffset>[0]> = {}) =>
+      fitsOffset({
+        offset: 'G54',
+        zeros: zeros.map((of, i) => ({
+          axis: i === 0 ? 'X' : 'Y',
+          method: 'corner',
+          stale: false,
+          at: `2026-11-25T0${i}`,
+          ...of,
+        })),
+        measuredAt: undefined,
+        angle: lying(1),
+        reach: 4,
+        allowed: 0.002,
+        unit: 'inch',
+        ...more,
+      }).map((each) => each.says)
+    expect(says([{ stale: true }, {}])).toEqual([expect.stringMatching(/^X of G54 is from before/)])
+    expect(says([{ stale: true }, { stale: true }])).toEqual([
+      expect.stringMatching(/^X and Y of G54 are from before/),
+    ])
+    expect(says([])).toEqual([expect.stringMatching(/^X and Y of G54 are not taken/)])
+    expect(says([{}])).toEqual([expect.stringMatching(/^Y of G54 is not taken/)])
+    expect(says([{ axis: 'Y' }])).toEqual([expect.stringMatching(/^X of G54 is not taken/)])
+    const touch = { method: 'edge-finder' } as const
+    expect(says([touch, {}])).toEqual([expect.stringMatching(/^X of G54 was taken by touching/)])
+    expect(says([touch, touch])).toEqual([expect.stringMatching(/^X and Y of G54 were taken by touching/)])
+    expect(says([touch, touch], { allowed: costAt(4, lying(1).value) })).toEqual([])
+    // Taken at the very time: not before it.
+    expect(says([{}, {}], { measuredAt: '2026-11-25T00' })).toEqual([])
+    expect(says([{}, {}], { measuredAt: '2026-11-25T01' })).toEqual([
+      expect.stringMatching(/^X of G54 was taken before the angle/),
+    ])
+    expect(says([{}, {}], { measuredAt: '2026-11-25T02' })).toEqual([])
   })
 })

@@ -55,6 +55,12 @@ describe('turning written for a profile', () => {
     expect(codes(rotation(), plain)).toEqual(['no-rotation'])
     expect(codes(rotation({ by: { variable: 189 } }), { ...compact, probing: null })).toEqual(['no-variable'])
     expect(codes(rotation({ zero: { x: -3, y: -8 } }), compact)).toEqual(['turned-outside-travel'])
+    // The far corner at Y 2 and more: an inch under the end of the travel it is out, and so is X, not taken for Y.
+    expect(codes(rotation({ zero: { x: -15, y: -1 } }), compact)).toEqual(['turned-outside-travel'])
+    expect(codes(rotation({ zero: { x: -15, y: -3 } }), compact)).toEqual([])
+    expect(codes(rotation({ zero: { x: -15, y: -15 }, look: { x: 4, y: -2 } }), compact)).toEqual([
+      'turned-outside-travel',
+    ])
     const odd = { ...compact, rotation: { on: 'G1', off: 'G269', note: '' } }
     expect(codes(rotation(), odd)).toEqual(['not-read-back'])
   })
@@ -140,6 +146,50 @@ describe("a program's moves, turned", () => {
     expect(made.ok && made.text).toBe(
       '%\nO1000 (SLOT)\nN10 G20 G90 G54 G0 X-2.0000 Y1.0000 S3000 M3\n/N20 G1 X-2.0000 Y3.0000 F10. ; along\nN30 X-2.5000 Y3.0000\nG53 G0 Z0.\nG91 G28 X0. Y0.\nM30\n%',
     )
+  })
+
+  it('goes on from where incremental moves led, counts them, and does not where that is not known', () => {
+    const turn = (text: string, by = 90) =>
+      turnProgram(text, { offset: 'G54', unit: 'inch', by, about: { x: 0, y: 0 } }, plain)
+    const made = turn('G90 G54 G0 X1. Y2.\nG91 X3. Y.5\nX-1.\nG90 X7.')
+    expect(made.ok && made.text).toBe(
+      'G90 G54 G0 X-2.0000 Y1.0000\nG91 X-0.5000 Y3.0000\nX0.0000 Y-1.0000\nG90 X-2.5000 Y7.0000',
+    )
+    expect(made.ok && made.notes).toEqual([expect.stringMatching(/^2 moves are incremental/)])
+    expect(turn('G90 G54 G0 X1. Y2.')).toMatchObject({ notes: [] })
+    expect(turn('G54 G91 G0 X3. Y.5\nG90 X7.')).toMatchObject({ ok: false, refused: [{ line: 2 }] })
+    // An arc that says only where its centre lies up the page is an arc.
+    const arc = turn('G90 G54 G0 X1. Y0.\nG3 X0. Y1. J.5 F9.')
+    expect(arc.ok && arc.text).toContain('G3 X-1.0000 Y0.0000 I-0.5000 J0.0000 F9.')
+  })
+
+  it('names every line that it cannot turn, the first twenty of them, and says how far it is', () => {
+    const of = (count: number) =>
+      turnProgram(
+        `G90 G54 G0 X0. Y0.\n${'G65 P1\n'.repeat(count)}`,
+        { offset: 'G54', unit: 'inch', by: 5, about: { x: 0, y: 0 } },
+        plain,
+      )
+    const many = of(27)
+    expect(!many.ok && [many.refused.length, many.more]).toEqual([20, 7])
+    expect(of(3)).toMatchObject({ more: 0 })
+    const shares: number[] = []
+    const text = `G90 G54 G0 X0. Y0.\n${Array.from({ length: 7999 }, (_, n) => `X${n % 9}. Y1.`).join('\n')}`
+    turnProgram(
+      text,
+      { offset: 'G54', unit: 'inch', by: 5, about: { x: 0, y: 0 } },
+      plain,
+      (share) => void shares.push(share),
+    )
+    expect(shares).toEqual([0, 0.125, 0.25, 0.375, 0.5, 0.625, 0.75, 0.875])
+    // G59.9 is a work offset too, and another one.
+    expect(
+      turnProgram(
+        'G90 G59.9 G0 X0. Y0.',
+        { offset: 'G54', unit: 'inch', by: 5, about: { x: 0, y: 0 } },
+        plain,
+      ),
+    ).toMatchObject({ refused: [{ says: expect.stringContaining('another work offset') }] })
   })
 
   it.each([

@@ -23,6 +23,8 @@ describe('speeds', () => {
 
   it('are set in steps that a spindle is set in, never faster than asked for', () => {
     expect([38, 97.3, 381.97, 1234, 2].map(roundTurns)).toEqual([35, 95, 380, 1200, 5])
+    // What stands on a step stays on it.
+    expect([85, 100, 640, 1000, 2500].map(roundTurns)).toEqual([85, 100, 640, 1000, 2500])
   })
 
   it('of a material are the same in the other unit and back', () => {

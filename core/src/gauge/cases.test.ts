@@ -101,11 +101,15 @@ describe('a gauging program, whatever the plan', () => {
     'does what the plan says with every kind of part, read back in %s, and nothing says stop in Prove',
     (_, profile, unit) => {
       const where = caseOf(profile, unit)
+      let [tried, whole] = [0, 0]
       fc.assert(
         fc.property(anyPlan(unit), (plan) => {
-          const found = checkPlan(plan, where, { tools: [], near: { X: -15, Y: -8 } })
+          tried += 1
+          const per = unit === 'inch' ? 1 : 25.4
+          const found = checkPlan(plan, where, { tools: [], near: { X: -15 * per, Y: -8 * per } })
           // A dead band may be typed that leaves nothing to correct: that is refused, and nothing is written.
           if (found.some(({ severity }) => severity === 'stop')) return
+          whole += 1
           const program = written(plan, where)
           const proof = proveGauge(plan, program, where, proofCase(program.text, where))
           // No stop, and no alarm on a good part.
@@ -128,6 +132,7 @@ describe('a gauging program, whatever the plan', () => {
         }),
         depth(10, 2000),
       )
+      expect(whole).toBeGreaterThan(tried / 2)
     },
   )
 

@@ -34,7 +34,7 @@ describe('the two readings on a fixed jaw', () => {
     expect(screen.getByText(/Once a day: does the fixed jaw stand upright/)).toBeTruthy()
     expect(record()).toHaveProperty('disabled', true)
     type('Up the face by', '1.2')
-    type('Dial reads there', '.0004')
+    type('Dial at the top', '.0004')
     type('Part, how high', '1.8')
     type('On top, clamped', '-.0002')
     // The angle of the stylus is that of the last sweep: 10 degrees.
@@ -52,13 +52,13 @@ describe('the two readings on a fixed jaw', () => {
       }),
     )
     // The form is that of the next.
-    expect(screen.getByLabelText('Dial reads there')).toHaveProperty('value', '')
+    expect(screen.getByLabelText('Dial at the top')).toHaveProperty('value', '')
   })
 
   it('say what is the matter, and what to do', () => {
     show(true)
     type('Up the face by', '1')
-    type('Dial reads there', '.002')
+    type('Dial at the top', '.002')
     type('Part, how high', '1')
     type('On top, clamped', '.003')
     expect(screen.getByText(/leans over the part by 0\.0020 in/)).toBeTruthy()

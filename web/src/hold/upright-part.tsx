@@ -114,7 +114,7 @@ function UprightForm() {
     >
       <div className="grid grid-cols-2 items-start gap-x-3">
         <LengthEntryField label="Up the face by" hint="Zero it at the bottom." {...length('height')} />
-        <LengthEntryField label="Dial reads there" hint="With its sign." {...length('up')} />
+        <LengthEntryField label="Dial at the top" hint="With its sign." {...length('up')} />
         <LengthEntryField
           label="Part, how high"
           hint="What the jaw holds square."

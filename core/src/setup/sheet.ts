@@ -100,15 +100,6 @@ function holdLines({ hold, unit, prove: { layout } }: Setup): SheetLine[] {
       ...stated(entry, freshness),
     })
   }
-  if (hold.upright) {
-    const { entry, read, freshness } = hold.upright
-    lines.push({
-      what: 'Fixed jaw',
-      says: `leans ${formatWithUnit(read.lean.value, unit)} over the part, ${read.lift.value < 0 ? 'goes down' : 'rises'} ${formatWithUnit(Math.abs(read.lift.value), unit)}`,
-      more: read.findings.length > 0 ? 'more than the part allows' : '',
-      ...stated(entry, freshness),
-    })
-  }
   if (square)
     lines.push({
       what: 'Square',
@@ -118,6 +109,15 @@ function holdLines({ hold, unit, prove: { layout } }: Setup): SheetLine[] {
       more: square.squared.ok ? `within ${formatWithUnit(square.squared.outOfSquare.doubt.value, unit)}` : '',
       ...stated(square.entry, square.freshness),
     })
+  if (hold.upright) {
+    const { entry, read, freshness } = hold.upright
+    lines.push({
+      what: 'Fixed jaw',
+      says: `leans ${formatWithUnit(read.lean.value, unit)} over the part, ${read.lift.value < 0 ? 'goes down' : 'rises'} ${formatWithUnit(Math.abs(read.lift.value), unit)}`,
+      more: read.findings.length > 0 ? 'more than the part allows' : '',
+      ...stated(entry, freshness),
+    })
+  }
   if (hold.grip) {
     const { entry, collet, freshness } = hold.grip
     lines.push({

@@ -41,6 +41,7 @@ const plate = (columns: number, rows: number): SheetDraft => ({
       off: false,
       params: {
         ...newTap('inch', false),
+        thread: '5/16-24 UNF',
         pattern: 'grid',
         count: String(columns),
         rows: String(rows),

@@ -270,6 +270,14 @@ export function findHits(of: CrashCase): Hit[] {
     }
     return first
   }
+  /** The same on the first of many paths on which there is one. */
+  const firstAmong = (row: number, paths: readonly Place[][], parts: readonly ToolPart[], target: Target) => {
+    for (const path of paths) {
+      const first = firstPart(row, path, parts, target)
+      if (first) return { ...first, path }
+    }
+    return undefined
+  }
   suspects(of, targets, (row, near) => {
     const { parts, reach } = toolOf(row)
     const tip = tipBox(motion, row)
@@ -288,14 +296,10 @@ export function findHits(of: CrashCase): Hit[] {
       if (motion.kind[row] === ROW.RAPID && !parts.some((part) => firstOn([tip, tip], part, target))) continue
       ways ??= waysOf(of, row)
       const { sure, may } = ways
-      const firstOf = (path: readonly Place[]) => {
-        const first = firstPart(row, path, parts, target)
-        return first && { ...first, path }
-      }
       // The band holds every way: where it meets nothing, none of them does.
-      const perhaps = may.length > 0 ? firstTrue(may, firstOf) : undefined
+      const perhaps = firstAmong(row, may, parts, target)
       if (may.length > 0 && !perhaps) continue
-      const surely = firstTrue(sure, firstOf)
+      const surely = firstAmong(row, sure, parts, target)
       const first = surely ?? perhaps
       if (!first) continue
       hits.push({
@@ -313,15 +317,6 @@ export function findHits(of: CrashCase): Hit[] {
     return hits.length < MOST_HITS
   })
   return hits.slice(0, MOST_HITS)
-}
-
-/** The first answer that there is. */
-function firstTrue<T, A>(all: readonly T[], ask: (of: T) => A | undefined): A | undefined {
-  for (const each of all) {
-    const answer = ask(each)
-    if (answer !== undefined) return answer
-  }
-  return undefined
 }
 
 /** What is left of one part, on either kind of machine. */

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { mean, sampleStandardDeviation } from 'simple-statistics'
 import { describe, expect, it } from 'vitest'
+import { times } from '../../testing/depth.ts'
 import { radians } from '../geometry/index.ts'
 import { asTyped, fixedDigits } from '../quantity/index.ts'
 import { type PickupDraft, readDraft } from './draft.ts'
@@ -272,7 +273,7 @@ describe('the doubt is what the readings scatter by (JCGM 101:2008, propagation 
     const noise = normals(20_261_125)
     return sampleStandardDeviation(
       Array.from(
-        { length: 4000 },
+        { length: times(4000, 4000) },
         () =>
           pickUp(
             of(() => u * noise()),

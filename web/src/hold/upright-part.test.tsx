@@ -76,4 +76,19 @@ describe('the two readings on a fixed jaw', () => {
     expect(screen.getByTestId('lean').textContent).toContain('0.0002')
     expect(screen.getByText(/RT/)).toBeTruthy()
   })
+
+  it('are no yes once the vise was moved', () => {
+    const first = log[0]
+    if (!first) throw new Error('the demo has no log')
+    const { id, setup } = first
+    const at = new Date(Date.parse(log.at(-1)?.at ?? first.at) + 60_000).toISOString()
+    const moved: Entry[] = [
+      ...log,
+      { id: `${id.slice(0, -1)}Z`, setup, at, by: 'RT', kind: 'happened', what: 'vise-moved', note: '' },
+    ]
+    const now = openSetup(moved).setup.hold.upright
+    renderInSetup(<UprightPart asked={false} fact={now} />, moved)
+    expect(screen.queryByText('yes')).toBeNull()
+    expect(screen.getAllByText(/read before the vise was moved/).length).toBeGreaterThan(0)
+  })
 })

@@ -27,17 +27,16 @@ export function UprightPart({ asked, fact }: UprightPartProps) {
     <details className="border-y border-rule">
       <summary className="min-h-11 content-center font-semibold">
         {asked ? 'Once a day: does' : 'Does'} the fixed jaw stand upright, and stay down?
-        {!asked && fact && (
-          <span className="ml-2 text-sm font-normal text-ink-soft">
-            {fact.verdict === 'good' ? 'yes' : 'look'}
-          </span>
-        )}
+        {!asked && fact && <span className="ml-2 text-sm font-normal text-ink-soft">{inShort(fact)}</span>}
       </summary>
       {fact && <Said fact={fact} />}
       <UprightForm />
     </details>
   )
 }
+
+const inShort = ({ freshness, verdict }: UprightFact) =>
+  freshness.state === 'stale' ? freshness.cause.says : verdict === 'good' ? 'yes' : 'look'
 
 function Said({ fact }: { fact: UprightFact }) {
   return (

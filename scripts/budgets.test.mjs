@@ -122,4 +122,12 @@ describe('the files of the project', () => {
       Object.keys(LONGER).filter((name) => !present.includes(name) || lines(name) <= MOST_LINES),
     ).toEqual([])
   })
+
+  it('draw the numbers of a property evenly: fc.double is nothing, nine times in ten', () => {
+    const tests = files.filter((name) => /\.test\.tsx?$/.test(name))
+    expect(tests.length).toBeGreaterThan(100)
+    expect(
+      tests.filter((name) => /fc\.(double|float)\(/.test(readFileSync(join(root, name), 'utf8'))),
+    ).toEqual([])
+  })
 })

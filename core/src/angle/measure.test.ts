@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { sampleStandardDeviation } from 'simple-statistics'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../testing/evenly.ts'
 import { degrees, distance, halfTurn, type PlanePoint, turned } from '../geometry/index.ts'
 import { asTyped, fixedDigits } from '../quantity/index.ts'
 import { emptyAngleDraft, readAngleDraft } from './draft.ts'
@@ -31,7 +32,7 @@ describe('an angle from points', () => {
   })
 
   it('leads back to how the part lies, from every method, typed as text', () => {
-    const number = (least: number, greatest: number) => fc.double({ min: least, max: greatest, noNaN: true })
+    const number = (least: number, greatest: number) => evenly(least, greatest)
     fc.assert(
       fc.property(
         fc.constantFrom('edge' as const, 'holes' as const, 'features' as const),

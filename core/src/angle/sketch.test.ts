@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../testing/evenly.ts'
 import { degrees } from '../geometry/index.ts'
 import { fixedDigits } from '../quantity/index.ts'
 import { type AngleDraft, angleDraftOf, emptyAngleDraft, readAngleDraft } from './draft.ts'
@@ -21,7 +22,7 @@ const angleOf = (of: AngleDraft) => {
 describe('the picture of a part that lies askew', () => {
   it('is turned the right way, so far that it can be seen, and says by how much more than it is', () => {
     fc.assert(
-      fc.property(fc.double({ min: -9, max: 9, noNaN: true }), (lies) => {
+      fc.property(evenly(-9, 9), (lies) => {
         fc.pre(Math.abs(lies) > 0.01)
         const rise = fixedDigits(4 * Math.tan((lies * Math.PI) / 180), 7)
         const of = draft(`0 0\n4 ${rise}`)

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../testing/evenly.ts'
 import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
 import { demoReference } from '../demo/index.ts'
 import { type PlanePoint, turned } from '../geometry/index.ts'
@@ -38,7 +39,7 @@ describe('turning written for a profile', () => {
     fc.assert(
       fc.property(
         fc.constantFrom(compact, twoLine),
-        fc.double({ min: -90, max: 90, noNaN: true }),
+        evenly(-90, 90),
         point,
         point,
         (profile, by, about, look) => {
@@ -107,7 +108,7 @@ describe("a program's moves, turned", () => {
     fc.assert(
       fc.property(
         fc.array(block, { minLength: 1, maxLength: 25 }),
-        fc.double({ min: -180, max: 180, noNaN: true }),
+        evenly(-180, 180),
         point,
         (blocks, by, about) => {
           const text = ['G20 G90 G17 G54', 'G0 X0. Y0.', ...blocks.filter((line) => line !== 'G4 X2.')].join(

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../testing/depth.ts'
+import { evenly } from '../../testing/evenly.ts'
 import { act, switchOn } from './bench.ts'
 import { finderOf, WHEEL_STEPS } from './devices.ts'
 import { handOn, indicateBothSides, touchByFinder, touchByProbe } from './hand.ts'
@@ -10,7 +11,7 @@ import { millOf } from './testing.ts'
 import { viewOf } from './view.ts'
 import { partZeroOf } from './world.ts'
 
-const number = (least: number, most: number) => fc.double({ min: least, max: most, noNaN: true })
+const number = (least: number, most: number) => evenly(least, most)
 
 describe('how far a disc is free', () => {
   // Checked against marching along the line and measuring the distance at each step.

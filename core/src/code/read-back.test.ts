@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../testing/depth.ts'
+import { evenly } from '../../testing/evenly.ts'
 import type { EngraveDraft } from '../cycles/engraving/index.ts'
 import type { GrooveDraft } from '../cycles/grooving/index.ts'
 import { type TapDraft, THREADS } from '../cycles/tapping/index.ts'
@@ -59,7 +60,7 @@ describe('what is written does what was planned, in every control', () => {
       fc.property(
         units.chain((unit) => fc.tuple(fc.constant(unit), tapDraft(unit))),
         profiles,
-        fc.oneof(fc.constant(0), fc.double({ min: -5, max: 5, noNaN: true })),
+        fc.oneof(fc.constant(0), evenly(-5, 5)),
         ([unit, tap], profile, angle) => {
           const on = caseOf('mill', profile, { unit, angle, machine: machineOf('mill', unit) })
           if (isMeant(writeSheet(sheetOf({ tap }, unit), on))) written++
@@ -79,7 +80,7 @@ describe('what is written does what was planned, in every control', () => {
         sits: fc.constantFrom('box', 'line', 'start', 'arc'),
         x: place.map(String),
         y: place.map(String),
-        angle: fc.double({ min: -360, max: 360, noNaN: true }).map((n) => n.toFixed(3)),
+        angle: evenly(-360, 360).map((n) => n.toFixed(3)),
         boxWidth: thou(500, 5000, unit),
         boxHeight: thou(200, 2000, unit),
         toX: place.map(String),
@@ -103,7 +104,7 @@ describe('what is written does what was planned, in every control', () => {
         units.chain((unit) => fc.tuple(fc.constant(unit), engraving(unit))),
         profiles,
         fc.constantFrom(null, 0.8, 1.25),
-        fc.oneof(fc.constant(0), fc.double({ min: -5, max: 5, noNaN: true })),
+        fc.oneof(fc.constant(0), evenly(-5, 5)),
         ([unit, engrave], control, widthFactor, angle) => {
           const { lettering } = control.reading
           const profile = {

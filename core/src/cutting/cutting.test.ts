@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../testing/evenly.ts'
 import { material, materialIn, USUAL_MATERIALS } from './material.ts'
 import { roundTurns, surfaceFor, turnsFor } from './speed.ts'
 
@@ -10,8 +11,8 @@ describe('speeds', () => {
   })
 
   it('are the same cut in either unit, and the other way round', () => {
-    const speeds = fc.double({ min: 5, max: 2000, noNaN: true })
-    const diameters = fc.double({ min: 0.02, max: 20, noNaN: true })
+    const speeds = evenly(5, 2000)
+    const diameters = evenly(0.02, 20)
     fc.assert(
       fc.property(speeds, diameters, (feet, inches) => {
         const turns = turnsFor(feet, inches, 'inch')

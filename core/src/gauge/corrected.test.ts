@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../testing/depth.ts'
+import { evenly } from '../../testing/evenly.ts'
 import { type Correction, heldWithin, simulate } from './corrected.ts'
 import { nextValue } from './next-part.ts'
 import { partWith } from './part-with.ts'
@@ -9,28 +10,24 @@ import { nextErrors, tryProgram } from './try.ts'
 import { writeGauge } from './write.ts'
 
 const anyCorrection = fc.record({
-  drift: fc.double({ min: -0.4, max: 0.4, noNaN: true }),
-  share: fc.double({ min: 0.05, max: 1, noNaN: true }),
-  deadBand: fc.double({ min: 0, max: 0.8, noNaN: true }),
-  scatter: fc.double({ min: 0, max: 0.3, noNaN: true }),
-  reading: fc.double({ min: 0, max: 0.2, noNaN: true }),
+  drift: evenly(-0.4, 0.4),
+  share: evenly(0.05, 1),
+  deadBand: evenly(0, 0.8),
+  scatter: evenly(0, 0.3),
+  reading: evenly(0, 0.2),
 })
 const wide: Pick<Correction, 'half' | 'limit'> = { half: 1, limit: Number.POSITIVE_INFINITY }
 
 describe('a process that is corrected from part to part', () => {
   it('stays within what is said over 500 parts, with any drift, share, dead band, scatter and readings', () => {
     fc.assert(
-      fc.property(
-        anyCorrection,
-        fc.infiniteStream(fc.double({ min: -1, max: 1, noNaN: true })),
-        (of, stream) => {
-          const held = heldWithin({ ...of, ...wide })
-          const next = () => stream.next().value as number
-          const { errors } = simulate({ ...of, ...wide }, 500, next, next)
-          expect(Math.max(...errors.map(Math.abs))).toBeLessThanOrEqual(held.most + 1e-9)
-          if (held.stays) expect(errors.every((error) => Math.abs(error) <= 1)).toBe(true)
-        },
-      ),
+      fc.property(anyCorrection, fc.infiniteStream(evenly(-1, 1)), (of, stream) => {
+        const held = heldWithin({ ...of, ...wide })
+        const next = () => stream.next().value as number
+        const { errors } = simulate({ ...of, ...wide }, 500, next, next)
+        expect(Math.max(...errors.map(Math.abs))).toBeLessThanOrEqual(held.most + 1e-9)
+        if (held.stays) expect(errors.every((error) => Math.abs(error) <= 1)).toBe(true)
+      }),
       depth(100, 3000),
     )
   })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../testing/evenly.ts'
 import { fitCircle } from './circle-fit.ts'
 
 const at = (...pairs: [number, number][]) => pairs.map(([x, y]) => ({ x, y }))
@@ -19,13 +20,13 @@ describe('the circle with the least squared distances', () => {
   })
 
   it('finds a circle that was there, wherever, whatever its size, from any part of a third of it or more', () => {
-    const number = fc.double({ min: -500, max: 500, noNaN: true })
+    const number = evenly(-500, 500)
     fc.assert(
       fc.property(
         number,
         number,
-        fc.double({ min: 0.05, max: 200, noNaN: true }),
-        fc.double({ min: 0, max: 6, noNaN: true }),
+        evenly(0.05, 200),
+        evenly(0, 6),
         fc.integer({ min: 3, max: 12 }),
         (x, y, r, from, n) => {
           const points = Array.from({ length: n }, (_, i) => {

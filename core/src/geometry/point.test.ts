@@ -1,10 +1,11 @@
 import fc from 'fast-check'
 import { evaluate, rotationMatrix, unit } from 'mathjs'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../testing/evenly.ts'
 import { cosineOf, sineOf } from './degrees.ts'
 import { centroid, degrees, distance, halfTurn, radians, turned } from './point.ts'
 
-const number = fc.double({ min: -900, max: 900, noNaN: true })
+const number = evenly(-900, 900)
 const point = fc.record({ x: fc.integer({ min: -50, max: 50 }), y: fc.integer({ min: -50, max: 50 }) })
 
 describe('angles', () => {

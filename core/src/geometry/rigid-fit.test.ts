@@ -2,14 +2,15 @@ import fc from 'fast-check'
 import { Matrix, SVD } from 'ml-matrix'
 import { linearRegression } from 'simple-statistics'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../testing/evenly.ts'
 import { fitEdge } from './edge-fit.ts'
 import { degrees, halfTurn, type PlanePoint, turned } from './point.ts'
 import { fitRigid, type PointPair, placed } from './rigid-fit.ts'
 
-const coordinate = fc.double({ min: -40, max: 40, noNaN: true })
+const coordinate = evenly(-40, 40)
 const point = fc.record({ x: coordinate, y: coordinate })
-const angle = fc.double({ min: -179.9, max: 180, noNaN: true })
-const noise = fc.double({ min: -0.01, max: 0.01, noNaN: true })
+const angle = evenly(-179.9, 180)
+const noise = evenly(-0.01, 0.01)
 
 const wellSpread = (points: readonly PlanePoint[]) =>
   points.some(({ x, y }) => Math.hypot(x - (points[0]?.x ?? 0), y - (points[0]?.y ?? 0)) > 1)

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../testing/evenly.ts'
 import { demoReference } from '../demo/index.ts'
 import { type Machine, machine as machineSchema, type Obstacle } from '../machine/index.ts'
 import {
@@ -81,9 +82,9 @@ describe('gaps at both ends of the travel (common practice)', () => {
   })
 
   it('in any place: inside the interval nothing comes nearer than wanted, outside something does; units do not matter', () => {
-    const place = fc.double({ min: 5, max: 16, noNaN: true })
+    const place = evenly(5, 16)
     fc.assert(
-      fc.property(place, fc.double({ min: 0, max: 0.5, noNaN: true }), (jawAt, wanted) => {
+      fc.property(place, evenly(0, 0.5), (jawAt, wanted) => {
         const { interval, gaps, back } = look({ jawAt, wanted })
         const nearest = Math.min(...gaps.filter(({ counts }) => counts).map(({ gap }) => gap))
         const inside = interval !== undefined && jawAt >= interval.from && jawAt <= interval.to

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { linearRegression, mean, standardDeviation } from 'simple-statistics'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../testing/evenly.ts'
 import { demoReference } from '../demo/index.ts'
 import { type Machine, type Obstacle, travelIn } from '../machine/index.ts'
 import { asTyped, convertLength, type LengthUnit } from '../quantity/index.ts'
@@ -19,7 +20,7 @@ import {
   type ViseState,
 } from './index.ts'
 
-const finite = (min: number, max: number) => fc.double({ min, max, noNaN: true })
+const finite = (min: number, max: number) => evenly(min, max)
 /** A length with as many digits as a dial or a rule shows, so that it is typed as it is. */
 const typedIn = (min: number, max: number, digits: number) =>
   finite(min, max).map((value) => Number(value.toFixed(digits)))

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { linearRegression, linearRegressionLine } from 'simple-statistics'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../testing/evenly.ts'
 import { demoReference } from '../demo/index.ts'
 import type { Machine } from '../machine/index.ts'
 import { asTyped } from '../quantity/index.ts'
@@ -33,8 +34,8 @@ describe('the cutaway', () => {
   it('keeps the collet in its cone at every diameter and angle: dR = dZ tan a', () => {
     fc.assert(
       fc.property(
-        fc.double({ min: 1, max: 80, noNaN: true }),
-        fc.double({ min: 0, max: 1, noNaN: true }),
+        evenly(1, 80),
+        evenly(0, 1),
         fc.constantFrom('pull' as const, 'dead-length' as const),
         (degreesPerSide, share, closing) => {
           const sketch = colletSketch(
@@ -85,7 +86,7 @@ describe('the side view', () => {
 
   it('shows at each end of the travel the gap that was computed, whichever of table and head moves', () => {
     fc.assert(
-      fc.property(fc.double({ min: 0, max: 14, noNaN: true }), fc.boolean(), (jawAt, tableMoves) => {
+      fc.property(evenly(0, 14), fc.boolean(), (jawAt, tableMoves) => {
         const found = clearance(of(jawAt, tableMoves))
         const drawn = (share: number, side: 'back' | 'front') => {
           const gap = sideSketch(of(jawAt, tableMoves), share, found).gaps.find((each) => each.side === side)
@@ -129,7 +130,7 @@ describe('the plan view', () => {
 
   it('is exaggerated by a factor that can be said, the largest that keeps it in the picture', () => {
     fc.assert(
-      fc.property(fc.double({ min: 1e-4, max: 0.5, noNaN: true }), (far) => {
+      fc.property(evenly(1e-4, 0.5), (far) => {
         const { exaggeration, slope } = jawSketch(draft(String(far)), 6, 'inch')
         expect(String(exaggeration)).toMatch(/^[125]0*$/)
         expect(exaggeration === 1 || exaggeration * Math.abs(slope) <= 0.16).toBe(true)
@@ -149,15 +150,11 @@ describe('the plan view', () => {
 
   it('the dial has room for the reading and for the target', () => {
     fc.assert(
-      fc.property(
-        fc.double({ min: -0.2, max: 0.2, noNaN: true }),
-        fc.double({ min: -0.2, max: 0.2, noNaN: true }),
-        (from, target) => {
-          const half = dialRange({ from, target })
-          expect(half).toBeGreaterThan(Math.max(Math.abs(from), Math.abs(target)))
-          expect(half).toBeLessThanOrEqual(2.5 * Math.max(Math.abs(from), Math.abs(target), 1e-4) + 1e-12)
-        },
-      ),
+      fc.property(evenly(-0.2, 0.2), evenly(-0.2, 0.2), (from, target) => {
+        const half = dialRange({ from, target })
+        expect(half).toBeGreaterThan(Math.max(Math.abs(from), Math.abs(target)))
+        expect(half).toBeLessThanOrEqual(2.5 * Math.max(Math.abs(from), Math.abs(target), 1e-4) + 1e-12)
+      }),
     )
   })
 })

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../testing/evenly.ts'
 import { convergence } from './index.ts'
 import { type Case, FIRST, square } from './testing.ts'
 
@@ -30,11 +31,11 @@ describe('a simulated vise', () => {
   const DIAL = 0.0005
   const rounded = (value: number) => Math.round(value / DIAL) * DIAL
   const place = fc.record({
-    pivot: fc.double({ min: -3, max: 9, noNaN: true }),
-    from: fc.double({ min: 0, max: 1.5, noNaN: true }),
-    to: fc.double({ min: 4, max: 6, noNaN: true }),
-    setback: fc.double({ min: 1, max: 4, noNaN: true }),
-    angle: fc.double({ min: -0.009, max: 0.009, noNaN: true }),
+    pivot: evenly(-3, 9),
+    from: evenly(0, 1.5),
+    to: evenly(4, 6),
+    setback: evenly(1, 4),
+    angle: evenly(-0.009, 0.009),
   })
   const four = (value: number) => Math.round(value * 1e4) / 1e4
 
@@ -57,32 +58,28 @@ describe('a simulated vise', () => {
 
   it('is square after at most three taps of a noisy hand on a dial that reads in steps', () => {
     fc.assert(
-      fc.property(
-        place,
-        fc.array(fc.double({ min: -1, max: 1, noNaN: true }), { minLength: 3, maxLength: 3 }),
-        (vised, slips) => {
-          const [pivot, a, b] = [four(vised.pivot), four(vised.from), four(vised.to)]
-          // A bolt in the middle of the sweep is a bad choice, and a hand cannot steady the dial much below its step.
-          fc.pre(Math.max(Math.abs(b - pivot), Math.abs(a - pivot)) > 3)
-          const vise = simulatedVise({ ...vised, pivot })
-          for (const slip of slips) {
-            const zero = vise.at(a)
-            const reading = four(rounded(vise.at(b) - zero))
-            const { tap } = square({
-              pivot,
-              points: [
-                [a, 0],
-                [b, reading],
-              ],
-            })
-            if (Math.abs(reading) <= DIAL) break
-            // The hand stops within a tenth of the way, or a quarter step of the dial.
-            const off = slip * Math.max(0.1 * tap.by, DIAL / 4)
-            tapUntil(vise, tap.at, zero, tap.target + off)
-          }
-          expect(Math.abs(vise.at(b) - vise.at(a))).toBeLessThanOrEqual(1.5 * DIAL)
-        },
-      ),
+      fc.property(place, fc.array(evenly(-1, 1), { minLength: 3, maxLength: 3 }), (vised, slips) => {
+        const [pivot, a, b] = [four(vised.pivot), four(vised.from), four(vised.to)]
+        // A bolt in the middle of the sweep is a bad choice, and a hand cannot steady the dial much below its step.
+        fc.pre(Math.max(Math.abs(b - pivot), Math.abs(a - pivot)) > 3)
+        const vise = simulatedVise({ ...vised, pivot })
+        for (const slip of slips) {
+          const zero = vise.at(a)
+          const reading = four(rounded(vise.at(b) - zero))
+          const { tap } = square({
+            pivot,
+            points: [
+              [a, 0],
+              [b, reading],
+            ],
+          })
+          if (Math.abs(reading) <= DIAL) break
+          // The hand stops within a tenth of the way, or a quarter step of the dial.
+          const off = slip * Math.max(0.1 * tap.by, DIAL / 4)
+          tapUntil(vise, tap.at, zero, tap.target + off)
+        }
+        expect(Math.abs(vise.at(b) - vise.at(a))).toBeLessThanOrEqual(1.5 * DIAL)
+      }),
     )
   })
 

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { rotationMatrix, unit as units } from 'mathjs'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../testing/evenly.ts'
 import { asTyped, type LengthUnit } from '../quantity/index.ts'
 import { squareness } from './squaring.ts'
 import { type JawUpright, readUprightDraft, type UprightDraft, uprightness } from './upright.ts'
@@ -50,9 +51,9 @@ describe('a fixed jaw that was squared', () => {
   it('is as a general library turns it: a face turned about its foot, seen by a dial that stands in front', () => {
     fc.assert(
       fc.property(
-        fc.double({ min: -0.2, max: 0.2, noNaN: true }),
-        fc.double({ min: 10, max: 60, noNaN: true }),
-        fc.double({ min: 5, max: 90, noNaN: true }),
+        evenly(-0.2, 0.2),
+        evenly(10, 60),
+        evenly(5, 90),
         fc.integer({ min: 0, max: 60 }),
         (tilt, height, partHeight, stylusAngle) => {
           const turn = rotationMatrix(units(tilt, 'deg').toNumber('rad') as never) as unknown as number[][]

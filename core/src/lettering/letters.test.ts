@@ -2,6 +2,7 @@ import { text as library } from '@jscad/modeling'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../testing/depth.ts'
+import { evenly } from '../../testing/evenly.ts'
 import { arcStrokes, glyphOf, lackingIn, layText, type Stroke, textStrokes } from './index.ts'
 
 const CAPITAL = 21
@@ -54,9 +55,9 @@ describe('single-stroke letters', () => {
     fc.assert(
       fc.property(
         inked,
-        fc.double({ min: -180, max: 180, noNaN: true }),
-        fc.double({ min: 0.01, max: 20, noNaN: true }),
-        fc.double({ min: 0.5, max: 2, noNaN: true }),
+        evenly(-180, 180),
+        evenly(0.01, 20),
+        evenly(0.5, 2),
         (text, angle, height, stretch) => {
           const other = theirs(text)
           const all = other.strokes.flat()
@@ -85,8 +86,8 @@ describe('single-stroke letters', () => {
     fc.assert(
       fc.property(
         inked,
-        fc.double({ min: -360, max: 360, noNaN: true }),
-        fc.double({ min: 2, max: 50, noNaN: true }),
+        evenly(-360, 360),
+        evenly(2, 50),
         fc.constantFrom('outside' as const, 'inside' as const),
         (text, at, radius, reads) => {
           const arc = { x: 1, y: 2, radius, at, height: 0.3, reads }

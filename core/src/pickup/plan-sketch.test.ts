@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../testing/evenly.ts'
 import { type PlanePoint, radians, turned } from '../geometry/index.ts'
 import { fixedDigits } from '../quantity/index.ts'
 import { type PickupDraft, readDraft } from './draft.ts'
@@ -8,7 +9,7 @@ import { type PlanSketch, planSketch } from './plan-sketch.ts'
 
 const text = ({ x, y }: PlanePoint) => `${fixedDigits(x, 7)} ${fixedDigits(y, 7)}`
 const settings = { unit: 'inch', leastStep: 0.0001 } as const
-const number = (least: number, greatest: number) => fc.double({ min: least, max: greatest, noNaN: true })
+const number = (least: number, greatest: number) => evenly(least, greatest)
 
 const circle = fc
   .record({

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { mean, sampleStandardDeviation } from 'simple-statistics'
 import { describe, expect, it } from 'vitest'
 import { times } from '../../testing/depth.ts'
+import { evenly } from '../../testing/evenly.ts'
 import { radians } from '../geometry/index.ts'
 import { asTyped, fixedDigits } from '../quantity/index.ts'
 import { type PickupDraft, readDraft } from './draft.ts'
@@ -133,7 +134,7 @@ const round = fc
     side: fc.constantFrom('bore' as const, 'boss' as const),
     radius: number(0.4, 3),
     tip: number(0.05, 0.5),
-    from: fc.double({ min: 0, max: 6, noNaN: true }),
+    from: evenly(0, 6),
     n: fc.integer({ min: 3, max: 8 }),
   })
   .map(({ zeroX, zeroY, x, y, side, radius, tip, from, n }): Hidden => {
@@ -170,7 +171,7 @@ const corner = fc
     directionY: way,
     inside: fc.boolean(),
     angle: fc.integer({ min: 60, max: 120 }),
-    slant: fc.double({ min: -12, max: 12, noNaN: true }),
+    slant: evenly(-12, 12),
     tip: number(0.05, 0.5),
     touches: fc
       .tuple(fc.integer({ min: 1, max: 3 }), fc.integer({ min: 1, max: 3 }))

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../testing/depth.ts'
+import { evenly } from '../../testing/evenly.ts'
 import { type Body, boundsOf, layoutIn, type Triple } from './body.ts'
 import { withEdits } from './edit.ts'
 import { MilledStock } from './stock.ts'
@@ -79,7 +80,7 @@ describe('what is left of a part', () => {
   })
 
   it('along a cut, also a ramp, has the height of the lowest place from which the cutter reaches it', () => {
-    const within = (least: number, greatest: number) => fc.double({ min: least, max: greatest, noNaN: true })
+    const within = (least: number, greatest: number) => evenly(least, greatest)
     const cut = slots.filter((all) => all.length > 0).map(([first]) => first as Cut)
     fc.assert(
       fc.property(cut, within(-0.3, 1.3), within(-1.4, 1.4), (each, along, aside) => {
@@ -133,7 +134,7 @@ describe('what is left of a part', () => {
 })
 
 describe('a layout in the other unit', () => {
-  const size = fc.double({ min: 0.01, max: 50, noNaN: true })
+  const size = evenly(0.01, 50)
   const at = fc.record({ x: size, y: size, z: size })
   const common = { id: fc.constant('b'), name: fc.constant('b'), role: fc.constant('stop' as const) }
   const body: fc.Arbitrary<Body> = fc.oneof(

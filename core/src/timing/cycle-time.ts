@@ -167,7 +167,7 @@ function gatherFeeds(
       const wx = Math.abs(sx) * ax
       const wy = Math.abs(sy) * ay
       const wz = Math.abs(sz) * az
-      pull = 1 / (wx > wy ? (wx > wz ? wx : wz) : wy > wz ? wy : wz)
+      pull = 1 / Math.max(wx, wy, wz)
     } else {
       size = arcLength(motion, row)
       if (size === 0) continue
@@ -187,10 +187,10 @@ function gatherFeeds(
     if (follows && tolerance > 0) {
       const cosine = lx * sx + ly * sy + lz * sz
       const before = top[row - 1] as number
-      const slower = speed < before ? speed : before
-      const weaker = pull < (most[row - 1] as number) ? pull : (most[row - 1] as number)
+      const slower = Math.min(speed, before)
+      const weaker = Math.min(pull, most[row - 1] as number)
       const corner = cornerOf(cosine, weaker, tolerance)
-      enter[row] = corner < slower * slower ? corner : slower * slower
+      enter[row] = Math.min(corner, slower * slower)
     }
     follows = true
     lx = ex

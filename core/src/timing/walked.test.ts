@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../testing/depth.ts'
+import { evenly } from '../../testing/evenly.ts'
 import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
 import { demoReference } from '../demo/index.ts'
 import type { Machine } from '../machine/index.ts'
@@ -15,7 +16,7 @@ const [compact] = BUILT_IN_PROFILES as [Profile]
 const ACCELERATION = [50, 40, 25] as const
 const TOP_FEED = 8
 const TOLERANCE = 0.004
-const mill: Machine = {
+const mill = {
   ...(demoReference.machines[0] as Machine),
   rapids: { X: 600, Y: 480, Z: 400 },
   dynamics: {
@@ -30,8 +31,8 @@ const mill: Machine = {
     toolChange: 4,
     rotary: { top: 3600, acceleration: 360 },
   },
-}
-const timed = (text: string, machine = mill) => {
+} satisfies Machine
+const timed = (text: string, machine: Machine = mill) => {
   const { motion } = read(text, { profile: compact, machine, unit: 'inch' })
   const time = cycleTime(motion, speedsOf(machine, compact, 'inch'))
   return { motion, time, ...whereTimeGoes(text, motion, time, speedsOf(machine, compact, 'inch')) }
@@ -147,7 +148,7 @@ function bend(
   }
 }
 
-const step = fc.double({ min: -2, max: 2, noNaN: true }).map((v) => Math.round(v * 1000) / 1000)
+const step = evenly(-2, 2).map((v) => Math.round(v * 1000) / 1000)
 const line = fc.record({
   kind: fc.constant('line' as const),
   by: fc.tuple(step, step, step),
@@ -229,7 +230,7 @@ describe('the time of feed moves', () => {
 describe('the time of what is no feed move', () => {
   const LEAD = 'G20 G90 G17 G0 X0. Y0. Z0.\n'
   /** Where the program begins is not the matter: what the way to zero takes is left out. */
-  const partsOf = (words: string, machine = mill, profile = compact) => {
+  const partsOf = (words: string, machine: Machine = mill, profile = compact) => {
     const of = (text: string) =>
       cycleTime(read(text, { profile, machine, unit: 'inch' }).motion, speedsOf(machine, profile, 'inch'))
         .parts
@@ -285,7 +286,7 @@ describe('the time of what is no feed move', () => {
     expect(tapping.tappingOut).toBeCloseTo(once, 4)
     expect(tapping.cutting).toBeCloseTo(once, 4)
     expect(
-      partsOf('S600 M3\nG84 Z-.4 R.1 F30. J4', { ...mill, dynamics: { ...mill.dynamics!, tapTop: 6000 } })
+      partsOf('S600 M3\nG84 Z-.4 R.1 F30. J4', { ...mill, dynamics: { ...mill.dynamics, tapTop: 6000 } })
         .tappingOut,
     ).toBeCloseTo(2 * Math.sqrt(10 / 20), 4)
     const [{ parts } = { parts: tapping }] = timed(

@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { inverse, Matrix, solve } from 'ml-matrix'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../testing/depth.ts'
+import { evenly } from '../../testing/evenly.ts'
 import { read } from '../program/index.ts'
 import { onMill, testMill } from '../program/testing.ts'
 import { noTime, totalOf, whereTimeGoes } from './breakdown.ts'
@@ -130,7 +131,7 @@ it('saved time is worth what the shop makes of it, and nothing where nobody said
 })
 
 const parts = fc
-  .tuple(...Array.from({ length: 7 }, () => fc.double({ min: 0, max: 300, noNaN: true })))
+  .tuple(...Array.from({ length: 7 }, () => evenly(0, 300)))
   .map(([cutting = 0, rapid = 0, toolChange = 0, dwell = 0, spindle = 0, tappingOut = 0, probing = 0]) => ({
     cutting,
     rapid,
@@ -141,7 +142,7 @@ const parts = fc
     probing,
   }))
 const cycle: fc.Arbitrary<TimedCycle> = fc
-  .tuple(parts, fc.double({ min: -0.2, max: 0.2, noNaN: true }), fc.double({ min: 0.1, max: 5, noNaN: true }))
+  .tuple(parts, evenly(-0.2, 0.2), evenly(0.1, 5))
   .map(([reckoned, off, doubt]) => ({ reckoned, seconds: totalOf(reckoned) * (1 + off), doubt }))
 
 describe('timed cycles', () => {

@@ -1,10 +1,11 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../../core/testing/evenly.ts'
 import { plan, polygon } from './plan.ts'
 
 const room = { left: 40, top: 20, width: 380, height: 300 }
-const number = fc.double({ min: -500, max: 500, noNaN: true })
-const size = fc.double({ min: 0.01, max: 500, noNaN: true })
+const number = evenly(-500, 500)
+const size = evenly(0.01, 500)
 
 describe('a drawing in plan', () => {
   it('keeps everything in its room, at one scale, with Y up', () => {

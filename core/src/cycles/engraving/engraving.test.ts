@@ -2,6 +2,7 @@ import fc from 'fast-check'
 import { evaluate } from 'mathjs'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../../testing/depth.ts'
+import { evenly } from '../../../testing/evenly.ts'
 import { caseOf, compact, machineOf, plain, sheetOf, twoLine } from '../../code/testing.ts'
 import { USUAL_MATERIALS } from '../../cutting/index.ts'
 import { layText } from '../../lettering/index.ts'
@@ -22,7 +23,7 @@ const sizesOf = (draft: Partial<EngraveDraft>, on: CycleCase = caseOf('mill', co
 const pointsOf = (draft: Partial<EngraveDraft>, on?: CycleCase) =>
   cutLetters(sizesOf(draft, on)).flatMap(({ strokes }) => strokes.flat())
 
-const number = (least: number, most: number) => fc.double({ min: least, max: most, noNaN: true })
+const number = (least: number, most: number) => evenly(least, most)
 const text = fc.string({ unit: fc.constantFrom(...'ABQWgjpqy0189-./('), minLength: 1, maxLength: 15 })
 
 describe('width and depth of the line', () => {

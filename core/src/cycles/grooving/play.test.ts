@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../../testing/depth.ts'
+import { evenly } from '../../../testing/evenly.ts'
 import { writeSheet } from '../../code/index.ts'
 import { caseOf, compact, plain, sheetOf } from '../../code/testing.ts'
 import { endOf, FLAG } from '../../program/index.ts'
@@ -43,31 +44,27 @@ const deepAt = (outline: readonly UV[], u: number) => {
 describe('a groove that is played', () => {
   it('loses more and more, never grows back, and ends at the depth of its plunges, tool out', () => {
     fc.assert(
-      fc.property(
-        grooves,
-        fc.array(fc.double({ min: 0, max: 1, noNaN: true }), { maxLength: 6 }),
-        (groove, shares) => {
-          const { sizes } = sized(groove)
-          const play = groovePlay(sizes)
-          let before: UV[] | undefined
-          for (const share of [0, ...shares.sort((a, b) => a - b), 1]) {
-            const { outline, at, low, move } = grooveScene(sizes, play, share)
-            expect(move).toBeLessThanOrEqual(play.moves.length)
-            // The insert stands where its programmed end is: its low end a width below, or just there.
-            expect(at.u - low).toBeCloseTo(groove.programmed === 'low' ? 0 : sizes.insert.width, 12)
-            if (before)
-              for (let n = 1; n < 60; n++) {
-                const u = sizes.section.low + ((sizes.section.high - sizes.section.low) * n) / 60
-                // An arc on the way is drawn as a chord: less than its own height off.
-                expect(deepAt(outline, u)).toBeGreaterThanOrEqual(deepAt(before, u) - 0.01)
-              }
-            before = outline
-          }
-          const last = grooveScene(sizes, play, 1)
-          expect(Math.max(...last.outline.map(({ v }) => v))).toBeCloseTo(sizes.section.depth, 9)
-          expect(last.at.v).toBeLessThan(0)
-        },
-      ),
+      fc.property(grooves, fc.array(evenly(0, 1), { maxLength: 6 }), (groove, shares) => {
+        const { sizes } = sized(groove)
+        const play = groovePlay(sizes)
+        let before: UV[] | undefined
+        for (const share of [0, ...shares.sort((a, b) => a - b), 1]) {
+          const { outline, at, low, move } = grooveScene(sizes, play, share)
+          expect(move).toBeLessThanOrEqual(play.moves.length)
+          // The insert stands where its programmed end is: its low end a width below, or just there.
+          expect(at.u - low).toBeCloseTo(groove.programmed === 'low' ? 0 : sizes.insert.width, 12)
+          if (before)
+            for (let n = 1; n < 60; n++) {
+              const u = sizes.section.low + ((sizes.section.high - sizes.section.low) * n) / 60
+              // An arc on the way is drawn as a chord: less than its own height off.
+              expect(deepAt(outline, u)).toBeGreaterThanOrEqual(deepAt(before, u) - 0.01)
+            }
+          before = outline
+        }
+        const last = grooveScene(sizes, play, 1)
+        expect(Math.max(...last.outline.map(({ v }) => v))).toBeCloseTo(sizes.section.depth, 9)
+        expect(last.at.v).toBeLessThan(0)
+      }),
       depth(60, 600),
     )
   })

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { mean, sampleStandardDeviation } from 'simple-statistics'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../../testing/evenly.ts'
 import {
   bestMultiple,
   fitAcceleration,
@@ -32,9 +33,9 @@ function turned(turns: number, speed: number, acceleration: number): number {
 }
 
 const stroke = fc.record({
-  strokes: fc.array(fc.double({ min: 0.5, max: 40, noNaN: true }), { minLength: 1, maxLength: 4 }),
-  speed: fc.double({ min: 2, max: 30, noNaN: true }),
-  acceleration: fc.double({ min: 5, max: 200, noNaN: true }),
+  strokes: fc.array(evenly(0.5, 40), { minLength: 1, maxLength: 4 }),
+  speed: evenly(2, 30),
+  acceleration: evenly(5, 200),
 })
 const limits = { most: 9, decimal: true, topSpeed: 1000 }
 /** 16 turns at 10 turns a second: the knee is sqrt(16 A) / 10. */
@@ -43,7 +44,7 @@ const with16 = (acceleration: number): TapStroke => ({ strokes: [16], speed: 10,
 describe('a tapped hole', () => {
   it('takes as long as a spindle that is turned in small steps, in and out, stroke by stroke', () => {
     fc.assert(
-      fc.property(stroke, fc.double({ min: 1, max: 5, noNaN: true }), (of, multiple) => {
+      fc.property(stroke, evenly(1, 5), (of, multiple) => {
         const wanted = of.strokes.reduce(
           (sum, turns) =>
             sum +

@@ -1,5 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../../testing/evenly.ts'
 import { type SheetCase, writeSheet } from '../../code/index.ts'
 import { caseOf, compact, plain, sheetOf, twoLine } from '../../code/testing.ts'
 import type { Profile } from '../../control/index.ts'
@@ -47,6 +48,7 @@ describe('the thread library', () => {
     ['1/4-28 UNF', 0.211, 0.22],
     ['5/16-18 UNC', 0.252, 0.265],
     ['3/8-16 UNC', 0.307, 0.321],
+    // biome-ignore lint/suspicious/noApproximativeNumericConstant: a minor diameter, no logarithm.
     ['1/2-13 UNC', 0.417, 0.434],
     ['3/4-10 UNC', 0.642, 0.663],
     ['1-8 UNC', 0.865, 0.89],
@@ -189,9 +191,9 @@ describe('coming out faster', () => {
     expect(saved.moneyAMonth).toBeCloseTo((831 * 13 * 60) / 3600, 6)
   })
 
-  const turns = fc.double({ min: 2, max: 80, noNaN: true })
-  const speeds = fc.double({ min: 1, max: 40, noNaN: true })
-  const accelerations = fc.double({ min: 5, max: 200, noNaN: true })
+  const turns = evenly(2, 80)
+  const speeds = evenly(1, 40)
+  const accelerations = evenly(5, 200)
 
   it('never saves anything beyond the knee, and always something before it', () => {
     fc.assert(
@@ -211,7 +213,7 @@ describe('coming out faster', () => {
         speeds,
         accelerations,
         fc.boolean(),
-        fc.double({ min: 20, max: 60, noNaN: true }),
+        evenly(20, 60),
         (n, s, a, decimal, topSpeed) => {
           const of = stroke([n], s, a)
           const limits = { most: 9, decimal, topSpeed }
@@ -228,29 +230,22 @@ describe('coming out faster', () => {
   it('gives the acceleration back from two timed holes, whatever both have in common', () => {
     let fitted = 0
     fc.assert(
-      fc.property(
-        turns,
-        speeds,
-        accelerations,
-        fc.double({ min: 1.5, max: 6, noNaN: true }),
-        fc.double({ min: 0, max: 3, noNaN: true }),
-        (n, s, a, multiple, hand) => {
-          const of = stroke([n], s, a)
-          const fit = fitAcceleration({
-            turns: n,
-            speed: s,
-            slow: holeSeconds(of, 1) + hand,
-            fast: holeSeconds(of, multiple) + hand,
-            multiple,
-            timingDoubt: 0.1,
-          })
-          if (n < (1.02 * s * s) / a) return
-          if (!fit.ok) throw new Error(fit.says)
-          fitted++
-          expect(fit.value / a).toBeCloseTo(1, 4)
-          expect(fit.doubt).toBeGreaterThan(0)
-        },
-      ),
+      fc.property(turns, speeds, accelerations, evenly(1.5, 6), evenly(0, 3), (n, s, a, multiple, hand) => {
+        const of = stroke([n], s, a)
+        const fit = fitAcceleration({
+          turns: n,
+          speed: s,
+          slow: holeSeconds(of, 1) + hand,
+          fast: holeSeconds(of, multiple) + hand,
+          multiple,
+          timingDoubt: 0.1,
+        })
+        if (n < (1.02 * s * s) / a) return
+        if (!fit.ok) throw new Error(fit.says)
+        fitted++
+        expect(fit.value / a).toBeCloseTo(1, 4)
+        expect(fit.doubt).toBeGreaterThan(0)
+      }),
     )
     expect(fitted).toBeGreaterThan(20)
   })

@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { Vector3 } from 'three'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../../../core/testing/evenly.ts'
 import { cameraOf } from './cameras.ts'
 import { fit, PLAN, SIDE, TURNING, toView } from './view-frame.ts'
 
@@ -14,7 +15,7 @@ const seen = (
   const at = new Vector3(x, y, z).project(camera)
   return { x: ((at.x + 1) / 2) * width, y: ((1 - at.y) / 2) * height, depth: at.z }
 }
-const within = fc.double({ min: -20, max: 20, noNaN: true })
+const within = evenly(-20, 20)
 const point = fc.tuple(within, within, within)
 
 describe('the path on the graphics card and the bodies on the page', () => {
@@ -23,7 +24,7 @@ describe('the path on the graphics card and the bodies on the page', () => {
       fc.property(
         fc.constantFrom(PLAN, SIDE, TURNING),
         point,
-        fc.record({ right: within, up: within, scale: fc.double({ min: 1, max: 200, noNaN: true }) }),
+        fc.record({ right: within, up: within, scale: evenly(1, 200) }),
         (side, at, window) => {
           const drawn = toView(at, side, window, size)
           const { x, y, depth } = seen(cameraOf({ side, window }, size), at)
@@ -46,8 +47,8 @@ describe('the work area in space', () => {
   it('is in sight whole, from wherever it is looked at', () => {
     fc.assert(
       fc.property(
-        fc.double({ min: -7, max: 7, noNaN: true }),
-        fc.double({ min: -1.5, max: 1.5, noNaN: true }),
+        evenly(-7, 7),
+        evenly(-1.5, 1.5),
         fc.constantFrom(size, { width: 400, height: 700 }),
         (turn, tilt, size) => {
           const camera = cameraOf({ ...eye, turn, tilt }, size)

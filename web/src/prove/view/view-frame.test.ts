@@ -1,6 +1,7 @@
 import { housingLayout } from '@dogleg/core/demo'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
+import { evenly } from '../../../../core/testing/evenly.ts'
 import { fit, fromView, PLAN, pathExtent, SIDE, sceneExtent, TURNING, toView } from './view-frame.ts'
 
 const size = { width: 420, height: 224 }
@@ -32,9 +33,9 @@ describe('a straight view', () => {
   })
 
   it('a pixel is where it is drawn', () => {
-    const number = fc.double({ min: -100, max: 100, noNaN: true })
+    const number = evenly(-100, 100)
     fc.assert(
-      fc.property(number, number, fc.double({ min: 0.1, max: 500, noNaN: true }), (x, y, scale) => {
+      fc.property(number, number, evenly(0.1, 500), (x, y, scale) => {
         const window = { right: 3, up: -2, scale }
         const pixel = toView([x, y, 0], PLAN, window, size)
         const back = fromView(pixel.x, pixel.y, window, size)

@@ -99,7 +99,7 @@ export function StartPanel({ pallets, plan }: { pallets: Pallets; plan: PalletPl
           <Button
             look="primary"
             className="min-h-14 text-lg"
-            disabled={!judgement || judgement.happens !== 'runs' || !holds}
+            disabled={judgement?.happens !== 'runs' || !holds}
             onClick={() =>
               signed(() => {
                 if (!answer || !fact) return

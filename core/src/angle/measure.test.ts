@@ -183,6 +183,40 @@ describe('the numbers of an angle, by hand', () => {
     expect(found.scatter).toBeCloseTo(Math.sqrt(squares / 5), 12)
   })
 
+  it('of an edge that the drawing has at any direction: what it lies beside that, whichever way it was touched', () => {
+    for (const nominal of [30, -70, 120]) {
+      const [from, to] = [0, 4].map((x) => turned({ x, y: 0 }, nominal + 1.25, { x: 0, y: 0 })) as [
+        PlanePoint,
+        PlanePoint,
+      ]
+      for (const points of [
+        [from, to],
+        [to, from],
+      ])
+        expect(
+          measureAngle(
+            { method: 'edge', device: 'probe', nominal, points: points.map(({ x, y }) => at(x, y)) },
+            fine,
+          ).value,
+        ).toBeCloseTo(1.25, 9)
+    }
+  })
+
+  it('a spoiler up the page weighs as one along it', () => {
+    // As above, but C stands .03 too high.
+    const found = measureAngle(
+      features(
+        feature('A', 0, 0, -10, -5),
+        feature('B', 4, 0, -6, -5),
+        feature('E', 2, 1, -8, -4),
+        feature('C', 4, 3, -6, -1.97),
+        feature('D', 0, 3, -10, -2),
+      ),
+      inch,
+    )
+    expect(found.spoiler).toMatchObject({ name: 'C', without: expect.closeTo(0, 9) })
+  })
+
   it('of two features: how much further apart or nearer they are than on the drawing', () => {
     const says = (measured: number) =>
       measureAngle(features(feature('A', 0, 0, 0, 0), feature('B', 4, 0, measured, 0)), inch).findings.map(
@@ -240,6 +274,9 @@ describe('what cannot be an angle is said in a sentence', () => {
     [{ method: 'holes', holes: '1 1\n1 1' }, /one place/],
     [{ method: 'features', features: 'A 0 0 1 1\nB 0 0 2 2' }, /all at one place/],
     [{ method: 'shown', angle: '0.2', base: '-3' }, /base must be more than zero/],
+    [{ method: 'shown', angle: '0.2', base: '0' }, /base must be more than zero/],
+    [{ points: '-10 -5\n-10 -5' }, /all these touches are at one place/i],
+    [{ points: '0 0\n4 0', allowed: '0' }, /length above zero/],
   ])('%o', (change, expected) => expect(says(change)).toMatch(expected))
 
   it('a feature that was not measured is left out, and said', () => {
@@ -248,6 +285,14 @@ describe('what cannot be an angle is said in a sentence', () => {
       'inch',
     )
     expect(read).toMatchObject({ ok: true, skipped: ['C 4 2 - -'] })
+    // One without a name has its place in the list.
+    const unnamed = readAngleDraft(
+      { ...draft, method: 'features', features: '0 0 -10 -5\n4 0 -6 -5' },
+      'inch',
+    )
+    expect(unnamed).toMatchObject({
+      reading: { features: [{ name: 'feature 1' }, { name: 'feature 2' }] },
+    })
   })
 })
 

@@ -54,6 +54,7 @@ describe('turning written for a profile', () => {
   it('is refused where the control has no code, has no variable, or the far corner leaves the travel', () => {
     const codes = (of: Rotation, on: Profile) => writeRotation(of, on, mill).findings.map(({ code }) => code)
     expect(codes(rotation(), plain)).toEqual(['no-rotation'])
+    expect(writeRotation(rotation({ zero: { x: -3, y: -8 } }), compact, mill)).toMatchObject({ ok: false })
     expect(codes(rotation({ by: { variable: 189 } }), { ...compact, probing: null })).toEqual(['no-variable'])
     expect(codes(rotation({ zero: { x: -3, y: -8 } }), compact)).toEqual(['turned-outside-travel'])
     // The far corner at Y 2 and more: an inch under the end of the travel it is out, and so is X, not taken for Y.
@@ -157,6 +158,16 @@ describe("a program's moves, turned", () => {
       'G90 G54 G0 X-2.0000 Y1.0000\nG91 X-0.5000 Y3.0000\nX0.0000 Y-1.0000\nG90 X-2.5000 Y7.0000',
     )
     expect(made.ok && made.notes).toEqual([expect.stringMatching(/^2 moves are incremental/)])
+    // X stays where the increments led: 1 + 3 - 1.
+    const back = turn('G90 G54 G0 X1. Y2.\nG91 X3. Y.5\nX-1.\nG90 Y7.')
+    expect(back.ok && back.text).toContain('\nG90 X-7.0000 Y3.0000')
+    // Nothing moves before a motion code, at the beginning and after G80.
+    expect(turn('G90 G54 X1. Y2.')).toMatchObject({
+      refused: [{ line: 1, says: 'X or Y without a motion code before it.' }],
+    })
+    expect(turn('G90 G54 G81 X1. Y2. Z-1. R.1 F9.\nG80\nX3. Y1.')).toMatchObject({
+      refused: [{ line: 3, says: 'X or Y without a motion code before it.' }],
+    })
     expect(turn('G90 G54 G0 X1. Y2.')).toMatchObject({ notes: [] })
     expect(turn('G54 G91 G0 X3. Y.5\nG90 X7.')).toMatchObject({ ok: false, refused: [{ line: 2 }] })
     // An arc that says only where its centre lies up the page is an arc.

@@ -93,8 +93,16 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
       return (
         <div className="space-y-1">
           <Pair>
-            <LengthField field="widthTolerance" label="Walls within ±" />
-            <LengthField field="bottomTolerance" label="Bottom within ±" />
+            <LengthField
+              field="widthTolerance"
+              label="Walls within ±"
+              {...(face ? { hint: 'on the diameter' } : {})}
+            />
+            <LengthField
+              field="bottomTolerance"
+              label="Bottom within ±"
+              {...(face ? {} : { hint: 'on the diameter' })}
+            />
           </Pair>
           <ChoiceField
             field="edge"

@@ -38,7 +38,7 @@ export interface GrooveSizes {
   spindle: { surface: number; clamp: number | null } | { turns: number }
   /** Offsets along u of the equal grooves. */
   shifts: number[]
-  /** How far off each wall and the bottom may be. */
+  /** How far off each wall and the bottom may be, in u and v: half of what is allowed on a diameter. */
   tolerance: { wall: number; bottom: number }
 }
 
@@ -110,7 +110,11 @@ export function grooveSizes(params: GrooveParams, on: CycleCase, material: Mater
         ? { surface: params.surfaceSpeed ?? Math.round(speeds.grooving), clamp: params.clamp }
         : { turns: params.turns },
     shifts: Array.from({ length: params.count }, (_, n) => -n * own(params.pitch) * half),
-    tolerance: { wall: own(params.widthTolerance), bottom: own(params.bottomTolerance) * half },
+    // As the drawing gives them: on the diameter where what they belong to is one.
+    tolerance: {
+      wall: own(params.widthTolerance) * half,
+      bottom: own(params.bottomTolerance) * (face ? 1 : 0.5),
+    },
   }
 }
 

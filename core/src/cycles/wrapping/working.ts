@@ -11,7 +11,10 @@ export function wrapWorking(params: WrapParams, sizes: WrapSizes, unit: LengthUn
     {
       finds: 'once round',
       arithmetic: `2 x 3.14159 x ${say(mapped)}`,
-      means: params.trueAt === 'bottom' ? 'on the radius at depth' : 'on the radius of the surface',
+      means:
+        params.trueAt === 'bottom' && params.what !== 'program'
+          ? 'on the radius at depth'
+          : 'on the radius of the surface',
       gives: say(about),
     },
     {

@@ -1,0 +1,436 @@
+import { describe, expect, it } from 'vitest'
+import { caseOf, compact, machineOf, plain, sheetOf, twoLine } from '../../code/testing.ts'
+import type { Profile } from '../../control/index.ts'
+import { USUAL_MATERIALS } from '../../cutting/index.ts'
+import { layText } from '../../lettering/index.ts'
+import type { Machine, RotaryAxis } from '../../machine/index.ts'
+import type { CycleCase } from '../cycle/index.ts'
+import { arcFrom, chordsOf } from './flat.ts'
+import { outlineProgram } from './outline.ts'
+import type { WrapDraft, WrapParams } from './params.ts'
+import { degreesRound, shareOfFeed, wrapSizes } from './sizes.ts'
+import { wrapWorking } from './working.ts'
+
+// A cylinder of 2 across: a radian round it is 1 long, once round is 2 pi. Worked with a pencil.
+
+const steel = USUAL_MATERIALS[1] as (typeof USUAL_MATERIALS)[number]
+const TURN = 2 * Math.PI
+const near = (value: number, digits = 9) => expect.closeTo(value, digits)
+
+const on = (profile: Profile = compact, rotary: Partial<RotaryAxis> = {}, more: Partial<Machine> = {}) =>
+  ({
+    ...caseOf('mill', profile),
+    machine: { ...machineOf('mill'), rotary: { word: 'A', top: 'front', turns: null, ...rotary }, ...more },
+  }) as CycleCase
+const base: Partial<WrapDraft> = { diameter: '2', x: '0', tool: '6', numeralEvery: '0' }
+const paramsOf = (draft: Partial<WrapDraft>) =>
+  sheetOf({ wrap: { ...base, ...draft } }).items[0]?.params as WrapParams
+const sizesOf = (draft: Partial<WrapDraft>, where = on()) => wrapSizes(paramsOf(draft), where, steel)
+const strokesOf = (draft: Partial<WrapDraft>, where = on()) => sizesOf(draft, where).layout.strokes
+/** Feed moves below the surface. */
+const cutsOf = (draft: Partial<WrapDraft>, where = on()) =>
+  sizesOf(draft, where).moves.filter(({ does, z }) => does !== 'rapid' && z < 0)
+
+describe('a layout on a cylinder', () => {
+  it('a scale: every line from the whole, long, middle and short', () => {
+    const lines = strokesOf({
+      divisions: '20',
+      shortLine: '.06',
+      middleLine: '.09',
+      longLine: '.12',
+      middleEvery: '5',
+      longEvery: '10',
+    })
+    expect(lines).toHaveLength(20)
+    const ten = [0.12, 0.06, 0.06, 0.06, 0.06, 0.09, 0.06, 0.06, 0.06, 0.06]
+    expect(lines.map(([, end]) => end?.[0])).toEqual([...ten, ...ten])
+    lines.forEach((line, n) => {
+      expect(line.map(([, y]) => y)).toEqual([near((TURN * n) / 20), near((TURN * n) / 20)])
+    })
+    // Over a part of the turn there is a line at both ends: a quarter is pi / 2 long.
+    const part = strokesOf({ divisions: '4', covers: 'part', span: '90', longEvery: '0', middleEvery: '0' })
+    expect(part.map(([start]) => start?.[1])).toEqual(
+      [0, 1, 2, 3, 4].map((n) => near((Math.PI / 2) * (n / 4))),
+    )
+    expect(part.every(([, end]) => end?.[0] === 0.06)).toBe(true)
+  })
+
+  it('numerals: which ones, how far off their line, in the middle of it, read round or along', () => {
+    const numerals = {
+      divisions: '4',
+      numeralEvery: '2',
+      numeralFirst: '7',
+      numeralStep: '-6',
+      numeralHeight: '.21',
+      numeralGap: '.03',
+      shortLine: '.1',
+      longEvery: '0',
+      middleEvery: '0',
+    } as const
+    // A 7 is cut in strokes beside the line at zero, a 1 beside the one half round.
+    const bounds = (draft: Partial<WrapDraft>, from: number, to: number) => {
+      const points = strokesOf(draft)
+        .filter((stroke) => stroke.some(([x]) => x > 0.1))
+        .flat()
+        .filter(([, y]) => y > from && y < to)
+      const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)]
+      return [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)].map((each) =>
+        Number(each.toFixed(6)),
+      )
+    }
+    const seven = layText('7').width * 0.21
+    // Round: its feet .03 off the line's end plus its height, its middle on the line.
+    expect(bounds({ ...numerals, numeralsRun: 'round' }, -1, 1)).toEqual(
+      [0.13, 0.34, -seven / 2, seven / 2].map((each) => near(each, 6)),
+    )
+    expect(bounds({ ...numerals, numeralsRun: 'along' }, -1, 1)).toEqual(
+      [0.13, 0.13 + seven, -0.105, 0.105].map((each) => near(each, 6)),
+    )
+    const one = layText('1').width * 0.21
+    expect(bounds({ ...numerals, numeralsRun: 'along' }, 2, 4)).toEqual(
+      [0.13, 0.13 + one, Math.PI - 0.105, Math.PI + 0.105].map((each) => near(each, 6)),
+    )
+    expect(bounds({ ...numerals, numeralsRun: 'along' }, 1, 2)).toEqual([
+      Infinity,
+      -Infinity,
+      Infinity,
+      -Infinity,
+    ])
+  })
+
+  it('slots along and round, holes in rows to and fro, text along and round', () => {
+    expect(strokesOf({ what: 'slots', slots: '4', slotLength: '.7' })).toEqual(
+      [0, 1, 2, 3].map((n) => [
+        [0, near((TURN * n) / 4)],
+        [0.7, near((TURN * n) / 4)],
+      ]),
+    )
+    expect(
+      strokesOf({ what: 'slots', slotsRun: 'round', slots: '2', slotPitch: '.3', slotSpan: '90' }),
+    ).toEqual([
+      [
+        [0, 0],
+        [0, near(Math.PI / 2)],
+      ],
+      [
+        [near(0.3), 0],
+        [near(0.3), near(Math.PI / 2)],
+      ],
+    ])
+    expect(sizesOf({ what: 'holes', holes: '2', rows: '3', rowSpacing: '.5' }).layout.holes).toEqual([
+      [0, 0],
+      [0.5, 0],
+      [1, 0],
+      [1, near(Math.PI)],
+      [0.5, near(Math.PI)],
+      [0, near(Math.PI)],
+    ])
+    const bounds = (runs: 'along' | 'round') => {
+      const points = strokesOf({ what: 'text', text: 'HI', runs, textHeight: '.21' }).flat()
+      return [
+        Math.min(...points.map(([x]) => x)),
+        Math.max(...points.map(([x]) => x)),
+        Math.min(...points.map(([, y]) => y)),
+        Math.max(...points.map(([, y]) => y)),
+      ]
+    }
+    // HI is .22 long at a height of .21.
+    expect(bounds('along')).toEqual([near(0), near(0.22), near(-0.105), near(0.105)])
+    expect(bounds('round')).toEqual([near(0), near(0.21), near(-0.11), near(0.11)])
+  })
+
+  it('is where it was put: along X, and by degrees round, which is where the seam lies', () => {
+    const sizes = sizesOf({ what: 'slots', slots: '2', slotLength: '.7', x: '-.4', turn: '90' })
+    expect(sizes.seam).toBeCloseTo(Math.PI / 2, 9)
+    expect(sizes.extent).toEqual({
+      x: [near(-0.4), near(0.3)],
+      y: [near(Math.PI / 2), near(Math.PI / 2 + Math.PI)],
+    })
+    // Half the way round is taken: half is left.
+    expect(sizes.gap).toBeCloseTo(Math.PI, 9)
+    expect([sizes.turnsFrom, sizes.turnsTo]).toEqual([near(0), near(270)])
+    const back = sizesOf(
+      { what: 'slots', slots: '2', slotLength: '.7', turn: '90' },
+      on(compact, { top: 'back' }),
+    )
+    expect([back.sense, back.turnsFrom, back.turnsTo]).toEqual([-1, near(-270), near(0)])
+    const down = sizesOf({ what: 'slots', slots: '2', slotLength: '.7', turn: '-270' })
+    expect([down.turnsFrom, down.turnsTo]).toEqual([near(-270), near(0)])
+  })
+
+  it('over each line, down at half the feed, along, up; in steps where they are asked for', () => {
+    const { moves } = sizesOf({
+      what: 'slots',
+      slots: '1',
+      slotLength: '.7',
+      depth: '.05',
+      stepDown: '.02',
+      feed: '8',
+      x: '.1',
+    })
+    const pass = (z: number) => [
+      { does: 'rapid', x: near(0.1), y: 0, z: 0.05 },
+      { does: 'feed', x: near(0.1), y: 0, z: near(z), feed: 4 },
+      { does: 'feed', x: near(0.8), y: 0, z: near(z), feed: 8 },
+      { does: 'rapid', x: near(0.8), y: 0, z: 0.05 },
+    ]
+    expect(moves).toEqual([...pass(-0.02), ...pass(-0.04), ...pass(-0.05)])
+    expect(cutsOf({ what: 'slots', slots: '1', depth: '.06', stepDown: '.02' })).toHaveLength(6)
+    expect(cutsOf({ what: 'slots', slots: '1', depth: '.06' })).toHaveLength(2)
+    expect(
+      sizesOf({ what: 'holes', holes: '1', depth: '.05', stepDown: '.03', plungeFeed: '3' }).moves,
+    ).toEqual([
+      { does: 'rapid', x: 0, y: 0, z: 0.05 },
+      { does: 'feed', x: 0, y: 0, z: near(-0.03), feed: 3 },
+      { does: 'rapid', x: 0, y: 0, z: 0.05 },
+      { does: 'feed', x: 0, y: 0, z: near(-0.05), feed: 3 },
+      { does: 'rapid', x: 0, y: 0, z: 0.05 },
+    ])
+  })
+
+  it('true at the surface or at the bottom, Z from the top or the centre; never on no radius at all', () => {
+    expect(sizesOf({ depth: '.1' })).toMatchObject({ radius: 1, mapped: 1, about: near(TURN), zShift: 0 })
+    expect(sizesOf({ depth: '.1', trueAt: 'bottom', zZero: 'centre' })).toMatchObject({
+      mapped: near(0.9),
+      about: near(1.8 * Math.PI),
+      zShift: 1,
+    })
+    expect(sizesOf({ depth: '1.2', trueAt: 'bottom' }).mapped).toBe(0.001)
+    const mm = {
+      ...on(),
+      unit: 'mm',
+      machine: { ...machineOf('mill', 'mm'), rotary: { word: 'A', top: 'front', turns: null } },
+    } as CycleCase
+    // Two inches are 50.8 mm.
+    expect(sizesOf({}, mm)).toMatchObject({ radius: near(25.4), r: 1, chord: 0.01 })
+    expect(sizesOf({ depth: '1.2', trueAt: 'bottom' }, mm).mapped).toBe(0.01)
+    expect(sizesOf({ rPlane: '.07', chord: '.002', clearance: '.6' })).toMatchObject({
+      r: 0.07,
+      chord: 0.002,
+      clearance: 0.6,
+    })
+    expect(sizesOf({})).toMatchObject({ r: 0.05, chord: 0.0005 })
+  })
+
+  it('turns for the cutter of the table, or a usual one, up to what the spindle turns', () => {
+    // Mild steel 85 ft a minute on .125: 12 x 85 / (3.1416 x .125) = 2597, in fifties.
+    expect(sizesOf({}).turns).toBe(2550)
+    expect(sizesOf({ turns: '1234' }).turns).toBe(1234)
+    const slow = machineOf('mill')
+    const dynamics = { ...(slow.dynamics as NonNullable<Machine['dynamics']>), spindleTop: 2000 }
+    expect(sizesOf({}, on(compact, {}, { dynamics })).turns).toBe(2000)
+    expect(sizesOf({}, on(compact, {}, { dynamics: null }))).toMatchObject({ turns: 2550, rotaryTop: 3000 })
+    expect(
+      sizesOf({}, on(compact, {}, { dynamics: { ...dynamics, rotary: { top: 900, acceleration: 360 } } }))
+        .rotaryTop,
+    ).toBe(900)
+  })
+
+  it('is held up by the rotary where it would have to turn faster than it can', () => {
+    // A radian in a minute at a feed of 1: 57.3 degrees a minute; at a top of half of that, half the feed.
+    expect(degreesRound(1, 1)).toBeCloseTo(57.29577951, 7)
+    expect(shareOfFeed(0, 1, 0, 1, 1, 57.29577951 / 2)).toBeCloseTo(0.5, 8)
+    expect(shareOfFeed(0, -1, 0, 1, 1, 57.29577951 / 2)).toBeCloseTo(0.5, 8)
+    // Slantwise by 3-4-5 it turns four fifths as fast.
+    expect(shareOfFeed(3, 4, 0, 1, 1, 57.29577951 / 2)).toBeCloseTo(0.625, 8)
+    expect(shareOfFeed(0, 4, 3, 1, 1, 57.29577951 / 2)).toBeCloseTo(0.625, 8)
+    expect(shareOfFeed(0, 1, 0, 1, 1, 999)).toBe(1)
+    expect(shareOfFeed(1, 0, 0, 1, 1, 1)).toBe(1)
+    expect(shareOfFeed(0, 0, 0, 1, 1, 1)).toBe(1)
+    const slow = on(
+      compact,
+      {},
+      {
+        dynamics: {
+          ...(machineOf('mill').dynamics as NonNullable<Machine['dynamics']>),
+          rotary: { top: 240, acceleration: 360 },
+        },
+      },
+    )
+    // 8 in a minute round are 458.37 degrees a minute: 240 of them.
+    const round = { what: 'slots', slotsRun: 'round', slots: '1', slotSpan: '90', feed: '8' } as const
+    expect(sizesOf(round, slow).slowest).toBeCloseTo(240 / 458.3662, 5)
+    expect(sizesOf({ ...round, slotsRun: 'along' }, slow).slowest).toBe(1)
+    // From line to line it rapids: that holds up no feed.
+    expect(sizesOf({ ...round, slotsRun: 'along', slots: '3' }, slow).slowest).toBe(1)
+    // Down a slope, an inch round on .75 down: 4 / 5 of the feed turn.
+    const slope = 'G20 G90\nG0 X0. Y0. Z.05\nG1 Z0. F8.\nG1 Y1. Z-.75\nG0 Z.05'
+    expect(sizesOf({ what: 'program', program: slope }, slow).slowest).toBeCloseTo((240 / 458.3662) * 1.25, 5)
+    const aslant = 'G20 G90\nG0 X0. Y0. Z.05\nG1 Z-.1 F8.\nG1 X.75 Y1.\nG0 Z.05'
+    expect(sizesOf({ what: 'program', program: aslant }, slow).slowest).toBeCloseTo(
+      (240 / 458.3662) * 1.25,
+      5,
+    )
+    // An arc goes straight round somewhere.
+    const arc = 'G20 G90\nG0 X0. Y0. Z.05\nG1 Z-.1 F8.\nG2 X1. Y0. I.5 J0.\nG0 Z.05'
+    expect(sizesOf({ what: 'program', program: arc }, slow).slowest).toBeGreaterThan(240 / 458.3662 - 1e-6)
+    expect(sizesOf({ what: 'program', program: arc }, slow).slowest).toBeLessThan(240 / 458.3662 + 1e-6)
+  })
+})
+
+describe('a flat program that is wrapped', () => {
+  const flat = (lines: string, where = on()) =>
+    sizesOf({ what: 'program', program: `G20 G90\n${lines}` }, where)
+
+  it('keeps its moves, its arcs with their circles where the control keeps them, else as chords', () => {
+    const program = 'G0 X0. Y0. Z.1\nG1 Z-.01 F6.\nG3 X1. Y1. I0. J1.\nG1 Y2. F8.\nG0 Z3.'
+    expect(flat(program).moves).toEqual([
+      { does: 'rapid', x: 0, y: 0, z: near(0.1) },
+      { does: 'feed', x: 0, y: 0, z: near(-0.01), feed: 6 },
+      { does: 'arc', x: 1, y: 1, z: near(-0.01), cx: near(0), cy: near(1), clockwise: false, feed: 6 },
+      { does: 'feed', x: 1, y: 2, z: near(-0.01), feed: 8 },
+      // No higher than the clearance.
+      { does: 'rapid', x: 1, y: 2, z: 1 },
+    ])
+    // The circle reaches from -1 to 1 and from 0 to 2: what is cut is within that.
+    expect(flat(program).extent).toEqual({ x: [near(-1), near(1)], y: [near(0), near(2)] })
+    const chords = flat(program, on(twoLine)).moves.slice(2, -2)
+    // A quarter of a circle of 1 within .0005: 2 acos(1 - .0005) = .06325 each, 1.5708 / .06325 = 24.8.
+    expect(chords).toHaveLength(25)
+    for (const move of chords) {
+      expect(Math.hypot(move.x, move.y - 1)).toBeCloseTo(1, 9)
+      expect(move).toMatchObject({ does: 'feed', z: near(-0.01), feed: 6 })
+    }
+    expect(chords.at(-1)).toMatchObject({ x: 1, y: 1 })
+    expect(flat(program, on(plain)).moves.some(({ does }) => does === 'arc')).toBe(false)
+    const clockwise = flat('G0 X0. Y0. Z.1\nG1 Z-.01 F6.\nG2 X1. Y-1. I0. J-1.').moves.at(-1)
+    expect(clockwise).toMatchObject({ clockwise: true, cy: near(-1) })
+  })
+
+  it('takes helices and arcs of another plane in straight pieces, on their circle', () => {
+    const helix = flat('G0 X1. Y0. Z.1\nG1 Z0. F6.\nG3 X-1. Y0. Z-.2 I-1. J0.').moves.filter(({ z }) => z < 0)
+    // Half a circle of 1: 3.1416 / .06325 = 49.7.
+    expect(helix).toHaveLength(50)
+    helix.forEach((move, n) => {
+      expect(move.does).toBe('feed')
+      expect(Math.hypot(move.x, move.y)).toBeCloseTo(1, 9)
+      expect(move.z).toBeCloseTo((-0.2 * (n + 1)) / 50, 9)
+    })
+    const upright = flat('G0 X0. Y0. Z1.\nG1 Z0. F6.\nG18 G2 X1. Z-1. I1. K0.').moves.filter(({ z }) => z < 0)
+    expect(upright.length).toBeGreaterThan(20)
+    for (const { x, y, z } of upright) expect([y, Math.hypot(x - 1, z)]).toEqual([0, near(1)])
+  })
+
+  it('says what of it is lost, each kind once, and which tools it calls', () => {
+    const of = flat(
+      'T3 M6\nG0 X0. Y0. Z1.\nG1 Z0. A30. F6.\nG1 A60.\nT3 M6\nT4 M6\nG84 X1. Z-.2 R.1 F6.\nG80',
+    )
+    expect(of.layout.tools).toEqual([3, 4])
+    expect(of.layout.lost.filter(({ says }) => says.startsWith('It turns'))).toEqual([
+      { line: 4, says: 'It turns the rotary axis already.' },
+    ])
+  })
+})
+
+describe('arcs of the flat', () => {
+  it('in chords that lie within a distance of them: sagitta R (1 - cos(half the step))', () => {
+    // With half a step of 60 degrees the sagitta is half the radius: three steps go round.
+    expect(chordsOf(TURN, 1, 0.5)).toBe(3)
+    expect(chordsOf(TURN, 2, 1)).toBe(3)
+    expect(chordsOf(Math.PI / 2, 1, 0.5)).toBe(1)
+    expect(chordsOf(TURN, 1, 3)).toBe(2)
+    expect(chordsOf(TURN, 0, 0.1)).toBe(1)
+    expect(chordsOf(TURN, 1e9, 1e-9)).toBe(5000)
+    expect(chordsOf(TURN, -1, 0.1)).toBe(1)
+  })
+  const arc = (x: number, y: number, cx: number, cy: number, clockwise: boolean) =>
+    ({ does: 'arc', x, y, z: 0, cx, cy, clockwise, feed: 1 }) as const
+  it('have a radius, a sweep with its sign and points on the way; a full circle ends where it begins', () => {
+    // Round (1, 2), radius 5: from (4, 6) to (-2, 6) is 180 - 2 x 53.13 = 73.74 degrees over the top.
+    const top = 2 * Math.atan2(3, 4)
+    const over = arcFrom(arc(-2, 6, 1, 2, false), { x: 4, y: 6 })
+    expect([over.size, over.sweep]).toEqual([near(5), near(top)])
+    expect(over.ends(2)).toEqual([
+      [near(1), near(7)],
+      [-2, 6],
+    ])
+    const under = arcFrom(arc(-2, 6, 1, 2, true), { x: 4, y: 6 })
+    expect(under.sweep).toBeCloseTo(top - TURN, 9)
+    expect(under.ends(2)[0]).toEqual([near(1), near(-3)])
+    for (const clockwise of [false, true])
+      expect(arcFrom(arc(4, 6, 1, 2, clockwise), { x: 4, y: 6 }).sweep).toBe(clockwise ? -TURN : TURN)
+    // Nearly where it begins, counter-clockwise past it: all round but a little.
+    expect(arcFrom(arc(4, 6, 1, 2, false), { x: 4 - 4e-6, y: 6 + 3e-6 }).sweep).toBeCloseTo(TURN - 1e-6, 9)
+    expect(arcFrom(arc(4, 6, 1, 2, true), { x: 4 - 4e-6, y: 6 + 3e-6 }).sweep).toBeCloseTo(-1e-6, 9)
+  })
+})
+
+describe('an outline as a flat program', () => {
+  const text = (bulge: number, closed: boolean, unit: 'inch' | 'mm' = 'inch') =>
+    outlineProgram(
+      [
+        {
+          closed,
+          vertices: [
+            { x: 1, y: 2, bulge },
+            { x: 3, y: 2 },
+            { x: 3, y: 4 },
+          ],
+        },
+      ],
+      { unit, depth: 0.02, r: 0.05, feed: 8 },
+    )
+  it('line by line: over it, down at half the feed, along, up', () => {
+    expect(text(0, true).trim().split('\n')).toEqual([
+      'G20',
+      'G90',
+      'G0 Z0.0500',
+      'G0 X1.0000 Y2.0000',
+      'G1 Z-0.0200 F4.0000',
+      'G1 X3.0000 Y2.0000 F8.0000',
+      'G1 X3.0000 Y4.0000',
+      'G1 X1.0000 Y2.0000',
+      'G0 Z0.0500',
+    ])
+    expect(text(0, false, 'mm').trim().split('\n').slice(0, 6)).toEqual([
+      'G21',
+      'G90',
+      'G0 Z0.050',
+      'G0 X1.000 Y2.000',
+      'G1 Z-0.020 F4.000',
+      'G1 X3.000 Y2.000 F8.000',
+    ])
+    // A bulge of 1 is half a circle, counter-clockwise (DXF reference); a little under zero is clockwise.
+    expect(text(1, false)).toContain('G3 X3.0000 Y2.0000 I1.0000 J0.0000 F8.0000')
+    expect(text(-1, false)).toContain('G2 X3.0000 Y2.0000 I1.0000 J0.0000 F8.0000')
+  })
+})
+
+describe('the arithmetic of a layout', () => {
+  const lines = (draft: Partial<WrapDraft>, unit: 'inch' | 'mm' = 'inch') => {
+    const params = paramsOf(draft)
+    return wrapWorking(params, wrapSizes(params, on(), steel), unit).map(
+      ({ finds, arithmetic, means, gives }) => [finds, arithmetic, gives, means],
+    )
+  }
+  it('of a scale over part of the turn, true at the bottom', () => {
+    expect(lines({ divisions: '4', covers: 'part', span: '90', depth: '.1', trueAt: 'bottom' })).toEqual([
+      ['once round', '2 x 3.14159 x 0.9000', '5.6549', 'on the radius at depth'],
+      ['turn of 0.1 round', '360 x 0.1 / (2 x 3.14159 x 0.9000)', '6.3662°', expect.any(String)],
+      ['one division', '90 / 4', '22.5000°', expect.any(String)],
+      ['lengths round at the bottom', '(1.0000 - 0.1000) / 0.9000', '1.0000', expect.any(String)],
+      ['left at the seam', '5.6549 - 1.4137', '4.2412', undefined],
+    ])
+  })
+  it('of one that overlaps, and of a program, which is always true on the surface', () => {
+    const over = lines({ what: 'slots', slotsRun: 'round', slots: '1', slotSpan: '400', depth: '.1' })
+    expect(over.at(-1)?.slice(0, 3)).toEqual(['overlap at the seam', '6.2832 - 6.9813', '-0.6981'])
+    const program = lines({
+      what: 'program',
+      program: 'G20 G90\nG0 X0. Y0. Z1.\nG1 Z-.1 F6.\nG1 Y1.',
+      trueAt: 'bottom',
+    })
+    expect(program[0]).toEqual([
+      'once round',
+      '2 x 3.14159 x 1.0000',
+      '6.2832',
+      'on the radius of the surface',
+    ])
+    expect(program.map(([finds]) => finds)).not.toContain('lengths round at the bottom')
+    expect(lines({}, 'mm')[1]?.slice(0, 3)).toEqual([
+      'turn of 1 mm round',
+      '360 x 1 / (2 x 3.14159 x 1.000)',
+      '57.2958°',
+    ])
+  })
+})

@@ -36,6 +36,13 @@ const sizesOf = (draft: Partial<EngraveDraft>, where = on()) =>
 const near = (value: number, digits = 9) => expect.closeTo(value, digits)
 const HI = 22 / 21
 
+const lines = (draft: Partial<EngraveDraft>, where = on(1)) => {
+  const params = paramsOf({ tip: '.005', ...draft })
+  return engraveWorking(params, engraveSizes(params, where, aluminium), 'inch').map(
+    ({ finds, arithmetic, gives }) => `${finds}: ${arithmetic} = ${gives}`,
+  )
+}
+
 describe('where a text stands', () => {
   it('at its start, as tall as typed or of the standard series', () => {
     expect(sizesOf({ sits: 'start', x: '1', y: '2', angle: '30', height: '.21' }, on(1.1))).toMatchObject({
@@ -63,6 +70,8 @@ describe('where a text stands', () => {
         stands: { row: { x: near(1 + 0.6 * before), y: near(1 + 0.8 * before), angle: near(53.130102, 6) } },
         room: { along: 5, across: null, before: near(before) },
       })
+    // A control that sets it a tenth wider: .484 of 5, half of what is over before it.
+    expect(line('middle', on(1.1)).room?.before).toBeCloseTo(2.258, 9)
     // As high as fits, to a thousandth: 5 / (22 / 21) = 4.7727; of a width in doubt by a fifth 3.977, and centred by two fifths.
     expect(line('left', on(1), '').height).toBeCloseTo(4.772, 9)
     expect(line('left', on(null), '').height).toBeCloseTo(3.977, 9)
@@ -172,6 +181,18 @@ describe('depth, speed and feed of a text', () => {
     // Wider than it is all of it.
     expect(fallOff({ ...across, width: 30 })).toBeCloseTo(5, 12)
     expect(fallOff(sizesOf({ sits: 'start' }))).toBe(0)
+    // A tail makes it taller: g reaches 7/21 under the line.
+    const tailed = sizesOf({
+      sits: 'start',
+      text: 'Hg',
+      height: '4.5',
+      surface: 'along',
+      surfaceDiameter: '10',
+    })
+    expect(fallOff(tailed)).toBeCloseTo(1, 12)
+    expect(
+      lines({ sits: 'start', text: 'Hg', height: '4.5', surface: 'along', surfaceDiameter: '10' }).at(-1),
+    ).toBe('falls away at its edges: 5.0000 - root of (5.0000² - 3.0000²) = 1.0000')
   })
 
   it('the width factor from one text, line width and all', () => {
@@ -344,12 +365,6 @@ describe('whether it fits', () => {
 })
 
 describe('the arithmetic of a text', () => {
-  const lines = (draft: Partial<EngraveDraft>, where = on(1)) => {
-    const params = paramsOf({ tip: '.005', ...draft })
-    return engraveWorking(params, engraveSizes(params, where, aluminium), 'inch').map(
-      ({ finds, arithmetic, gives }) => `${finds}: ${arithmetic} = ${gives}`,
-    )
-  }
   it('along a line, by width; with the factor of the control', () => {
     expect(
       lines({ sits: 'line', toX: '3', toY: '4', height: '.21', lineWidth: '.02', toolAngle: '90' }),
@@ -358,6 +373,14 @@ describe('the arithmetic of a text', () => {
       'room left along: 5.0000 - 0.2200 = 4.7800',
       'depth: (0.0200 - 0.0050) / (2 x tan 45) = 0.0075',
       'height over line: 0.2100 / 0.0200 = 10.5',
+    ])
+    const meant = (where: CycleCase) => {
+      const params = paramsOf({ sits: 'start', height: '.21' })
+      return engraveWorking(params, engraveSizes(params, where, aluminium), 'inch')[0]?.means
+    }
+    expect([meant(on(1)), meant(on(1.1))]).toEqual([
+      'heights of a capital x height',
+      "heights of a capital x height x the control's factor",
     ])
     expect(lines({ sits: 'start', height: '.21' }, on(1.1)).slice(0, 2)).toEqual([
       'length of the text: 1.0476 x 0.2100 x 1.1000 = 0.2420',

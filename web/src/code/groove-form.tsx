@@ -96,12 +96,12 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
             <LengthField
               field="widthTolerance"
               label="Walls within ±"
-              {...(face ? { hint: 'on the diameter' } : {})}
+              {...(face ? { hint: 'on diameter' } : {})}
             />
             <LengthField
               field="bottomTolerance"
               label="Bottom within ±"
-              {...(face ? {} : { hint: 'on the diameter' })}
+              {...(face ? {} : { hint: 'on diameter' })}
             />
           </Pair>
           <ChoiceField

@@ -77,6 +77,10 @@ describe('where a text stands', () => {
     expect(line('left', on(null), '').height).toBeCloseTo(3.977, 9)
     expect(line('right', on(null), '').height).toBeCloseTo(3.977, 9)
     expect(line('middle', on(null), '').height).toBeCloseTo(3.409, 9)
+    // Characters that there are no letters for have no length: the usual height, and no arithmetic with nothing in it.
+    const nothing = { sits: 'line', text: 'é', toX: '3', toY: '4', align: 'left' } as const
+    expect(sizesOf(nothing, on(1)).height).toBe(0.125)
+    expect(lines(nothing).join()).not.toMatch(/NaN|Infinity/)
     // A line without a length has the usual height.
     expect(
       sizesOf({ sits: 'line', x: '1', y: '1', toX: '1', toY: '1', align: 'middle' }, on(1)),

@@ -298,7 +298,7 @@ describe('what would save time', () => {
       ),
       depth(20, 400),
     )
-    expect(offered).toBeGreaterThan(times(20, 400))
+    expect(offered).toBeGreaterThan(times(10, 400))
   })
 
   it('looks at nothing that needs a part where none is placed, and takes any text', () => {

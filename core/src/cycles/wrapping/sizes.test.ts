@@ -125,6 +125,9 @@ describe('a layout on a cylinder', () => {
       [0.5, near(Math.PI)],
       [0, near(Math.PI)],
     ])
+    expect(sizesOf({ what: 'holes', holes: '3', rows: '2', rowSpacing: '.5' }).layout.holes.at(-2)?.[0]).toBe(
+      0,
+    )
     const bounds = (runs: 'along' | 'round') => {
       const points = strokesOf({ what: 'text', text: 'HI', runs, textHeight: '.21' }).flat()
       return [
@@ -156,6 +159,35 @@ describe('a layout on a cylinder', () => {
     expect([back.sense, back.turnsFrom, back.turnsTo]).toEqual([-1, near(-270), near(0)])
     const down = sizesOf({ what: 'slots', slots: '2', slotLength: '.7', turn: '-270' })
     expect([down.turnsFrom, down.turnsTo]).toEqual([near(-270), near(0)])
+    const downBack = sizesOf(
+      { what: 'slots', slots: '2', slotLength: '.7', turn: '-270' },
+      on(compact, { top: 'back' }),
+    )
+    expect([downBack.turnsFrom, downBack.turnsTo]).toEqual([near(0), near(270)])
+  })
+
+  it('an arc is put there with its centre, and reaches as far as its circle', () => {
+    const program = 'G20 G90\nG0 X2. Y3. Z.1\nG1 Z-.01 F6.\nG3 X3. Y4. I0. J1.'
+    const sizes = sizesOf({ what: 'program', program, x: '.5', turn: '90' })
+    const seam = Math.PI / 2
+    expect(sizes.moves.at(-1)).toMatchObject({
+      x: near(3.5),
+      y: near(4 + seam),
+      cx: near(2.5),
+      cy: near(4 + seam),
+    })
+    // Round (2, 4) with 1.
+    expect(sizes.extent).toEqual({ x: [near(1.5), near(3.5)], y: [near(3 + seam), near(5 + seam)] })
+    // What is no deeper than the surface cuts nothing.
+    const above = 'G20 G90\nG0 X0. Y0. Z.1\nG1 Z0. F6.\nG1 X5.\nG1 Z-.1\nG1 X6.'
+    expect(sizesOf({ what: 'program', program: above }).extent).toEqual({ x: [5, 6], y: [0, 0] })
+  })
+
+  it('goes up where a stroke ends, however many points it has', () => {
+    const { moves } = sizesOf({ what: 'text', text: 'O', textHeight: '.21' })
+    const [last, before] = [moves.at(-1), moves.at(-2)]
+    expect(last).toMatchObject({ does: 'rapid', x: before?.x, y: before?.y, z: 0.05 })
+    expect(moves.length).toBeGreaterThan(10)
   })
 
   it('over each line, down at half the feed, along, up; in steps where they are asked for', () => {
@@ -261,6 +293,11 @@ describe('a layout on a cylinder', () => {
       (240 / 458.3662) * 1.25,
       5,
     )
+    const further = aslant.replace('G0 X0.', 'G0 X2.').replace('X.75', 'X2.75')
+    expect(sizesOf({ what: 'program', program: further }, slow).slowest).toBeCloseTo(
+      (240 / 458.3662) * 1.25,
+      5,
+    )
     // An arc goes straight round somewhere.
     const arc = 'G20 G90\nG0 X0. Y0. Z.05\nG1 Z-.1 F8.\nG2 X1. Y0. I.5 J0.\nG0 Z.05'
     expect(sizesOf({ what: 'program', program: arc }, slow).slowest).toBeGreaterThan(240 / 458.3662 - 1e-6)
@@ -319,6 +356,9 @@ describe('a flat program that is wrapped', () => {
     expect(of.layout.lost.filter(({ says }) => says.startsWith('It turns'))).toEqual([
       { line: 4, says: 'It turns the rotary axis already.' },
     ])
+    // What comes after it stands where it is.
+    const after = flat('G0 X0. Y0. Z1.\nG1 Z-.1 A30. F6.\nG1 X1.\nG1 A60.\nG1 X2.')
+    expect(after.layout.moves.map(({ x }) => x)).toEqual([0, 1, 2])
   })
 })
 
@@ -349,6 +389,8 @@ describe('arcs of the flat', () => {
     expect(under.ends(2)[0]).toEqual([near(1), near(-3)])
     for (const clockwise of [false, true])
       expect(arcFrom(arc(4, 6, 1, 2, clockwise), { x: 4, y: 6 }).sweep).toBe(clockwise ? -TURN : TURN)
+    // Where it ends but for rounding is a full circle too: 2e-12 back along the tangent (-.8, .6).
+    expect(arcFrom(arc(4, 6, 1, 2, false), { x: 4 + 1.6e-12, y: 6 - 1.2e-12 }).sweep).toBe(TURN)
     // Nearly where it begins, counter-clockwise past it: all round but a little.
     expect(arcFrom(arc(4, 6, 1, 2, false), { x: 4 - 4e-6, y: 6 + 3e-6 }).sweep).toBeCloseTo(TURN - 1e-6, 9)
     expect(arcFrom(arc(4, 6, 1, 2, true), { x: 4 - 4e-6, y: 6 + 3e-6 }).sweep).toBeCloseTo(-1e-6, 9)
@@ -390,6 +432,16 @@ describe('an outline as a flat program', () => {
       'G1 Z-0.020 F4.000',
       'G1 X3.000 Y2.000 F8.000',
     ])
+    const two = {
+      closed: false,
+      vertices: [
+        { x: 1, y: 2 },
+        { x: 3, y: 2 },
+      ],
+    }
+    expect(outlineProgram([two], { unit: 'inch', depth: 0.02, r: 0.05, feed: 8 })).toContain(
+      'G1 X3.0000 Y2.0000',
+    )
     // A bulge of 1 is half a circle, counter-clockwise (DXF reference); a little under zero is clockwise.
     expect(text(1, false)).toContain('G3 X3.0000 Y2.0000 I1.0000 J0.0000 F8.0000')
     expect(text(-1, false)).toContain('G2 X3.0000 Y2.0000 I1.0000 J0.0000 F8.0000')
@@ -415,6 +467,8 @@ describe('the arithmetic of a layout', () => {
   it('of one that overlaps, and of a program, which is always true on the surface', () => {
     const over = lines({ what: 'slots', slotsRun: 'round', slots: '1', slotSpan: '400', depth: '.1' })
     expect(over.at(-1)?.slice(0, 3)).toEqual(['overlap at the seam', '6.2832 - 6.9813', '-0.6981'])
+    const whole = lines({ what: 'slots', slotsRun: 'round', slots: '1', slotSpan: '360' })
+    expect(whole.at(-1)?.[0]).toBe('left at the seam')
     const program = lines({
       what: 'program',
       program: 'G20 G90\nG0 X0. Y0. Z1.\nG1 Z-.1 F6.\nG1 Y1.',

@@ -60,6 +60,109 @@ describe('a shift of pallets', () => {
     expect(shift.waitsShare).toBeCloseTo(300 / 3600, 9)
   })
 
+  const forty = [300, 200].map((cut, index) => ({
+    cut,
+    unload: 100,
+    load: 150,
+    aside: 40,
+    parts: 2,
+    finishes: index === 1,
+  }))
+  it('stretch by stretch, worked by hand: what stands aside is done before the next load where it can begin first', () => {
+    const { spans, ...shift } = simulateShift(of(forty, { swap: 10, length: 1000 }))
+    const lane = (name: string) =>
+      spans.filter((each) => each.lane === name).map(({ does, pallet, from, to }) => [does, pallet, from, to])
+    expect(lane('machine')).toEqual([
+      ['cuts', 1, 0, 300],
+      ['changes', 2, 300, 310],
+      ['cuts', 2, 310, 510],
+      ['waits', 1, 510, 560],
+      ['changes', 1, 560, 570],
+      ['cuts', 1, 570, 870],
+      ['changes', 2, 870, 880],
+      ['cuts', 2, 880, 1000],
+    ])
+    expect(lane('person 1')).toEqual([
+      ['unloads', 1, 310, 410],
+      ['loads', 1, 410, 560],
+      ['aside', 1, 560, 600],
+      ['unloads', 2, 600, 700],
+      ['loads', 2, 700, 850],
+      ['aside', 2, 850, 890],
+      ['unloads', 1, 890, 990],
+      ['loads', 1, 990, 1000],
+    ])
+    expect(lane('pallet 2')).toEqual([
+      ['ready', 2, 0, 300],
+      ['changes', 2, 300, 310],
+      ['cuts', 2, 310, 510],
+      ['waits', 2, 510, 560],
+      ['changes', 1, 560, 570],
+      ['waits', 2, 570, 600],
+      ['unloads', 2, 600, 700],
+      ['loads', 2, 700, 850],
+      ['ready', 2, 850, 870],
+      ['changes', 2, 870, 880],
+      ['cuts', 2, 880, 1000],
+    ])
+    // Of 1000 s the hands work 250 + 40 + 250 + 40 + 110, the machine waits 50. One round is too few to tell a cycle.
+    expect(shift).toEqual({
+      cuts: [2, 1],
+      parts: 2,
+      cycle: undefined,
+      machineWaits: 50,
+      handsIdle: 310,
+      waitsShare: 0.05,
+      idleShare: 0.31,
+    })
+    // Two people: 250 and 250 and the last 120 of loading, 40 and 40 by the other one, of 2000 s of hands.
+    expect(simulateShift(of(forty, { swap: 10, length: 1000, hands: 2 }))).toMatchObject({
+      handsIdle: 1300,
+      idleShare: 0.65,
+    })
+    // A part that ends with the shift counts.
+    expect(simulateShift(of(forty, { swap: 10, length: 870 })).cuts).toEqual([2, 1])
+    expect(simulateShift(of(forty, { swap: 10, length: 869 })).cuts).toEqual([1, 1])
+  })
+
+  it('what another way is worth, worked by hand', () => {
+    // Without work aside a round is 310 + 260 = 570; loaded in half the time, or split evenly, 520: 50 / 570 of the time.
+    const plain = forty.map((each) => ({ ...each, aside: 0 }))
+    const options = palletOptions(of(plain, { swap: 10, length: 3600 }), 0.5, {
+      shiftsAMonth: 40,
+      anHour: 70,
+    })
+    const hours = 40 * (1 - 520 / 570)
+    expect(
+      options.map(({ what, gained, parts, hoursAMonth, moneyAMonth }) => [
+        what,
+        gained,
+        parts,
+        hoursAMonth,
+        moneyAMonth,
+      ]),
+    ).toEqual([
+      ['faster-load', 0, 12, expect.closeTo(hours, 9), expect.closeTo(70 * hours, 9)],
+      ['even-split', 0, 12, expect.closeTo(hours, 9), expect.closeTo(70 * hours, 9)],
+      ['more-hands', 0, 12, 0, 0],
+    ])
+    expect(options[0]?.says).toBe('Unloading and loading in 50 % of the time')
+    expect(options[2]?.says).toBe('A second person')
+    expect(
+      palletOptions(of(plain, { hands: 2 }), 0.5, { shiftsAMonth: null, anHour: 70 }).map(
+        ({ says, moneyAMonth }) => [says, moneyAMonth],
+      ),
+    ).toContainEqual(['3 people', null])
+    // Too short a shift for a cycle: by its count. 900 s: pallet 2 ends at 510 only, faster not sooner.
+    const short = palletOptions(of(plain, { swap: 10, length: 1050 }), 0.5, { shiftsAMonth: 1, anHour: null })
+    // Loaded in 125 s it ends at 510 and 1030: twice as many.
+    expect(short[0]).toMatchObject({
+      what: 'faster-load',
+      gained: 2,
+      hoursAMonth: expect.closeTo(1050 / 2 / 3600, 9),
+    })
+  })
+
   it('no round is shorter than the machine, any pallet or all hands need', () => {
     const many = fc.array(
       fc.record<PalletWork>({

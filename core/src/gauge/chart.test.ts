@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { linearRegression, mean, sampleStandardDeviation } from 'simple-statistics'
 import { describe, expect, it } from 'vitest'
+import { times } from '../../testing/depth.ts'
 import { capability } from './capability.ts'
 import { driftOf } from './drift.ts'
 import { chartOf, type RuleName, signals } from './rules.ts'
@@ -42,7 +43,8 @@ describe('the rules of a chart', () => {
   it('speak by chance as often as they should: once in 91.75 values (Champ and Woodall 1987, quoted in the e-Handbook 6.3.2; from memory)', () => {
     const normal = normalOf(seeded(11))
     const western: readonly RuleName[] = ['beyond', 'two-of-three', 'four-of-five', 'eight-one-side']
-    const runs = Array.from({ length: 3000 }, () => {
+    const often = times(3000, 3000)
+    const runs = Array.from({ length: often }, () => {
       const values: number[] = []
       for (;;) {
         for (let n = 0; n < 40; n++) values.push(normal())
@@ -50,8 +52,8 @@ describe('the rules of a chart', () => {
         if (first) return first.at + 1
       }
     })
-    // Its standard error is about 1.6.
-    expect(Math.abs(mean(runs) - 91.75)).toBeLessThan(6)
+    // Its standard error is about 1.6 over 3000 runs.
+    expect(Math.abs(mean(runs) - 91.75)).toBeLessThan(6 * Math.sqrt(3000 / often))
   })
 
   it('are not asked where nothing scatters, or of too few values', () => {

@@ -1,6 +1,6 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { depth } from '../../testing/depth.ts'
+import { depth, times } from '../../testing/depth.ts'
 import { evenly } from '../../testing/evenly.ts'
 import { type Correction, heldWithin, simulate } from './corrected.ts'
 import { nextValue } from './next-part.ts'
@@ -103,7 +103,7 @@ describe('a process that is corrected from part to part', () => {
       let wear = 0
       let worst = 0
       const variable = macros.diameterWear + 4
-      for (let part = 0; part < 500; part++) {
+      for (let part = 0; part < times(500, 500); part++) {
         const worn = 1 + drift * part
         const size = nextValue(feature.params, 'size', worn, wear, macros.wearAs)
         worst = Math.max(worst, Math.abs(size - 1))

@@ -125,6 +125,48 @@ describe('a shift of pallets', () => {
     expect(simulateShift(of(forty, { swap: 10, length: 869 })).cuts).toEqual([1, 1])
   })
 
+  it('loads before it does what stands aside, where both could begin', () => {
+    const three = [300, 5, 300].map((cut, index) => ({
+      cut,
+      unload: 100,
+      load: 150,
+      aside: 40,
+      parts: 1,
+      finishes: index === 2,
+    }))
+    const lane = (cuts: number[]) =>
+      simulateShift(
+        of(
+          three.map((each, n) => ({ ...each, cut: cuts[n] as number })),
+          { swap: 10, length: 900 },
+        ),
+      )
+        .spans.filter((each) => each.lane === 'person 1')
+        .map(({ does, pallet, from }) => [does, pallet, from])
+    // Pallet 1 is loaded at 560; pallet 2 came out at 325 and waits.
+    expect(lane([300, 5, 300]).slice(0, 4)).toEqual([
+      ['unloads', 1, 310],
+      ['loads', 1, 410],
+      ['unloads', 2, 560],
+      ['loads', 2, 660],
+    ])
+    // It comes out at 560, just then.
+    expect(lane([300, 240, 300])[2]).toEqual(['unloads', 2, 560])
+  })
+
+  it('a cycle is told from four rounds on', () => {
+    const plain = forty.map((each) => ({ ...each, aside: 0 }))
+    // Rounds begin at 0, 570, 1140, 1710 and 2280.
+    expect(simulateShift(of(plain, { swap: 10, length: 2281 })).cycle).toBeCloseTo(570, 9)
+    expect(simulateShift(of(plain, { swap: 10, length: 2280 })).cycle).toBeUndefined()
+    // In 2200 s only the faster way has four: 2 parts in 520 s against 6 parts in all.
+    const [faster] = palletOptions(of(plain, { swap: 10, length: 2200 }), 0.5, {
+      shiftsAMonth: 1,
+      anHour: null,
+    })
+    expect(faster?.hoursAMonth).toBeCloseTo((2200 / 3600) * (1 - 6 / 2200 / (2 / 520)), 9)
+  })
+
   it('what another way is worth, worked by hand', () => {
     // Without work aside a round is 310 + 260 = 570; loaded in half the time, or split evenly, 520: 50 / 570 of the time.
     const plain = forty.map((each) => ({ ...each, aside: 0 }))

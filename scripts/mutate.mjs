@@ -49,17 +49,11 @@ const globs = asked.flatMap((each) =>
         `!core/src/${each}/**/*sketch.ts`,
       ],
 )
-/** Tests of a room are those beside its files; some rooms are held by the tests of another as well. */
-const HELD_BY = JSON.parse(readFileSync(join(root, 'scripts/mutate-tests.json'), 'utf8'))
+/** Tests of a room are those beside its files. */
 const rooms = [
   ...new Set(asked.map((each) => (each.endsWith('.ts') ? each.slice(0, each.lastIndexOf('/')) : each))),
 ]
-process.env.MUTATE_TESTS = rooms
-  .flatMap((room) => [
-    `core/src/${room}/**/*.test.ts`,
-    ...(HELD_BY[room] ?? []).map((file) => `core/src/${file}`),
-  ])
-  .join(' ')
+process.env.MUTATE_TESTS = rooms.map((room) => `core/src/${room}/**/*.test.ts`).join(' ')
 process.chdir(root)
 
 /** The changes of some files or lines, each with what came of it. Properties are tried with so many times fewer cases. */

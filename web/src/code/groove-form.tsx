@@ -93,16 +93,8 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
       return (
         <div className="space-y-1">
           <Pair>
-            <LengthField
-              field="widthTolerance"
-              label="Walls within ±"
-              {...(face ? { hint: 'on diameter' } : {})}
-            />
-            <LengthField
-              field="bottomTolerance"
-              label="Bottom within ±"
-              {...(face ? {} : { hint: 'on diameter' })}
-            />
+            <LengthField field="widthTolerance" label={face ? 'Walls Ø within ±' : 'Walls within ±'} />
+            <LengthField field="bottomTolerance" label={face ? 'Bottom within ±' : 'Bottom Ø within ±'} />
           </Pair>
           <ChoiceField
             field="edge"

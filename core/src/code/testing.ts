@@ -2,10 +2,10 @@ import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
 import { USUAL_MATERIALS } from '../cutting/index.ts'
 import { type EngraveDraft, engraveForm, newEngraving } from '../cycles/engraving/index.ts'
 import type { GrooveDraft } from '../cycles/grooving/index.ts'
-import { grooveForm, newGroove } from '../cycles/grooving/index.ts'
+import { grooveForm, grooveSizes, newGroove } from '../cycles/grooving/index.ts'
 import { newTap, type TapDraft, tapForm } from '../cycles/tapping/index.ts'
-import { newWrap, type WrapDraft, wrapForm } from '../cycles/wrapping/index.ts'
-import type { Machine } from '../machine/index.ts'
+import { newWrap, type WrapDraft, type WrapParams, wrapForm, wrapSizes } from '../cycles/wrapping/index.ts'
+import type { Machine, RotaryAxis } from '../machine/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 import type { Sheet } from './sheet.ts'
 import type { SheetCase } from './write-sheet.ts'
@@ -117,3 +117,32 @@ export function sheetOf(
   if (!read.ok) throw new Error(JSON.stringify(read.problems))
   return { ...head, items: [{ cycle: 'groove', id: 'a', off: false, params: read.value }] }
 }
+
+/** What the sizes of tests are reckoned for. */
+export const mildSteel = USUAL_MATERIALS[1] as (typeof USUAL_MATERIALS)[number]
+
+/** What a groove comes to, on a lathe of middling size in inches where nothing else is said. */
+export function grooveSizesOf(groove: Partial<GrooveDraft>, on = caseOf('lathe', compact)) {
+  const [item] = sheetOf({ groove }).items
+  if (item?.cycle !== 'groove') throw new Error('no groove')
+  return grooveSizes(item.params, on, mildSteel)
+}
+
+/** A mill with a rotary axis along X. */
+export const onRotary = (
+  profile: Profile = compact,
+  rotary: Partial<RotaryAxis> = {},
+  more: Partial<Machine> = {},
+): SheetCase => ({
+  ...caseOf('mill', profile),
+  machine: { ...machineOf('mill'), rotary: { word: 'A', top: 'front', turns: null, ...rotary }, ...more },
+})
+
+/** A layout on a cylinder of 2 across, without numerals where nothing is said of them. */
+export const wrapParamsOf = (wrap: Partial<WrapDraft>) =>
+  sheetOf({ wrap: { diameter: '2', x: '0', tool: '6', numeralEvery: '0', ...wrap } }).items[0]
+    ?.params as WrapParams
+
+/** What such a layout comes to. */
+export const wrapSizesOf = (wrap: Partial<WrapDraft>, on = onRotary()) =>
+  wrapSizes(wrapParamsOf(wrap), on, mildSteel)

@@ -6,7 +6,6 @@ import { asTyped } from '../quantity/index.ts'
 import {
   barRange,
   bars,
-  type Collet,
   closingRatio,
   collet as colletSchema,
   fitRatio,
@@ -21,19 +20,9 @@ import {
   stopKind,
   USUAL_COLLETS,
 } from './index.ts'
+import { grip, usualCollet } from './testing.ts'
 
-const named = (id: string) => USUAL_COLLETS.find((each) => each.id === id) as Collet
 const inch = (value: number) => asTyped(value, 'inch')
-const grip = (of: Partial<Grip>): Grip => ({
-  collet: named('unknown'),
-  stop: 'collet',
-  operation: 'first',
-  unit: 'inch',
-  range: { least: 0.999, greatest: 1.001 },
-  allowed: 0.02,
-  ...of,
-})
-
 describe('the ratio of a cone', () => {
   it.each([
     [10, 2.836],
@@ -50,8 +39,8 @@ describe('the ratio of a cone', () => {
 
   it('refuses a cone that never closes and one that is flat, with a sentence', () => {
     const says = (degreesPerSide: number) =>
-      colletSchema.safeParse({ ...named('5c'), ratio: { from: 'angle', degreesPerSide } }).error?.issues[0]
-        ?.message
+      colletSchema.safeParse({ ...usualCollet('5c'), ratio: { from: 'angle', degreesPerSide } }).error
+        ?.issues[0]?.message
     expect(says(0)).toMatch(/never closes/)
     expect(says(90)).toMatch(/flat face/)
     expect(says(10)).toBeUndefined()
@@ -62,12 +51,12 @@ describe('what moves (common practice)', () => {
   const STILL: StopKind[] = ['chuck-face', 'chuck-built-in', 'jaw-shoulder', 'bar-feeder']
   it('with a collet that is drawn in, a stop on it or in the tube moves, and a bar is drawn back from one outside', () => {
     for (const stop of stopKind.options.filter((each) => each !== 'actuator'))
-      expect(movingRatio(named('5c'), stop).value > 0).toBe(!STILL.includes(stop))
+      expect(movingRatio(usualCollet('5c'), stop).value > 0).toBe(!STILL.includes(stop))
   })
   it('with dead-length and with jaws only what is clamped in the draw tube moves', () => {
     for (const id of ['dead-length', 'three-jaw'])
       for (const stop of stopKind.options)
-        expect(movingRatio(named(id), stop).value > 0).toBe(stop === 'draw-tube')
+        expect(movingRatio(usualCollet(id), stop).value > 0).toBe(stop === 'draw-tube')
   })
 })
 
@@ -82,8 +71,8 @@ describe('how far off they may be (by judgement; combined as in JCGM 100:2008, 5
   )
 
   it('a spread carries the ratio over the spread of the bars, and half of what the stop is said to leave', () => {
-    const { doubt } = lengthSpread(grip({ collet: named('16c'), stop: 'draw-tube' }))
-    expect(doubt.value).toBeCloseTo(Math.hypot(closingRatio(named('16c')).doubt * 0.002, 0.0005), 12)
+    const { doubt } = lengthSpread(grip({ collet: usualCollet('16c'), stop: 'draw-tube' }))
+    expect(doubt.value).toBeCloseTo(Math.hypot(closingRatio(usualCollet('16c')).doubt * 0.002, 0.0005), 12)
     expect(lengthSpread(grip({ stop: 'chuck-face' })).doubt.value).toBeCloseTo(0.00025, 12)
   })
 })
@@ -102,7 +91,7 @@ describe('the length spread', () => {
         const of = (least: number, greatest: number) =>
           lengthSpread(grip({ stop, range: { least, greatest } })).value
         const [small, large] = [of(1, 1 + spread), of(1, 1 + 2 * spread)]
-        if (movingRatio(named('unknown'), stop).value === 0) expect(large).toBe(small)
+        if (movingRatio(usualCollet('unknown'), stop).value === 0) expect(large).toBe(small)
         else expect(large - small).toBeCloseTo(3 * spread, 12)
       }),
     )
@@ -130,7 +119,7 @@ describe('the length spread', () => {
   })
 
   it('asks how a part in jaws is seated before the ratio of a draw tube counts', () => {
-    const jaws = { collet: named('three-jaw'), stop: 'draw-tube' as const, allowed: 1 }
+    const jaws = { collet: usualCollet('three-jaw'), stop: 'draw-tube' as const, allowed: 1 }
     const said = (of: Partial<Grip>) => lengthSpread(grip({ ...jaws, ...of }))
     // 2.5 to 1 (trade.md 6) over 0.002, and 0.001 of the stop.
     expect(said({ seated: 'closing' }).value).toBeCloseTo(0.006, 9)
@@ -139,7 +128,7 @@ describe('the length spread', () => {
     expect(said({}).value).toBeCloseTo(0.006, 9)
     expect(said({ seated: 'closing' }).findings).toEqual([])
     // A collet draws the part in: there is nothing to ask.
-    expect(said({ collet: named('unknown') }).findings).toEqual([])
+    expect(said({ collet: usualCollet('unknown') }).findings).toEqual([])
   })
 
   it('takes measured bars instead of a tolerance, and says what a batch may do', () => {

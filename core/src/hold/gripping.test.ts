@@ -4,7 +4,6 @@ import {
   barRange,
   bars,
   byStop,
-  type Collet,
   chartOfRatio,
   fitRatio,
   type Grip,
@@ -14,24 +13,13 @@ import {
   rankPairs,
   readDiameters,
   readPairs,
-  USUAL_COLLETS,
 } from './index.ts'
+import { grip, usualCollet } from './testing.ts'
 
 // Collets and bars worked with a pencil.
 
 const near = (value: number, digits = 9) => expect.closeTo(value, digits)
 const inch = (value: number) => asTyped(value, 'inch')
-
-const collet = (id: string) => USUAL_COLLETS.find((each) => each.id === id) as Collet
-const grip = (of: Partial<Grip>): Grip => ({
-  collet: collet('unknown'),
-  stop: 'collet',
-  operation: 'first',
-  unit: 'inch',
-  range: { least: 0.999, greatest: 1.001 },
-  allowed: 0.02,
-  ...of,
-})
 
 describe('how far the length wanders', () => {
   it('bars by their tolerance, or by what some of them measured', () => {
@@ -71,17 +59,17 @@ describe('how far the length wanders', () => {
       return `${line?.arithmetic} = ${line?.gives}`
     }
     expect(ratio({})).toBe('rule of thumb = 3.000')
-    expect(ratio({ collet: collet('5c') })).toBe('1 / (2 x tan 10°) = 2.836')
-    expect(ratio({ collet: { ...collet('5c'), ratio: { from: 'measured', ratio: 2.5, doubt: 0.1 } } })).toBe(
-      'measured = 2.500',
-    )
+    expect(ratio({ collet: usualCollet('5c') })).toBe('1 / (2 x tan 10°) = 2.836')
+    expect(
+      ratio({ collet: { ...usualCollet('5c'), ratio: { from: 'measured', ratio: 2.5, doubt: 0.1 } } }),
+    ).toBe('measured = 2.500')
     expect(ratio({ measuredRatio: { value: 2.2, doubt: 0.1 } })).toBe('measured on this chuck = 2.200')
     expect(ratio({ stop: 'chuck-face' })).toBe('the stop stays = 0')
     // What is measured of a chuck does not make a stop move that stays.
     expect(ratio({ stop: 'chuck-face', measuredRatio: { value: 2.2, doubt: 0.1 } })).toBe(
       'the stop stays = 0',
     )
-    expect(ratio({ collet: collet('dead-length') })).toBe('nothing moves along = 0')
+    expect(ratio({ collet: usualCollet('dead-length') })).toBe('nothing moves along = 0')
     expect(
       lengthSpread(grip({}))
         .working.slice(1)
@@ -102,7 +90,7 @@ describe('how far the length wanders', () => {
     expect(second(0.0151)).toBeUndefined()
     const fits = (of: Partial<Grip>) =>
       lengthSpread(grip(of)).findings.find(({ code }) => code === 'does-not-fit')?.why
-    expect(fits({ collet: collet('three-jaw'), stop: 'collet' })).toBe('It belongs to a collet.')
+    expect(fits({ collet: usualCollet('three-jaw'), stop: 'collet' })).toBe('It belongs to a collet.')
     expect(fits({ stop: 'jaw-shoulder' })).toBe('It belongs to jaws.')
     expect(fits({})).toBeUndefined()
   })
@@ -119,7 +107,7 @@ describe('how far the length wanders', () => {
   })
   it('every collet with every stop has its place, and says why', () => {
     const ranked = rankPairs({
-      collets: [collet('unknown')],
+      collets: [usualCollet('unknown')],
       operation: 'first',
       unit: 'inch',
       range: { least: 0.999, greatest: 1.001 },
@@ -133,7 +121,7 @@ describe('how far the length wanders', () => {
     })
     expect(of('chuck-face')?.place).toBe('good')
     const second = rankPairs({
-      collets: [collet('unknown')],
+      collets: [usualCollet('unknown')],
       operation: 'second',
       unit: 'inch',
       range: { least: 0.999, greatest: 1.001 },
@@ -142,7 +130,7 @@ describe('how far the length wanders', () => {
     })
     expect(of('collet', second)?.reason).toContain(' 0.0005 in more than half of what the part allows.')
     const close = rankPairs({
-      collets: [collet('unknown')],
+      collets: [usualCollet('unknown')],
       operation: 'first',
       unit: 'inch',
       range: { least: 0.999, greatest: 1.001 },

@@ -1,5 +1,13 @@
 import { asTyped, type LengthUnit } from '../quantity/index.ts'
-import { type Bolts, type Squareness, type Sweep, squareness } from './index.ts'
+import {
+  type Bolts,
+  type Collet,
+  type Grip,
+  type Squareness,
+  type Sweep,
+  squareness,
+  USUAL_COLLETS,
+} from './index.ts'
 
 /** A sweep in few words: what is not said is as usual. */
 export interface Case {
@@ -43,3 +51,17 @@ export const FIRST: Case = {
     [5.75, -0.03],
   ],
 }
+
+/** A collet that is usual in a shop. */
+export const usualCollet = (id: string) => USUAL_COLLETS.find((each) => each.id === id) as Collet
+
+/** A bar of an inch, two thousandths from the smallest to the largest, in a collet of 3 to 1 by the rule. */
+export const grip = (of: Partial<Grip>): Grip => ({
+  collet: usualCollet('unknown'),
+  stop: 'collet',
+  operation: 'first',
+  unit: 'inch',
+  range: { least: 0.999, greatest: 1.001 },
+  allowed: 0.02,
+  ...of,
+})

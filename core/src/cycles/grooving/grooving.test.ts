@@ -3,12 +3,11 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../../testing/depth.ts'
 import { type SheetCase, writeSheet } from '../../code/index.ts'
-import { caseOf, compact, plain, sheetOf, twoLine } from '../../code/testing.ts'
+import { caseOf, compact, grooveSizesOf, plain, sheetOf, twoLine } from '../../code/testing.ts'
 import { endOf, ROW } from '../../program/index.ts'
 import type { GrooveDraft } from './params.ts'
 import { cutsOf, grooveMoves, plungePlaces } from './plan.ts'
 import { type Cut, type Insert, leftStanding, type Section, type UV, wantedDepth } from './section.ts'
-import { grooveSizes } from './sizes.ts'
 import { grooveWorking } from './working.ts'
 
 type Ring = [number, number][]
@@ -91,11 +90,6 @@ function sweptOutlines(cuts: readonly Cut[], insert: Insert, top: number): Ring[
 }
 
 const on = (): SheetCase => caseOf('lathe', compact)
-const sizesOf = (groove: Partial<GrooveDraft>) => {
-  const [item] = sheetOf({ groove }).items
-  if (item?.cycle !== 'groove') throw new Error('no groove')
-  return grooveSizes(item.params, on(), on().materials[1] as SheetCase['materials'][number])
-}
 const write = (groove: Partial<GrooveDraft>) => writeSheet(sheetOf({ groove }), on())
 const codesOf = (groove: Partial<GrooveDraft>) =>
   write(groove).items.flatMap(({ findings }) => findings.map(({ severity, code }) => `${severity} ${code}`))
@@ -112,9 +106,9 @@ const rough: Partial<GrooveDraft> = {
 
 describe('a groove', () => {
   it('starts its width inside and ends at the wall (trade.md 7: -0.500 to -1.500, insert 0.125: start -0.625, end -1.500)', () => {
-    const { start, last, stepover } = sizesOf({ ...rough, stepover: '' })
+    const { start, last, stepover } = grooveSizesOf({ ...rough, stepover: '' })
     expect([start, last, stepover]).toEqual([-0.625, -1.5, 0.1])
-    const high = sizesOf({ ...rough, programmed: 'high' })
+    const high = grooveSizesOf({ ...rough, programmed: 'high' })
     expect([high.start, high.last]).toEqual([-0.5, -1.375])
   })
 
@@ -126,7 +120,7 @@ describe('a groove', () => {
   })
 
   it('shows its arithmetic with the numbers put in', () => {
-    const lines = grooveWorking(sizesOf({ ...rough, surfaceSpeed: '400' }), on()).map(
+    const lines = grooveWorking(grooveSizesOf({ ...rough, surfaceSpeed: '400' }), on()).map(
       ({ finds, arithmetic, gives }) => `${finds}: ${arithmetic} = ${gives}`,
     )
     expect(lines).toEqual([
@@ -202,7 +196,7 @@ describe('a groove', () => {
         }
         for (const finish of [true, false]) {
           expect(codesOf({ ...fits, finish }).filter((code) => code.startsWith('stop'))).toEqual([])
-          const sizes = sizesOf({ ...fits, finish })
+          const sizes = grooveSizesOf({ ...fits, finish })
           expect([sizes.start, sizes.last]).toEqual([expect.closeTo(start, 9), expect.closeTo(start, 9)])
         }
       }
@@ -287,7 +281,7 @@ describe('what is left standing', () => {
         (insert, { extra, depth: d, share, cornerMore, edge, finish }) => {
           const corner = insert.corner + cornerMore / 1000
           const sizes = {
-            ...sizesOf({
+            ...grooveSizesOf({
               ...rough,
               finish,
               edge: finish ? edge : 'none',
@@ -338,7 +332,7 @@ describe('what is left standing', () => {
   it('is nothing but the corners after a finishing pass, whichever end of the insert is programmed', () => {
     for (const programmed of ['low', 'high'] as const)
       for (const edge of ['none', 'chamfer', 'round'] as const) {
-        const sizes = sizesOf({
+        const sizes = grooveSizesOf({
           ...rough,
           finish: true,
           corner: '.02',
@@ -360,7 +354,7 @@ describe('what is left standing', () => {
   })
 
   it('is a ring as high as the groove is deep where the stepover is wider than the insert', () => {
-    const sizes = sizesOf({ ...rough, stepover: '.15' })
+    const sizes = grooveSizesOf({ ...rough, stepover: '.15' })
     const { rings } = leftStanding(
       sizes.section,
       cutsOf(grooveMoves(sizes, 0, 0), { u: sizes.start, v: sizes.level }),

@@ -1,25 +1,17 @@
 import { describe, expect, it } from 'vitest'
 import type { SheetCase } from '../../code/index.ts'
-import { caseOf, compact, plain, sheetOf, twoLine } from '../../code/testing.ts'
-import { USUAL_MATERIALS } from '../../cutting/index.ts'
-import type { GrooveDraft } from './params.ts'
+import { caseOf, compact, grooveSizesOf, plain, twoLine } from '../../code/testing.ts'
 import { chipBreak, grooveMoves, type Move, planMoves, plungePlaces, printMoves } from './plan.ts'
 import type { Section } from './section.ts'
-import { grooveSizes, onMachine } from './sizes.ts'
+import { onMachine } from './sizes.ts'
 
 // Everything here was worked with a pencil from the drawing's numbers.
 
-const steel = USUAL_MATERIALS[1] as (typeof USUAL_MATERIALS)[number]
-const lathe = (more: Partial<SheetCase> = {}): SheetCase => caseOf('lathe', compact, more)
-function sizesOf(groove: Partial<GrooveDraft>, on = lathe()) {
-  const [item] = sheetOf({ groove }).items
-  if (item?.cycle !== 'groove') throw new Error('no groove')
-  return grooveSizes(item.params, on, steel)
-}
+const lathe = (more: Partial<SheetCase> = {}) => caseOf('lathe', compact, more)
 const near = (value: number) => expect.closeTo(value, 9)
 
 describe('the moves of a groove, worked by hand', () => {
-  const sizes = sizesOf({
+  const sizes = grooveSizesOf({
     surface: '2',
     near: '-1',
     far: '-1.5',

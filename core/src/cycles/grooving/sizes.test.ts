@@ -1,37 +1,31 @@
 import { describe, expect, it } from 'vitest'
 import { type SheetCase, writeSheet } from '../../code/index.ts'
-import { caseOf, compact, plain, sheetOf, twoLine } from '../../code/testing.ts'
-import { USUAL_MATERIALS } from '../../cutting/index.ts'
+import { caseOf, compact, grooveSizesOf, plain, sheetOf, twoLine } from '../../code/testing.ts'
 import { demoReference } from '../../demo/index.ts'
 import type { ToolShape } from '../../machine/index.ts'
 import type { GrooveDraft } from './params.ts'
-import { grooveSizes, heldSpeed, inSection, onMachine, turnsAt } from './sizes.ts'
+import { heldSpeed, inSection, onMachine, turnsAt } from './sizes.ts'
 import { grooveWorking } from './working.ts'
 
 // Everything here was worked with a pencil from the drawing's numbers.
 
-const steel = USUAL_MATERIALS[1] as (typeof USUAL_MATERIALS)[number]
-const lathe = (more: Partial<SheetCase> = {}): SheetCase => caseOf('lathe', compact, more)
-function sizesOf(groove: Partial<GrooveDraft>, on = lathe()) {
-  const [item] = sheetOf({ groove }).items
-  if (item?.cycle !== 'groove') throw new Error('no groove')
-  return grooveSizes(item.params, on, steel)
+const lathe = (more: Partial<SheetCase> = {}) => caseOf('lathe', compact, more)
+/** .187 wide and .11 deep. */
+const outside: Partial<GrooveDraft> = {
+  surface: '1.375',
+  near: '-.42',
+  far: '-.607',
+  bottom: '1.155',
+  insertWidth: '.118',
+  wallStock: '.006',
+  floorStock: '.004',
+  surfaceSpeed: '300',
 }
 const near = (value: number) => expect.closeTo(value, 9)
 
 describe('what a groove comes to', () => {
-  const outside: Partial<GrooveDraft> = {
-    surface: '1.375',
-    near: '-.42',
-    far: '-.607',
-    bottom: '1.155',
-    insertWidth: '.118',
-    wallStock: '.006',
-    floorStock: '.004',
-  }
-
   it('outside: half of diameters deep, its width and what is left inside the wall', () => {
-    expect(sizesOf(outside)).toMatchObject({
+    expect(grooveSizesOf(outside)).toMatchObject({
       surface: near(0.6875),
       section: { low: near(-0.607), high: near(-0.42), depth: near(0.11) },
       start: near(-0.42 - 0.006 - 0.118),
@@ -50,22 +44,24 @@ describe('what a groove comes to', () => {
       shifts: [near(0)],
       front: near(0.1),
     })
-    expect(sizesOf({ ...outside, programmed: 'high' })).toMatchObject({
+    expect(grooveSizesOf({ ...outside, programmed: 'high' })).toMatchObject({
       start: near(-0.42 - 0.006),
       last: near(-0.607 + 0.006 + 0.118),
       front: near(0.1 + 0.118),
     })
     // Typed whichever way round, they are the same walls.
-    expect(sizesOf({ ...outside, near: '-.607', far: '-.42' })).toMatchObject({
+    expect(grooveSizesOf({ ...outside, near: '-.607', far: '-.42' })).toMatchObject({
       section: { low: near(-0.607), high: near(-0.42) },
     })
-    expect(sizesOf({ ...outside, pecking: false, finish: false })).toMatchObject({
+    expect(grooveSizesOf({ ...outside, pecking: false, finish: false })).toMatchObject({
       peck: 0,
       plungeDepth: near(0.11),
       start: near(-0.42 - 0.118),
       last: near(-0.607),
     })
-    expect(sizesOf({ ...outside, peck: '.03', stepover: '.07', start: '-.53', last: '-.6' })).toMatchObject({
+    expect(
+      grooveSizesOf({ ...outside, peck: '.03', stepover: '.07', start: '-.53', last: '-.6' }),
+    ).toMatchObject({
       peck: near(0.03),
       stepover: near(0.07),
       start: near(-0.53),
@@ -80,10 +76,10 @@ describe('what a groove comes to', () => {
       surface: '.82',
       bottom: '.99',
     }
-    expect(sizesOf(inside)).toMatchObject({ surface: near(0.41), section: { depth: near(0.085) } })
+    expect(grooveSizesOf(inside)).toMatchObject({ surface: near(0.41), section: { depth: near(0.085) } })
     // The same groove typed in inches, on a case in mm: every length 25.4 times as long.
-    const inch = sizesOf(inside)
-    const mm = sizesOf(inside, lathe({ unit: 'mm' }))
+    const inch = grooveSizesOf(inside)
+    const mm = grooveSizesOf(inside, lathe({ unit: 'mm' }))
     expect([mm.surface, mm.section.depth, mm.level, mm.start, mm.last, mm.front]).toEqual(
       [inch.surface, inch.section.depth, inch.level, inch.start, inch.last, inch.front].map((each) =>
         near(25.4 * each),
@@ -94,7 +90,7 @@ describe('what a groove comes to', () => {
 
   it('in a face: walls are diameters, the depth is along Z, and so is the clearance', () => {
     expect(
-      sizesOf({
+      grooveSizesOf({
         where: 'face',
         surface: '-.1',
         near: '1.2',
@@ -121,7 +117,7 @@ describe('what a groove comes to', () => {
 
   it('in a face a start and an end of his own are diameters too', () => {
     expect(
-      sizesOf({
+      grooveSizesOf({
         where: 'face',
         near: '1.2',
         far: '.8',
@@ -138,15 +134,15 @@ describe('what a groove comes to', () => {
 
   it('an insert that nearly fills it plunges in the middle, an edge without one has no size', () => {
     // .187 between the walls, .181 of insert: .003 to each side, less than what was to be left.
-    expect(sizesOf({ ...outside, insertWidth: '.181' })).toMatchObject({
+    expect(grooveSizesOf({ ...outside, insertWidth: '.181' })).toMatchObject({
       start: near(-0.42 - 0.003 - 0.181),
       last: near(-0.607 + 0.003),
     })
-    expect(sizesOf({ ...outside, edge: 'chamfer', edgeSize: '.02' }).section.edge).toEqual({
+    expect(grooveSizesOf({ ...outside, edge: 'chamfer', edgeSize: '.02' }).section.edge).toEqual({
       kind: 'chamfer',
       size: 0.02,
     })
-    expect(sizesOf({ ...outside, edge: 'none', edgeSize: '.02' }).section.edge.size).toBe(0)
+    expect(grooveSizesOf({ ...outside, edge: 'none', edgeSize: '.02' }).section.edge.size).toBe(0)
   })
 
   it('what was not typed of the tool stands in the table: its width, how deep, the bore that its bar enters', () => {
@@ -161,18 +157,18 @@ describe('what a groove comes to', () => {
       onLathe: { ...(bar.onLathe as NonNullable<ToolShape['onLathe']>), bar: 0.5 },
     }
     const on = lathe({ tools: [tool] })
-    expect(sizesOf({ ...outside, insertWidth: '', reach: '', tool: '4', where: 'inside' }, on)).toMatchObject(
-      {
-        insert: { width: near(0.1) },
-        reach: near(0.15),
-        minBore: near(0.65),
-      },
-    )
-    expect(sizesOf({ ...outside, minBore: '.9', reach: '.2', tool: '4' }, on)).toMatchObject({
+    expect(
+      grooveSizesOf({ ...outside, insertWidth: '', reach: '', tool: '4', where: 'inside' }, on),
+    ).toMatchObject({
+      insert: { width: near(0.1) },
+      reach: near(0.15),
+      minBore: near(0.65),
+    })
+    expect(grooveSizesOf({ ...outside, minBore: '.9', reach: '.2', tool: '4' }, on)).toMatchObject({
       minBore: near(0.9),
       reach: near(0.2),
     })
-    expect(sizesOf({ ...outside, insertWidth: '', reach: '', tool: '5' }, on)).toMatchObject({
+    expect(grooveSizesOf({ ...outside, insertWidth: '', reach: '', tool: '5' }, on)).toMatchObject({
       insert: { width: near(0.125) },
       minBore: null,
       reach: Number.POSITIVE_INFINITY,
@@ -206,19 +202,9 @@ describe('what a groove comes to', () => {
 
 describe('the arithmetic of a groove', () => {
   const lines = (groove: Partial<GrooveDraft>, on = lathe()) =>
-    grooveWorking(sizesOf(groove, on), on).map(
+    grooveWorking(grooveSizesOf(groove, on), on).map(
       ({ finds, arithmetic, gives }) => `${finds}: ${arithmetic} = ${gives}`,
     )
-  const outside: Partial<GrooveDraft> = {
-    surface: '1.375',
-    near: '-.42',
-    far: '-.607',
-    bottom: '1.155',
-    insertWidth: '.118',
-    wallStock: '.006',
-    floorStock: '.004',
-    surfaceSpeed: '300',
-  }
   it('outside, either corner programmed, with what is left for finishing', () => {
     expect(lines(outside)).toEqual([
       'start: -0.4200 - 0.1180 - 0.0060 = -0.5440',
@@ -226,7 +212,8 @@ describe('the arithmetic of a groove', () => {
       'bottom of the plunges: depth 0.1100 - 0.0040 = 0.1060',
       'turns at the start: 12 x 300 / (3.1416 x 1.3750) = 833 rpm',
     ])
-    const means = (clamp: string) => grooveWorking(sizesOf({ ...outside, clamp }), lathe()).at(-1)?.means
+    const means = (clamp: string) =>
+      grooveWorking(grooveSizesOf({ ...outside, clamp }), lathe()).at(-1)?.means
     expect([means('2500'), means('')]).toEqual(['held at 2500 at most', 'without a clamp'])
     expect(lines({ ...outside, programmed: 'high' })[0]).toBe('start: -0.4200 - 0.0060 = -0.4260')
     // A start of his own that leaves nothing, and one over the wall.

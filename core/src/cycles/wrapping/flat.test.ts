@@ -1,33 +1,16 @@
 import { describe, expect, it } from 'vitest'
-import { caseOf, compact, machineOf, plain, sheetOf, twoLine } from '../../code/testing.ts'
-import type { Profile } from '../../control/index.ts'
-import { USUAL_MATERIALS } from '../../cutting/index.ts'
-import type { Machine, RotaryAxis } from '../../machine/index.ts'
-import type { CycleCase } from '../cycle/index.ts'
+import { onRotary, plain, twoLine, wrapSizesOf } from '../../code/testing.ts'
 import { arcFrom, chordsOf } from './flat.ts'
 import { outlineProgram } from './outline.ts'
-import type { WrapDraft, WrapParams } from './params.ts'
-import { wrapSizes } from './sizes.ts'
 
 // A cylinder of 2 across: a radian round it is 1 long, once round is 2 pi. Worked with a pencil.
 
-const steel = USUAL_MATERIALS[1] as (typeof USUAL_MATERIALS)[number]
 const TURN = 2 * Math.PI
 const near = (value: number, digits = 9) => expect.closeTo(value, digits)
 
-const on = (profile: Profile = compact, rotary: Partial<RotaryAxis> = {}, more: Partial<Machine> = {}) =>
-  ({
-    ...caseOf('mill', profile),
-    machine: { ...machineOf('mill'), rotary: { word: 'A', top: 'front', turns: null, ...rotary }, ...more },
-  }) as CycleCase
-const base: Partial<WrapDraft> = { diameter: '2', x: '0', tool: '6', numeralEvery: '0' }
-const paramsOf = (draft: Partial<WrapDraft>) =>
-  sheetOf({ wrap: { ...base, ...draft } }).items[0]?.params as WrapParams
-const sizesOf = (draft: Partial<WrapDraft>, where = on()) => wrapSizes(paramsOf(draft), where, steel)
-
 describe('a flat program that is wrapped', () => {
-  const flat = (lines: string, where = on()) =>
-    sizesOf({ what: 'program', program: `G20 G90\n${lines}` }, where)
+  const flat = (lines: string, where = onRotary()) =>
+    wrapSizesOf({ what: 'program', program: `G20 G90\n${lines}` }, where)
 
   it('keeps its moves, its arcs with their circles where the control keeps them, else as chords', () => {
     const program = 'G0 X0. Y0. Z.1\nG1 Z-.01 F6.\nG3 X1. Y1. I0. J1.\nG1 Y2. F8.\nG0 Z3.'
@@ -41,7 +24,7 @@ describe('a flat program that is wrapped', () => {
     ])
     // The circle reaches from -1 to 1 and from 0 to 2: what is cut is within that.
     expect(flat(program).extent).toEqual({ x: [near(-1), near(1)], y: [near(0), near(2)] })
-    const chords = flat(program, on(twoLine)).moves.slice(2, -2)
+    const chords = flat(program, onRotary(twoLine)).moves.slice(2, -2)
     // A quarter of a circle of 1 within .0005: 2 acos(1 - .0005) = .06325 each, 1.5708 / .06325 = 24.8.
     expect(chords).toHaveLength(25)
     for (const move of chords) {
@@ -49,7 +32,7 @@ describe('a flat program that is wrapped', () => {
       expect(move).toMatchObject({ does: 'feed', z: near(-0.01), feed: 6 })
     }
     expect(chords.at(-1)).toMatchObject({ x: 1, y: 1 })
-    expect(flat(program, on(plain)).moves.some(({ does }) => does === 'arc')).toBe(false)
+    expect(flat(program, onRotary(plain)).moves.some(({ does }) => does === 'arc')).toBe(false)
     const clockwise = flat('G0 X0. Y0. Z.1\nG1 Z-.01 F6.\nG2 X1. Y-1. I0. J-1.').moves.at(-1)
     expect(clockwise).toMatchObject({ clockwise: true, cy: near(-1) })
   })

@@ -1,33 +1,20 @@
 import { describe, expect, it } from 'vitest'
-import { caseOf, compact, machineOf, sheetOf } from '../../code/testing.ts'
-import type { Profile } from '../../control/index.ts'
-import { USUAL_MATERIALS } from '../../cutting/index.ts'
+import { compact, machineOf, mildSteel, onRotary, wrapParamsOf, wrapSizesOf } from '../../code/testing.ts'
 import { layText } from '../../lettering/index.ts'
-import type { Machine, RotaryAxis } from '../../machine/index.ts'
-import type { CycleCase } from '../cycle/index.ts'
-import type { WrapDraft, WrapParams } from './params.ts'
+import type { Machine } from '../../machine/index.ts'
+import type { WrapDraft } from './params.ts'
 import { degreesRound, shareOfFeed, wrapSizes } from './sizes.ts'
 import { wrapWorking } from './working.ts'
 
 // A cylinder of 2 across: a radian round it is 1 long, once round is 2 pi. Worked with a pencil.
 
-const steel = USUAL_MATERIALS[1] as (typeof USUAL_MATERIALS)[number]
+const strokesOf = (draft: Partial<WrapDraft>, where = onRotary()) => wrapSizesOf(draft, where).layout.strokes
+/** Feed moves below the surface. */
+const cutsOf = (draft: Partial<WrapDraft>, where = onRotary()) =>
+  wrapSizesOf(draft, where).moves.filter(({ does, z }) => does !== 'rapid' && z < 0)
+
 const TURN = 2 * Math.PI
 const near = (value: number, digits = 9) => expect.closeTo(value, digits)
-
-const on = (profile: Profile = compact, rotary: Partial<RotaryAxis> = {}, more: Partial<Machine> = {}) =>
-  ({
-    ...caseOf('mill', profile),
-    machine: { ...machineOf('mill'), rotary: { word: 'A', top: 'front', turns: null, ...rotary }, ...more },
-  }) as CycleCase
-const base: Partial<WrapDraft> = { diameter: '2', x: '0', tool: '6', numeralEvery: '0' }
-const paramsOf = (draft: Partial<WrapDraft>) =>
-  sheetOf({ wrap: { ...base, ...draft } }).items[0]?.params as WrapParams
-const sizesOf = (draft: Partial<WrapDraft>, where = on()) => wrapSizes(paramsOf(draft), where, steel)
-const strokesOf = (draft: Partial<WrapDraft>, where = on()) => sizesOf(draft, where).layout.strokes
-/** Feed moves below the surface. */
-const cutsOf = (draft: Partial<WrapDraft>, where = on()) =>
-  sizesOf(draft, where).moves.filter(({ does, z }) => does !== 'rapid' && z < 0)
 
 describe('a layout on a cylinder', () => {
   it('a scale: every line from the whole, long, middle and short', () => {
@@ -115,7 +102,7 @@ describe('a layout on a cylinder', () => {
         [near(0.3), near(Math.PI / 2)],
       ],
     ])
-    expect(sizesOf({ what: 'holes', holes: '2', rows: '3', rowSpacing: '.5' }).layout.holes).toEqual([
+    expect(wrapSizesOf({ what: 'holes', holes: '2', rows: '3', rowSpacing: '.5' }).layout.holes).toEqual([
       [0, 0],
       [0.5, 0],
       [1, 0],
@@ -123,9 +110,9 @@ describe('a layout on a cylinder', () => {
       [0.5, near(Math.PI)],
       [0, near(Math.PI)],
     ])
-    expect(sizesOf({ what: 'holes', holes: '3', rows: '2', rowSpacing: '.5' }).layout.holes.at(-2)?.[0]).toBe(
-      0,
-    )
+    expect(
+      wrapSizesOf({ what: 'holes', holes: '3', rows: '2', rowSpacing: '.5' }).layout.holes.at(-2)?.[0],
+    ).toBe(0)
     const bounds = (runs: 'along' | 'round') => {
       const points = strokesOf({ what: 'text', text: 'HI', runs, textHeight: '.21' }).flat()
       return [
@@ -141,7 +128,7 @@ describe('a layout on a cylinder', () => {
   })
 
   it('is where it was put: along X, and by degrees round, which is where the seam lies', () => {
-    const sizes = sizesOf({ what: 'slots', slots: '2', slotLength: '.7', x: '-.4', turn: '90' })
+    const sizes = wrapSizesOf({ what: 'slots', slots: '2', slotLength: '.7', x: '-.4', turn: '90' })
     expect(sizes.seam).toBeCloseTo(Math.PI / 2, 9)
     expect(sizes.extent).toEqual({
       x: [near(-0.4), near(0.3)],
@@ -150,23 +137,23 @@ describe('a layout on a cylinder', () => {
     // Half the way round is taken: half is left.
     expect(sizes.gap).toBeCloseTo(Math.PI, 9)
     expect([sizes.turnsFrom, sizes.turnsTo]).toEqual([near(0), near(270)])
-    const back = sizesOf(
+    const back = wrapSizesOf(
       { what: 'slots', slots: '2', slotLength: '.7', turn: '90' },
-      on(compact, { top: 'back' }),
+      onRotary(compact, { top: 'back' }),
     )
     expect([back.sense, back.turnsFrom, back.turnsTo]).toEqual([-1, near(-270), near(0)])
-    const down = sizesOf({ what: 'slots', slots: '2', slotLength: '.7', turn: '-270' })
+    const down = wrapSizesOf({ what: 'slots', slots: '2', slotLength: '.7', turn: '-270' })
     expect([down.turnsFrom, down.turnsTo]).toEqual([near(-270), near(0)])
-    const downBack = sizesOf(
+    const downBack = wrapSizesOf(
       { what: 'slots', slots: '2', slotLength: '.7', turn: '-270' },
-      on(compact, { top: 'back' }),
+      onRotary(compact, { top: 'back' }),
     )
     expect([downBack.turnsFrom, downBack.turnsTo]).toEqual([near(0), near(270)])
   })
 
   it('an arc is put there with its centre, and reaches as far as its circle', () => {
     const program = 'G20 G90\nG0 X2. Y3. Z.1\nG1 Z-.01 F6.\nG3 X3. Y4. I0. J1.'
-    const sizes = sizesOf({ what: 'program', program, x: '.5', turn: '90' })
+    const sizes = wrapSizesOf({ what: 'program', program, x: '.5', turn: '90' })
     const seam = Math.PI / 2
     expect(sizes.moves.at(-1)).toMatchObject({
       x: near(3.5),
@@ -178,18 +165,18 @@ describe('a layout on a cylinder', () => {
     expect(sizes.extent).toEqual({ x: [near(1.5), near(3.5)], y: [near(3 + seam), near(5 + seam)] })
     // What is no deeper than the surface cuts nothing.
     const above = 'G20 G90\nG0 X0. Y0. Z.1\nG1 Z0. F6.\nG1 X5.\nG1 Z-.1\nG1 X6.'
-    expect(sizesOf({ what: 'program', program: above }).extent).toEqual({ x: [5, 6], y: [0, 0] })
+    expect(wrapSizesOf({ what: 'program', program: above }).extent).toEqual({ x: [5, 6], y: [0, 0] })
   })
 
   it('goes up where a stroke ends, however many points it has', () => {
-    const { moves } = sizesOf({ what: 'text', text: 'O', textHeight: '.21' })
+    const { moves } = wrapSizesOf({ what: 'text', text: 'O', textHeight: '.21' })
     const [last, before] = [moves.at(-1), moves.at(-2)]
     expect(last).toMatchObject({ does: 'rapid', x: before?.x, y: before?.y, z: 0.05 })
     expect(moves.length).toBeGreaterThan(10)
   })
 
   it('over each line, down at half the feed, along, up; in steps where they are asked for', () => {
-    const { moves } = sizesOf({
+    const { moves } = wrapSizesOf({
       what: 'slots',
       slots: '1',
       slotLength: '.7',
@@ -208,7 +195,7 @@ describe('a layout on a cylinder', () => {
     expect(cutsOf({ what: 'slots', slots: '1', depth: '.06', stepDown: '.02' })).toHaveLength(6)
     expect(cutsOf({ what: 'slots', slots: '1', depth: '.06' })).toHaveLength(2)
     expect(
-      sizesOf({ what: 'holes', holes: '1', depth: '.05', stepDown: '.03', plungeFeed: '3' }).moves,
+      wrapSizesOf({ what: 'holes', holes: '1', depth: '.05', stepDown: '.03', plungeFeed: '3' }).moves,
     ).toEqual([
       { does: 'rapid', x: 0, y: 0, z: 0.05 },
       { does: 'feed', x: 0, y: 0, z: near(-0.03), feed: 3 },
@@ -219,40 +206,45 @@ describe('a layout on a cylinder', () => {
   })
 
   it('true at the surface or at the bottom, Z from the top or the centre; never on no radius at all', () => {
-    expect(sizesOf({ depth: '.1' })).toMatchObject({ radius: 1, mapped: 1, about: near(TURN), zShift: 0 })
-    expect(sizesOf({ depth: '.1', trueAt: 'bottom', zZero: 'centre' })).toMatchObject({
+    expect(wrapSizesOf({ depth: '.1' })).toMatchObject({ radius: 1, mapped: 1, about: near(TURN), zShift: 0 })
+    expect(wrapSizesOf({ depth: '.1', trueAt: 'bottom', zZero: 'centre' })).toMatchObject({
       mapped: near(0.9),
       about: near(1.8 * Math.PI),
       zShift: 1,
     })
-    expect(sizesOf({ depth: '1.2', trueAt: 'bottom' }).mapped).toBe(0.001)
+    expect(wrapSizesOf({ depth: '1.2', trueAt: 'bottom' }).mapped).toBe(0.001)
     const mm = {
-      ...on(),
+      ...onRotary(),
       unit: 'mm',
       machine: { ...machineOf('mill', 'mm'), rotary: { word: 'A', top: 'front', turns: null } },
-    } as CycleCase
+    } as ReturnType<typeof onRotary>
     // Two inches are 50.8 mm.
-    expect(sizesOf({}, mm)).toMatchObject({ radius: near(25.4), r: 1, chord: 0.01 })
-    expect(sizesOf({ depth: '1.2', trueAt: 'bottom' }, mm).mapped).toBe(0.01)
-    expect(sizesOf({ rPlane: '.07', chord: '.002', clearance: '.6' })).toMatchObject({
+    expect(wrapSizesOf({}, mm)).toMatchObject({ radius: near(25.4), r: 1, chord: 0.01 })
+    expect(wrapSizesOf({ depth: '1.2', trueAt: 'bottom' }, mm).mapped).toBe(0.01)
+    expect(wrapSizesOf({ rPlane: '.07', chord: '.002', clearance: '.6' })).toMatchObject({
       r: 0.07,
       chord: 0.002,
       clearance: 0.6,
     })
-    expect(sizesOf({})).toMatchObject({ r: 0.05, chord: 0.0005 })
+    expect(wrapSizesOf({})).toMatchObject({ r: 0.05, chord: 0.0005 })
   })
 
   it('turns for the cutter of the table, or a usual one, up to what the spindle turns', () => {
-    // Mild steel 85 ft a minute on .125: 12 x 85 / (3.1416 x .125) = 2597, in fifties.
-    expect(sizesOf({}).turns).toBe(2550)
-    expect(sizesOf({ turns: '1234' }).turns).toBe(1234)
+    // Mild mildSteel 85 ft a minute on .125: 12 x 85 / (3.1416 x .125) = 2597, in fifties.
+    expect(wrapSizesOf({}).turns).toBe(2550)
+    expect(wrapSizesOf({ turns: '1234' }).turns).toBe(1234)
     const slow = machineOf('mill')
     const dynamics = { ...(slow.dynamics as NonNullable<Machine['dynamics']>), spindleTop: 2000 }
-    expect(sizesOf({}, on(compact, {}, { dynamics })).turns).toBe(2000)
-    expect(sizesOf({}, on(compact, {}, { dynamics: null }))).toMatchObject({ turns: 2550, rotaryTop: 3000 })
+    expect(wrapSizesOf({}, onRotary(compact, {}, { dynamics })).turns).toBe(2000)
+    expect(wrapSizesOf({}, onRotary(compact, {}, { dynamics: null }))).toMatchObject({
+      turns: 2550,
+      rotaryTop: 3000,
+    })
     expect(
-      sizesOf({}, on(compact, {}, { dynamics: { ...dynamics, rotary: { top: 900, acceleration: 360 } } }))
-        .rotaryTop,
+      wrapSizesOf(
+        {},
+        onRotary(compact, {}, { dynamics: { ...dynamics, rotary: { top: 900, acceleration: 360 } } }),
+      ).rotaryTop,
     ).toBe(900)
   })
 
@@ -267,7 +259,7 @@ describe('a layout on a cylinder', () => {
     expect(shareOfFeed(0, 1, 0, 1, 1, 999)).toBe(1)
     expect(shareOfFeed(1, 0, 0, 1, 1, 1)).toBe(1)
     expect(shareOfFeed(0, 0, 0, 1, 1, 1)).toBe(1)
-    const slow = on(
+    const slow = onRotary(
       compact,
       {},
       {
@@ -279,34 +271,39 @@ describe('a layout on a cylinder', () => {
     )
     // 8 in a minute round are 458.37 degrees a minute: 240 of them.
     const round = { what: 'slots', slotsRun: 'round', slots: '1', slotSpan: '90', feed: '8' } as const
-    expect(sizesOf(round, slow).slowest).toBeCloseTo(240 / 458.3662, 5)
-    expect(sizesOf({ ...round, slotsRun: 'along' }, slow).slowest).toBe(1)
+    expect(wrapSizesOf(round, slow).slowest).toBeCloseTo(240 / 458.3662, 5)
+    expect(wrapSizesOf({ ...round, slotsRun: 'along' }, slow).slowest).toBe(1)
     // From line to line it rapids: that holds up no feed.
-    expect(sizesOf({ ...round, slotsRun: 'along', slots: '3' }, slow).slowest).toBe(1)
+    expect(wrapSizesOf({ ...round, slotsRun: 'along', slots: '3' }, slow).slowest).toBe(1)
     // Down a slope, an inch round on .75 down: 4 / 5 of the feed turn.
     const slope = 'G20 G90\nG0 X0. Y0. Z.05\nG1 Z0. F8.\nG1 Y1. Z-.75\nG0 Z.05'
-    expect(sizesOf({ what: 'program', program: slope }, slow).slowest).toBeCloseTo((240 / 458.3662) * 1.25, 5)
+    expect(wrapSizesOf({ what: 'program', program: slope }, slow).slowest).toBeCloseTo(
+      (240 / 458.3662) * 1.25,
+      5,
+    )
     const aslant = 'G20 G90\nG0 X0. Y0. Z.05\nG1 Z-.1 F8.\nG1 X.75 Y1.\nG0 Z.05'
-    expect(sizesOf({ what: 'program', program: aslant }, slow).slowest).toBeCloseTo(
+    expect(wrapSizesOf({ what: 'program', program: aslant }, slow).slowest).toBeCloseTo(
       (240 / 458.3662) * 1.25,
       5,
     )
     const further = aslant.replace('G0 X0.', 'G0 X2.').replace('X.75', 'X2.75')
-    expect(sizesOf({ what: 'program', program: further }, slow).slowest).toBeCloseTo(
+    expect(wrapSizesOf({ what: 'program', program: further }, slow).slowest).toBeCloseTo(
       (240 / 458.3662) * 1.25,
       5,
     )
     // An arc goes straight round somewhere.
     const arc = 'G20 G90\nG0 X0. Y0. Z.05\nG1 Z-.1 F8.\nG2 X1. Y0. I.5 J0.\nG0 Z.05'
-    expect(sizesOf({ what: 'program', program: arc }, slow).slowest).toBeGreaterThan(240 / 458.3662 - 1e-6)
-    expect(sizesOf({ what: 'program', program: arc }, slow).slowest).toBeLessThan(240 / 458.3662 + 1e-6)
+    expect(wrapSizesOf({ what: 'program', program: arc }, slow).slowest).toBeGreaterThan(
+      240 / 458.3662 - 1e-6,
+    )
+    expect(wrapSizesOf({ what: 'program', program: arc }, slow).slowest).toBeLessThan(240 / 458.3662 + 1e-6)
   })
 })
 
 describe('the arithmetic of a layout', () => {
   const lines = (draft: Partial<WrapDraft>, unit: 'inch' | 'mm' = 'inch') => {
-    const params = paramsOf(draft)
-    return wrapWorking(params, wrapSizes(params, on(), steel), unit).map(
+    const params = wrapParamsOf(draft)
+    return wrapWorking(params, wrapSizes(params, onRotary(), mildSteel), unit).map(
       ({ finds, arithmetic, means, gives }) => [finds, arithmetic, gives, means],
     )
   }

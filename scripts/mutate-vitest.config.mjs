@@ -4,6 +4,8 @@ import { defineConfig } from 'vitest/config'
 export default defineConfig({
   test: {
     include: (process.env.MUTATE_TESTS ?? 'core/src/**/*.test.ts').split(' '),
+    // One start of the room's modules for all its test files: starting them costs more than the tests do.
+    isolate: false,
     setupFiles: 'core/testing/setup.ts',
     testTimeout: 60_000,
   },

@@ -59,6 +59,7 @@ process.chdir(root)
 /** The changes of some files or lines, each with what came of it. Properties are tried with so many times fewer cases. */
 async function changesOf(mutate, fewer) {
   process.env.MUTATE_FEWER = String(fewer)
+  const began = performance.now()
   const folder = await mkdtemp(join(tmpdir(), 'dogleg-mutate-'))
   const results = await new Stryker({
     mutate,
@@ -80,6 +81,8 @@ async function changesOf(mutate, fewer) {
     logLevel: 'error',
   }).runMutationTest()
   await rm(folder, { recursive: true, force: true })
+  const tried = results.filter(({ status }) => status !== 'Ignored')
+  console.log(`${tried.length} changes in ${Math.round((performance.now() - began) / 1000)} s`)
   return results
 }
 

@@ -1,66 +1,10 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { depth, times } from '../../testing/depth.ts'
-import type { ToolShape } from '../machine/index.ts'
-import { compact, testMill } from '../program/testing.ts'
+import { testMill } from '../program/testing.ts'
 import { type Body, type Layout, type ProveCase, prove } from '../prove/index.ts'
-import { findSavings, type SavingOffer } from './find.ts'
-import { lengthOf, nearestNeighbour, shortestOrder } from './shortest.ts'
-
-const shape = (number: number, kind: ToolShape['kind'], diameter: number): ToolShape => ({
-  id: `t${number}`,
-  version: 1,
-  machineId: 'm',
-  number,
-  name: `T${number}`,
-  kind,
-  unit: 'inch',
-  diameter,
-  flute: 2,
-  stickOut: 3,
-  holderDiameter: 1,
-  holderLength: 2,
-  pitch: kind === 'tap' ? 0.05 : null,
-  note: '',
-})
-const tools = [
-  shape(1, 'drill', 0.2),
-  shape(2, 'mill', 0.5),
-  shape(3, 'tap', 0.25),
-  shape(20, 'probe', 0.2362),
-]
-const box = (
-  id: string,
-  role: Body['role'],
-  at: [number, number, number],
-  size: [number, number, number],
-): Body => ({
-  id,
-  name: id,
-  role,
-  shape: 'box',
-  at: { x: at[0], y: at[1], z: at[2] },
-  size: { x: size[0], y: size[1], z: size[2] },
-})
-const part = box('part', 'part', [0, 0, -1], [8, 4, 1])
-const on = (text: string, more: Body[] = []): ProveCase => ({
-  text,
-  machine: { ...testMill, probe: { tool: 20, stylus: 0.2362, reach: 1.97, body: 1.26, overtravel: 0.24 } },
-  profile: compact,
-  unit: 'inch',
-  frame: 'G54',
-  offsets: [{ name: 'G54', axes: { X: -20, Y: -10, Z: -15 } }],
-  lengths: [1, 2, 3, 20].map((tool) => ({ tool, length: 4 })),
-  tools,
-  layout: { unit: 'inch', bodies: [part, ...more] } as Layout,
-})
-const start = 'O1\nG20 G90 G17 G40 G49 G80 G69 G94\nG53 G0 Z0.\n'
-const end = 'M9\nM5\nG53 G0 Z0.\nM30\n'
-const tool = (number: number, x: number, y: number, z = 1) =>
-  `T${number} M6\nG90 G54 G0 X${x}. Y${y}.\nS1000 M3\nG43 H${number} Z${z}. M8\n`
-const program = (body: string) => `${start}${body}${end}`
-const offersOf = (body: string, more: Body[] = []) => findSavings(on(program(body), more)).offers
-const offer = (offers: readonly SavingOffer[], code: string) => offers.find((each) => each.code === code)
+import { findSavings } from './find.ts'
+import { box, offer, offersOf, on, program, tool } from './testing.ts'
 
 /** From rest to rest on an axis of the test mill: d/v + v/a, or 2 sqrt(d/a). */
 const rest = (d: number, v: number, a: number) => (d >= (v * v) / a ? d / v + v / a : 2 * Math.sqrt(d / a))
@@ -316,68 +260,5 @@ describe('what would save time', () => {
       depth(60, 600),
     )
     expect(findSavings(on(program(`${tool(2, 1, 1)}G4 P1.\n`)), () => false).cancelled).toBe(true)
-  })
-})
-
-describe('the shortest order', () => {
-  const legs = (n: number) =>
-    fc
-      .array(fc.tuple(fc.integer({ min: 0, max: 100 }), fc.integer({ min: 0, max: 100 })), {
-        minLength: n + 2,
-        maxLength: n + 2,
-      })
-      .map((points) => {
-        const d = ([ax, ay]: [number, number], [bx, by]: [number, number]) =>
-          Math.max(Math.abs(ax - bx), Math.abs(ay - by))
-        const places = points.slice(2)
-        return {
-          between: places.map((a) => places.map((b) => d(a, b))),
-          fromStart: places.map((a) => d(points[0] as [number, number], a)),
-          toEnd: places.map((a) => d(a, points[1] as [number, number])),
-        }
-      })
-  const every = (left: number[], order: number[], visit: (order: number[]) => void): void => {
-    if (left.length === 0) visit(order)
-    for (const place of left)
-      every(
-        left.filter((each) => each !== place),
-        [...order, place],
-        visit,
-      )
-  }
-
-  it('is the shortest of all orders, tried one by one, up to nine holes', () => {
-    const brute = (of: Parameters<typeof lengthOf>[1]) => {
-      let best = Number.POSITIVE_INFINITY
-      every([...of.fromStart.keys()], [], (order) => {
-        best = Math.min(best, lengthOf(order, of))
-      })
-      return best
-    }
-    fc.assert(
-      fc.property(fc.integer({ min: 1, max: 6 }).chain(legs), (of) => {
-        expect(lengthOf(shortestOrder(of), of)).toBeCloseTo(brute(of), 9)
-      }),
-      depth(20, 400),
-    )
-    fc.assert(
-      fc.property(legs(9), (of) => {
-        expect(lengthOf(shortestOrder(of), of)).toBeCloseTo(brute(of), 9)
-      }),
-      { numRuns: 1 },
-    )
-  })
-
-  it('is every place once, and never longer than going to the nearest, nor than the order given', () => {
-    fc.assert(
-      fc.property(fc.integer({ min: 0, max: 24 }).chain(legs), (of) => {
-        const order = shortestOrder(of)
-        const given = [...of.fromStart.keys()]
-        expect([...order].sort((a, b) => a - b)).toEqual(given)
-        expect(lengthOf(order, of)).toBeLessThanOrEqual(lengthOf(nearestNeighbour(of), of) + 1e-9)
-        expect(lengthOf(order, of)).toBeLessThanOrEqual(lengthOf(given, of) + 1e-9)
-      }),
-      depth(60, 600),
-    )
   })
 })

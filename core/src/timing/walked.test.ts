@@ -289,6 +289,10 @@ describe('the time of what is no feed move', () => {
       partsOf('S600 M3\nG84 Z-.4 R.1 F30. J4', { ...mill, dynamics: { ...mill.dynamics, tapTop: 6000 } })
         .tappingOut,
     ).toBeCloseTo(2 * Math.sqrt(10 / 20), 4)
+    // At S300 the ten turns take 10/5 + 5/20 in; twice as fast is 10 turns a second.
+    const slower = partsOf('S300 M3\nG84 Z-.4 R.1 F15. J2')
+    expect(slower.cutting).toBeCloseTo(10 / 5 + 5 / 20, 4)
+    expect(slower.tappingOut).toBeCloseTo(once, 4)
     const [{ parts } = { parts: tapping }] = timed(
       'G20 G90 G0 X0. Y0. Z0.\nS600 M3\nG84 Z-.4 R.1 F30. J4\nM30',
     ).sections

@@ -54,11 +54,10 @@ export {
   type ToolLengthDraft,
   type ToolLengthField,
   type ToolLengthReading,
-  type ToolSketch,
   toolLength,
   toolLengthDraft,
   toolLengthReading,
-  toolSketch,
 } from './tool-length.ts'
+export { type ToolSketch, toolSketch } from './tool-length-sketch.ts'
 export { plannedTop, type Top, topOf } from './top.ts'
 export { type Pickup, type PickupSettings, pickupSettings } from './words.ts'

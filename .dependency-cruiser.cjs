@@ -58,7 +58,7 @@ const mayImport = {
     'cycles/cycle',
   ],
   pallet: ['quantity', 'fact', 'machine', 'control', 'program', 'timing', 'cycles/cycle'],
-  saving: ['quantity', 'fact', 'machine', 'control', 'program', 'timing', 'prove'],
+  saving: ['quantity', 'fact', 'geometry', 'machine', 'control', 'program', 'timing', 'prove'],
   cutting: ['quantity'],
   'cycles/cycle': ['quantity', 'fact', 'geometry', 'machine', 'control', 'program'],
   'cycles/drilling': ['quantity', 'control', 'cycles/cycle'],

@@ -5,7 +5,7 @@ import { convertLength, type LengthUnit } from '../quantity/index.ts'
 import { type Characteristic, characteristicsOf, type Feature, lengthIn } from './characteristic.ts'
 import { isProbed, probeTaskOf } from './feature.ts'
 import type { GaugePlan } from './plan.ts'
-import { type Stop, shortestOrder } from './route.ts'
+import { type Stop, shortestRoute } from './route.ts'
 
 /** One thing that the program does: measure a feature, or decide about a value that has been measured. */
 export type GaugeStep =
@@ -96,7 +96,7 @@ export function arrange(
     const stops = lot.map(startAt)
     const first = at ?? stops[0]
     if (!first) return
-    for (const index of shortestOrder(first, stops)) {
+    for (const index of shortestRoute(first, stops)) {
       const [feature, start] = [lot[index] as Feature, stops[index] as Stop]
       ways.push([at ?? start, start])
       at = start

@@ -12,7 +12,7 @@ import { partWith, valuesOf } from './part-with.ts'
 import type { GaugePlan } from './plan.ts'
 import { proveGauge } from './prove-gauge.ts'
 import { readResults } from './results.ts'
-import { lengthOfWay, shortestOrder } from './route.ts'
+import { lengthOfWay, shortestRoute } from './route.ts'
 import { anyPlan, caseOf, compact, featureOf, planOf, twoLine } from './testing.ts'
 import { gaugeTime } from './time.ts'
 import { tryProgram } from './try.ts'
@@ -344,7 +344,7 @@ describe('the way between the features', () => {
             start,
             order.map((at) => stops[at] as { x: number; y: number }),
           )
-        const found = shortestOrder(start, stops)
+        const found = shortestRoute(start, stops)
         expect([...found].sort((a, b) => a - b)).toEqual([...stops.keys()])
         expect(length(found)).toBeCloseTo(Math.min(...orders([...stops.keys()]).map(length)), 9)
       }),
@@ -354,7 +354,7 @@ describe('the way between the features', () => {
     fc.assert(
       fc.property(fc.array(place, { minLength: 12, maxLength: 24 }), (stops) => {
         const start = stops[0] as { x: number; y: number }
-        const found = shortestOrder(start, stops)
+        const found = shortestRoute(start, stops)
         expect(new Set(found).size).toBe(stops.length)
         expect(
           lengthOfWay(

@@ -14,7 +14,7 @@ import type { FeatureDraft, FeatureKind } from './feature.ts'
 import { individuals } from './individuals.ts'
 import { nextValue } from './next-part.ts'
 import type { GaugePlan } from './plan.ts'
-import { lengthOfWay, shortestOrder } from './route.ts'
+import { lengthOfWay, shortestRoute } from './route.ts'
 import { chartOf, type RuleName, signals } from './rules.ts'
 import { resultSuspicions } from './suspicions.ts'
 import { compact, featureOf, planOf, twoLine } from './testing.ts'
@@ -358,10 +358,10 @@ describe('results and routes', () => {
     ).toBe(10)
     for (const count of [2, 3, 7, 11, 12, 13]) {
       const stops = row(count)
-      const order = shortestOrder(start, stops)
+      const order = shortestRoute(start, stops)
       expect(order.map((k) => stops[k]?.x)).toEqual(stops.map((_, n) => n + 1))
     }
-    expect(shortestOrder(start, [])).toEqual([])
-    expect(shortestOrder(start, [{ x: 9, y: 9 }])).toEqual([0])
+    expect(shortestRoute(start, [])).toEqual([])
+    expect(shortestRoute(start, [{ x: 9, y: 9 }])).toEqual([0])
   })
 })

@@ -1,3 +1,4 @@
+import { lengthOf, MOST_EXACT, shortestOrder } from '../geometry/index.ts'
 import { endOf } from '../program/index.ts'
 import { formatWithUnit } from '../quantity/index.ts'
 import { rapidSeconds } from '../timing/index.ts'
@@ -16,7 +17,6 @@ import {
   withWord,
   wordOf,
 } from './case.ts'
-import { lengthOf, shortestOrder } from './shortest.ts'
 
 const TAPS = new Set([74, 84])
 
@@ -242,7 +242,7 @@ function holeOrder(of: SavingCase): Candidate[] {
         code: 'hole-order',
         line: group.line,
         says: `The ${holes.length} holes in a shorter order.`,
-        why: `The way between them takes ${now.toFixed(1)} s; ${holes.length <= 9 ? 'the shortest of all orders' : 'a shorter order'} takes ${lengthOf(order, legs).toFixed(1)} s.`,
+        why: `The way between them takes ${now.toFixed(1)} s; ${holes.length <= MOST_EXACT ? 'the shortest of all orders' : 'a shorter order'} takes ${lengthOf(order, legs).toFixed(1)} s.`,
         risk: 'none',
         mind: 'The holes and their cycle stay as they are. Look at the way round the clamps in the drawing.',
         after: withLines(of, changed),

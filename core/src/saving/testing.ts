@@ -39,7 +39,7 @@ export const box = (
   at: { x: at[0], y: at[1], z: at[2] },
   size: { x: size[0], y: size[1], z: size[2] },
 })
-export const part = box('part', 'part', [0, 0, -1], [8, 4, 1])
+const part = box('part', 'part', [0, 0, -1], [8, 4, 1])
 export const on = (text: string, more: Body[] = []): ProveCase => ({
   text,
   machine: { ...testMill, probe: { tool: 20, stylus: 0.2362, reach: 1.97, body: 1.26, overtravel: 0.24 } },

@@ -1,4 +1,4 @@
-/** Seconds from each place to each other; from the start to each, and from each to where it goes on. */
+/** What it costs from each place to each other, from the start to each, and from each to where it goes on: seconds, or a length. */
 export interface Legs {
   between: readonly (readonly number[])[]
   fromStart: readonly number[]
@@ -6,7 +6,7 @@ export interface Legs {
 }
 
 /** Places up to this many are tried in every order. */
-const MOST_EXACT = 9
+export const MOST_EXACT = 11
 
 export function lengthOf(order: readonly number[], { between, fromStart, toEnd }: Legs): number {
   if (order.length === 0) return 0
@@ -104,7 +104,7 @@ function improved(start: readonly number[], legs: Legs): number[] {
 const MOST_IMPROVED = 40
 
 /**
- * The order in which places are visited quickest, from where the tool comes to where it goes on. Exact up to nine places; beyond,
+ * The order in which places are visited quickest, from where the tool comes to where it goes on. Exact up to eleven places; beyond,
  * the better of the order given and the nearest neighbour, improved: never longer than either.
  */
 export function shortestOrder(legs: Legs): number[] {

@@ -168,6 +168,9 @@ describe('what the readings say of the jaw', () => {
     expect(codes(shaky)).toContain('bowed')
     const rough = jaw(7, (at) => 0.004 * (1 - ((at - 4) / 3) ** 2) + (at % 2 ? 0.002 : -0.002))
     expect(codes(rough)).toContain('rough')
+    // A bow of .008 and the same hand: it explains 63 of 100, more than leaving one out does, and is no bow yet.
+    const more = jaw(7, (at) => 0.008 * (1 - ((at - 4) / 3) ** 2) + (at % 2 ? 0.002 : -0.002))
+    expect(codes(more)).toContain('rough')
   })
   it('one that stands out, and how the jaw is without it', () => {
     const chip = jaw(6, (at) => 0.001 * at + (at === 4 ? 0.01 : 0))

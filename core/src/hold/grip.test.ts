@@ -106,6 +106,10 @@ describe('the length spread', () => {
     const { toFace, value } = lengthSpread(grip({}))
     expect(value).toBeCloseTo(0.0065, 9)
     expect(toFace.value).toBeCloseTo(0.0165, 9)
+    // The same way but for its last line.
+    const { working } = lengthSpread(grip({}))
+    expect(toFace.working.slice(0, -1)).toEqual(working.slice(0, -1))
+    expect([working.at(-1)?.finds, toFace.working.at(-1)?.finds]).toEqual(['length spread', 'stock to face'])
     // Of a length tolerance half is for the spread: 0.013 would be all of it.
     expect(codes({ allowed: 0.0129, operation: 'second' })).toEqual(['length-too-wide'])
     expect(codes({ allowed: 0.005, operation: 'second' })).toEqual(['length-too-wide'])

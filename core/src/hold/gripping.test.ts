@@ -129,16 +129,22 @@ describe('how far the length wanders', () => {
       measured: new Map(),
     })
     expect(of('collet', second)?.reason).toContain(' 0.0005 in more than half of what the part allows.')
-    const close = rankPairs({
-      collets: [usualCollet('unknown')],
-      operation: 'first',
-      unit: 'inch',
-      range: { least: 0.999, greatest: 1.001 },
-      allowed: 0.017,
-      measured: new Map([['unknown', { value: 3, doubt: 0.1 }]]),
-    })
+    const measured = (allowed: number) =>
+      rankPairs({
+        collets: [usualCollet('unknown')],
+        operation: 'first',
+        unit: 'inch',
+        range: { least: 0.999, greatest: 1.001 },
+        allowed,
+        measured: new Map([['unknown', { value: 3, doubt: 0.1 }]]),
+      })
     // Measured to a tenth it is .0165 +/- .0003.
+    const close = measured(0.017)
     expect(of('collet', close)?.place).toBe('good')
+    expect(of('collet', measured(0.0166))).toMatchObject({
+      place: 'close',
+      reason: expect.stringMatching(/ Close: measure the ratio first\.$/),
+    })
     expect(byStop(close).length).toBeLessThanOrEqual(close.length)
   })
 })

@@ -164,7 +164,7 @@ function TimedHoles({ sizes, machine }: { sizes: TapSizes; machine: Machine }) {
         {field('doubt', 'Each within', 's')}
       </div>
       {fit && !fit.ok && <p className="font-semibold">{fit.says}</p>}
-      {fit?.ok && Number.isFinite(fit.value) && (
+      {fit?.ok && (
         <p>
           <span className="digits text-2xl font-semibold">{fit.value.toFixed(1)}</span> turns/s²{' '}
           <span className="digits">±{fit.doubt.toFixed(1)}</span>

@@ -116,6 +116,27 @@ describe('a tapped hole', () => {
 })
 
 describe('the acceleration from two timed holes', () => {
+  it('has a doubt by how steeply it follows the time saved, on either side of it (by hand)', () => {
+    // 10 turns at 5 a second, out at 2: A = 5 / (1 - s). With 20 it saves .75 s; steps of .125, half of what is left to 1:
+    // 5 / .125 = 40 and 5 / .375 = 13.33, over .25: 106.7 a second, by root of 2 of .2 s.
+    const found = fitAcceleration({ turns: 10, speed: 5, slow: 4, fast: 3.25, multiple: 2, timingDoubt: 0.2 })
+    expect(found).toMatchObject({ ok: true, reached: true })
+    expect(found.ok && found.value).toBeCloseTo(20, 9)
+    expect(found.ok && found.doubt).toBeCloseTo(((40 - 40 / 3) / 0.25) * 0.2 * Math.SQRT2, 9)
+    // Never twice 10 a second in 10 turns: A = 10 / (1 - root s)^2. It saved .04 s, half of it either way: .02 and .06.
+    const never = fitAcceleration({
+      turns: 10,
+      speed: 10,
+      slow: 3,
+      fast: 2.96,
+      multiple: 2,
+      timingDoubt: 0.1,
+    })
+    const by = (s: number) => 10 / (1 - Math.sqrt(s)) ** 2
+    expect(never).toMatchObject({ ok: true, reached: false })
+    expect(never.ok && never.value).toBeCloseTo(10 / 0.64, 9)
+    expect(never.ok && never.doubt).toBeCloseTo(((by(0.06) - by(0.02)) / 0.04) * 0.1 * Math.SQRT2, 9)
+  })
   const timed = (acceleration: number, more: Partial<TimedHoles> = {}): TimedHoles => {
     const of = with16(acceleration)
     const multiple = more.multiple ?? 3
@@ -164,10 +185,11 @@ describe('the acceleration from two timed holes', () => {
     }
     expect(says({ multiple: 1 })).toMatch(/must come out faster/)
     expect(says({ fast: timed(40).slow })).toMatch(/was not faster/)
-    expect(says({ fast: timed(40).slow - 1.6 })).toMatch(/more than the whole way out/)
-    expect(says({ fast: timed(40).slow - 1.59 })).not.toMatch(/more than the whole way out/)
-    // 16 turns at 10 a second need 100 / 16 = 6.25 turns a second squared to come to speed.
-    expect(says({}, 6)).toMatch(/never came to its speed|was not faster/)
+    // Three times as fast 16 turns take a third of 1.6 s at the least: no spindle saves 1.067 s.
+    expect(says({ fast: timed(40).slow - 1.067 })).toMatch(/more than coming out 3 times as fast can save/)
+    expect(says({ fast: timed(40).slow - 1.066 })).toBe('ok')
+    // 16 turns at 10 a second need 100 / 16 = 6.25 turns a second squared to come to speed: less, and both take the same.
+    expect(says({}, 6)).toMatch(/was not faster: time both again, with a longer thread/)
     expect(says({}, 12)).toBe('ok')
   })
 })

@@ -119,24 +119,22 @@ export function fitAcceleration(of: TimedHoles): FittedAcceleration {
       ok: false,
       says: 'The faster hole was not faster: time both again, with a longer thread if you can.',
     }
-  if (saved >= turns / speed)
-    return { ok: false, says: 'It saved more than the whole way out takes: the two holes were not the same.' }
+  // A spindle that needed no time to come to speed would save this much, and no other more.
+  if (saved >= most)
+    return {
+      ok: false,
+      says: `It saved more than coming out ${multiple} times as fast can save: the two holes were not the same. Time both again.`,
+    }
   const at = (s: number): { value: number; reached: boolean } => {
-    const reached = most - s > 0 ? (speed * (multiple - 1)) / (most - s) : Number.POSITIVE_INFINITY
+    const reached = (speed * (multiple - 1)) / (most - s)
     // It gets to k S where the way out is long enough for it.
-    if (turns >= (multiple * speed) ** 2 / reached && Number.isFinite(reached))
-      return { value: reached, reached: true }
-    const root = Math.sqrt(turns / speed) - Math.sqrt(Math.max(0, s))
+    if (turns >= (multiple * speed) ** 2 / reached) return { value: reached, reached: true }
+    const root = Math.sqrt(turns / speed) - Math.sqrt(s)
     return { value: speed / (root * root), reached: false }
   }
   const { value, reached } = at(saved)
-  if (turns < (speed * speed) / value)
-    return {
-      ok: false,
-      says: 'The thread is too short: the spindle never came to its speed, and both times say little. Time a longer one.',
-    }
   const both = Math.hypot(timingDoubt, timingDoubt)
-  const step = Math.min(both, saved / 2, (turns / speed - saved) / 2) || 1e-6
+  const step = Math.min(both, saved / 2, (most - saved) / 2) || 1e-6
   const slope = Math.abs(at(saved + step).value - at(saved - step).value) / (2 * step)
   return { ok: true, value, doubt: slope * both, reached }
 }

@@ -26,6 +26,13 @@ describe('what a tapped hole comes to', () => {
   // 3/8-16: a pitch of .0625, a plug tap of four threads: .25; a drill of 5/16.
   const thread: Partial<TapDraft> = { thread: '3/8-16 UNC', threadDepth: '.6', top: '-.2' }
 
+  it('at turns that its feed can be printed for, where that costs less than a fifth of them', () => {
+    // Of 18 threads an inch a feed is exact at 18, 36 turns. The tap is 5/16: 12.22 turns for each foot a minute, down to fives.
+    const turns = (tapping: number) =>
+      tapSizes(paramsOf({ thread: '5/16-18 UNC' }), on(), { ...steel, tapping }).turns.tap
+    expect([3.3, 3.76, 2.95].map(turns)).toEqual([36, 45, 35])
+  })
+
   it('in depth: the thread, the lead of its tap, room for chips, the point of the drill', () => {
     expect(sizesOf(thread)).toMatchObject({
       lead: near(0.25),

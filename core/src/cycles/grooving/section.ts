@@ -75,9 +75,9 @@ function passes({ from, to, centre }: Cut): UV[] {
 }
 
 /**
- * How deep a straight cut of the insert, its low end going from `la` to `lb`, reaches at `u`. Of all places on the way
- * the deepest is at an end, where a corner or an end of the insert stands over u, or where a corner's circle touches its
- * own envelope there (its normal stands on the way).
+ * How deep a straight cut of the insert, its low end going from `la` to `lb`, reaches at `u`. Over u the depth rises and
+ * falls once along the way: the deepest is at an end of it, or where one of the corners touches its own envelope there (its
+ * normal stands on the way; a sharp corner itself).
  */
 function straightDepth(la: number, va: number, lb: number, vb: number, insert: Insert, u: number): number {
   const deepest = Math.max(reachAt(la, va, insert, u), reachAt(lb, vb, insert, u))
@@ -88,14 +88,7 @@ function straightDepth(la: number, va: number, lb: number, vb: number, insert: I
   // The part of the circle's normal along u that points into the material.
   const aside = (-corner * down * Math.sign(along)) / Math.hypot(along, down)
   let depth = deepest
-  for (const low of [
-    u,
-    u - width,
-    u - corner,
-    u - width + corner,
-    u - corner - aside,
-    u - width + corner - aside,
-  ]) {
+  for (const low of [u - corner - aside, u - width + corner - aside]) {
     const share = (low - la) / along
     if (share > 0 && share < 1) {
       const reached = reachAt(low, va + down * share, insert, u)

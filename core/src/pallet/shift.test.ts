@@ -125,6 +125,26 @@ describe('a shift of pallets', () => {
     expect(simulateShift(of(forty, { swap: 10, length: 869 })).cuts).toEqual([1, 1])
   })
 
+  it('the machine waits for hands that are busy with what stands aside, and goes on', () => {
+    // Cuts of 10, loading of 2, 20 aside. P1 is loaded from 10 to 12, then aside to 32; P2 comes out at 20 and is loaded from 32
+    // to 34, while the machine is done at 30.
+    const slow = [1, 2].map((n) => ({ cut: 10, unload: 1, load: 1, aside: 20, parts: 1, finishes: n === 2 }))
+    const { spans, cuts } = simulateShift(of(slow, { swap: 0, length: 50 }))
+    const lane = (name: string) =>
+      spans
+        .filter((each) => each.lane === name && each.to > each.from)
+        .map(({ does, pallet, from, to }) => [does, pallet, from, to])
+    expect(lane('machine')).toEqual([
+      ['cuts', 1, 0, 10],
+      ['cuts', 2, 10, 20],
+      ['cuts', 1, 20, 30],
+      ['waits', 2, 30, 34],
+      ['cuts', 2, 34, 44],
+      ['cuts', 1, 44, 50],
+    ])
+    expect(cuts).toEqual([2, 2])
+  })
+
   it('loads before it does what stands aside, where both could begin', () => {
     const three = [300, 5, 300].map((cut, index) => ({
       cut,

@@ -149,6 +149,11 @@ describe('what is said of the programs', () => {
     const inner = 'O501\nG4 P5.\nM98 P9\nG4 P3.\nM62\nM98 P502\nM30\nO9\nG4 P7.\nM99\n'
     const { seconds } = readPallets(planOf([inner, 'O502\nG4 P4.\nM61\nG4 P2.\nM30\n']), onPallets())
     expect(seconds).toEqual([expect.closeTo(15, 3), expect.closeTo(4, 3)])
+    // From when it begins to cut, what the main program does until the change is part of it: 5 and 2, 4 and 3.
+    const main = { number: 500, text: 'O500\nM61\nG4 P1.\nM98 P501\nG4 P2.\nM62\nM98 P502\nG4 P3.\nM99\n' }
+    const ops = ['O501\nG4 P5.\nM99\n', 'O502\nG4 P4.\nM99\n']
+    const called = planOf(ops, { ...main, title: 'main' } as Parameters<typeof planOf>[1])
+    expect(readPallets(called, onPallets()).seconds).toEqual([expect.closeTo(7, 3), expect.closeTo(7, 3)])
   })
 })
 

@@ -52,6 +52,32 @@ describe('results come in', () => {
     expect(read.parts).toEqual(parts)
   })
 
+  it('says as what it was read, and how many parts and values there are', () => {
+    const says = (text: string) => readResults(text, keys, 7).says
+    expect(says('1.0002 .1251')).toBe('Read as a row to a part: 1 part, 2 values.')
+    expect(says('1.0002 .1251\n\n1.0004 .1249')).toBe('Read as a row to a part: 2 parts, 4 values.')
+    expect(says('WALL\n.125')).toBe('Read as a table with a heading: 1 part, 1 value.')
+    // Without its heading too, where every line is one of a log.
+    expect(says('BORE A 1.0004\nWALL .125')).toBe('Read as the log file of a control: 1 part, 2 values.')
+  })
+
+  it('says where it could not be read, by its line', () => {
+    const problems = (text: string, of = keys) =>
+      readResults(text, of, 7).problems.map(({ line, says }) => `${line}: ${says}`)
+    expect(problems('part,WALL\n1,.125,7\n2,.126,')).toEqual([
+      '2: It has 3 cells under a heading of 2; it is left out. Is a comma meant as a decimal point?',
+    ])
+    expect(problems('part,WALL\n1,.125\n2,abc')).toEqual(['3: "abc" under WALL is not a number.'])
+    expect(problems('1.0002 .1251 0.01 5')).toEqual(['1: A part has 3 values; "5" is one more.'])
+    expect(problems('1.0002 .1251', ['BORE A'])).toEqual(['1: A part has 1 value; ".1251" is one more.'])
+    expect(problems('BORE A 1.0004\nfoo bar')).not.toEqual([])
+    expect(readResults('WALL\n.125\n.126', keys, 7).parts.map(({ label }) => label)).toEqual(['7', '8'])
+    // No part has more than so many values: what is beyond is cut off.
+    expect(problems(Array.from({ length: 100 }, () => '1').join(',')).length).toBe(60 - keys.length)
+    expect(problems(' '.repeat(2_000_000))).toEqual([])
+    expect(problems(' '.repeat(2_000_001))).toHaveLength(1)
+  })
+
   it('as the log file of a control, with what it corrected', () => {
     const log =
       '%\nGAUGE TEST\nBORE A 1.0004\nT5 DIA WEAR -0.0002\nWALL 0.1250\nGAUGE TEST\nBORE A 1.0001\nT5 DIA WEAR -0.0001\n'

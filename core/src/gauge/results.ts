@@ -101,7 +101,7 @@ const done = (parts: MeasuredPart[], problems: ResultsRead['problems'], as: stri
   return {
     parts: whole,
     problems,
-    says: `Read as ${as}: ${whole.length} ${whole.length === 1 ? 'part' : 'parts'}, ${values} values.`,
+    says: `Read as ${as}: ${whole.length} ${whole.length === 1 ? 'part' : 'parts'}, ${values} ${values === 1 ? 'value' : 'values'}.`,
   }
 }
 

@@ -4,7 +4,8 @@ import type { FeatureDraft, FeatureKind } from './feature.ts'
 import { partWith, valuesOf } from './part-with.ts'
 import type { GaugePlan } from './plan.ts'
 import { standInOf } from './stand-in.ts'
-import { compact, featureOf, planOf } from './testing.ts'
+import { caseOf, compact, featureOf, planOf } from './testing.ts'
+import { gaugeTime } from './time.ts'
 import { variablesOf } from './variables.ts'
 
 // Worked with a pencil from the drawing's places.
@@ -244,6 +245,145 @@ describe('material round a feature that stands in for the part', () => {
       true,
       false,
       false,
+    ])
+  })
+  // Beside each place where a feature is touched it is free by .02; a tenth further off a top is touched, which says material.
+  // Size 1 about (1, 2); corners are touched a gap and half a stylus, .4, off: round the ends outside, within inside.
+  it.each<[FeatureKind, Partial<FeatureDraft>, free: (readonly [number, number])[]]>([
+    [
+      'bore',
+      {},
+      [
+        [0.52, 2],
+        [1.48, 2],
+        [1, 1.52],
+        [1, 2.48],
+      ],
+    ],
+    [
+      'boss',
+      {},
+      [
+        [0.48, 2],
+        [1.52, 2],
+        [1, 1.48],
+        [1, 2.52],
+      ],
+    ],
+    [
+      'pocket',
+      { axis: 'X' },
+      [
+        [0.52, 2],
+        [1.48, 2],
+      ],
+    ],
+    [
+      'web',
+      { axis: 'Y' },
+      [
+        [1, 1.48],
+        [1, 2.52],
+      ],
+    ],
+    ['surface', { axis: 'Y', directionY: '+' }, [[1, 1.98]]],
+    [
+      'edge',
+      { axis: 'X', directionX: '+', angle: '0', tolerance: '1' },
+      [
+        [0.98, 2],
+        [0.98, 3],
+      ],
+    ],
+    [
+      'edge',
+      { axis: 'Y', directionY: '+', angle: '0', tolerance: '1' },
+      [
+        [1, 1.98],
+        [2, 1.98],
+      ],
+    ],
+    [
+      'outside-corner',
+      { directionX: '+', directionY: '-' },
+      [
+        [0.98, 1.6],
+        [1.4, 2.02],
+      ],
+    ],
+    [
+      'inside-corner',
+      { directionX: '+', directionY: '-' },
+      [
+        [0.98, 2.4],
+        [0.6, 2.02],
+      ],
+    ],
+  ])('%s %o: whoever is touched nearest says what is there', (what, more, places) => {
+    const usual = { top: '0', depth: '-.25', gap: '.3', past: '.1' }
+    for (const [x, y] of places) {
+      const beside = (by: number) => {
+        const plan = planOf([
+          featureOf(what, 'F', {
+            nominal: '1',
+            tolerance: '.002',
+            x: '1',
+            y: '2',
+            base: '1',
+            tool: '5',
+            ...usual,
+            ...more,
+          }),
+          featureOf('surface', 'TOP', {
+            ...usual,
+            axis: 'Z',
+            x: String(x),
+            y: String(Number((y - by).toFixed(4))),
+            tolerance: '.002',
+          }),
+        ])
+        return standInOf(plan.features, { unit: 'inch', stylus: 0.2 }, {}).holds(x, y, -0.2)
+      }
+      expect([beside(0.1), beside(0.01)], `${x} ${y}`).toEqual([false, true])
+    }
+  })
+})
+
+describe('what a feature costs in time', () => {
+  it('is what the program without it, and without the distances to it, does not take', () => {
+    const { probing } = compact
+    if (!probing) throw new Error('no probing')
+    const bore = (name: string, x: string) =>
+      featureOf('bore', name, { nominal: '1', tolerance: '.002', x, y: '0' })
+    const distance = featureOf('distance', 'D', {
+      nominal: '3',
+      tolerance: '.01',
+      from: 'a',
+      to: 'b',
+      along: 'X',
+    })
+    const timed = (...features: Parameters<typeof planOf>[0]) =>
+      gaugeTime(planOf([...features]), caseOf(compact), probing, macros)
+    const [a, b, c] = [bore('A', '0'), bore('B', '3'), bore('C', '9')]
+    const all = timed(a, b, c, distance)
+    expect(all.saves.get('c')).toBeCloseTo(all.total - timed(a, b, distance).total, 9)
+    expect(all.saves.get('a')).toBeCloseTo(all.total - timed(b, c).total, 9)
+    expect(all.saves.get('b')).toBeCloseTo(all.total - timed(a, c).total, 9)
+    const alone = [a, b, c].reduce((sum, each) => sum + timed(each).total, 0)
+    expect(all.joined).toBeCloseTo(alone - all.total, 9)
+    expect(all.joined).toBeGreaterThan(0)
+    expect(timed(a).saves.get('a')).toBe(timed(a).total)
+  })
+  it('a distance keeps of a wall the axis that it is touched along, and of a top none', () => {
+    const plan = planOf([
+      featureOf('surface', 'S', { axis: 'X', x: '0', y: '0', tolerance: '.002' }),
+      featureOf('bore', 'A', { nominal: '1', tolerance: '.002', x: '3', y: '0' }),
+      featureOf('distance', 'D', { nominal: '3', tolerance: '.01', from: 's', to: 'a', along: 'X' }),
+    ])
+    const { places } = variablesOf(plan, 'inch', { ...macros, free: { first: 100, last: 149 } })
+    expect([...places]).toEqual([
+      ['s', { X: 103 }],
+      ['a', { X: 104, Y: 105 }],
     ])
   })
 })

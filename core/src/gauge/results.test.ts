@@ -61,6 +61,15 @@ describe('results come in', () => {
     expect(says('BORE A 1.0004\nWALL .125')).toBe('Read as the log file of a control: 1 part, 2 values.')
   })
 
+  it('a part has a value or more, and sixty at most', () => {
+    const of = (count: number) =>
+      measuredPart.safeParse({
+        label: '1',
+        values: Object.fromEntries(Array.from({ length: count }, (_, n) => [`V${n}`, 1])),
+      }).success
+    expect([0, 1, 60, 61].map(of)).toEqual([false, true, true, false])
+  })
+
   it('says where it could not be read, by its line', () => {
     const problems = (text: string, of = keys) =>
       readResults(text, of, 7).problems.map(({ line, says }) => `${line}: ${says}`)

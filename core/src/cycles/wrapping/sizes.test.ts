@@ -163,6 +163,12 @@ describe('a layout on a cylinder', () => {
     })
     // Round (2, 4) with 1.
     expect(sizes.extent).toEqual({ x: [near(1.5), near(3.5)], y: [near(3 + seam), near(5 + seam)] })
+    // From its left to its top it reaches to its right and its bottom as well: the whole circle is kept free.
+    const quarter = 'G20 G90\nG0 X1. Y4. Z.1\nG1 Z-.01 F6.\nG2 X2. Y5. I1. J0.'
+    expect(wrapSizesOf({ what: 'program', program: quarter }).extent).toEqual({
+      x: [near(1), near(3)],
+      y: [near(3), near(5)],
+    })
     // What is no deeper than the surface cuts nothing.
     const above = 'G20 G90\nG0 X0. Y0. Z.1\nG1 Z0. F6.\nG1 X5.\nG1 Z-.1\nG1 X6.'
     expect(wrapSizesOf({ what: 'program', program: above }).extent).toEqual({ x: [5, 6], y: [0, 0] })

@@ -14,10 +14,10 @@ import type { FeatureDraft, FeatureKind } from './feature.ts'
 import { individuals } from './individuals.ts'
 import { nextValue } from './next-part.ts'
 import type { GaugePlan } from './plan.ts'
-import { lengthOfWay, shortestRoute } from './route.ts'
+import { shortestRoute } from './route.ts'
 import { chartOf, type RuleName, signals } from './rules.ts'
 import { resultSuspicions } from './suspicions.ts'
-import { compact, featureOf, planOf, twoLine } from './testing.ts'
+import { compact, featureOf, lengthOfWay, planOf, twoLine } from './testing.ts'
 import { offsetTarget, wearTarget } from './wear.ts'
 
 // Worked with a pencil; tables of the t and chi-square distributions by NIST/SEMATECH e-Handbook 1.3.6.7, from memory.

@@ -1,4 +1,4 @@
-import { distance, lengthOf, shortestOrder } from '../geometry/index.ts'
+import { distance, shortestOrder } from '../geometry/index.ts'
 
 /** A place over which the probe comes down, in the plane. */
 export interface Stop {
@@ -12,10 +12,6 @@ const legsFrom = (start: Stop, stops: readonly Stop[]) => ({
   fromStart: stops.map((each) => distance(start, each)),
   toEnd: stops.map(() => 0),
 })
-
-/** Length of the way that visits places in this order, from `start`. */
-export const lengthOfWay = (start: Stop, stops: readonly Stop[]) =>
-  lengthOf([...stops.keys()], legsFrom(start, stops))
 
 /** The order in which places are visited by the shortest way from `start`: indices, in the order of the visit. */
 export const shortestRoute = (start: Stop, stops: readonly Stop[]) => shortestOrder(legsFrom(start, stops))

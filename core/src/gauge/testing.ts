@@ -1,12 +1,14 @@
 import fc from 'fast-check'
 import type { Profile } from '../control/index.ts'
 import { BUILT_IN_PROFILES } from '../control/index.ts'
+import { distance } from '../geometry/index.ts'
 import type { Machine, ProbeShape } from '../machine/index.ts'
 import { testMill } from '../program/testing.ts'
 import { formatLength, type LengthUnit } from '../quantity/index.ts'
 import type { GaugeCase } from './case.ts'
 import { type FeatureDraft, type FeatureKind, reactionsOf, startingFeature } from './feature.ts'
 import { type GaugePlan, type GaugePlanDraft, newPlan, readPlan } from './plan.ts'
+import type { Stop } from './route.ts'
 
 /** Plans and a machine for tests of gauging. */
 
@@ -62,6 +64,10 @@ const PROBED: readonly FeatureKind[] = [
   'inside-corner',
   'edge',
 ]
+
+/** Length of the way that visits places in this order, from `start`. */
+export const lengthOfWay = (start: Stop, stops: readonly Stop[]) =>
+  stops.reduce((sum, stop, n) => sum + distance(n === 0 ? start : (stops[n - 1] as Stop), stop), 0)
 
 /** A feature of any kind at its place in a row, with a tolerance, and something done with its result. */
 const anyFeature = (index: number, unit: LengthUnit) =>

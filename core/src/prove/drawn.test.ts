@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import type { Solid, Triple } from './body.ts'
 import { rapidPath } from './path.ts'
-import { bandAtFull, bandOutline, type RapidSpeeds, type RapidStop } from './rapid.ts'
+import { bandAtFull, bandOutline, type RapidSpeeds, type RapidStop, rapidBand, rapidCurve } from './rapid.ts'
 import { placeAt, sweep } from './sweep.ts'
 import type { BlockPart, FlatPart, RoundPart } from './tool-parts.ts'
 
@@ -60,6 +60,23 @@ describe('the band of a rapid', () => {
     expect(least[1]).toBeCloseTo(20, 0)
     expect(least[2]).toBeCloseTo(10, 0)
     expect(greatest).toEqual([expect.closeTo(40, 0), 40, 40])
+  })
+  it('is no wider than the ways of its overrides lie apart and a ramp bulges', () => {
+    // 10 in/s and 5 in/s with 50 and 25 in/s2, 10 along X and 2 along Z: while X goes along at its speed nothing bulges. At
+    // X 5 Z is at 2 at every override; a ramp is seen in eighths of .2 s: 25 x .025^2 / 8 is .002.
+    const mill = speeds({ rapid: [10, 10, 5], acceleration: [50, 50, 25] })
+    const full = rapidBand([0, 0, 0], [10, 0, 2], mill).at(-1) as RapidStop[]
+    const path = rapidCurve([0, 0, 0], [10, 0, 2], mill).map(({ least }) => least)
+    for (const { least, greatest } of full) {
+      expect(greatest[0] - least[0]).toBeLessThan(0.35)
+      expect(greatest[2] - least[2]).toBeLessThan(0.15)
+    }
+    // Nothing of the band at 100 % and a little below comes nearer to the corner X10 Z0 than the path does, but for that much.
+    const nearest = (places: readonly Triple[]) =>
+      Math.min(...places.map(([x, , z]) => Math.hypot(10 - x, z)))
+    expect(nearest(full.map(({ least, greatest }) => [greatest[0], 0, least[2]]))).toBeGreaterThan(
+      nearest(path) - 0.2,
+    )
   })
   it('is outlined by its corners: out where the first axis is quick, back where the second is', () => {
     const at = (least: Triple, greatest: Triple = least): RapidStop => ({ least, greatest, time: 0 })

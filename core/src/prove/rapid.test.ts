@@ -233,7 +233,7 @@ describe('rapids against a wall (trade.md 9)', () => {
   function never(): never {
     throw new Error('the demo has T7')
   }
-  const proofOf = (machine: Machine, profile = compact) =>
+  const proofOf = (machine: Machine, profile = compact, bodies = [wall]) =>
     prove({
       text: TEXT,
       profile,
@@ -243,7 +243,7 @@ describe('rapids against a wall (trade.md 9)', () => {
       offsets: [{ name: 'G54', axes: { X: -12, Y: -8, Z: -18 } }],
       lengths: [{ tool: 7, length: 6 }],
       tools: [tool],
-      layout: { unit: 'inch', bodies: [wall] },
+      layout: { unit: 'inch', bodies },
     }).findings.filter(({ code }) => code.startsWith('rapid'))
 
   it('stops a move that goes into it once the axes speed up as the page has them', () => {
@@ -261,6 +261,12 @@ describe('rapids against a wall (trade.md 9)', () => {
     const [found] = proofOf({ ...mill, dynamics: null })
     expect([found?.severity, found?.code]).toEqual(['look', 'rapid-may-hit'])
     expect(found?.why).toContain('how the axes speed up')
+  })
+
+  it('says nothing of what no override comes near, though the rectangle of the move holds it', () => {
+    // At X4.4 Z has long been at the top: the wall is an inch and a half under the tool.
+    const low: Body = { ...wall, at: { x: 4.5, y: -0.5, z: -1 }, size: { x: 0.5, y: 1, z: 1.5 } }
+    expect(proofOf(mill, compact, [low])).toEqual([])
   })
 
   it('says nothing of a straight line that clears it, nor of Z first', () => {

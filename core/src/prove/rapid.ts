@@ -57,9 +57,16 @@ function moments(of: Ramp): number[] {
   return [...up, ...up.map((t) => whole - t)].map((t) => t + of.late)
 }
 
-/** How far a curve may bulge over its chord between two moments of an axis: a dt^2 / 8. */
-const bulge = (of: Ramp, seconds: number) =>
-  Number.isFinite(of.acceleration) && of.distance > 0 ? (of.acceleration * seconds * seconds) / 8 : 0
+/**
+ * How far the curve of an axis may bulge over its chord between two moments with none of its own between them: a dt^2 / 8
+ * while it speeds up or slows down, nothing while it goes along or stands.
+ */
+function bulge(of: Ramp, from: number, to: number): number {
+  const { ramp, whole } = phases(of)
+  const t = (from + to) / 2 - of.late
+  const ramps = (t > 0 && t < ramp) || (t > whole - ramp && t < whole)
+  return ramps ? (of.acceleration * (to - from) ** 2) / 8 : 0
+}
 
 /** The slowest and the quickest that each axis may go. */
 interface Way {
@@ -74,13 +81,14 @@ function stopsOf(from: Triple, to: Triple, { slow, fast }: Way, bulging: boolean
   const all = [...new Set([0, ...slow.flatMap(moments), ...fast.flatMap(moments)])].sort((a, b) => a - b)
   const whole = all.at(-1) as number
   return all.map((t, n): RapidStop => {
-    const step = Math.max(t - (all[n - 1] ?? t), (all[n + 1] ?? t) - t)
+    const [before, after] = [all[n - 1] ?? t, all[n + 1] ?? t]
+    const over = (of: Ramp) => (bulging ? Math.max(bulge(of, before, t), bulge(of, t, after)) : 0)
     const least: [number, number, number] = [0, 0, 0]
     const greatest: [number, number, number] = [0, 0, 0]
     for (const axis of [0, 1, 2] as const) {
       const [late, soon] = [slow[axis] as Ramp, fast[axis] as Ramp]
-      const least1 = Math.max(0, come(late, t) - (bulging ? bulge(late, step) : 0))
-      const most1 = Math.min(soon.distance, come(soon, t) + (bulging ? bulge(soon, step) : 0))
+      const least1 = Math.max(0, come(late, t) - over(late))
+      const most1 = Math.min(soon.distance, come(soon, t) + over(soon))
       const [a, b] = [along(from[axis], to[axis], least1), along(from[axis], to[axis], most1)]
       least[axis] = Math.min(a, b)
       greatest[axis] = Math.max(a, b)

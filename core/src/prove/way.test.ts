@@ -35,10 +35,22 @@ function come(distance: number, top: number, pull: number, seconds: number): num
   if (t < peak / pull) return (pull * t ** 2) / 2
   return left < peak / pull ? distance - (pull * left ** 2) / 2 : peak * (t - peak / pull / 2)
 }
-/** Of the neighbours of a moment how far off the farther one is. */
-const steps = (stops: readonly RapidStop[], whole: number) => {
-  const times = stops.map(({ time }) => time * whole)
-  return times.map((t, n) => Math.max(t - (times[n - 1] ?? t), (times[n + 1] ?? t) - t))
+/** Of an axis: how far, how fast at most, how it speeds up. */
+type Axis = readonly [distance: number, top: number, pull: number]
+/** What an axis bulges over the chords before and after a moment: a dt^2 / 8 of the longer one on which it ramps. */
+function bulged([distance, top, pull]: Axis, moments: readonly number[], n: number, late = 0): number {
+  const peak = Math.min(top, Math.sqrt(distance * pull))
+  const whole = distance / peak + peak / pull
+  return Math.max(
+    ...[n, n + 1].map((k) => {
+      const [from, to] = [moments[k - 1], moments[k]]
+      if (from === undefined || to === undefined) return 0
+      const middle = (from + to) / 2 - late
+      const up = middle > 0 && middle < peak / pull
+      const down = middle > whole - peak / pull && middle < whole
+      return up || down ? (pull * (to - from) ** 2) / 8 : 0
+    }),
+  )
 }
 
 describe('a rapid of two axes, by the equations of motion', () => {
@@ -127,24 +139,23 @@ describe('a rapid of two axes, by the equations of motion', () => {
     const band = bandAtFull(from, to, open)
     // X at a half to twice its 2 a second, a quarter to four times its 1, beginning up to half a second late.
     const slow = [
-      { distance: 4, top: 1, pull: 0.25 },
-      { distance: 1, top: 1, pull: 0.25 },
-    ]
+      [4, 1, 0.25],
+      [1, 1, 0.25],
+    ] as const
     const fast = [
-      { distance: 4, top: 4, pull: 4 },
-      { distance: 1, top: 9, pull: 4 },
-    ]
+      [4, 4, 4],
+      [1, 9, 4],
+    ] as const
     // The slowest X: root of (4 x .25) is 1 a second: 4 s up, 4 s down, half a second late.
     const whole = 8.5
-    const step = steps(band, whole)
-    band.forEach(({ least, greatest, time }, n) => {
-      const t = time * whole
-      const dt = step[n] as number
+    const moments = band.map(({ time }) => time * whole)
+    band.forEach(({ least, greatest }, n) => {
+      const t = moments[n] as number
       const [low, high] = [0, 1].map((k) => {
-        const [late, soon] = [slow[k], fast[k]] as [(typeof slow)[number], (typeof fast)[number]]
+        const [late, soon] = [slow[k], fast[k]] as [Axis, Axis]
         return [
-          Math.max(0, come(late.distance, late.top, late.pull, t - 0.5) - (late.pull * dt ** 2) / 8),
-          Math.min(soon.distance, come(soon.distance, soon.top, soon.pull, t) + (soon.pull * dt ** 2) / 8),
+          Math.max(0, come(...late, t - 0.5) - bulged(late, moments, n, 0.5)),
+          Math.min(soon[0], come(...soon, t) + bulged(soon, moments, n)),
         ] as [number, number]
       }) as [[number, number], [number, number]]
       expect(least).toEqual([near(1 + low[0]), 5, near(2 - high[1])])
@@ -159,14 +170,15 @@ describe('a rapid of two axes, by the equations of motion', () => {
     const slowest = Math.min(1, peak)
     const end = late + 4 / slowest + slowest / ((0.25 * 8) / 3)
     const third = all[2] as RapidStop[]
-    const thirdSteps = steps(third, end)
-    third.forEach(({ least, greatest, time }, n) => {
-      const dt = thirdSteps[n] as number
+    const thirds = third.map(({ time }) => time * end)
+    const pull = (0.25 * 8) / 3
+    third.forEach(({ least, greatest }, n) => {
+      const t = thirds[n] as number
       expect(least[0]).toBeCloseTo(
-        1 + Math.max(0, come(4, 1, (0.25 * 8) / 3, time * end - late) - (((0.25 * 8) / 3) * dt ** 2) / 8),
+        1 + Math.max(0, come(4, 1, pull, t - late) - bulged([4, 1, pull], thirds, n, late)),
         7,
       )
-      expect(greatest[0]).toBeCloseTo(1 + Math.min(4, come(4, 4, 16, time * end) + (16 * dt ** 2) / 8), 7)
+      expect(greatest[0]).toBeCloseTo(1 + Math.min(4, come(4, 4, 16, t) + bulged([4, 4, 16], thirds, n)), 7)
     })
     // At the lowest the quickest is at its speed at once: nothing bulges.
     const first = all[0] as RapidStop[]

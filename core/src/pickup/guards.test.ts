@@ -53,6 +53,16 @@ const circle = (points: string, side: string, fields: PickupDraft['fields'] = {}
     { diameter: '.25', points, drawingX: '0', drawingY: '0', ...fields },
     { side, device: 'probe' },
   )
+/** A corner of X plus and Y minus, by its touches. */
+const cornerFields = (pointsX: string, pointsY: string) => ({
+  pointsX,
+  pointsY,
+  diameter: '.2',
+  cornerAngle: '90',
+  drawingX: '0',
+  drawingY: '0',
+})
+const CORNER_WAYS = { device: 'probe', directionX: '+', directionY: '-' }
 const edge = (machinePosition: string, fields: PickupDraft['fields'] = {}, axis: 'X' | 'Y' = 'X') =>
   read(
     'edge-finder',
@@ -147,11 +157,7 @@ describe('whether it is the feature of the drawing', () => {
 
   it('another angle of a corner: past half a degree, or three times its doubt', () => {
     const corner = (pointsY: string, device: string, pointsX = '-10 -6\n-10 -8', cornerAngle = '90') =>
-      read(
-        'corner',
-        { pointsX, pointsY, diameter: '.2', cornerAngle, drawingX: '0', drawingY: '0' },
-        { device, directionX: '+', directionY: '-' },
-      )
+      read('corner', { ...cornerFields(pointsX, pointsY), cornerAngle }, { ...CORNER_WAYS, device })
     // Over 3 in the tangent of .4 degree is .0209, of .6 degree .0314.
     expect(codes(corner('-9 -5\n-6 -5.0209', 'probe'))).toEqual([])
     const [other] = found(corner('-9 -5\n-6 -5.0314', 'probe'))
@@ -164,18 +170,7 @@ describe('whether it is the feature of the drawing', () => {
   })
 
   it('names the touch that fits worst, wherever it stands in the list', () => {
-    const corner = read(
-      'corner',
-      {
-        pointsX: '-10 -6\n-10.003 -7\n-10 -8',
-        pointsY: '-9 -5\n-6 -5',
-        diameter: '.2',
-        cornerAngle: '90',
-        drawingX: '0',
-        drawingY: '0',
-      },
-      { device: 'probe', directionX: '+', directionY: '-' },
-    )
+    const corner = read('corner', cornerFields('-10 -6\n-10.003 -7\n-10 -8', '-9 -5\n-6 -5'), CORNER_WAYS)
     expect(found(corner)[0]).toContain(
       'out-of-form | The touches do not fit: along X, touch 2 is off by 0.0020 in.',
     )
@@ -251,18 +246,7 @@ describe('words and parts of the doubt', () => {
   it('how often it was read, how many touches, from which side', () => {
     expect(partsOf(edge('-9.2'))[0]).toMatch(/repeats to$/)
     expect(partsOf(edge('-9.2; -9.2002; -9.2'))[0]).toMatch(/^mean of 3, /)
-    const corner = read(
-      'corner',
-      {
-        pointsX: '-10 -6',
-        pointsY: '-9 -5\n-6 -5',
-        diameter: '.2',
-        cornerAngle: '90',
-        drawingX: '0',
-        drawingY: '0',
-      },
-      { device: 'probe', directionX: '+', directionY: '-' },
-    )
+    const corner = read('corner', cornerFields('-10 -6', '-9 -5\n-6 -5'), CORNER_WAYS)
     expect(partsOf(corner)[0]).toMatch(/^3 touches, /)
     const means = (of: Reading) => pickUp(of, inch).working.map((line) => line.means)
     expect(means(middle({ low: '-10', high: '-9' }))[1]).toBe('the tip stood outside on both sides')
@@ -336,11 +320,7 @@ describe('what is no reading', () => {
   it('a diameter of nothing, a corner of two touches or of none', () => {
     expect(problems('skimmed', { machinePosition: '-10', measured: '0' }).join()).toMatch(/more than zero/)
     const corner = (pointsX: string, pointsY: string) =>
-      problems(
-        'corner',
-        { pointsX, pointsY, diameter: '.2', cornerAngle: '90', drawingX: '0', drawingY: '0' },
-        { device: 'probe', directionX: '+', directionY: '-' },
-      ).join()
+      problems('corner', cornerFields(pointsX, pointsY), CORNER_WAYS).join()
     expect(corner('-10 -6', '-9 -5')).toMatch(/needs three touches or more/)
     expect(corner('-10 -6', '-9 -5\n-9 -5')).toMatch(/These touches make no corner/)
     expect(corner('-10 -6\n-10 -8', '-9 -5\n-9 -4')).toMatch(/These touches make no corner/)

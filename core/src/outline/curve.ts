@@ -6,27 +6,36 @@ const MOST_HALVINGS = 12
 
 type Point = readonly [number, number]
 
-const offChord = ([x, y]: Point, [ax, ay]: Point, [bx, by]: Point) => {
-  const long = Math.hypot(bx - ax, by - ay)
-  if (long === 0) return Math.hypot(x - ax, y - ay)
-  return Math.abs((bx - ax) * (y - ay) - (by - ay) * (x - ax)) / long
+/** Places looked at between the ends of a chord; the first and the last show whether the curve leaves it there. */
+const BETWEEN = [0.001, 1 / 8, 2 / 8, 3 / 8, 4 / 8, 5 / 8, 6 / 8, 7 / 8, 0.999] as const
+
+/** Where a place lies beside a chord: how far from the nearest of its points, and how far along it (0 to 1 between its ends). */
+function besideChord([x, y]: Point, [ax, ay]: Point, [bx, by]: Point) {
+  const [dx, dy] = [bx - ax, by - ay]
+  const long = dx * dx + dy * dy
+  const along = long === 0 ? 0 : ((x - ax) * dx + (y - ay) * dy) / long
+  const share = Math.min(1, Math.max(0, along))
+  return { off: Math.hypot(x - ax - share * dx, y - ay - share * dy), along }
 }
 
-/** Places along a curve so close that its chords are nowhere farther from it than a tolerance; looked at between them. */
+/**
+ * Places along a curve so close that it is nowhere farther from its chords than a tolerance; looked at between them.
+ * A piece that sets out backwards or comes back to its end turns beyond it: such a one is halved until it is as small
+ * as the tolerance.
+ */
 function chords(at: (t: number) => Point, from: number, to: number, tolerance: number): Vertex[] {
   const vertices: Vertex[] = []
   const halve = (a: number, b: number, pa: Point, pb: Point, left: number) => {
-    const [q1, middle, q3] = [0.25, 0.5, 0.75].map((share) => at(a + (b - a) * share)) as [
-      Point,
-      Point,
-      Point,
-    ]
-    const off = Math.max(...[q1, middle, q3].map((point) => offChord(point, pa, pb)))
-    if (left === 0 || off <= tolerance) {
+    const points = BETWEEN.map((share) => at(a + (b - a) * share))
+    const beside = points.map((point) => besideChord(point, pa, pb))
+    const turns = (beside[0]?.along ?? 0) < 0 || (beside.at(-1)?.along ?? 0) > 1
+    const small = () => points.every(([x, y]) => Math.hypot(x - pb[0], y - pb[1]) <= tolerance)
+    if (left === 0 || (beside.every(({ off }) => off <= tolerance) && (!turns || small()))) {
       vertices.push({ x: pb[0], y: pb[1] })
       return
     }
     const half = (a + b) / 2
+    const middle = at(half)
     halve(a, half, pa, middle, left - 1)
     halve(half, b, middle, pb, left - 1)
   }

@@ -47,6 +47,17 @@ const lengthOf = (path: OutlinePath) => {
   }, 0)
 }
 
+/** How far a place is from a line of an outline without arcs, by the nearest of its pieces. */
+function offPath([x, y]: readonly [number, number], { vertices }: OutlinePath) {
+  return vertices.slice(1).reduce((least, to, n) => {
+    const from = vertices[n] as Vertex
+    const [dx, dy] = [to.x - from.x, to.y - from.y]
+    const long = dx * dx + dy * dy
+    const share = long === 0 ? 0 : Math.min(1, Math.max(0, ((x - from.x) * dx + (y - from.y) * dy) / long))
+    return Math.min(least, Math.hypot(x - from.x - share * dx, y - from.y - share * dy))
+  }, Infinity)
+}
+
 const tenths = (least: number, most: number) => fc.integer({ min: least, max: most }).map((n) => n / 10)
 
 describe('an ellipse as chords', () => {
@@ -58,12 +69,13 @@ describe('an ellipse as chords', () => {
           TOLERANCE,
         )
         expect(path.closed).toBe(true)
-        for (const [x, y] of along(path)) {
+        const off = along(path).map(([x, y]) => {
           // First-order distance from (x / a)^2 + (y / b)^2 = 1: f over the length of its slope.
           const [p, q] = [x - 1, y + 2]
           const f = (p / a) ** 2 + (q / b) ** 2 - 1
-          expect(Math.abs(f) / Math.hypot((2 * p) / a ** 2, (2 * q) / b ** 2)).toBeLessThan(2 * TOLERANCE)
-        }
+          return Math.abs(f) / Math.hypot((2 * p) / a ** 2, (2 * q) / b ** 2)
+        })
+        expect(Math.max(...off)).toBeLessThan(2 * TOLERANCE)
         // Ramanujan's second formula for the perimeter (1914).
         const h = ((a - b) / (a + b)) ** 2
         const around = Math.PI * (a + b) * (1 + (3 * h) / (10 + Math.sqrt(4 - 3 * h)))
@@ -108,9 +120,8 @@ describe('a spline as chords', () => {
             points.reduce((total, each, k) => total + each[axis] * (by[k] as number), 0)
           return [sum(0), sum(1)]
         })
-        const drawn = along(path, 8)
-        for (const [x, y] of exact)
-          expect(Math.min(...drawn.map(([px, py]) => Math.hypot(px - x, py - y)))).toBeLessThan(0.7)
+        const drawn = along(path, 1)
+        for (const place of exact) expect(offPath(place, path)).toBeLessThan(1.5 * TOLERANCE)
         expect(
           Math.hypot(
             (drawn[0]?.[0] ?? 9) - (exact[0]?.[0] ?? 0),
@@ -124,6 +135,24 @@ describe('a spline as chords', () => {
         expect(Math.hypot(lx - (exact[200]?.[0] ?? 0), ly - (exact[200]?.[1] ?? 0))).toBeLessThan(1e-6)
       }),
     )
+  })
+
+  it.each([
+    // Cubic Bezier curves along X, whose ends and turns are looked for in 10,000 places of their Bernstein polynomials.
+    { name: 'out and back to where it began', p: 0, q: -1.8, ends: 0 },
+    { name: 'past its end and back', p: 0, q: 3, ends: 1 },
+    { name: 'a little past its end and back', p: 0.4, q: 1.1, ends: 1 },
+    { name: 'behind its start, then past its end', p: -1, q: 2, ends: 1 },
+  ])('that folds back along itself reaches as far as it does: $name', ({ p, q, ends }) => {
+    const points = [0, p, q, ends].map((x): [number, number] => [x, -0.1])
+    const path = splinePath({ degree: 3, points, knots: [0, 0, 0, 0, 1, 1, 1, 1], closed: false }, TOLERANCE)
+    const xs = Array.from({ length: 10001 }, (_, n) => {
+      const t = n / 10000
+      return 3 * t * (1 - t) ** 2 * p + 3 * t * t * (1 - t) * q + t ** 3 * ends
+    })
+    expect(Math.abs(Math.min(...path.vertices.map(({ x }) => x)) - Math.min(...xs))).toBeLessThan(TOLERANCE)
+    expect(Math.abs(Math.max(...path.vertices.map(({ x }) => x)) - Math.max(...xs))).toBeLessThan(TOLERANCE)
+    expect(path.vertices.length).toBeLessThan(40)
   })
 
   it('is refused where its numbers do not fit each other', () => {
@@ -196,9 +225,14 @@ describe('a line of an outline', () => {
           const placing: Placing = { a: scale * c, b: scale * s, c: -across * s, d: across * c, e: 3, f: -1 }
           const placed = pathIn({ vertices, closed: false }, placing, TOLERANCE)
           const wanted = along({ vertices, closed: false }).map(([x, y]) => placePoint(placing, x, y))
-          const got = along(placed, 32)
-          for (const [x, y] of wanted)
-            expect(Math.min(...got.map(([px, py]) => Math.hypot(px - x, py - y)))).toBeLessThan(0.6)
+          // Arcs stay arcs where all is made larger alike: place by place. Else they are chords.
+          const off = even
+            ? along(placed).map(([x, y], n) =>
+                Math.hypot(x - (wanted[n]?.[0] ?? 9), y - (wanted[n]?.[1] ?? 9)),
+              )
+            : wanted.map((place) => offPath(place, placed))
+          expect(off).toHaveLength(wanted.length)
+          expect(Math.max(...off)).toBeLessThan(even ? 1e-9 : 1.5 * TOLERANCE)
           if (even)
             expect(lengthOf(placed)).toBeCloseTo(Math.abs(scale) * lengthOf({ vertices, closed: false }), 6)
         },

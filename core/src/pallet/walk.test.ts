@@ -105,6 +105,12 @@ describe('what happens when a program is started', () => {
     const loop = (inner: string) => `O1\nG20\nWHILE [1 EQ 1] DO1\n${inner}\nEND1\nM30\n`
     expect(ends(loop('G0 X1.'))).toBe('unreadable')
     expect(ends(loop('M61\nG0 X1.\nM62\nG0 X2.'))).toBe('again')
+    // Cutting in one program after another is no call of a pallet.
+    const other = [{ number: 2, text: 'O2\nG0 X2.\nM99\n' }]
+    expect(tracePallets({ number: 1, text: loop('G0 X1.\nM98 P2') }, other, control).ends).toBe('unreadable')
+    const after = (calls: string) => ends(loop('G0 X1.').replace('G20\n', `G20\n${calls}\n`))
+    expect(after('M61')).toBe('unreadable')
+    expect(after('M61\nG0 X3.\nM62')).toBe('again')
     expect(ends('O1\nG20\nG0 X1.\nM99\n')).toBe('again')
     expect(ends('O1\nG20\nG0 X1.\nM30\n')).toBe('end')
     expect(ends('O1\nG20\nM98 P77\nM30\n')).toBe('missing')

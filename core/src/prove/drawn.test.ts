@@ -35,6 +35,14 @@ describe('the path of a rapid that is drawn', () => {
       expect(shifted(to)).toEqual(here)
     }
   })
+  it('keeps the same corners where everything is as many times as large', () => {
+    const here = rapidPath([0, 0, 0], [4, 1, 0.5], speeds())
+    for (const times of [1 / 64, 64]) {
+      const by = (of: Triple) => of.map((each) => each * times) as [number, number, number]
+      const scaled = speeds({ rapid: by([2, 2, 2]), acceleration: by([1, 2, 1]) })
+      expect(rapidPath([0, 0, 0], by([4, 1, 0.5]), scaled)).toEqual(here.map(by))
+    }
+  })
   it('is the same along other axes that are as quick', () => {
     const quick = speeds({ rapid: [2, 3, 3], acceleration: [1, 2, 2] })
     const flat = rapidPath([0, 0, 0], [4, 3, 0], quick)

@@ -336,25 +336,31 @@ describe('what is no reading', () => {
 
   it('a pocket is told from a part at its corner, whichever way the faces look', () => {
     // Inside: the touches stand at the corner's own side of both faces. Faces along X = 3 and Y = 2, seen from each quarter.
+    // Touches of the face across X stand off along Y, to the open side of the other face or to the part's; and so the others.
     for (const [sx, sy] of [
       [1, 1],
       [1, -1],
       [-1, 1],
       [-1, -1],
     ] as const)
-      for (const where of ['inside', 'outside'] as const) {
-        const side = where === 'inside' ? -1 : 1
-        // A touch of the face across X stands off along Y by 1 and 2 from the corner, to the open or to the part's side.
+      for (const [alongX, alongY] of [
+        [-1, -1],
+        [1, 1],
+        [-1, 1],
+        [1, -1],
+      ] as const) {
         const point = (x: number, y: number) => ({ x: length(x), y: length(y) })
         const corner = cornerIn({
-          pointsX: [point(3, 2 + side * sy), point(3, 2 + 2 * side * sy)],
-          pointsY: [point(3 + side * sx, 2), point(3 + 2 * side * sx, 2)],
+          // The tip is .2: its centre stops .1 short of each face.
+          pointsX: [1, 2].map((off) => point(3 - 0.1 * sx, 2 + off * alongX * sy)),
+          pointsY: [1, 2].map((off) => point(3 + off * alongY * sx, 2 - 0.1 * sy)),
           directionX: sx > 0 ? '+' : '-',
           directionY: sy > 0 ? '+' : '-',
-          diameter: { value: 0 },
+          diameter: { value: 0.2 },
           cornerAngle: 90,
         })
-        expect(corner?.inside, `${sx} ${sy} ${where}`).toBe(where === 'inside')
+        // A pocket only where both stand on the open side.
+        expect(corner?.inside, `${sx} ${sy}, ${alongX} ${alongY}`).toBe(alongX < 0 && alongY < 0)
         expect(corner?.at.x).toBeCloseTo(3, 9)
         expect(corner?.at.y).toBeCloseTo(2, 9)
       }

@@ -55,14 +55,15 @@ function withRoom({ unit, bodies }: Layout, clearance: number): Layout {
 }
 
 /** How many things are said of each severity, and how often in all; one change may not make more of any. */
-function counts({ findings }: Proof): number[] {
+function counts({ findings }: Pick<Proof, 'findings'>): number[] {
   return ['stop', 'look'].flatMap((severity) => {
     const own = findings.filter((each) => each.severity === severity)
     return [own.length, own.reduce((sum, { more }) => sum + 1 + (more ?? 0), 0)]
   })
 }
 
-const noWorse = (after: Proof, before: Proof) => {
+/** Whether a proof says no more against a program than another. */
+export const noWorse = (after: Pick<Proof, 'findings'>, before: Pick<Proof, 'findings'>) => {
   const known = counts(before)
   return counts(after).every((count, index) => count <= (known[index] as number))
 }
@@ -71,7 +72,7 @@ const noWorse = (after: Proof, before: Proof) => {
  * What the program cuts: where each move at feed ends that is not all in the air, with its feed and tool, and each tap and
  * thread; in no order. Two programs with the same do the same to the part. Touches of a probe count unless its way is changed.
  */
-function cutsOf({ program: { motion } }: Proof, of: SavingCase, touches: boolean): string {
+export function cutsOf({ program: { motion } }: Proof, of: SavingCase, touches: boolean): string {
   const cuts: string[] = []
   for (let row = 0; row < motion.count; row++) {
     const kind = motion.kind[row] as number

@@ -1,8 +1,9 @@
 import { describe, expect, it } from 'vitest'
-import { type Body, type ProveCase, prove } from '../prove/index.ts'
+import { endOf } from '../program/index.ts'
+import { type Body, type Proof, type ProveCase, prove } from '../prove/index.ts'
 import type { Candidate, SavingCase } from './case.ts'
 import { savingCase } from './case.ts'
-import { findSavings } from './find.ts'
+import { cutsOf, findSavings, noWorse } from './find.ts'
 import { holeFinders } from './holes.ts'
 import { idleFinders } from './idle.ts'
 import { moveFinders } from './moves.ts'
@@ -94,6 +95,13 @@ describe('levels of a cycle', () => {
     expect(changedLines(lowerInitial, drill(9, 'G0 X2.\nY2.\n'), [clamp])).toEqual([['G43 H1 Z1.1 M8']])
     expect(changedLines(lowerInitial, drill(9).replace('R.1', 'R.7'))).toEqual([['G43 H1 Z0.7 M8']])
     expect(candidatesOf(lowerInitial, program(drill(1.1)), [clamp])).toEqual([])
+    // The very first move may be the one that comes down; where it stands there already, nothing came down.
+    const first = (z: string) => `O1\nG20 G90 G54 G0 G43 H1 Z${z}\nG98 G81 X1. Y1. Z-.5 R.1 F10.\nG80\nM30\n`
+    expect(lines(candidatesOf(lowerInitial, first('9.'))).map((each) => each[1])).toEqual([
+      'G20 G90 G54 G0 G43 H1 Z0.1',
+    ])
+    const home = prove(on(first('9.'))).program.motion
+    expect(candidatesOf(lowerInitial, first(point(endOf(home, -1)[2])))).toEqual([])
   })
 
   it('G99, and G98 for the cycle that leaned on it; a feed of 98 is no plane', () => {
@@ -210,6 +218,44 @@ describe('moves at feed in air, and rapids in two pieces', () => {
   })
 })
 
+describe('what a change may not do', () => {
+  const proofOf = (body: string) => prove(on(program(body)))
+  const said = (...findings: readonly (readonly ['stop' | 'look' | 'note', number?])[]) => ({
+    findings: findings.map(([severity, more]) => ({
+      severity,
+      code: 'x',
+      says: '',
+      ...(more === undefined ? {} : { more }),
+    })) as unknown as Proof['findings'],
+  })
+
+  it('more stops, or more looks, or the same more often; notes are free', () => {
+    const before = said(['stop'], ['look', 2], ['note'])
+    expect(noWorse(before, before)).toBe(true)
+    expect(noWorse(said(['look', 2]), before)).toBe(true)
+    expect(noWorse(said(['stop'], ['look', 2], ['note'], ['note', 9]), before)).toBe(true)
+    expect(noWorse(said(['stop'], ['look', 3]), before)).toBe(false)
+    expect(noWorse(said(['stop', 1], ['look', 2]), before)).toBe(false)
+    expect(noWorse(said(['stop'], ['stop'], ['look']), before)).toBe(false)
+    expect(noWorse(said(['stop'], ['look'], ['look']), before)).toBe(false)
+    // Two things once each are as often as one twice, but more things.
+    expect(noWorse(said(['look', 2]), said(['look'], ['look'], ['look']))).toBe(true)
+    expect(noWorse(said(['look', 3]), said(['look'], ['look'], ['look']))).toBe(false)
+  })
+
+  it('another end of a cut, from a hundred-thousandth on; another order of the same cuts is none', () => {
+    const cuts = (body: string) => {
+      const proof = proofOf(body)
+      return cutsOf(proof, savingCase(on(program(body)), proof), true)
+    }
+    const cut = (x: string, y = '1.') => `${tool(2, 1, 1)}G1 Z-.1 F9.\nX${x} Y${y}\nG0 Z1.\n`
+    expect(cuts(cut('2.'))).toBe(cuts(cut('2.000001')))
+    expect(cuts(cut('2.'))).not.toBe(cuts(cut('2.0001')))
+    expect(cuts(cut('2.'))).not.toBe(cuts(cut('2.', '1.0001')))
+    expect(cuts(cut('2.') + cut('3.'))).toBe(cuts(cut('3.') + cut('2.')))
+  })
+})
+
 describe('waiting', () => {
   it('a dwell goes, with or without a line number; what it waits for decides what is said', () => {
     const [spindle] = candidatesOf(dwells, program('S1000 M3\nN50 G4 P3.\n'))
@@ -282,6 +328,8 @@ describe('a tool that comes back, worked by hand', () => {
 
   it('from where a cut begins, and for an arc as far as its circle may reach', () => {
     expect(offered(three(milled('X4. Y1.', 'X3.'), [4.4, 1]))).toBe(0)
+    // Down at rapid, so that only the end of that says where the cut begins.
+    expect(offered(three(`${tool(4, 4, 1)}G0 X4. Y1.\nZ-.1\nG1 X3. F9.\n`, [4.4, 1]))).toBe(0)
     // A quarter of radius .8 that ends at X4: 4 + .25 + 1.6 = 5.85.
     const arc = milled('X3.2 Y1.', 'G2 X4. Y1.8 I.8 J0.')
     expect(offered(three(arc, [6.05, 1]))).toBe(0)

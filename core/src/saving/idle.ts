@@ -17,7 +17,7 @@ function dwells(of: SavingCase): Candidate[] {
   const found: Candidate[] = []
   for (let row = 0; row < motion.count; row++) {
     const event = motion.kind[row] === ROW.EVENT ? motion.events[motion.aux[row] as number] : undefined
-    if (event?.does !== 'dwell' || event.seconds <= 0) continue
+    if (event?.does !== 'dwell') continue
     const line = motion.line[row] as number
     if (!onlyWords(of.blocks.get(line), ['G4', 'P', 'X', 'U'])) continue
     const before = row > 0 ? (motion.kind[row - 1] as number) : -1

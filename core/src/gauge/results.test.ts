@@ -80,6 +80,8 @@ describe('results come in', () => {
     expect(problems('1.0002 .1251 0.01 5')).toEqual(['1: A part has 3 values; "5" is one more.'])
     expect(problems('1.0002 .1251', ['BORE A'])).toEqual(['1: A part has 1 value; ".1251" is one more.'])
     expect(problems('BORE A 1.0004\nfoo bar')).not.toEqual([])
+    // The marks of a tape with nothing between them are no log without a problem.
+    expect(problems('%\n%')).toEqual(['1: "%" is not a number.', '2: "%" is not a number.'])
     expect(readResults('WALL\n.125\n.126', keys, 7).parts.map(({ label }) => label)).toEqual(['7', '8'])
     // No part has more than so many values: what is beyond is cut off.
     expect(problems(Array.from({ length: 100 }, () => '1').join(',')).length).toBe(60 - keys.length)

@@ -48,7 +48,9 @@ function ofCases(cases: readonly TriedCase[]): ProgramFinding[] {
         'stop',
         'more-cases-fail',
         1,
-        `${failed.length - TOLD} more cases do not come out as the plan says.`,
+        failed.length === TOLD + 1
+          ? 'One more case does not come out as the plan says.'
+          : `${failed.length - TOLD} more cases do not come out as the plan says.`,
         'They are in the table.',
       ),
     )

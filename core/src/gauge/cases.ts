@@ -139,9 +139,9 @@ function casesOf(plan: GaugePlan, feature: Feature, of: Characteristic, where: G
   const limits = printedLimits(of, profile, unit)
   const target = targetOf(feature, of, where)
   const { deadBand, limit } = correctionOf(feature, of, unit)
-  // No further than it is searched: beyond that nothing is met.
+  // No further than it is searched, of a distance at its second end: beyond that nothing is met.
   const touched = plan.features.find(({ id }) => id === feature.params.to) ?? feature
-  const past = 0.8 * lengthIn((of.quantity === 'distance' ? touched : feature).params.past, unit)
+  const past = 0.8 * lengthIn(touched.params.past, unit)
   const reach =
     of.quantity === 'angle' ? (Math.atan2(past, lengthIn(feature.params.base, unit)) * 180) / Math.PI : past
   // A distance is reckoned from four readings: at the limit to a thousandth of the last digit.

@@ -147,7 +147,7 @@ describe('what is said of a plan, at its limits', () => {
     ])
     expect(codes({ ...wear, deadBand: '.24', limit: '.5' })).toEqual(['limit-over-tolerance'])
     expect(codes({ ...wear, limit: '.25' })).toEqual([])
-    expect(codes({ ...wear, share: '.99' })).toEqual([])
+    expect(codes({ ...wear, share: '.999' })).toEqual([])
   })
 
   it('a search as far as the stylus gives is let be; beyond it half of that is advised', () => {

@@ -77,6 +77,9 @@ describe('the parts that are tried', () => {
     expect(at.find(({ kind }) => kind === 'upper limit')?.value).toBeCloseTo(4 - 1e-7, 12)
     expect(at.find(({ kind }) => kind === 'lower limit')?.value).toBeCloseTo(2 + 1e-7, 12)
     expect(valuesOf(plan, 'B')['far out']).toBe(1.003)
+    // What a form still holds from when it was a distance is none of a bore's.
+    const was = planOf([bore({ tolerance: '.1', to: 'b' }, 'A'), bore({ past: '.05' }, 'B', '3')])
+    expect(valuesOf(was, 'A')['far out']).toBe(1.08)
   })
 
   it('none where the probe has nothing to do', () => {

@@ -140,7 +140,8 @@ function casesOf(plan: GaugePlan, feature: Feature, of: Characteristic, where: G
   const target = targetOf(feature, of, where)
   const { deadBand, limit } = correctionOf(feature, of, unit)
   // No further than it is searched, of a distance at its second end: beyond that nothing is met.
-  const touched = plan.features.find(({ id }) => id === feature.params.to) ?? feature
+  const second = of.quantity === 'distance' && plan.features.find(({ id }) => id === feature.params.to)
+  const touched = second || feature
   const past = 0.8 * lengthIn(touched.params.past, unit)
   const reach =
     of.quantity === 'angle' ? (Math.atan2(past, lengthIn(feature.params.base, unit)) * 180) / Math.PI : past

@@ -2,7 +2,7 @@ import type { ProbeShape } from '../machine/index.ts'
 import { startOf } from '../probe/index.ts'
 import { type Body, boundsOf } from '../prove/index.ts'
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
-import { type Characteristic, characteristicsOf, type Feature, lengthIn } from './characteristic.ts'
+import { type Characteristic, characteristicsOf, endsOf, type Feature, lengthIn } from './characteristic.ts'
 import { isProbed, probeTaskOf } from './feature.ts'
 import type { GaugePlan } from './plan.ts'
 import { type Stop, shortestRoute } from './route.ts'
@@ -24,9 +24,6 @@ const CLEARANCE_MM = 12
 
 /** The clearance where none was typed. */
 export const usualClearance = (unit: LengthUnit) => convertLength(CLEARANCE_MM, 'mm', unit)
-
-/** The features whose places a distance is taken between. */
-const endsOf = ({ params }: Feature): string[] => (params.what === 'distance' ? [params.from, params.to] : [])
 
 /** Whether a straight way in the plane comes within `room` of a rectangle. */
 function passes(a: Stop, b: Stop, least: Stop, greatest: Stop, room: number): boolean {

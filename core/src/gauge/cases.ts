@@ -5,6 +5,7 @@ import {
   type Characteristic,
   characteristicsOf,
   correctionOf,
+  endsOf,
   type Feature,
   lengthIn,
 } from './characteristic.ts'
@@ -140,8 +141,7 @@ function casesOf(plan: GaugePlan, feature: Feature, of: Characteristic, where: G
   const target = targetOf(feature, of, where)
   const { deadBand, limit } = correctionOf(feature, of, unit)
   // No further than it is searched, of a distance at its second end: beyond that nothing is met.
-  const second = of.quantity === 'distance' && plan.features.find(({ id }) => id === feature.params.to)
-  const touched = second || feature
+  const touched = plan.features.find(({ id }) => id === endsOf(feature)[1]) ?? feature
   const past = 0.8 * lengthIn(touched.params.past, unit)
   const reach =
     of.quantity === 'angle' ? (Math.atan2(past, lengthIn(feature.params.base, unit)) * 180) / Math.PI : past

@@ -26,6 +26,10 @@ export interface Feature {
   params: FeatureParams
 }
 
+/** The features whose places a distance is taken between: from one to the other. A form may hold ends from when it was one. */
+export const endsOf = ({ params }: Feature): string[] =>
+  params.what === 'distance' ? [params.from, params.to] : []
+
 /** Names are kept in capitals, as a control prints them. */
 export const keyOf = (name: string) =>
   name

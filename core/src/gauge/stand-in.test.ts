@@ -373,6 +373,17 @@ describe('what a feature costs in time', () => {
     expect(all.joined).toBeCloseTo(alone - all.total, 9)
     expect(all.joined).toBeGreaterThan(0)
     expect(timed(a).saves.get('a')).toBe(timed(a).total)
+    // What a form still holds from when it was a distance rests on nothing.
+    const was = featureOf('bore', 'C', {
+      nominal: '1',
+      tolerance: '.002',
+      x: '9',
+      y: '0',
+      from: 'a',
+      to: 'b',
+    })
+    expect(timed(a, b, was).saves.get('a')).toBeCloseTo(timed(a, b, c).saves.get('a') as number, 9)
+    expect(timed(a, b, was).saves.get('b')).toBeCloseTo(timed(a, b, c).saves.get('b') as number, 9)
   })
   it('a distance keeps of a wall the axis that it is touched along, and of a top none', () => {
     const plan = planOf([

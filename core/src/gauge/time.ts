@@ -1,5 +1,6 @@
 import type { Macros, Probing } from '../control/index.ts'
 import type { GaugeCase } from './case.ts'
+import { endsOf } from './characteristic.ts'
 import { isProbed } from './feature.ts'
 import { partWith } from './part-with.ts'
 import type { GaugePlan } from './plan.ts'
@@ -30,8 +31,7 @@ export function gaugeTime(plan: GaugePlan, of: GaugeCase, probing: Probing, macr
   }
   const total = secondsOf(plan.features)
   const probed = plan.features.filter(({ params }) => isProbed(params.what))
-  const without = (id: string) =>
-    plan.features.filter((each) => each.id !== id && each.params.from !== id && each.params.to !== id)
+  const without = (id: string) => plan.features.filter((each) => each.id !== id && !endsOf(each).includes(id))
   const saves = new Map(
     probed.map(({ id }) => [id, probed.length === 1 ? total : Math.max(0, total - secondsOf(without(id)))]),
   )

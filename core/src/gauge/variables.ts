@@ -1,6 +1,6 @@
 import type { Macros } from '../control/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
-import { characteristicsOf, type Feature } from './characteristic.ts'
+import { characteristicsOf, endsOf, type Feature } from './characteristic.ts'
 import type { GaugePlan } from './plan.ts'
 
 /** The variables that a program uses. */
@@ -36,9 +36,7 @@ export function variablesOf({ features }: GaugePlan, unit: LengthUnit, { free }:
   for (const feature of features)
     if (feature.params.what !== 'hand')
       for (const { key } of characteristicsOf(feature, unit)) values.set(key, next++)
-  const ends = new Set(
-    features.flatMap(({ params }) => (params.what === 'distance' ? [params.from, params.to] : [])),
-  )
+  const ends = new Set(features.flatMap(endsOf))
   for (const feature of features)
     if (ends.has(feature.id))
       places.set(feature.id, Object.fromEntries(placedAxes(feature).map((axis) => [axis, next++])))

@@ -190,12 +190,12 @@ export function readFeature(draft: FeatureDraft, unit: LengthUnit): DraftRead<Fe
   const tolerance = deviationsOf(read.value, unit)
   if (!tolerance.ok)
     return { ok: false, problems: { tolerance: { says: tolerance.says, empty: tolerance.empty } } }
-  if (read.value.react === 'wear' && read.value.tool === null)
+  const react = reactionsOf(read.value.what).includes(read.value.react) ? read.value.react : 'record'
+  if (react === 'wear' && read.value.tool === null)
     return {
       ok: false,
       problems: { tool: { says: 'Which tool cuts it? Its wear is corrected.', empty: true } },
     }
-  const react = reactionsOf(read.value.what).includes(read.value.react) ? read.value.react : 'record'
   const axes = axesFor(read.value.what)
   const axis = axes.length === 0 || axes.includes(read.value.axis) ? read.value.axis : 'X'
   return { ok: true, value: { ...read.value, react, axis } }

@@ -12,6 +12,7 @@ import {
   featureFields,
   probeTaskOf,
   type Reaction,
+  readFeature,
   startingFeature,
 } from './feature.ts'
 import { type GaugePlan, newPlan, readPlan } from './plan.ts'
@@ -206,6 +207,27 @@ describe('what a form asks for', () => {
     expect(corrects('bore', 'offset')).toBe(false)
     expect(fields('distance')).not.toContain('tool')
     expect(fields('hand')).toContain('tool')
+  })
+  it('no tool of what its wear was corrected by before it became something else', () => {
+    const read = (what: FeatureKind, tool = '') =>
+      readFeature(
+        featureOf(what, 'F', {
+          nominal: '1',
+          tolerance: '.001',
+          base: '1',
+          x: '0',
+          y: '0',
+          from: 'a',
+          to: 'b',
+          react: 'wear',
+          tool,
+        }).draft,
+        'inch',
+      )
+    for (const what of ['distance', 'hand', 'edge', 'outside-corner'] as const)
+      expect(read(what), what).toMatchObject({ ok: true, value: { react: 'record' } })
+    expect(read('bore')).toMatchObject({ ok: false, problems: { tool: { empty: true } } })
+    expect(read('bore', '5')).toMatchObject({ ok: true, value: { react: 'wear', tool: 5 } })
   })
   it('begins with a surface as a top, all else along X', () => {
     expect(startingFeature('surface', 'S', 'inch').axis).toBe('Z')

@@ -124,6 +124,17 @@ describe('what should come of each', () => {
     expect(expected(wear(), 'just above')).toEqual(['alarm'])
   })
 
+  it('a middle between two of the last digits is corrected towards the one that the control has', () => {
+    // 1.0003 to 1.0008: the middle 1.00055 is written as 1.0006 (or 1.0005), and a part in the very middle is .00005 from it.
+    const uneven = wear({ tolerance: '+.0008 +.0003', share: '.05' })
+    for (const on of [counted('radius'), counted('diameter')])
+      expect(
+        tried(uneven, undefined, on).flatMap(({ kind, wrong }) => wrong.map((says) => [kind, says])),
+      ).toEqual([])
+    const turned = tried(uneven, (text) => text.replace(/(#\d+)= \1 \+ /, '$1= $1 - '), counted('radius'))
+    expect(turned.flatMap(({ wrong }) => wrong).join()).toContain('corrected the wrong way')
+  })
+
   it('what does not come out so is said with its numbers', () => {
     const wrong = (change: (text: string) => string, kind: string) =>
       tried(wear(), change).find((each) => each.kind === kind)?.wrong

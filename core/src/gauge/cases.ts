@@ -49,7 +49,7 @@ export interface TriedCase {
   tried: Omit<Tried, 'program' | 'rows'>
   /** What did not come out as it should; empty where all did. */
   wrong: string[]
-  /** How far the value lies from its middle on this part and, corrected, on the next. */
+  /** How far the value lies from its middle as the control has it, on this part and, corrected, on the next. */
   next?: { before: number; after: number }
 }
 

@@ -1,5 +1,7 @@
+import { printedDigits } from '../control/index.ts'
 import type { Alarm, Program } from '../program/index.ts'
 import { read } from '../program/index.ts'
+import { roundTo } from '../quantity/index.ts'
 import { cycleTime, speedsOf } from '../timing/index.ts'
 import { type GaugeCase, targetOf } from './case.ts'
 import { type Characteristic, characteristicsOf, type Feature } from './characteristic.ts'
@@ -33,8 +35,8 @@ export interface Tried {
 }
 
 /**
- * Where each value that was corrected stands, from the middle of its tolerance: on this part, and on the next one. By where the
- * cutter then goes, not by the rule that the correction was written by.
+ * Where each value that was corrected stands, from the middle of its tolerance as the control has it, to the digits that it
+ * prints: on this part, and on the next one. By where the cutter then goes, not by the rule that the correction was written by.
  */
 export function nextErrors(
   features: readonly Feature[],
@@ -51,8 +53,9 @@ export function nextErrors(
       const moved = target && corrected.find((one) => one.target.variable === target.variable)
       if (!moved || moved.after === moved.before) continue
       const value = sizeOf(each)
+      const middle = roundTo(each.middle, printedDigits(of.profile, of.unit))
       const then = nextValue(feature.params, each.quantity, value, moved.after - moved.before, macros.wearAs)
-      found.set(each.key, { before: value - each.middle, after: then - each.middle })
+      found.set(each.key, { before: value - middle, after: then - middle })
     }
   return found
 }

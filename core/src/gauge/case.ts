@@ -1,7 +1,7 @@
 import { type Profile, printedDigits } from '../control/index.ts'
 import type { Machine, ProbeShape } from '../machine/index.ts'
 import type { Body } from '../prove/index.ts'
-import type { LengthUnit } from '../quantity/index.ts'
+import { type LengthUnit, roundTo } from '../quantity/index.ts'
 import { type Characteristic, type Feature, LIMIT_SLACK } from './characteristic.ts'
 import { isProbed } from './feature.ts'
 import type { GaugePlan } from './plan.ts'
@@ -45,3 +45,7 @@ export function printedLimits({ lower, upper }: Characteristic, profile: Profile
     upper: Math.floor(upper * per + LIMIT_SLACK) / per,
   }
 }
+
+/** The middle of a tolerance as it is printed: what a program corrects towards. */
+export const printedMiddle = ({ middle }: Characteristic, profile: Profile, unit: LengthUnit) =>
+  roundTo(middle, printedDigits(profile, unit))

@@ -1,6 +1,6 @@
 import { printedDigits } from '../control/index.ts'
 import { roundTo } from '../quantity/index.ts'
-import { type GaugeCase, printedLimits, targetOf } from './case.ts'
+import { type GaugeCase, printedLimits, printedMiddle, targetOf } from './case.ts'
 import {
   type Characteristic,
   characteristicsOf,
@@ -81,7 +81,7 @@ function expect(
     const target = targetOf(feature, of, where)
     if (!target) continue
     const { share, deadBand, limit, stopsAtTolerance } = correctionOf(feature, of, unit)
-    const error = value - roundTo(of.middle, digits)
+    const error = value - printedMiddle(of, profile, unit)
     if (stopsAtTolerance ? out : Math.abs(error) > roundTo(limit, digits) + SAME)
       return { does: 'alarm', key: of.key, corrects }
     const added =

@@ -1,9 +1,7 @@
-import { printedDigits } from '../control/index.ts'
 import type { Alarm, Program } from '../program/index.ts'
 import { read } from '../program/index.ts'
-import { roundTo } from '../quantity/index.ts'
 import { cycleTime, speedsOf } from '../timing/index.ts'
-import { type GaugeCase, targetOf } from './case.ts'
+import { type GaugeCase, printedMiddle, targetOf } from './case.ts'
 import { type Characteristic, characteristicsOf, type Feature } from './characteristic.ts'
 import { nextValue } from './next-part.ts'
 import { type ActualPart, standInOf } from './stand-in.ts'
@@ -53,7 +51,7 @@ export function nextErrors(
       const moved = target && corrected.find((one) => one.target.variable === target.variable)
       if (!moved || moved.after === moved.before) continue
       const value = sizeOf(each)
-      const middle = roundTo(each.middle, printedDigits(of.profile, of.unit))
+      const middle = printedMiddle(each, of.profile, of.unit)
       const then = nextValue(feature.params, each.quantity, value, moved.after - moved.before, macros.wearAs)
       found.set(each.key, { before: value - middle, after: then - middle })
     }

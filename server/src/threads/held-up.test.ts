@@ -7,19 +7,28 @@ import { ask, post } from '../testing/shop.ts'
 
 // Nothing that anybody sends holds up the server's one thread: it is measured there, while all of this is under way.
 
-/** What the thread may be held up, in ms. */
+/** What the thread may be held up, in ms, on a PC of the usual kind. */
 const MOST_MS = 50
 /** What the server does comes each time; what the first time of anything takes, does not: the least of so many tries counts. */
-const TRIES = 3
+const TRIES = 5
+
+interface Measured {
+  /** How long the thread was held up at most, in ms. */
+  most: number
+  /** How long it took at that time for work that takes 50 ms on a PC of the usual kind, in ms. */
+  fixed: number
+}
+/** How much of what is allowed the thread was held up: on a PC that is slow or busy just now, all of it takes longer. */
+const share = ({ most, fixed }: Measured): number => most / Math.max(MOST_MS, fixed)
 
 let child: ChildProcess
 let address = ''
 const told = <T>(): Promise<T> =>
   new Promise((resolve) => child.once('message', (said) => resolve(said as T)))
-const say = async (asked: string) => {
-  const answer = told<{ most: number }>()
+const say = (asked: string) => {
+  const answer = told<Measured>()
   child.send(asked)
-  return (await answer).most
+  return answer
 }
 
 beforeAll(async () => {
@@ -43,7 +52,7 @@ const send = (method: string, path: string, body: unknown) =>
     body: typeof body === 'string' ? body : JSON.stringify(body),
   })
 
-/** Does something while a tablet enters notes; gives how long the thread was held up at most. */
+/** Does something while a tablet enters notes; gives how much of what is allowed the thread was held up. */
 async function heldUp(work: () => Promise<unknown>): Promise<number> {
   const opened = openedEntry()
   await post(address, [opened])
@@ -56,16 +65,16 @@ async function heldUp(work: () => Promise<unknown>): Promise<number> {
   })()
   await say('begin')
   await work()
-  const most = await say('most')
+  const measured = await say('most')
   busy = false
   await tablet
-  return most
+  return share(measured)
 }
 
 /** The same, as often as it takes to tell the server from a busy PC. */
 async function meanwhile(work: () => Promise<unknown>): Promise<number> {
   let least = Number.POSITIVE_INFINITY
-  for (let n = 0; n < TRIES && least >= MOST_MS; n++) least = Math.min(least, await heldUp(work))
+  for (let n = 0; n < TRIES && least >= 1; n++) least = Math.min(least, await heldUp(work))
   return least
 }
 
@@ -95,7 +104,7 @@ describe('the one thread of the server', () => {
           await fetch(`${address}/simulated/${id}/current`)
         }
       })
-      expect(most).toBeLessThan(MOST_MS)
+      expect(most).toBeLessThan(1)
     },
     60_000,
   )
@@ -152,6 +161,6 @@ describe('the one thread of the server', () => {
       expect([board.status, log.status, machineLog.status]).toEqual([200, 200, 200])
       expect(((await log.json()) as { entries: unknown[] }).entries).toHaveLength(301)
     })
-    expect(most).toBeLessThan(MOST_MS)
+    expect(most).toBeLessThan(1)
   }, 120_000)
 })

@@ -6,21 +6,20 @@ import { characteristicsOf } from './characteristic.ts'
 import { checkPlan } from './check.ts'
 import type { FeatureDraft } from './feature.ts'
 import type { GaugePlan } from './plan.ts'
-import { caseOf, compact, featureOf, planOf } from './testing.ts'
+import { caseOf, compact, featureOf, planOf, written } from './testing.ts'
 import { variablesOf } from './variables.ts'
-import { writeGauge } from './write.ts'
 
 // Which parts are tried, and what should come of each: worked with a pencil from the tolerances.
 
-const { probing, macros } = compact
-if (!probing || !macros) throw new Error('no macros')
+const { macros } = compact
+if (!macros) throw new Error('no macros')
 const counted = (wearAs: 'radius' | 'diameter'): GaugeCase => ({
   ...caseOf(compact),
   profile: { ...compact, macros: { ...macros, wearAs } },
 })
 const where = counted('diameter')
 const tried = (plan: GaugePlan, change = (text: string) => text, on = where) => {
-  const program = writeGauge(plan, on, probing, on.profile.macros ?? macros)
+  const program = written(plan, on)
   return tryCases(change(program.text), plan, program, on)
 }
 /** The values that are tried of one characteristic, by their kind, to a hundredth of the last digit. */

@@ -9,20 +9,12 @@ import { characteristicsOf } from './characteristic.ts'
 import { checkPlan } from './check.ts'
 import type { FeatureDraft } from './feature.ts'
 import { partWith, valuesOf } from './part-with.ts'
-import type { GaugePlan } from './plan.ts'
 import { proveGauge } from './prove-gauge.ts'
 import { readResults } from './results.ts'
 import { shortestRoute } from './route.ts'
-import { anyPlan, caseOf, compact, featureOf, lengthOfWay, planOf, twoLine } from './testing.ts'
+import { anyPlan, caseOf, compact, featureOf, lengthOfWay, planOf, twoLine, written } from './testing.ts'
 import { gaugeTime } from './time.ts'
 import { tryProgram } from './try.ts'
-import { type WrittenGauge, writeGauge } from './write.ts'
-
-const written = (plan: GaugePlan, where: GaugeCase): WrittenGauge => {
-  const { probing, macros } = where.profile
-  if (!probing || !macros) throw new Error('no macros')
-  return writeGauge(plan, where, probing, macros)
-}
 
 const clamp: Body = {
   id: 'clamp',

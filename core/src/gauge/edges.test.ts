@@ -7,9 +7,8 @@ import type { FeatureDraft } from './feature.ts'
 import { sizeAndClass } from './iso286.ts'
 import { signals } from './rules.ts'
 import { resultSuspicions } from './suspicions.ts'
-import { caseOf, compact, featureOf, planOf } from './testing.ts'
+import { caseOf, compact, featureOf, planOf, written } from './testing.ts'
 import { readTolerance } from './tolerance.ts'
-import { writeGauge } from './write.ts'
 
 // Just on a limit, and on either side of it; in halves and quarters, which binary numbers hold exactly.
 
@@ -120,10 +119,7 @@ describe('sizes and tolerances', () => {
 
 describe('what the program does with a value', () => {
   const text = (...features: Parameters<typeof planOf>[0]) => {
-    const { probing, macros } = compact
-    if (!probing || !macros) throw new Error('no macros')
-    const written = writeGauge(planOf([...features]), caseOf(compact), probing, macros)
-    return 'text' in written ? String(written.text) : JSON.stringify(written)
+    return written(planOf([...features]), caseOf(compact)).text
   }
   const bore = (name: string, more: Partial<FeatureDraft> = {}) =>
     featureOf('bore', name, { nominal: '1', tolerance: '.002', x: '0', y: '0', ...more })

@@ -17,10 +17,12 @@ import {
 } from './feature.ts'
 import { type GaugePlan, newPlan, readPlan } from './plan.ts'
 import { proveGauge } from './prove-gauge.ts'
-import { caseOf, compact, featureOf, planOf } from './testing.ts'
+import { caseOf, compact, featureOf, planOf, written } from './testing.ts'
 import { nextErrors } from './try.ts'
 import { wearTarget } from './wear.ts'
-import { writeGauge } from './write.ts'
+
+const { macros } = compact
+if (!macros) throw new Error('no macros')
 
 // Plans small enough to be worked by hand: in what order, how high, at which limit something is said, and what is written.
 
@@ -34,11 +36,7 @@ const boxOf = (at: [number, number, number], size: [number, number, number], nam
 })
 const bore = (name: string, x: number, y: number, more: Partial<FeatureDraft> = {}) =>
   featureOf('bore', name, { nominal: '1', tolerance: '.001', x: String(x), y: String(y), ...more })
-const textOf = (plan: GaugePlan, where: GaugeCase = caseOf(compact)) => {
-  const { probing, macros } = where.profile
-  if (!probing || !macros) throw new Error('no macros')
-  return writeGauge(plan, where, probing, macros).text
-}
+const textOf = (plan: GaugePlan, where: GaugeCase = caseOf(compact)) => written(plan, where).text
 
 describe('the height for moving sideways', () => {
   // The body of the probe is 1.26 across: what it passes nearer than .63 counts.
@@ -304,8 +302,6 @@ describe('what is written', () => {
 
   it('opens the log file and closes it, where the control wants that', () => {
     const prints = (print: 'opened' | 'direct') => {
-      const { macros } = compact
-      if (!macros) throw new Error('no macros')
       const text = textOf(planOf([bore('A', 0, 0)]), {
         ...caseOf(compact),
         profile: { ...compact, macros: { ...macros, print } as Profile['macros'] },
@@ -327,9 +323,7 @@ describe('what is shown of it', () => {
     bore('B', 3, 0, { react: 'stop' }),
     bore('C', 6, 0, { react: 'stop' }),
   ])
-  const { probing, macros } = compact
-  if (!probing || !macros) throw new Error('no macros')
-  const program = writeGauge(plan, where, probing, macros)
+  const program = written(plan, where)
   const of = (text: string) => ({
     text,
     profile: compact,

@@ -9,6 +9,7 @@ import type { GaugeCase } from './case.ts'
 import { type FeatureDraft, type FeatureKind, reactionsOf, startingFeature } from './feature.ts'
 import { type GaugePlan, type GaugePlanDraft, newPlan, readPlan } from './plan.ts'
 import type { Stop } from './route.ts'
+import { type WrittenGauge, writeGauge } from './write.ts'
 
 /** Plans and a machine for tests of gauging. */
 
@@ -52,6 +53,13 @@ export function planOf(features: GaugePlanDraft['features'], unit: LengthUnit = 
   const read = readPlan({ ...newPlan('Test', 5420), features }, unit)
   if (!read.plan || !read.complete) throw new Error(JSON.stringify([read.head, read.features]))
   return read.plan
+}
+
+/** The program of a plan, on a control that probes. */
+export function written(plan: GaugePlan, where: GaugeCase): WrittenGauge {
+  const { probing, macros } = where.profile
+  if (!probing || !macros) throw new Error('no macros')
+  return writeGauge(plan, where, probing, macros)
 }
 
 const PROBED: readonly FeatureKind[] = [

@@ -117,9 +117,12 @@ const mayImport = {
     'cycles/grooving',
   ],
   setup: UNDER_SETUP,
+  traveler: [...UNDER_SETUP, 'setup'],
   demo: [...UNDER_SETUP, 'setup'],
 }
 const TEST = '\\.test\\.ts$'
+/** Tests, and what stands for them beside them. */
+const FOR_TESTS = `${TEST}|/testing[-a-z]*\\.ts$`
 
 module.exports = {
   forbidden: [
@@ -179,7 +182,7 @@ module.exports = {
     ...Object.entries(mayImport).map(([name, allowed]) => ({
       name: `core-${name}-builds-only-on-what-it-may`,
       severity: 'error',
-      from: { path: folder(name), pathNot: TEST },
+      from: { path: folder(name), pathNot: FOR_TESTS },
       to: { path: '^core/src/', pathNot: [folder(name), ...allowed.map(folder)] },
     })),
     {

@@ -16,6 +16,7 @@ async function sweep(page: Page, held: string, near: string, far: string) {
   await readings(page).first().fill(near)
   await readings(page).last().fill(far)
 }
+const square = (page: Page) => page.getByRole('tab', { name: /Square the vise/ }).click()
 const record = (page: Page) => page.getByRole('button', { name: 'Record the sweep' }).click()
 const next = (page: Page, says: string) =>
   expect(page.getByRole('status').filter({ hasText: says })).toBeVisible()
@@ -25,6 +26,8 @@ test('a vise is squared: the target, a reversed sign that is noticed, then snug,
 }) => {
   await signIn(page)
   await openSetup(page, 'Mill 1', 'Bracket')
+  await next(page, 'Choose the vise, and see whether it clears.')
+  await square(page)
   await test.step('the cleaning guide is there at the moment it is needed', async () => {
     await expect(page.getByRole('heading', { name: 'Before the first sweep' })).toBeVisible()
     await expectAccessible(page)
@@ -90,7 +93,7 @@ test('a vise is squared: the target, a reversed sign that is noticed, then snug,
       await readings(page).last().fill('0')
       await record(page)
     }
-    await next(page, 'See whether the vise clears.')
+    await next(page, 'Choose the vise, and see whether it clears.')
     await expect(page.getByRole('tab', { name: /Square the vise.*checked/ })).toBeVisible()
     await expect(page.getByRole('region', { name: 'Sweeps so far' })).toContainText('tight')
   })
@@ -101,6 +104,7 @@ test('the bolt can be dragged, many readings name the chip, and turning the prog
 }) => {
   await signIn(page)
   await openSetup(page, 'Mill 1', 'Plate')
+  await square(page)
   const bolt = page.getByLabel('Bolt, from left end')
   const drawing = page.getByRole('img', { name: /Plan view/ })
   await bolt.fill('-1')
@@ -345,6 +349,7 @@ test('Hold goes on while the server is away, and another tablet sees what came o
 }) => {
   await signIn(page)
   await openAt(page, /second side/, 'Hold')
+  await square(page)
   await sweep(page, 'one bolt', '0', '.004')
   await server.stop('SIGKILL')
   await record(page)
@@ -358,6 +363,7 @@ test('Hold goes on while the server is away, and another tablet sees what came o
   await other.goto(server.address)
   await signIn(other, 'MK')
   await openAt(other, /second side/, 'Hold')
+  await square(other)
   await expect(other.getByRole('region', { name: 'Sweeps so far' })).toContainText('one bolt 0.0033')
   await other.getByRole('button', { name: 'Something changed' }).click()
   await other.getByRole('radio', { name: /Vise moved/ }).click()

@@ -103,6 +103,6 @@ test('a zero is stale when the vise was moved after it, though the tablet that s
   await other.getByRole('radio', { name: /Vise moved/ }).click()
   await other.getByRole('button', { name: 'Enter it in the logbook' }).click()
   await context.setOffline(false)
-  await expect(page.getByText(/taken before the vise was moved/).first()).toBeVisible({ timeout: 20_000 })
+  await expect(page.getByRole('tab', { name: /Y.*-9\.1205.*stale/ })).toBeVisible({ timeout: 20_000 })
   await context.close()
 })

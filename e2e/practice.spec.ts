@@ -84,13 +84,16 @@ test('a whole setup on the simulated machine, from the walk-round to the proved 
       await expect(page.getByLabel(`${axis} shows`)).toHaveValue('0.0000')
     }
     await press(page, 'Record the home positions')
-    await expect(page.getByRole('link', { name: 'Mill 1 is ready. On to Hold.' })).toBeVisible()
+    await expect(
+      page.getByRole('link', { name: 'Choose the vise, and see whether it clears.' }),
+    ).toBeVisible()
   })
 
   await test.step('square the vise, and sweep it tight', async () => {
     const { left } = squareVise(hand)
     await doThere()
     await toStep(page, 'Hold')
+    await page.getByRole('tab', { name: /Square the vise/ }).click()
     await page.getByRole('radio', { name: 'tight' }).click()
     await page.getByLabel('Bolt, from left end').fill('-1')
     await page.getByLabel('Swept from').fill('.4')

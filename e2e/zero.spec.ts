@@ -280,7 +280,7 @@ test('face and diameter on a lathe, checked at the bar; the zero of a job agains
   await page.getByRole('button', { name: 'Record Z of T1' }).click()
   await expect(page.getByRole('row', { name: 'X -11.7480 in, in diameters' })).toBeVisible()
   await page.getByRole('button', { name: 'It stands where it should' }).click()
-  await expect(page.getByText('T1 is taken and checked.')).toBeVisible()
+  await expect(page.getByRole('link', { name: /^Zero/ })).toContainText('checked')
 
   await page.getByRole('link', { name: 'Shop' }).click()
   await page.getByText(/and \d+ earlier/).click()

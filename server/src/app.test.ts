@@ -3,7 +3,8 @@ import type { Profile } from '@dogleg/core/control'
 import { demoEntries, demoReference } from '@dogleg/core/demo'
 import type { Machine } from '@dogleg/core/machine'
 import { asTyped } from '@dogleg/core/quantity'
-import type { Entry, ShopBoard } from '@dogleg/core/setup'
+import type { Entry } from '@dogleg/core/setup'
+import type { ShopBoard } from '@dogleg/core/traveler'
 import type { FastifyInstance } from 'fastify'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { buildApp } from './app.ts'
@@ -147,7 +148,7 @@ describe('the log', () => {
       angled([point(0, 0), point(4, 0.1)]),
       anyEntry(opened.id, {
         kind: 'tool-length',
-        tool: 7,
+        tool: 9,
         machine,
         machinePosition: { ...length(-9), repeats: [length(-9.0002)] },
         masterPosition: length(-10),
@@ -172,7 +173,24 @@ describe('the log', () => {
       title.startsWith('Focuser') ? [steps.find(({ step }) => step === 'zero')?.state] : [],
     )
     expect(zeros?.sort()).toEqual(['done', 'open', 'stale'])
-    expect(lathe?.setups.map(({ inStep }) => inStep)).toEqual(['hold', 'zero'])
+    expect(lathe?.setups.map(({ next }) => next?.step)).toEqual(['hold', 'zero'])
+  })
+
+  it('says what is next for whoever asks: a walk-round that another made is due, a note of one’s own is read', async () => {
+    const latheFor = async (by: string) => {
+      const { board } = (await ask('GET', `/api/setups?by=${by}`)).body as { board: ShopBoard }
+      return board.machines.find(({ id }) => id === 'lathe-1')
+    }
+    const [own, other] = [await latheFor('LB'), await latheFor('RT')]
+    expect([own?.ready, other?.ready]).toEqual(['done', 'stale'])
+    expect(other?.setups[0]?.next).toMatchObject({
+      step: 'ready',
+      why: expect.stringMatching(/was ticked by LB, not by you\.$/),
+    })
+    expect(await refusal(ask('GET', '/api/setups?by=everybody'))).toEqual([
+      400,
+      expect.stringContaining('at most 8 characters'),
+    ])
   })
 
   it("gives one machine's entries across its setups, and only those that are new", async () => {

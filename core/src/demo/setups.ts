@@ -182,8 +182,8 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     kind: 'handed-over',
     stale: [],
     open: [],
-    left: [],
-    note: 'Six done, all good. Deburr the tapped holes before turning the part over.',
+    left: ['Prove: Prove Housing, tapped holes.'],
+    note: 'Six done, all good. Deburr the tapped holes before turning the part over. A tapping program that chamfers first is built, not proved.',
   })
 
   const stale = openLog(now - 0.7 * DAY, 'MK', nextId, opening('Focuser housing, serial number', mill, 0.005))

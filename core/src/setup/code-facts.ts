@@ -11,7 +11,6 @@ import {
   programFreshness,
   rowEdited,
 } from './program-freshness.ts'
-import type { StepState } from './steps.ts'
 
 /** A program that was built from cycles, and whether what it rests on still holds. */
 export interface CodedFact {
@@ -29,7 +28,6 @@ export interface CodeState {
   coded: CodedFact[]
   /** What was taken to the control, by title. */
   taken: ReadonlyMap<string, TakenFact>
-  state: StepState
 }
 
 interface Context {
@@ -55,7 +53,7 @@ const codedFreshness = (entry: EntryOf<'coded'>, context: Context): Freshness =>
           : undefined),
   )
 
-/** The Code step: the programs that were built; stale if any is, done if there is one and none is. */
+/** The Code step: the programs that were built, and what was taken of them. */
 export function deriveCode(context: Context): CodeState {
   const coded: CodedFact[] = []
   const taken = new Map<string, TakenFact>()
@@ -64,10 +62,5 @@ export function deriveCode(context: Context): CodeState {
     if (entry.kind === 'program' && entry.what === 'coded')
       taken.set(entry.title ?? '', { entry, freshness: programFreshness(entry, context) })
   }
-  const state: StepState = coded.some(({ freshness }) => freshness.state === 'stale')
-    ? 'stale'
-    : coded.length > 0
-      ? 'done'
-      : 'open'
-  return { coded, taken, state }
+  return { coded, taken }
 }

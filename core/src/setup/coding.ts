@@ -15,9 +15,11 @@ function offsetsOf(setup: Setup, sheet: Pick<Sheet, 'items'>, offset: string): O
   return [...new Set(tools)].map((tool) => offsetOf(setup, `T${tool}`))
 }
 
-/** The name that a program's offset has in the log. */
-export const codedOffset = (setup: Setup, sheet: Pick<Sheet, 'items'>, offset: string) =>
-  offsetsOf(setup, sheet, offset)[0]?.name ?? offset
+/** The name that a program's offset has in the log; on a lathe whose cycles are all off, that of the first that could be on. */
+export function codedOffset(setup: Setup, sheet: Pick<Sheet, 'items'>, offset: string): string {
+  const all = { items: sheet.items.map((item) => ({ ...item, off: false })) }
+  return (offsetsOf(setup, sheet, offset)[0] ?? offsetsOf(setup, all, offset)[0])?.name ?? offset
+}
 
 function againstOffset(offset: OffsetState, lathe: boolean): Finding[] {
   const missing = offset.wants.filter((axis) => !offset.axes[axis])
@@ -184,17 +186,4 @@ export function codedWith(
   return setup.code.coded.find(
     ({ entry }) => codeFor(setup, entry.sheet, entry.offset, reference).code?.text === text,
   )
-}
-
-/** What to do next in the Code step, with the reason. */
-export function nextCode({ code: { coded } }: Setup): { says: string; why: string } {
-  const stale = coded.find(({ freshness }) => freshness.state === 'stale')
-  if (stale?.freshness.state === 'stale')
-    return {
-      says: `Look at ${stale.entry.sheet.title} and record it again.`,
-      why: `It was ${stale.freshness.cause.says}.`,
-    }
-  return coded.length > 0
-    ? { says: 'Take it to Prove.', why: 'What it will do in this setup is seen before it is run.' }
-    : { says: 'Add a cycle, and fill in what the drawing says.', why: 'The code is written as you type.' }
 }

@@ -24,8 +24,9 @@ import {
   pickupSettings,
 } from '../pickup/index.ts'
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
+import type { Link } from './acts.ts'
 import { addressNames, addressProblems } from './addresses.ts'
-import { buildChain, type Chain, type Link } from './chain.ts'
+import { buildChain, type Chain } from './chain.ts'
 import { type CodeState, deriveCode } from './code-facts.ts'
 import { type Entry, type EntryOf, entry, type ProgramKind } from './entries.ts'
 import { deriveGauging, type GaugeState } from './gauging.ts'
@@ -34,7 +35,6 @@ import { type LogLine, standingOf, type Unreadable } from './log-lines.ts'
 import { programFreshness } from './program-freshness.ts'
 import { deriveProve, type ProveState } from './proof.ts'
 import { deriveRun, type RunState } from './run.ts'
-import { type StepState, together } from './steps.ts'
 import { effectiveStrikes } from './strikes.ts'
 import { angleSubject, checkSubject, PART, pickupSubject, programSubject } from './subjects.ts'
 
@@ -97,7 +97,6 @@ export interface OffsetState {
   program?: ProgramFact
   /** Further programs that were taken to the control for it. */
   further: Partial<Record<ProgramKind, ProgramFact>>
-  state: StepState
   /** What is wrong with the offset as a whole: the control lacks it. */
   findings: Finding[]
 }
@@ -112,8 +111,6 @@ export interface Setup {
   profile: Profile
   offsets: OffsetState[]
   hold: HoldState
-  zero: StepState
-  angle: StepState
   part?: PartFact
   code: CodeState
   prove: ProveState
@@ -231,14 +228,6 @@ export function expectationOf(setup: Setup, offset: string, axis: LinearAxis): E
   }
 }
 
-function stateOf({ axes, check }: Pick<OffsetState, 'axes' | 'check'>, machine: Machine): StepState {
-  const facts = Object.values(axes)
-  if (facts.some(({ freshness }) => freshness.state === 'stale')) return 'stale'
-  if (check?.freshness.state === 'stale') return 'stale'
-  const all = axesOf(machine).every((axis) => axes[axis] && axes[axis].verdict !== 'stop')
-  return all && check?.entry.result === 'agrees' ? 'done' : 'open'
-}
-
 /** What is asked of an angle, in a setup's unit. */
 export function angleQuestion(
   { reach, allowed, needsSquare }: Pick<EntryOf<'angled'>, 'reach' | 'allowed' | 'needsSquare'>,
@@ -297,14 +286,6 @@ function angleFact(entry: EntryOf<'angled'>, axes: OffsetState['axes'], context:
   }
 }
 
-/** The angle step: stale if any angle is, done once every offset with zeros has a fresh one, else open. */
-function angleState(offsets: readonly OffsetState[], machine: Machine): StepState {
-  const taken = offsets.filter(({ axes }) => axes.X || axes.Y)
-  if (machine.kind === 'lathe' || taken.length === 0) return 'open'
-  if (offsets.some(({ angle }) => angle?.freshness.state === 'stale')) return 'stale'
-  return taken.every(({ angle }) => angle && angle.verdict !== 'stop') ? 'done' : 'open'
-}
-
 function offsetState(name: string, context: Context): OffsetState {
   const { chain } = context
   const axes: Partial<Record<LinearAxis, AxisFact>> = {}
@@ -324,7 +305,7 @@ function offsetState(name: string, context: Context): OffsetState {
     program('turned'),
     program('probe'),
   ]
-  const state: Omit<OffsetState, 'state'> = {
+  const state: OffsetState = {
     name,
     axes,
     wants: axesOf(context.machine),
@@ -334,7 +315,7 @@ function offsetState(name: string, context: Context): OffsetState {
     ...(angled?.kind === 'angled' ? { angle: angleFact(angled, axes, context) } : {}),
   }
   if (check?.kind === 'checked') state.check = { entry: check, freshness: chain.freshnessOf(check.id) }
-  return { ...state, state: stateOf(state, context.machine) }
+  return state
 }
 
 /** One offset of a setup by name; one that nothing was taken for yet is open and empty. */
@@ -347,7 +328,6 @@ export function offsetOf(setup: Setup, name: string): OffsetState {
     axes: {},
     wants: axesOf(machine),
     further: {},
-    state: 'open',
     findings: addressProblems(name, machine, profile),
   }
 }
@@ -394,8 +374,6 @@ function deriveWhole(entries: readonly Entry[], reference: Reference): Setup | U
     profile,
     offsets,
     hold: deriveHold({ chain, machine, profile, unit, library: reference }),
-    zero: together(offsets.map(({ state }) => state)),
-    angle: angleState(offsets, machine),
     code: deriveCode({ chain, machine, profile, ...reference }),
     prove: deriveProve({ chain, machine, profile, tools: reference.tools }),
     gauge: deriveGauging(counting, { chain, machine, profile, unit }),

@@ -19,7 +19,6 @@ import type { Chain } from './chain.ts'
 import type { TakenFact } from './code-facts.ts'
 import type { Entry, EntryOf, SettledAs } from './entries.ts'
 import { freshnessWith, machineEdited, profileEdited, programFreshness } from './program-freshness.ts'
-import type { StepState } from './steps.ts'
 
 /** A plan for gauging that was recorded, and whether what it rests on still holds. */
 export interface GaugingFact {
@@ -61,7 +60,6 @@ export interface GaugeState {
   /** What was taken to the control, by title. */
   taken: ReadonlyMap<string, TakenFact>
   series: GaugeSeries[]
-  state: StepState
 }
 
 export const SETTLED_NAMES: Record<SettledAs, string> = {
@@ -176,13 +174,7 @@ export function deriveGauging(counting: readonly Entry[], context: Context): Gau
     else if (entry.kind === 'corrected') seriesOf(entry.plan, undefined).corrections.push(entry)
   }
   const series = [...found.values()]
-  const open = series.some(({ parts }) => parts.some((part) => part.open))
-  const state: StepState = plans.some(({ freshness }) => freshness.state === 'stale')
-    ? 'stale'
-    : plans.length > 0 && !open && series.some(({ parts }) => parts.length > 0)
-      ? 'done'
-      : 'open'
-  return { plans, taken, series, state }
+  return { plans, taken, series }
 }
 
 /** The parts of a series as they are given out in files. */
@@ -287,32 +279,3 @@ export const partLabel = ({ parts }: ValueSeries, index: number): string =>
 
 /** How much the last part would have to move to the middle of its tolerance, signed. */
 export const toMiddle = ({ of, values }: ValueSeries): number => of.middle - (values.at(-1) ?? of.middle)
-
-/** What to do next in the Run step, with the reason. */
-export function nextRun({ gauge }: { gauge: GaugeState }): { says: string; why: string } {
-  const stale = gauge.plans.find(({ freshness }) => freshness.state === 'stale')
-  if (stale?.freshness.state === 'stale')
-    return {
-      says: `Look at ${stale.entry.plan.head.title} and record it again.`,
-      why: `It was ${stale.freshness.cause.says}.`,
-    }
-  for (const { parts, title } of gauge.series) {
-    const open = parts.find((part) => part.open)
-    if (open)
-      return {
-        says: `Say what was done about part ${open.label} of ${title}.`,
-        why: `${open.out.join(' and ')} ${open.out.length > 1 ? 'are' : 'is'} out of tolerance.`,
-      }
-  }
-  if (gauge.plans.length === 0)
-    return {
-      says: 'Say what is to be measured on each part, and what is done with the result.',
-      why: 'The program for the probe is written from it, and the chart is kept for it.',
-    }
-  return gauge.series.some(({ parts }) => parts.length > 0)
-    ? { says: 'Measure on, and look at the chart.', why: 'It shows a tool that wears before a part is out.' }
-    : {
-        says: 'Try it on every kind of part, take the program, and record what it measures.',
-        why: 'Nothing has been measured yet.',
-      }
-}

@@ -1,7 +1,8 @@
 import papaparse from 'papaparse'
 import { monotonicFactory } from 'ulid'
 import { describe, expect, it } from 'vitest'
-import { BRACKET_HASHES, demoEntries, demoReference } from '../demo/index.ts'
+import { BRACKET_HASHES, demoReference } from '../demo/index.ts'
+import { demoLogs } from '../demo/testing.ts'
 import {
   acknowledgementOf,
   cyclesAShift,
@@ -15,32 +16,19 @@ import {
   isUnreadable,
   LOG_GROUPS,
   lastHandedOver,
-  leftToDo,
   logCsv,
   logMatches,
   machineCalibration,
-  makeSetupFile,
   namesIn,
-  nextRun,
-  openFindings,
-  palletsState,
   programsOf,
-  readSetupFile,
   repeatJob,
-  runState,
   type Setup,
   savedSoFar,
-  setupSheet,
-  stepStates,
   unprovedPallets,
 } from './index.ts'
 
 const now = Date.UTC(2026, 10, 26, 9, 30)
-const entries = demoEntries(now, () => 0.5)
-const titled = (title: string): Entry[] => {
-  const opened = entries.find((each) => each.kind === 'opened' && each.title.includes(title))
-  return entries.filter(({ setup }) => setup === opened?.id)
-}
+const { titled } = demoLogs(now)
 const derive = (log: readonly Entry[]): Setup => {
   const setup = deriveSetup(log, demoReference)
   if (isUnreadable(setup)) throw new Error(setup.unreadable)
@@ -53,13 +41,6 @@ const after = (log: readonly Entry[], body: object, by = 'RT'): Entry => {
   const at = now + minutes * 60_000
   return { id: nextId(at), setup: log[0]?.setup, at: new Date(at).toISOString(), by, ...body } as Entry
 }
-const readyOf = (setup: Setup, log: readonly Entry[]) =>
-  deriveReady({ machine: setup.machine, entries: log, now })
-const sheetOf = (log: readonly Entry[]) => {
-  const setup = derive(log)
-  return setupSheet(setup, log, demoReference, readyOf(setup, log), new Date(now).toISOString())
-}
-
 const pallets = titled('both operations')
 const housing = titled('first side')
 
@@ -100,13 +81,11 @@ describe('pallets, timing and savings in the log', () => {
   })
 
   it('are planned, answered before the start, and go stale with what they rest on', () => {
-    expect(nextRun(derive(pallets)).says).toContain('Mend')
     const good: EntryOf<'palleted'> = { ...planned, verdict: 'good', worst: [] }
     const log = pallets.map((each) => (each.id === planned.id ? good : each))
-    expect(nextRun(derive(log)).says).toContain('Before cycle start')
     const answered = [...log, start(log)]
-    expect(runState(derive(answered))).toBe('done')
-    expect(runState(derive([...log, start(log, { loaded: 5502 })]))).toBe('open')
+    expect(derive(answered).run.start?.judgement.happens).toBe('runs')
+    expect(derive([...log, start(log, { loaded: 5502 })]).run.start?.judgement.happens).not.toBe('runs')
     const state = (body: object) => {
       const { run } = derive([...answered, after(log, body)])
       return [run.pallets?.freshness.state, run.start?.freshness.state]
@@ -116,19 +95,6 @@ describe('pallets, timing and savings in the log', () => {
     expect(state({ kind: 'happened', what: 'vise-moved', note: '' })).toEqual(['stale', 'stale'])
     expect(state({ kind: 'note', text: 'x' })).toEqual(['fresh', 'fresh'])
     expect(state({ ...good, id: undefined, ...{ kind: 'palleted' } })).toEqual(['fresh', 'stale'])
-  })
-
-  it('are said to be stale where only the start is, and open while the programs must be mended', () => {
-    const good: EntryOf<'palleted'> = { ...planned, verdict: 'good', worst: [] }
-    const log = pallets.map((each) => (each.id === planned.id ? good : each))
-    const answered = [...log, start(log)]
-    const of = (entries: Entry[]) => palletsState(derive(entries).run)
-    expect(of(answered)).toBe('done')
-    expect(of([...answered, after(log, { kind: 'happened', what: 'alarm', note: '' })])).toBe('stale')
-    // A plan with a stop, answered all the same: the step is not done, and the part of it says so too.
-    expect(of([...pallets, start(pallets)])).toBe('open')
-    expect(of(log)).toBe('open')
-    expect(palletsState({ timed: [], saved: [] })).toBeUndefined()
   })
 
   it('a saving makes the proof of its program stale, and no other', () => {
@@ -229,89 +195,6 @@ describe('handing over', () => {
     expect(handOverState(derive([...log, after(log, { kind: 'happened', what: 'alarm', note: '' })]))).toBe(
       'open',
     )
-    expect(stepStates(setup, readyOf(setup, log)).at(-1)).toEqual({ step: 'hand-over', state: 'done' })
-  })
-
-  it('names what is left, what is stale and what was let stand', () => {
-    const stale = titled('serial number')
-    const setup = derive(stale)
-    expect(leftToDo(setup, readyOf(setup, stale))[0]).toMatch(/^(Ready|Hold): /)
-    expect(sheetOf(stale).stale).toContain('G54 X')
-    expect(openFindings(derive(pallets)).join()).toContain('is not in this text')
-    expect(openFindings(derive(housing)).join()).toContain('scrapped')
-  })
-})
-
-describe('the setup sheet', () => {
-  it('says what is stale, with the reason, and who let what stand', () => {
-    const sheet = sheetOf(titled('serial number'))
-    expect(sheet.offsets[0]?.axes.every(({ stale }) => stale === 'taken before the vise was moved')).toBe(
-      true,
-    )
-    expect(sheet.hold.find(({ what }) => what === 'Square')?.stale).toContain('before the vise was moved')
-    expect(sheet.tools.every(({ length }) => length !== '')).toBe(true)
-    const bracket = sheetOf(pallets)
-    expect(bracket.accepted.map(({ by, what }) => `${by} ${what}`)).toEqual([
-      'LB O5501 first operation',
-      'LB O5502 second operation',
-    ])
-    expect(bracket.left.join()).toContain('Run: Mend the programs of the pallets.')
-    expect(bracket.handedOver?.by).toBe('LB')
-    expect(bracket.offsets.map(({ name, check }) => `${name} ${check?.says}`)).toEqual([
-      'G54 stands over part zero',
-      'G55 stands over part zero',
-    ])
-    const tube = sheetOf(titled('first operation'))
-    expect(tube.hold.map(({ what }) => what)).toContain('Collet')
-    expect(tube.cautions.join()).toContain('spindle turning')
-  })
-
-  it('says what stands in the log, in the same digits as the pages', () => {
-    const sheet = sheetOf(housing)
-    expect(sheet.offsets[0]?.axes.map(({ axis, value }) => `${axis} ${value}`)).toEqual([
-      'X -18.3510',
-      'Y -5.7205',
-      'Z -15.3460',
-    ])
-    expect(
-      sheet.offsets[0]?.axes.every(
-        ({ doubt, method, by }) => Number(doubt) > 0 && method !== '' && by === 'RT',
-      ),
-    ).toBe(true)
-    expect(sheet.tools.map(({ tool }) => tool)).toEqual([3, 5, 7, 12, 16])
-    expect(sheet.gauging[0]?.values.length).toBeGreaterThan(2)
-    expect(sheet.cautions.join()).toContain('5 % rapid')
-    expect(sheetOf(pallets).pallets.lines.map(({ pallet, program }) => [pallet, program])).toEqual([
-      [1, 5501],
-      [2, 5502],
-    ])
-    expect(sheetOf(pallets).saved).toHaveLength(1)
-  })
-})
-
-describe('the file of a setup', () => {
-  it('read back gives the same setup, to the last fact, and is small', () => {
-    for (const log of [housing, pallets, titled('serial number'), titled('O-ring')]) {
-      const setup = derive(log)
-      const text = JSON.stringify(makeSetupFile(setup, log, demoReference, sheetOf(log), 'RT'))
-      const back = readSetupFile(text)
-      if (!back.ok) throw new Error(back.says)
-      expect(back.file.entries).toEqual(log)
-      expect(deriveSetup(back.file.entries, back.file.reference)).toEqual(setup)
-    }
-  })
-
-  it('what is no such file gets a sentence', () => {
-    const says = (text: string) => {
-      const read = readSetupFile(text)
-      return read.ok ? '' : read.says
-    }
-    expect(says('')).toContain('JSON')
-    expect(says('{}')).toContain('no file of a setup')
-    const file = makeSetupFile(derive(housing), housing, demoReference, sheetOf(housing), 'RT')
-    expect(says(JSON.stringify({ ...file, version: 2 }))).toContain('later version')
-    expect(says(JSON.stringify({ ...file, entries: [...file.entries, ...pallets] }))).toContain('one setup')
-    expect(says(JSON.stringify({ ...file, entries: [{ ...housing[0], by: '' }] }))).toContain('initials')
   })
 })
 

@@ -155,5 +155,7 @@ export const IMPLIED = {
     reaches: ['offset-Z', 'hold-check', 'stop-check'],
   },
   'other-length': { past: 'its tool was found to have another length', reaches: ['offset-Z'] },
+  /** Only X and Y of the offset whose part it is. */
+  'lies-otherwise': { past: 'the part was found to lie otherwise', reaches: ['offset-X', 'offset-Y'] },
   'other-stop': { past: 'another stop was chosen', reaches: ['offset-Z', 'stop-check'] },
 } satisfies Record<string, Implied>

@@ -1,7 +1,5 @@
-import { monotonicFactory } from 'ulid'
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
-import type { Bolts, StopKind } from '../hold/index.ts'
 import {
   readGripDraft,
   readLengthsDraft,
@@ -9,20 +7,16 @@ import {
   readSweepDraft,
   withPartLength,
 } from '../hold/index.ts'
-import { asTyped } from '../quantity/index.ts'
 import {
   asksUpright,
   deriveSetup,
   describeEntry,
   type Entry,
-  type EntryOf,
-  entry as entrySchema,
   isSquare,
   isUnreadable,
   jawLengthOf,
   measuredRatios,
   namesIn,
-  nextHold,
   type Reference,
   type Setup,
   startingGrip,
@@ -33,113 +27,26 @@ import {
   viseInHand,
   wouldGoStale,
 } from './index.ts'
-import { sweepOf } from './testing.ts'
-
-const nextId = monotonicFactory(() => 0.5)
-const start = Date.UTC(2026, 10, 24, 8)
-let minutes = 0
-const inch = (value: number) => asTyped(value, 'inch')
-
-function open(machine: 'mill-1' | 'lathe-1'): Entry {
-  const id = nextId(start)
-  return {
-    id,
-    setup: id,
-    at: new Date(start).toISOString(),
-    by: 'RT',
-    kind: 'opened',
-    title: 'Test',
-    machine: { id: machine, version: 1 },
-    unit: 'inch',
-    tolerance: inch(0.002),
-  }
-}
-const mill = open('mill-1')
-const lathe = open('lathe-1')
-
-type Body<K extends Entry['kind']> = Omit<EntryOf<K>, 'id' | 'setup' | 'at' | 'by' | 'kind'>
-function add<K extends Entry['kind']>(opened: Entry, kind: K, body: Body<K>): EntryOf<K> {
-  minutes += 1
-  const at = start + minutes * 60_000
-  return entrySchema.parse({
-    id: nextId(at),
-    setup: opened.setup,
-    at: new Date(at).toISOString(),
-    by: 'RT',
-    kind,
-    ...body,
-  }) as EntryOf<K>
-}
-
-const swept = (bolts: Bolts, far: number) => add(mill, 'swept', { sweep: sweepOf(bolts, far, 0.001) })
-const cleared = (jawAt = 10.9, vise = 'vise-6') =>
-  add(mill, 'cleared', {
-    vise: { id: vise, version: 1 },
-    machine: { id: 'mill-1', version: 1 },
-    jawAt: inch(jawAt),
-    wanted: inch(0.25),
-    lowestZ: inch(-12),
-  })
-const upright = (up = 0.0002, lift = 0.0001) =>
-  add(mill, 'upright', {
-    height: inch(1.2),
-    up: inch(up),
-    lift: inch(lift),
-    plusMeans: 'towards',
-    stylusAngle: 0,
-    dialStep: inch(0.0005),
-    partHeight: inch(1.8),
-    allowed: inch(0.001),
-    machine: { id: 'mill-1', version: 1 },
-  })
-const gripped = (collet: string, stop: StopKind, rests: string[] = []) =>
-  add(lathe, 'gripped', {
-    collet: { id: collet, version: 1 },
-    stop,
-    operation: 'first',
-    seated: null,
-    bars: { known: 'tolerance', diameter: inch(1.25), spread: inch(0.004) },
-    allowed: inch(0.02),
-    rests,
-  })
-/** Faces that move four times as far as the diameter changes. */
-const lengths = (stop: StopKind, ratio = 4) =>
-  add(lathe, 'lengths', {
-    collet: { id: '16c', version: 1 },
-    stop,
-    what: 'face',
-    pairs: [1.248, 1.249, 1.25, 1.251, 1.252].map((diameter, index) => ({
-      diameter: inch(diameter),
-      length: inch(Math.round((ratio * (diameter - 1.248) + (index % 2) * 1e-4) * 1e4) / 1e4),
-    })),
-  })
-const ticks = () =>
-  ['anti-rotation', 'clamping-direction', 'stop-locked'].map((item) =>
-    add(lathe, 'ticked', { list: 'hold', item, says: item }),
-  )
-const happened = (opened: Entry, what: EntryOf<'happened'>['what']) =>
-  add(opened, 'happened', { what, note: '' })
+import {
+  add,
+  cleared,
+  gripped,
+  happened,
+  inch,
+  lathe,
+  lengths,
+  mill,
+  swept,
+  upright,
+} from './testing-hold.ts'
 
 function derive(opened: Entry, entries: Entry[], reference: Reference = demoReference): Setup {
   const setup = deriveSetup([opened, ...entries], reference)
   if (isUnreadable(setup)) throw new Error(setup.unreadable)
   return setup
 }
-const state = (opened: Entry, entries: Entry[]) => derive(opened, entries).hold.state
 
 describe('Hold on a mill', () => {
-  it('is done when the jaw was swept tight and square, and the vise was seen to clear', () => {
-    expect(state(mill, [])).toBe('open')
-    expect(state(mill, [swept('one', 0), cleared()])).toBe('open')
-    expect(state(mill, [swept('tight', 0.004), cleared()])).toBe('open')
-    expect(state(mill, [swept('tight', 0)])).toBe('open')
-    expect(state(mill, [swept('tight', 0), cleared()])).toBe('done')
-    // A vise that hits is recorded as what was found; the step stays open.
-    const hits = derive(mill, [swept('tight', 0), cleared(11.9)])
-    expect([hits.hold.state, hits.hold.clearance?.verdict]).toEqual(['open', 'stop'])
-    expect(nextHold(hits)).toMatchObject({ place: 'clear', says: 'Move the vise until it clears.' })
-  })
-
   it('compares each sweep with the one before it, and starts anew once the vise was moved', () => {
     const { sweeps } = derive(mill, [swept('one', -0.03), swept('one', -0.07)]).hold
     expect(sweeps.map(({ convergence }) => convergence?.left.toFixed(2))).toEqual([undefined, '2.33'])
@@ -181,7 +88,6 @@ describe('Hold on a mill', () => {
     const leaning = derive(mill, [swept('tight', 0), cleared(), upright(0.0009)]).hold
     expect(leaning.upright).toMatchObject({ freshness: { state: 'fresh' }, verdict: 'look' })
     expect(leaning.upright?.read.lean.value).toBeCloseTo(0.00135, 9)
-    expect(leaning.state).toBe('done')
     const log = [swept('tight', 0), cleared(), upright()]
     expect(
       wouldGoStale(derive(mill, log), [mill, ...log], happened(mill, 'bolt-tightened'), demoReference),
@@ -251,25 +157,6 @@ describe('Hold on a mill', () => {
 })
 
 describe('Hold on a lathe', () => {
-  it('is done when collet and stop are chosen and looked at', () => {
-    expect(state(lathe, [])).toBe('open')
-    expect(state(lathe, [gripped('16c', 'draw-tube')])).toBe('open')
-    expect(state(lathe, [gripped('16c', 'draw-tube'), ...ticks()])).toBe('done')
-    expect(state(lathe, [...ticks(), gripped('16c', 'actuator')])).toBe('open')
-    expect(state(lathe, [gripped('16c', 'draw-tube'), ...ticks(), happened(lathe, 'collet-changed')])).toBe(
-      'stale',
-    )
-    const log = [gripped('16c', 'draw-tube'), ...ticks()]
-    expect([0, 1, 2, 3, 4].map((count) => nextHold(derive(lathe, log.slice(0, count))).place)).toEqual([
-      'grip',
-      'checks',
-      'checks',
-      'checks',
-      'nothing',
-    ])
-    expect(nextHold(derive(lathe, [gripped('16c', 'actuator')])).says).toBe('Choose another collet or stop.')
-  })
-
   it('reckons with a measured ratio once the choice rests on it, and says when one was measured since', () => {
     const measured = lengths('draw-tube')
     const spread = (entries: Entry[]) => derive(lathe, entries).hold.grip

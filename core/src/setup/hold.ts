@@ -20,9 +20,9 @@ import {
 } from '../hold/index.ts'
 import type { Machine } from '../machine/index.ts'
 import { convertLength, type LengthUnit, type TypedLength } from '../quantity/index.ts'
-import type { Chain, Link } from './chain.ts'
+import type { Link } from './acts.ts'
+import type { Chain } from './chain.ts'
 import type { Entry, EntryOf } from './entries.ts'
-import type { StepState } from './steps.ts'
 import { CLEARANCE, GRIP, holdCheckSubject, lengthsSubject, STOP_CHECK, UPRIGHT } from './subjects.ts'
 
 /** A fact of the Hold step with the entry that states it. */
@@ -66,7 +66,6 @@ export interface HoldCheck {
 }
 
 export interface HoldState {
-  state: StepState
   /** The sweeps since the vise was last moved, oldest first; the last one stands. */
   sweeps: SweepFact[]
   /** Whether the fixed jaw stands upright and does not lift: asked once a day at most, nothing rests on it. */
@@ -302,10 +301,7 @@ export function asksUpright({ sweeps }: HoldState, machineEntries: readonly Entr
   )
 }
 
-const stateFrom = (facts: ({ freshness: Freshness } | undefined)[], done: boolean): StepState =>
-  facts.some((fact) => fact?.freshness.state === 'stale') ? 'stale' : done ? 'done' : 'open'
-
-/** The Hold step of a setup: how the vise or the collet stands, and what is still to be done. */
+/** The Hold step of a setup: how the vise or the collet stands. */
 export function deriveHold(context: Context): HoldState {
   const lengths = lengthsOf(context)
   const sweeps = sweepsOf(context)
@@ -313,17 +309,7 @@ export function deriveHold(context: Context): HoldState {
   const upright = uprightOf(context)
   const grip = gripOf(context, lengths)
   const checks = checksOf(context)
-  const square = sweeps.at(-1)
-  const ticks = checks.map(({ tick }) => tick)
-  const state =
-    context.machine.kind === 'mill'
-      ? stateFrom([square, cleared], isSquare(square) && cleared !== undefined && cleared.verdict !== 'stop')
-      : stateFrom(
-          [grip, ...ticks],
-          grip !== undefined && grip.verdict !== 'stop' && ticks.every((tick) => tick !== undefined),
-        )
   return {
-    state,
     sweeps,
     lengths,
     checks,

@@ -1,15 +1,5 @@
 export { addressNames } from './addresses.ts'
-export {
-  damagedSays,
-  type MachineGlance,
-  nextInStep,
-  type SetupSummary,
-  type ShopBoard,
-  shopBoard,
-  stepStates,
-  type WaitingNote,
-} from './board.ts'
-export type { CodedFact, CodeState } from './code-facts.ts'
+export type { CodedFact, CodeState, TakenFact } from './code-facts.ts'
 export {
   againstCode,
   codedOffset,
@@ -17,7 +7,6 @@ export {
   codeFor,
   codeRests,
   codeTools,
-  nextCode,
   sheetCase,
 } from './coding.ts'
 export { type Copy, type CopyDraft, type CopyField, copyDraft, readCopies, startingCopies } from './copies.ts'
@@ -87,7 +76,7 @@ export {
   viseInHand,
 } from './hold-drafts.ts'
 export { checkHindrance, programFor, restsOf, type StopHeight, stopHeight, wrongPart } from './load.ts'
-export { isUnreadable, type LogLine, type Standing, type Unreadable } from './log-lines.ts'
+export { damagedSays, isUnreadable, type LogLine, type Standing, type Unreadable } from './log-lines.ts'
 export {
   LOG_GROUP_NAMES,
   LOG_GROUPS,
@@ -96,27 +85,27 @@ export {
   logCsv,
   logMatches,
 } from './log-table.ts'
-export { type NextPlace, type NextThing, nextFor } from './next.ts'
-export { nextAngle } from './next-angle.ts'
-export { type HoldPlace, type NextHold, nextHold } from './next-hold.ts'
 export { type OffsetRow, offsetTable } from './offset-table.ts'
 export { probeProgramFor, probeSituation } from './probing.ts'
 export { type KeptProgram, programsOf } from './programs.ts'
 export type { LayoutFact, ProofFact, ProveState } from './proof.ts'
-export { nextProve, proofAgainst, proofRests, proveCase, staleLayout } from './prove-case.ts'
-export { deriveReady, type ReadyLine, type ReadyState, type ShiftNote, STOOD_HOURS } from './ready.ts'
+export { proofAgainst, proofRests, proveCase, staleLayout } from './prove-case.ts'
+export {
+  deriveReady,
+  type ReadyCase,
+  type ReadyLine,
+  type ReadyState,
+  type ShiftNote,
+  STOOD_HOURS,
+} from './ready.ts'
 export { type Repeating, repeatJob } from './repeat-job.ts'
 export { type RepeatHistory, repeatHistory } from './repeats.ts'
 export {
   cyclesAShift,
   machineCalibration,
-  nextRun,
   type PalletFact,
   palletRests,
-  palletsState,
-  type RunPlace,
   type RunState,
-  runState,
   type StartFact,
   savedSoFar,
   unprovedPallets,
@@ -134,10 +123,8 @@ export {
   serialList,
   seriesOf,
 } from './serials.ts'
-export { makeSetupFile, readSetupFile, type SetupFile, setupFile } from './setup-file.ts'
-export { leftToDo, openFindings, type SetupSheet, type SheetLine, type Stated, setupSheet } from './sheet.ts'
 export { STEP_NAMES, STEPS, type Step, type StepState, stepsOf } from './steps.ts'
 export { effectiveStrikes } from './strikes.ts'
 export { againstTable, deriveTools, type ToolFact } from './tools.ts'
 export { againstTurning, rotationFor, turnedOutside, turningRests } from './turn.ts'
-export { whatIf, wouldGoStale } from './what-if.ts'
+export { nameStaleFacts, whatIf, wouldGoStale } from './what-if.ts'

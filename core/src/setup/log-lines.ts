@@ -33,3 +33,7 @@ export function standingOf(
     ? { entry, standing: 'stale', cause: freshness.cause }
     : { entry, standing: 'counts' }
 }
+
+/** What is said of a log with rows that cannot be read: none of its facts can be relied on. */
+export const damagedSays = (rows: number) =>
+  `${rows === 1 ? 'One entry' : `${rows} entries`} of this log cannot be read: what it said is not known, so nothing of this setup counts as fresh.`

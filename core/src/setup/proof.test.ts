@@ -4,7 +4,7 @@ import type { Machine } from '../machine/index.ts'
 import { deriveSetup, type Reference, type Setup } from './derive.ts'
 import type { Entry } from './entries.ts'
 import { isUnreadable } from './log-lines.ts'
-import { nextProve, proofAgainst, staleLayout } from './prove-case.ts'
+import { proofAgainst, staleLayout } from './prove-case.ts'
 import { deriveTools } from './tools.ts'
 
 let seed = 7
@@ -31,11 +31,8 @@ const cause = (setup: Setup) => {
 }
 
 describe('a proof', () => {
-  it('holds while nothing changes, and the step is done', () => {
-    const setup = setupOf()
-    expect(cause(setup)).toBe('fresh')
-    expect(setup.prove.state).toBe('done')
-    expect(nextProve(setup).says).toBe('The program is proved.')
+  it('holds while nothing changes', () => {
+    expect(cause(setupOf())).toBe('fresh')
   })
 
   it.each([
@@ -60,10 +57,7 @@ describe('a proof', () => {
       'proved before what stands in the work area was taken again',
     ],
   ])('goes stale when %s', (_, entry, says) => {
-    const setup = setupOf([stamped(entry)])
-    expect(cause(setup)).toBe(says)
-    expect(setup.prove.state).toBe('stale')
-    expect(nextProve(setup).says).toBe('Prove O5410 first side again.')
+    expect(cause(setupOf([stamped(entry)]))).toBe(says)
   })
 
   it('goes stale with the machine, the profile or the shape of a tool that it used', () => {
@@ -100,19 +94,6 @@ describe('a proof', () => {
     )
     expect(against(proof.entry.hash, other)).toBe('proved before the length of T3 was changed')
     expect(against(proof.entry.hash, [])).toContain('proved before the length of')
-  })
-
-  it('with a stop in it does not make the step done', () => {
-    const [proof] = setupOf().prove.proofs
-    const worse = stamped({
-      ...proof?.entry,
-      id: undefined,
-      verdict: 'stop',
-      worst: [{ code: 'x', line: 3, says: 'It hits.' }],
-    })
-    const setup = setupOf([{ ...worse, id: `01KB${String(++count).padStart(22, '0')}`, at }])
-    expect(setup.prove.state).toBe('open')
-    expect(nextProve(setup)).toMatchObject({ why: 'It hits.' })
   })
 
   it('a layout that is stale is said, by what made it so', () => {

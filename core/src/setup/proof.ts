@@ -5,7 +5,6 @@ import type { Layout } from '../prove/index.ts'
 import type { Chain } from './chain.ts'
 import type { EntryOf } from './entries.ts'
 import { freshnessWith, machineEdited, profileEdited, rowEdited } from './program-freshness.ts'
-import type { StepState } from './steps.ts'
 import { LAYOUT } from './subjects.ts'
 
 /** What stands in the work area, as it was placed. */
@@ -24,7 +23,6 @@ export interface ProofFact {
 export interface ProveState {
   layout?: LayoutFact
   proofs: ProofFact[]
-  state: StepState
 }
 
 interface Context {
@@ -47,21 +45,15 @@ const proofFreshness = (entry: EntryOf<'proved'>, context: Context): Freshness =
         : undefined),
   )
 
-/** The Prove step: what stands in the work area, and the proofs; stale if any is, done if all are without a stop. */
+/** The Prove step: what stands in the work area, and the proofs. */
 export function deriveProve(context: Context): ProveState {
   const { chain } = context
   const placed = chain.standing.get(LAYOUT)?.entry
   const proofs = [...chain.standing.values()].flatMap(({ entry }): ProofFact[] =>
     entry.kind === 'proved' ? [{ entry, freshness: proofFreshness(entry, context) }] : [],
   )
-  const state: StepState = proofs.some(({ freshness }) => freshness.state === 'stale')
-    ? 'stale'
-    : proofs.length > 0 && proofs.every(({ entry }) => entry.verdict !== 'stop')
-      ? 'done'
-      : 'open'
   return {
     proofs,
-    state,
     ...(placed?.kind === 'laid-out'
       ? {
           layout: {

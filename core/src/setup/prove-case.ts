@@ -50,7 +50,7 @@ export function proveCase(
   }
 }
 
-/** The entries of this log that a proof rests on: the offsets' pickups, tool lengths that were measured here, the layout, the cycles. */
+/** The entries of this log that a proof rests on: the offsets' pickups and angles, tool lengths that were measured here, the layout, the cycles. */
 export function proofRests(
   setup: Setup,
   lengths: readonly ToolFact[],
@@ -59,7 +59,8 @@ export function proofRests(
 ): string[] {
   const pickups = setup.offsets
     .filter(({ name }) => used.offsets.includes(name))
-    .flatMap(({ axes }) => Object.values(axes).map(({ entry }) => entry.id))
+    .flatMap(({ axes, angle }) => [...Object.values(axes), ...(angle ? [angle] : [])])
+    .map(({ entry }) => entry.id)
   const measured = lengths
     .filter(({ tool, entry }) => used.tools.includes(tool) && entry.setup === setup.id)
     .map(({ entry }) => entry.id)
@@ -88,33 +89,6 @@ export function proofAgainst(
     return !known || known.freshness.state === 'stale' || !same(known.length.value, length)
   })
   return other ? `proved before the length of T${other.tool} was changed` : undefined
-}
-
-/** What to do next in the Prove step, with the reason. */
-export function nextProve({ prove: { proofs, layout } }: Setup): { says: string; why: string } {
-  const stale = proofs.find(({ freshness }) => freshness.state === 'stale')
-  if (stale?.freshness.state === 'stale')
-    return { says: `Prove ${stale.entry.title} again.`, why: `It was ${stale.freshness.cause.says}.` }
-  const stopped = proofs.find(({ entry }) => entry.verdict === 'stop')
-  if (stopped)
-    return {
-      says: `Mend ${stopped.entry.title}: something in it says stop.`,
-      why: stopped.entry.worst[0]?.says ?? '',
-    }
-  if (proofs.length > 0)
-    return {
-      says: 'The program is proved.',
-      why: 'For this text and these facts, until one of them changes.',
-    }
-  return layout
-    ? {
-        says: 'Open the program and step through it.',
-        why: 'Nobody has seen yet what it will do in this setup.',
-      }
-    : {
-        says: 'Place the part, the vise and the clamps, and open the program.',
-        why: 'A crash is found only against what is placed.',
-      }
 }
 
 /** A layout that no longer holds. */

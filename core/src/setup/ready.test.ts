@@ -1,19 +1,10 @@
 import { monotonicFactory } from 'ulid'
 import { describe, expect, it } from 'vitest'
-import { demoEntries, demoReference } from '../demo/index.ts'
+import { demoReference } from '../demo/index.ts'
 import { type Machine, readyListOf } from '../machine/index.ts'
 import { asTyped } from '../quantity/index.ts'
 import { judgeHome, overrideAdvice, RUNS } from '../ready/index.ts'
-import {
-  deriveReady,
-  deriveSetup,
-  type Entry,
-  type EntryOf,
-  entry,
-  isUnreadable,
-  nextHold,
-  shopBoard,
-} from './index.ts'
+import { deriveReady, type Entry } from './index.ts'
 
 const [mill, lathe] = demoReference.machines as [Machine, Machine]
 const nextId = monotonicFactory(() => 0.5)
@@ -47,17 +38,9 @@ const due = (hour: number, operator: string | undefined, entries: readonly Entry
   )
 
 describe('the walk-round (common practice)', () => {
-  it('is open, then done once every line is ticked and home is as usual', () => {
-    expect(at(0, 'RT', []).state).toBe('open')
-    const ticked = logOf(...all(0, 'RT'))
-    expect(at(1, 'RT', ticked).state).toBe('open')
-    expect(at(1, 'RT', [...ticked, ...logOf(home(0.1))]).state).toBe('done')
-    expect(at(1, 'RT', [...ticked, ...logOf(home(0.1, 0.05))]).state).toBe('open')
-  })
-
   it('is due again after a weekend, not after a night', () => {
     const log = logOf(...all(0, 'RT'), home(0.1))
-    expect(at(15, 'RT', log).state).toBe('done')
+    expect(due(15, 'RT', log)).toEqual({})
     expect(due(62, 'RT', log)).toMatchObject({
       loose: 'ticked before the machine stood for 62 hours',
       'warm-up': 'ticked before the machine stood for 62 hours',
@@ -115,7 +98,6 @@ describe('the note of the last shift', () => {
     expect(waits('MK', note)).toBe(false)
     expect(waits('RT', [...note, ...read('RT')])).toBe(false)
     expect(waits('RT', [...note, ...read('MK')])).toBe(true)
-    expect(at(2, 'RT', [...note, ...logOf(...all(1, 'RT'), home(1))]).state).toBe('open')
   })
 })
 
@@ -140,66 +122,5 @@ describe('overrides (common practice: 25 % setting up, 5 % and single block on a
     expect(first).toMatchObject({ singleBlock: true, inOneSecond: { axis: 'X' } })
     expect(first.inOneSecond?.length).toBeCloseTo(0.8333, 4)
     expect(overrideAdvice('first-run', { ...mill, rapids: null }, 'inch').inOneSecond).toBeUndefined()
-  })
-})
-
-describe('the demo and the board', () => {
-  const now = Date.UTC(2026, 10, 24, 9, 30)
-  const entries = demoEntries(now, () => 0.5)
-  const logs = new Map(
-    [...new Set(entries.map(({ setup }) => setup))].map((id) => [
-      id,
-      entries.filter(({ setup }) => setup === id),
-    ]),
-  )
-  const board = shopBoard(logs, demoReference, now)
-
-  it('holds valid entries', () => {
-    for (const each of entries) expect(entry.safeParse(each).error).toBeUndefined()
-    expect(board.unreadable).toEqual([])
-  })
-
-  it('shows each machine with what is on it, in which step, what is stale, what note waits', () => {
-    const [first, second] = board.machines
-    expect(
-      first?.setups
-        .slice(0, 3)
-        .map(({ title, inStep, steps }) => [title, inStep, steps.map(({ state }) => state).join(' ')]),
-    ).toEqual([
-      ['Focuser housing, second side', 'zero', 'open done open open open open open open'],
-      ['Focuser housing, serial number', 'hold', 'open stale stale open open open open open'],
-      ['Focuser housing, first side', undefined, 'open done done open done done done done'],
-    ])
-    expect(first?.setups[1]?.stale).toContain('The squareness of the vise')
-    expect(first?.notes.map(({ by }) => by)).toEqual(['MK'])
-    expect(second?.setups).toMatchObject([
-      {
-        title: 'Drawtube, first operation',
-        inStep: 'hold',
-        next: expect.stringContaining('clamping direction'),
-      },
-      { title: 'Drawtube, O-ring grooves', inStep: 'zero', next: expect.stringContaining('T4') },
-    ])
-  })
-
-  it('says what comes next in Hold, as the work goes', () => {
-    const opened = entries.find(
-      (each): each is EntryOf<'opened'> => each.kind === 'opened' && each.title.endsWith('first side'),
-    )
-    const log = entries.filter(({ setup }) => setup === opened?.id)
-    const says = (count: number) => {
-      const setup = deriveSetup(log.slice(0, count), demoReference)
-      return isUnreadable(setup) ? '' : nextHold(setup).says
-    }
-    const first = log.findIndex(({ kind }) => kind === 'swept')
-    // After the last sweep the fixed jaw is read, which nothing waits for.
-    expect([0, 1, 2, 3, 4, 6].map((more) => says(first + more))).toEqual([
-      'Sweep the fixed jaw.',
-      'Tap until the dial shows +0.0068 at 6.0000, zero it again, and sweep.',
-      'Snug the second bolt, and sweep.',
-      'Tighten both bolts, and sweep once more.',
-      'See whether the vise clears.',
-      'The vise is square and clears.',
-    ])
   })
 })

@@ -30,7 +30,6 @@ export interface ShiftNote {
 }
 
 export interface ReadyState {
-  state: StepState
   lines: ReadyLine[]
   /** Newest first. */
   notes: ShiftNote[]
@@ -192,15 +191,5 @@ export function deriveReady(of: ReadyCase): ReadyState {
   const lines = readyListOf(of.machine).map((item) => lineOf(item, of, log))
   const notes = notesOf(entries, of.operator)
   const home = homeOf(of, log)
-  const stale = lines.some((line) => line.state === 'stale') || home?.freshness.state === 'stale'
-  const done =
-    lines.every((line) => line.state === 'done') &&
-    home?.verdict === 'good' &&
-    !notes.some(({ waits }) => waits)
-  return {
-    state: stale ? 'stale' : done ? 'done' : 'open',
-    lines,
-    notes,
-    ...(home ? { home } : {}),
-  }
+  return { lines, notes, ...(home ? { home } : {}) }
 }

@@ -12,10 +12,8 @@ import { type Calibration, calibrate } from '../timing/index.ts'
 import type { Chain } from './chain.ts'
 import type { CodeState } from './code-facts.ts'
 import type { Entry, EntryOf } from './entries.ts'
-import { type GaugeState, nextRun as nextGauge } from './gauging.ts'
 import { freshnessWith, machineEdited, profileEdited } from './program-freshness.ts'
 import type { ProveState } from './proof.ts'
-import { type StepState, together } from './steps.ts'
 import { effectiveStrikes } from './strikes.ts'
 import { PALLETS, START } from './subjects.ts'
 
@@ -79,73 +77,6 @@ export function deriveRun(counting: readonly Entry[], context: Context): RunStat
   }
 }
 
-/** What of a setup the step is about. */
-interface RunOf {
-  gauge: GaugeState
-  run: RunState
-}
-
-/** Where the pallets stand: their plan and what was answered before cycle start; undefined where nothing was planned. */
-export function palletsState({ pallets, start }: RunState): StepState | undefined {
-  if (!pallets) return undefined
-  if (pallets.freshness.state === 'stale' || start?.freshness.state === 'stale') return 'stale'
-  return pallets.entry.verdict !== 'stop' && start?.judgement.happens === 'runs' ? 'done' : 'open'
-}
-
-const states = ({ gauge, run }: RunOf): StepState[] => {
-  const pallets = palletsState(run)
-  return [...(gauge.plans.length > 0 ? [gauge.state] : []), ...(pallets ? [pallets] : [])]
-}
-
-/** Whether anything of the Run step was begun. */
-export const runBegun = (setup: RunOf) => states(setup).length > 0
-
-/** The Run step: what was begun of pallets and gauging. */
-export function runState(setup: RunOf): StepState {
-  const all = states(setup)
-  return all.length === 0 ? 'open' : together(all)
-}
-
-export type RunPlace = 'pallets' | 'gauge' | 'chart'
-
-/** What to do next in the Run step, where, and why. */
-export function nextRun(setup: RunOf & { machine: Machine }): {
-  place: RunPlace
-  says: string
-  why: string
-} {
-  const { gauge, machine, run } = setup
-  const { pallets, start } = run
-  if (pallets?.freshness.state === 'stale')
-    return {
-      place: 'pallets',
-      says: 'Look at the pallets and record them again.',
-      why: `They were ${pallets.freshness.cause.says}.`,
-    }
-  if (pallets?.entry.verdict === 'stop')
-    return { place: 'pallets', says: 'Mend the programs of the pallets.', why: pallets.entry.worst[0] ?? '' }
-  if (pallets && start?.judgement.happens !== 'runs')
-    return {
-      place: 'pallets',
-      says: 'Before cycle start: say which pallet is inside, and which program is loaded.',
-      why: start ? start.judgement.says : 'The wrong program on a pallet is a crash.',
-    }
-  if (start?.freshness.state === 'stale')
-    return {
-      place: 'pallets',
-      says: 'Before cycle start: look at the pallet and the program again.',
-      why: `It was ${start.freshness.cause.says}.`,
-    }
-  if (!pallets && machine.pallets)
-    return {
-      place: 'pallets',
-      says: 'Say what runs on each pallet.',
-      why: 'The programs are read for how they call each other, and the start is checked against it.',
-    }
-  const stale = gauge.plans.some(({ freshness }) => freshness.state === 'stale')
-  return { place: stale || gauge.plans.length === 0 ? 'gauge' : 'chart', ...nextGauge(setup) }
-}
-
 /** Programs of a pallet plan that no fresh proof is of, to the letter. */
 export function unprovedPallets({ prove }: { prove: ProveState }, plan: PalletPlan): Finding[] {
   const isProved = (text: string) =>
@@ -184,7 +115,11 @@ export function cyclesAShift({
   run,
   code,
   machine,
-}: RunOf & { code: CodeState; machine: Machine }): number | undefined {
+}: {
+  run: RunState
+  code: CodeState
+  machine: Machine
+}): number | undefined {
   const planned = run.pallets?.entry
   if (planned) {
     const { cuts } = simulateShift(shiftCase(planned.plan, planned.seconds, machine.pallets?.swap ?? 0))

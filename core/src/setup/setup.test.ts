@@ -12,12 +12,10 @@ import {
   HAPPENINGS,
   type HappeningKind,
   isUnreadable,
-  nextFor,
   type OffsetState,
   programFor,
   type Reference,
   restsOf,
-  shopBoard,
 } from './index.ts'
 import {
   add,
@@ -30,7 +28,6 @@ import {
   opened,
   pickup,
   program,
-  start,
   strike,
   swept,
   touch,
@@ -267,9 +264,6 @@ describe('deriving', () => {
     expect(missing([], demoReference)).toMatch(/opened this setup/)
     expect(missing([opened], { ...demoReference, machines: [] })).toMatch(/machine "mill-1"/)
     expect(missing([opened], { ...demoReference, profiles: [] })).toMatch(/profile "compact"/)
-    expect(shopBoard(new Map([['id', []]]), demoReference, start).unreadable[0]?.says).toMatch(
-      /not in the log/,
-    )
   })
 
   it('judges two tablets that add the same axis: the later one stands, and the difference is named', () => {
@@ -297,34 +291,7 @@ describe('deriving', () => {
   })
 })
 
-describe('what comes next, and what is written', () => {
-  const next = (entries: Entry[]) => {
-    const [offset] = derive(entries).offsets
-    return offset ? nextFor(offset).place : undefined
-  }
-  it('follows the order of the work', () => {
-    const { x, y, z, p, c } = whole()
-    expect([[], [x], [x, y], [x, y, z], [x, y, z, p], [x, y, z, p, c]].map(next)).toEqual([
-      'X',
-      'Y',
-      'Z',
-      'program',
-      'check',
-      'nothing',
-    ])
-    expect(next([x, y, z, p, checked([x.id, y.id], 'off')])).toBe('X')
-    expect(next([x, y, z, p, c, happened('tool-measured-again', 7)])).toBe('Z')
-  })
-
-  it('is done only when all axes are fresh and a point was seen over part zero', () => {
-    const { x, y, z, c, all } = whole()
-    expect(derive([x, y, z]).zero).toBe('open')
-    expect(derive([x, y, z, c]).zero).toBe('done')
-    expect(derive([x, y, z, checked([x.id, y.id], 'off')]).zero).toBe('open')
-    expect(derive([...all, happened('part-reclamped')]).zero).toBe('stale')
-    expect(derive([...all, pickup(edge('X', -9), 'G55')]).zero).toBe('open')
-  })
-
+describe('what is written', () => {
   it('a look waits for X and Y, and not for Z', () => {
     const hindrance = (entries: Entry[]) => checkHindrance(derive(entries).offsets[0] as OffsetState)
     const { x, y, z } = whole()

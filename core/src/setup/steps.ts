@@ -20,7 +20,3 @@ export type StepState = 'open' | 'done' | 'stale'
 /** The steps that there are for a machine. */
 export const stepsOf = ({ kind }: Machine): readonly Step[] =>
   kind === 'mill' ? STEPS : STEPS.filter((step) => step !== 'angle')
-
-/** The state of a step made of several parts: stale if any is, done if all are. */
-export const together = (states: StepState[]): StepState =>
-  states.includes('stale') ? 'stale' : states.every((state) => state === 'done') ? 'done' : 'open'

@@ -10,11 +10,9 @@ import {
   type Entry,
   entry as entrySchema,
   namesIn,
-  nextAngle,
   offsetOf,
   probeProgramFor,
   readCopies,
-  shopBoard,
   startingCopies,
   stopHeight,
   turnedOutside,
@@ -230,21 +228,8 @@ describe('what comes next about the angle, and the demo', () => {
       entries.filter(({ setup: of }) => of === last?.id),
       demoReference,
     )
-    expect(nextAngle(setup)).toMatchObject({ says: 'G54: Turn the program.' })
+    expect(setup.offsets[0]?.angle?.judgement.advised).toBe('turn')
     expect(setup.part?.as).toBe('right')
     expect(setup.log.every(({ standing }) => standing === 'counts')).toBe(true)
-  })
-
-  it('an angle that nobody measured is passed over; one that went stale is what is next', () => {
-    const log = entries.filter(({ setup }) => setup === brackets.at(-1)?.id)
-    const id = brackets.at(-1)?.id ?? ''
-    const board = (more: Entry[]) =>
-      shopBoard(new Map([[id, [...log, ...more]]]), demoReference, start).machines.flatMap(
-        ({ setups }) => setups,
-      )[0]
-    expect(board([])?.next).toBe('Hand it over.')
-    const moved = { ...happened('vise-moved'), setup: id, at: '2026-11-25T07:00:00.000Z' } as Entry
-    expect(board([moved])).toMatchObject({ inStep: 'zero' })
-    expect(board([moved])?.stale).toContain('The angle of G54')
   })
 })

@@ -6,6 +6,10 @@ import { deriveSetup, type Reference, type Setup } from './derive.ts'
 import type { Entry, EntryOf } from './entries.ts'
 import type { HappeningKind } from './happenings.ts'
 import { isUnreadable } from './log-lines.ts'
+import { inch, sweepOf } from './testing-hold.ts'
+
+export * as holdLog from './testing-hold.ts'
+export { inch, sweepOf }
 
 // A log for tests, entry by entry, each a minute after the last. The machine and the rest come from who derives it.
 
@@ -70,20 +74,6 @@ export const program = (rests: string[]) =>
     machine: { id: 'mill-1', version: 1 },
   })
 
-export const inch = (value: number) => asTyped(value, 'inch')
-export const sweepOf = (bolts: Bolts, far: number, allowed: number): EntryOf<'swept'>['sweep'] => ({
-  bolts,
-  pivot: inch(-1),
-  points: [
-    { at: inch(0.25), reading: inch(0) },
-    { at: inch(5.75), reading: inch(far) },
-  ],
-  plusMeans: 'towards',
-  stylusAngle: 0,
-  dialStep: inch(0.0005),
-  partLength: inch(4),
-  allowed: inch(allowed),
-})
 export const swept = (bolts: Bolts, far = 0) => add('swept', { sweep: sweepOf(bolts, far, 0.002) })
 export const cleared = () =>
   add('cleared', {

@@ -42,6 +42,8 @@ const FURTHER: Record<string, string> = {
   probe: 'probe program',
 }
 
+const ratioOf = ({ name }: { name: string }) => `The measured ratio of ${name}`
+
 /** The standing facts of the Hold step by name. */
 function holdFacts({ hold, unit }: Setup): Map<string, { stale: boolean; says: string }> {
   const facts = new Map<string, { stale: boolean; says: string }>()
@@ -57,8 +59,7 @@ function holdFacts({ hold, unit }: Setup): Map<string, { stale: boolean; says: s
   put('The look at the fixed jaw', hold.upright, hold.upright?.entry.id ?? '')
   put('The clearance of the vise', hold.clearance, hold.clearance?.entry.id ?? '')
   put('The choice of collet and stop', hold.grip, hold.grip?.entry.id ?? '')
-  for (const fact of hold.lengths.values())
-    put(`The measured ratio of ${fact.collet.name}`, fact, fact.entry.id)
+  for (const fact of hold.lengths.values()) put(ratioOf(fact.collet), fact, fact.entry.id)
   for (const { says, tick } of hold.checks) put(`The look "${says}"`, tick, tick?.entry.id ?? '')
   return facts
 }
@@ -127,9 +128,16 @@ const allFacts = (setup: Setup) =>
     ...setup.offsets.flatMap((offset) => [...factsOf(offset, setup.unit)]),
   ])
 
-/** The names of the facts of a setup that are stale. */
-export const nameStaleFacts = (setup: Setup): string[] =>
-  [...allFacts(setup)].flatMap(([name, { stale }]) => (stale ? [name] : []))
+/** The names of the facts of a setup that are stale; not a measured ratio that no choice of collet and stop rests on. */
+export function nameStaleFacts(setup: Setup): string[] {
+  const { grip, lengths } = setup.hold
+  const unused = new Set(
+    [...lengths.values()].flatMap(({ entry, collet }) =>
+      grip?.entry.rests.includes(entry.id) ? [] : [ratioOf(collet)],
+    ),
+  )
+  return [...allFacts(setup)].flatMap(([name, { stale }]) => (stale && !unused.has(name) ? [name] : []))
+}
 
 /**
  * What adding an entry would change, a sentence each, before it is added: what goes stale, what is fresh again,

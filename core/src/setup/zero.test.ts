@@ -10,8 +10,6 @@ import {
   HAPPENINGS,
   type HappeningKind,
   isUnreadable,
-  nextAngle,
-  nextFor,
   type OffsetState,
   offsetOf,
   offsetTable,
@@ -112,6 +110,34 @@ describe('what makes angle, part and tool length stale (common practice)', () =>
     expect(derive([angled(0.01), swept('one')]).offsets[0]?.angle?.freshness.state).toBe('stale')
   })
 
+  it('a part that is found to lie otherwise takes X and Y of its offset with it, and nothing else', () => {
+    const [x, y, z, other] = [
+      pickup(edge('X', -14)),
+      pickup(edge('Y', -6)),
+      pickup(touch(7)),
+      pickup(edge('X', -4), 'G55'),
+    ]
+    const fresh = (...more: Entry[]) => {
+      const { offsets } = derive(more)
+      return offsets.map(({ axes }) =>
+        Object.values(axes)
+          .map(({ freshness }) => freshness.state)
+          .join(' '),
+      )
+    }
+    // Tapped square, and measured again: 0.02 in over 4 in was .286 deg, and is nothing now.
+    const tapped = (rise: number) => fresh(angled(0.02), x, y, z, other, angled(rise))
+    expect(tapped(0)).toEqual(['stale stale fresh', 'fresh'])
+    expect(tapped(0.0201)).toEqual(['fresh fresh fresh', 'fresh'])
+    const again = derive([angled(0.02), x, angled(0)]).offsets[0]?.axes.X?.freshness
+    expect(again).toMatchObject({ cause: { says: 'taken before the part was found to lie otherwise' } })
+    // What was taken since the part was moved is not taken back by the angle that is measured after it.
+    const [since, sinceY] = [() => pickup(edge('X', -14)), () => pickup(edge('Y', -6))]
+    expect(fresh(angled(0.02), happened('part-reclamped'), since(), sinceY(), angled(0))).toEqual([
+      'fresh fresh',
+    ])
+  })
+
   it('a tool that is found to have another length takes the Z that was found with the old one', () => {
     const z = pickup(touch(7)) // with 4.5
     const state = (position: number, tool = 7) =>
@@ -141,15 +167,13 @@ describe('what makes angle, part and tool length stale (common practice)', () =>
 
 describe('turning a setup', () => {
   const zeros = () => [pickup(corner('X')), pickup(corner('Y')), pickup(touch(7))]
-  it('writes what was measured, and is done with a fresh angle', () => {
+  it('writes what was measured', () => {
     const setup = derive([...zeros(), angled(0.1)])
-    expect(setup.angle).toBe('done')
     const written = rotationFor(setup, offsetOf(setup, 'G54'), look)
     expect(written.ok && written.on).toBe('G68 X0. Y0. R1.432')
     expect(rotationFor(setup, offsetOf(setup, 'G54'), { ...look, byVariable: true })).toMatchObject({
       on: 'G68 X0. Y0. R#189',
     })
-    expect(nextAngle(setup).says).toBe('G54: Turn the program.')
   })
 
   it('is refused without an angle, with a stale one, with a zero from before, and for the wrong part', () => {
@@ -265,19 +289,69 @@ describe('a lathe (common practice: X geometry = machine X - measured diameter, 
     if (isUnreadable(setup)) throw new Error(setup.unreadable)
     return { offset: offsetOf(setup, 'T1'), steps: stepsOf(setup.machine) }
   }
-  it('takes the geometry of a tool by face and diameter, and says what comes next', () => {
+  it('takes the geometry of a tool by face and diameter', () => {
     expect(of([]).steps).toEqual(['ready', 'hold', 'zero', 'code', 'prove', 'run', 'hand-over'])
     const { offset } = of([skim(1.25), face()])
     expect(offset.axes.X?.value).toBeCloseTo(-11.75, 10)
     expect(offset.axes.Z?.value).toBeCloseTo(-8.02, 10)
     expect(offset.findings).toEqual([])
-    expect(nextFor(of([]).offset).says).toBe('Take X of T1.')
-    expect(nextFor(offset).says).toBe('Key T1 in, and check it at the bar.')
     expect(checkHindrance(of([skim(1.25)]).offset)).toMatch(/Z of T1 must be taken first/)
     expect(restsOf(offset, 'checked')).toHaveLength(2)
   })
   it('another collet takes Z, not X', () => {
     const { axes } = of([skim(1.25), face(), happened('collet-changed')]).offset
     expect([axes.X?.freshness.state, axes.Z?.freshness.state]).toEqual(['fresh', 'stale'])
+  })
+})
+
+describe('an angle that is measured after a program was made', () => {
+  const frame = 'G54'
+  const made = { profile: { id: 'compact', version: 1 }, machine: { id: 'mill-1', version: 1 } }
+  const proved = (rests: string[], of = frame) =>
+    add('proved', {
+      title: `O5000 in ${of}`,
+      frame: of,
+      hash: 'a'.repeat(64),
+      characters: 2,
+      text: 'G0',
+      verdict: 'good',
+      counts: { stop: 0, look: 0, note: 0 },
+      worst: [],
+      seconds: 1,
+      rests,
+      lengths: [],
+      tools: [],
+      ...made,
+    })
+  const coded = (turned: boolean, rests: string[] = []) =>
+    add('coded', {
+      offset: frame,
+      sheet: { title: 'Holes', number: 5412, material: 'aluminium', turned, partsAShift: null, items: [] },
+      rests,
+      ...made,
+      material: { id: 'aluminium', version: 1 },
+      tools: [],
+    })
+  const says = (...log: Entry[]) => {
+    const { code, prove } = derive(log)
+    return [...code.coded, ...prove.proofs].map(({ freshness }) =>
+      freshness.state === 'stale' ? freshness.cause.says : 'fresh',
+    )
+  }
+  it('leaves the proof of what ignores it stale, where that costs more than is allowed', () => {
+    // 4 in * .01/4 = .010 at the farthest cut; .002 is allowed.
+    expect(says(proved([]), angled(0.01))).toEqual(['proved before the angle was measured'])
+    expect(says(proved([]), angled(0.001))).toEqual(['fresh'])
+    expect(says(proved([], 'G55'), angled(0.01))).toEqual(['fresh'])
+    expect(says(angled(0.01), proved([]))).toEqual(['fresh'])
+  })
+
+  it('leaves what Code turns stale, however small it is: the text is another', () => {
+    expect(says(coded(true), angled(0.0001))).toEqual(['built before the angle was measured'])
+    expect(says(coded(false), angled(0.01))).toEqual(['fresh'])
+    const before = angled(0.01)
+    expect(says(before, coded(true, [before.id]), angled(0.02))).toEqual([
+      'built before the angle was taken again',
+    ])
   })
 })

@@ -1,5 +1,6 @@
 import { demoReference } from '@dogleg/core/demo'
-import { deriveSetup, type Entry, isUnreadable, type ShopBoard } from '@dogleg/core/setup'
+import { deriveSetup, type Entry, isUnreadable } from '@dogleg/core/setup'
+import type { ShopBoard } from '@dogleg/core/traveler'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import {
   entries as entriesTable,

@@ -1,4 +1,4 @@
-import { entry } from '@dogleg/core/setup'
+import { entry, initials } from '@dogleg/core/setup'
 import type { FastifyInstance, FastifyReply } from 'fastify'
 import { z } from 'zod'
 import type { Database } from '../database/open.ts'
@@ -25,6 +25,9 @@ const appending = z
     error: 'As many as there are entries.',
     path: ['held'],
   })
+const boardQuery = z.object({
+  by: initials.optional().describe('whoever asks: what waits is what waits for that person'),
+})
 const sinceQuery = z.object({ after: z.coerce.number().int().min(0).default(0) })
 
 /**
@@ -68,7 +71,8 @@ export function entryRoutes(
     return send(reply, await threads.record('numbersLog', { of, told: told(), after }))
   })
 
-  app.get('/api/setups', async (_request, reply) =>
-    send(reply, await threads.record('board', { of, told: told(), alarm: await alarm() })),
-  )
+  app.get('/api/setups', async (request, reply) => {
+    const { by } = parse(boardQuery, request.query)
+    return send(reply, await threads.record('board', { of, told: told(), alarm: await alarm(), by }))
+  })
 }

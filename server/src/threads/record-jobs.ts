@@ -1,5 +1,6 @@
 import { existsSync } from 'node:fs'
-import { type Entry, setupFile, shopBoard } from '@dogleg/core/setup'
+import type { Entry } from '@dogleg/core/setup'
+import { setupFile, shopBoard } from '@dogleg/core/traveler'
 import { move, transferableSymbol, valueSymbol } from 'piscina'
 import { type Connection, connect } from '../database/connect.ts'
 import { appendEntries } from '../entries/append.ts'
@@ -96,14 +97,19 @@ export const numbersLog = ({ of, told, after }: Asked & { after: number }) =>
     return { ...(await on.entries.ofNumbers(after)), ...(await placeOf(on, told)) }
   })
 
-/** The whole shop at a glance; `alarm` is what everybody must know. */
-export const board = ({ of, told, alarm }: Asked & { alarm: string | undefined }) =>
+/** The whole shop at a glance, for whoever asks, by initials; `alarm` is what everybody must know. */
+export const board = ({
+  of,
+  told,
+  alarm,
+  by,
+}: Asked & { alarm: string | undefined; by: string | undefined }) =>
   answered(async () => {
     const on = open(of)
     const { logs, damaged } = await on.entries.bySetup()
     const reference = await referenceStore(on.db).current()
     return {
-      board: shopBoard(logs, reference, Date.parse(told.time), damaged),
+      board: shopBoard(logs, reference, Date.parse(told.time), damaged, by),
       ...(alarm === undefined ? {} : { alarm }),
       ...(await placeOf(on, told)),
     }
@@ -111,7 +117,7 @@ export const board = ({ of, told, alarm }: Asked & { alarm: string | undefined }
 
 /** Opens a logbook and works out the shop once before anybody asks: the first time takes half a second longer than the next. */
 export const ready = async ({ of }: { of: Logbook }) =>
-  board({ of, told: { logbook: '', time: new Date().toISOString() }, alarm: undefined })
+  board({ of, told: { logbook: '', time: new Date().toISOString() }, alarm: undefined, by: undefined })
 
 /** A row that was here already, and counts as it is here. */
 interface KeptRow {

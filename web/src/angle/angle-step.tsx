@@ -1,9 +1,8 @@
 import { formatAngle } from '@dogleg/core/angle'
-import { nextAngle } from '@dogleg/core/setup'
 import { Tabs } from 'radix-ui'
 import { useOffset, useOpenSetup } from '../log/open-setup.ts'
 import { usePlace } from '../log/use-place.ts'
-import { NextLine } from '../ui/next-line.tsx'
+import { NextBar } from '../traveler/next-bar.tsx'
 import { Select } from '../ui/select.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
@@ -17,12 +16,14 @@ type Place = (typeof PLACES)[number]
 
 /** The Angle step: how the part lies, turning the program to it, and whether it is the right part. */
 export function AngleStep() {
-  const { setup } = useOpenSetup()
+  const { setup, traveler } = useOpenSetup()
   const [offset, chooseOffset] = useOffset(setup)
   const [place, go] = usePlace<Place>('part', PLACES, 'lies')
   const { angle } = offset
   const { part } = setup
-  const next = nextAngle(setup)
+  const { next } = traveler
+  const isNext = (part: Place) =>
+    next?.step === 'angle' && next.part === part && (next.about ?? offset.name) === offset.name
   const stale = angle?.freshness.state === 'stale'
   return (
     <Tabs.Root
@@ -44,7 +45,7 @@ export function AngleStep() {
           </Select>
         </label>
         <Tabs.List aria-label="Parts of Angle" className="flex min-w-0 flex-1 flex-wrap">
-          <StripTab value="lies" title="How it lies" isNext={!angle || stale}>
+          <StripTab value="lies" title="How it lies" isNext={isNext('lies')}>
             {angle ? (
               <span className="flex items-center gap-2">
                 <span className="digits text-xl">{formatAngle(angle.angle.value)}°</span>
@@ -54,17 +55,13 @@ export function AngleStep() {
               <span className="text-ink-soft">not yet</span>
             )}
           </StripTab>
-          <StripTab
-            value="turn"
-            title="Turn the program"
-            isNext={angle?.judgement.advised === 'turn' && !stale}
-          >
+          <StripTab value="turn" title="Turn the program" isNext={isNext('turn')}>
             {null}
           </StripTab>
           <StripTab value="moves" title="Turn moves" isNext={false}>
             {null}
           </StripTab>
-          <StripTab value="part" title="Right part?" isNext={false}>
+          <StripTab value="part" title="Right part?" isNext={isNext('part')}>
             {part ? (
               part.freshness.state === 'stale' ? (
                 <StateMark state="stale" />
@@ -89,7 +86,10 @@ export function AngleStep() {
         {place === 'moves' && <MovesPanel key={`${setup.id}-${offset.name}`} offset={offset} />}
         {place === 'part' && <PartPanel key={setup.id} />}
       </Tabs.Content>
-      <NextLine says={next.says} why={next.why} />
+      <NextBar
+        step="angle"
+        isHere={({ part, about }) => part === place && (about ?? offset.name) === offset.name}
+      />
     </Tabs.Root>
   )
 }

@@ -12,7 +12,8 @@ import {
 import { type Finding, verdictOf, worstFirst } from '@dogleg/core/fact'
 import type { FieldProblems } from '@dogleg/core/quantity'
 import { formatShort } from '@dogleg/core/quantity'
-import { againstSerials, codedOffset, codeRests, codeTools, nextCode } from '@dogleg/core/setup'
+import { againstSerials, codedOffset, codeRests, codeTools } from '@dogleg/core/setup'
+import type { InHand } from '@dogleg/core/traveler'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { newId } from '../log/clock.ts'
@@ -23,10 +24,10 @@ import { useNumbers } from '../log/use-numbers.ts'
 import { GoesStale } from '../logbook/goes-stale.tsx'
 import { Taken, TakeProgram } from '../program/take-program.tsx'
 import { isKept, keepProgram } from '../prove/use-program.ts'
+import { NextBar } from '../traveler/next-bar.tsx'
 import { Button } from '../ui/button.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { FactLine } from '../ui/fact-line.tsx'
-import { NextLine } from '../ui/next-line.tsx'
 import { VerdictMark } from '../ui/verdict.tsx'
 import { CodePanel } from './code-panel.tsx'
 import { CycleEditor } from './cycle-editor.tsx'
@@ -160,6 +161,13 @@ export function CodeStep() {
     ...(written?.findings ?? []),
     ...(written?.items.flatMap((each) => each.findings) ?? []),
   ]
+  const on = draft.items.filter(({ off }) => !off).length
+  const verdict = given ? verdictOf(all) : 'stop'
+  const inHand = useMemo<InHand | undefined>(
+    () =>
+      busy ? undefined : { code: { title, on, incomplete: incomplete.length, verdict, recorded: same } },
+    [busy, title, on, incomplete.length, verdict, same],
+  )
   const problems: FieldProblems = useMemo(() => {
     const read = item && readItem(item, unit)
     return read && !read.ok ? read.problems : {}
@@ -298,7 +306,21 @@ export function CodeStep() {
       </div>
       <GoesStale entry={same || !given ? undefined : entry} />
       {setup.code.taken.has(title) && <Taken program={setup.code.taken.get(title)} text={given?.text} />}
-      <NextLine {...nextCode(setup)} go={same && given ? proveIt : undefined} />
+      <NextBar
+        step="code"
+        inHand={inHand}
+        isHere={({ about }) => about === undefined || about === title}
+        way={({ step, about }) => {
+          if (about === title) return step === 'prove' && given ? proveIt : undefined
+          const other = step === 'code' ? sheets.findIndex((each) => each.title.trim() === about) : -1
+          return other < 0
+            ? undefined
+            : () => {
+                choose(other)
+                setChosen(undefined)
+              }
+        }}
+      />
       <Dialog
         open={replacing !== undefined}
         onOpenChange={(stays) => !stays && setReplacing(undefined)}

@@ -1,4 +1,5 @@
-import { acknowledgementOf, lastHandedOver, type SetupSheet } from '@dogleg/core/setup'
+import { acknowledgementOf, lastHandedOver } from '@dogleg/core/setup'
+import type { SetupSheet } from '@dogleg/core/traveler'
 import { ArrowRightLeft } from 'lucide-react'
 import { useId } from 'react'
 import { z } from 'zod'
@@ -10,6 +11,14 @@ import { Button } from '../ui/button.tsx'
 import { When } from '../ui/when.tsx'
 
 const LONGEST_NOTE = 1000
+
+/** As many lines as an entry takes; where there are more, the last one says how many. */
+const atMost = (lines: readonly string[], most: number, longest: number): string[] => {
+  const cut = lines.map((each) => each.slice(0, longest))
+  return cut.length <= most
+    ? cut
+    : [...cut.slice(0, most - 1), `and ${cut.length - most + 1} more, on the setup sheet.`]
+}
 
 /** Handing over: a note for the next shift, with what is left, what is stale and what was let stand; and who has read it. */
 export function HandOverPanel({ sheet, open }: { sheet: SetupSheet; open: readonly string[] }) {
@@ -24,16 +33,16 @@ export function HandOverPanel({ sheet, open }: { sheet: SetupSheet; open: readon
       record(setup.id, {
         kind: 'handed-over',
         note: note.trim(),
-        stale: sheet.stale.slice(0, 100).map((each) => each.slice(0, 200)),
-        open: open.slice(0, 100).map((each) => each.slice(0, 400)),
-        left: sheet.left.slice(0, 40).map((each) => each.slice(0, 400)),
+        stale: atMost(sheet.stale, 100, 200),
+        open: atMost(open, 100, 400),
+        left: atMost(sheet.left, 40, 400),
       })
       clear()
     })
   return (
     <div className="grid flex-1 content-start gap-x-8 gap-y-4 py-3 lg:grid-cols-[1fr_24rem]">
       <section aria-label="What goes with it" className="space-y-4">
-        <List title="Left to do" lines={sheet.left} none="Everything that was begun is done." />
+        <List title="Left to do" lines={sheet.left} none="Nothing is left to do." />
         <List title="Stale" lines={sheet.stale} none="Nothing is stale." />
         <List title="Looked at and let stand" lines={open} none="Nothing was let stand." />
       </section>

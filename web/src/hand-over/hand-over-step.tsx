@@ -1,10 +1,10 @@
-import { nextInStep, openFindings, setupSheet, stepStates } from '@dogleg/core/setup'
+import { openFindings, setupSheet } from '@dogleg/core/traveler'
 import { Tabs } from 'radix-ui'
 import { useMemo } from 'react'
 import { now } from '../log/clock.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { usePlace } from '../log/use-place.ts'
-import { NextLine } from '../ui/next-line.tsx'
+import { NextBar } from '../traveler/next-bar.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
 import { HandOverPanel } from './hand-over-panel.tsx'
@@ -14,13 +14,13 @@ const PLACES = ['sheet', 'hand-over'] as const
 
 /** The last step: the setup sheet, printed or as a file, and handing over to the next shift. */
 export function HandOverStep() {
-  const { setup, machineEntries, reference, ready, entries } = useOpenSetup()
+  const { setup, machineEntries, reference, traveler, entries } = useOpenSetup()
   const [place, go] = usePlace('part', PLACES, 'sheet')
   const sheet = useMemo(
-    () => setupSheet(setup, machineEntries, reference, ready, new Date(now()).toISOString()),
-    [setup, machineEntries, reference, ready],
+    () => setupSheet(setup, machineEntries, reference, traveler, new Date(now()).toISOString()),
+    [setup, machineEntries, reference, traveler],
   )
-  const state = stepStates(setup, ready).at(-1)?.state ?? 'open'
+  const state = traveler.steps.at(-1)?.state ?? 'open'
   return (
     <Tabs.Root
       value={place}
@@ -31,7 +31,7 @@ export function HandOverStep() {
         <StripTab value="sheet" title="Setup sheet" isNext={false}>
           {null}
         </StripTab>
-        <StripTab value="hand-over" title="To the next shift" isNext={state !== 'done'}>
+        <StripTab value="hand-over" title="To the next shift" isNext={traveler.next?.step === 'hand-over'}>
           <StateMark state={state} step="hand-over" />
         </StripTab>
       </Tabs.List>
@@ -43,17 +43,7 @@ export function HandOverStep() {
         )}
       </Tabs.Content>
       <div className="print:hidden">
-        <NextLine
-          says={state === 'done' ? 'It is handed over.' : nextInStep(setup, ready, 'hand-over')}
-          why={
-            state === 'done'
-              ? 'Whoever comes next finds it in Ready, and says that it was read.'
-              : sheet.left.length > 0
-                ? 'What is left and what is stale goes with it.'
-                : 'Everything that was begun is done.'
-          }
-          go={state !== 'done' && place !== 'hand-over' ? () => go('hand-over') : undefined}
-        />
+        <NextBar step="hand-over" isHere={() => place === 'hand-over'} />
       </div>
     </Tabs.Root>
   )

@@ -1,12 +1,5 @@
-import {
-  type Entry,
-  makeSetupFile,
-  type Reference,
-  type Setup,
-  type SetupSheet,
-  type SheetLine,
-  type Stated,
-} from '@dogleg/core/setup'
+import type { Entry, Reference, Setup } from '@dogleg/core/setup'
+import { makeSetupFile, type SetupSheet, type SheetLine, type Stated } from '@dogleg/core/traveler'
 import { FileDown, Printer } from 'lucide-react'
 import { QRCodeSVG } from 'qrcode.react'
 import type { ReactNode } from 'react'

@@ -2,7 +2,6 @@ import { type GripDraft, gripDraft, type PlacedDraft, placedDraft } from '@dogle
 import { formatLength } from '@dogleg/core/quantity'
 import {
   isSquare,
-  nextHold,
   type Setup,
   type StepState,
   startingGrip,
@@ -12,9 +11,9 @@ import {
 import { Tabs } from 'radix-ui'
 import type { ReactNode } from 'react'
 import { useKept } from '../log/kept.ts'
-import { useOpenSetup } from '../log/open-setup.ts'
+import { useNextPart, useOpenSetup } from '../log/open-setup.ts'
 import { usePlace } from '../log/use-place.ts'
-import { NextLine } from '../ui/next-line.tsx'
+import { NextBar } from '../traveler/next-bar.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
 import { Findings } from '../ui/verdict.tsx'
@@ -52,8 +51,7 @@ interface PartsProps<Place extends string> {
 
 /** The parts of the step: a strip to choose one, the one that is chosen, and what to do next. */
 function Parts<Place extends string>({ setup, parts, place, go }: PartsProps<Place>) {
-  const { place: nextPlace, says, why } = nextHold(setup)
-  const next = parts.find((each) => each.place === nextPlace)?.place
+  const { next } = useOpenSetup().traveler
   return (
     <Tabs.Root
       value={place}
@@ -65,7 +63,12 @@ function Parts<Place extends string>({ setup, parts, place, go }: PartsProps<Pla
     >
       <Tabs.List aria-label="Parts of Hold" className="flex min-w-0 flex-wrap border-b border-rule">
         {parts.map((each) => (
-          <StripTab key={each.place} value={each.place} title={each.title} isNext={next === each.place}>
+          <StripTab
+            key={each.place}
+            value={each.place}
+            title={each.title}
+            isNext={next?.step === 'hold' && next.part === each.place}
+          >
             {each.stands}
           </StripTab>
         ))}
@@ -74,12 +77,7 @@ function Parts<Place extends string>({ setup, parts, place, go }: PartsProps<Pla
       <Tabs.Content value={place} className="flex flex-1 flex-col" tabIndex={-1}>
         {parts.find((each) => each.place === place)?.shows()}
       </Tabs.Content>
-      <NextLine
-        says={says}
-        why={why}
-        to={nextPlace === 'nothing' && setup.machine.kind === 'mill' ? '../zero' : undefined}
-        go={next && next !== place ? () => go(next) : undefined}
-      />
+      <NextBar step="hold" isHere={({ part }) => part === place} />
     </Tabs.Root>
   )
 }
@@ -95,15 +93,15 @@ const Stands = ({ says, state }: { says: string | false | undefined; state: Step
   </span>
 )
 
-const MILL_PLACES = ['square', 'clear'] as const
+const MILL_PLACES = ['clear', 'square'] as const
 
 function MillHold({ setup }: { setup: Setup }) {
   const { reference, machineEntries } = useOpenSetup()
   const { hold, unit } = setup
   const [draft, change] = useKept<PlacedDraft>(`${setup.id}.place`, placedDraft, () => startingPlace(setup))
   const vise = viseInHand(draft.vise, machineEntries, reference.vises)
-  const { place: next } = nextHold(setup)
-  const [place, go] = usePlace('part', MILL_PLACES, next === 'clear' ? 'clear' : 'square')
+  const next = useNextPart('hold')
+  const [place, go] = usePlace('part', MILL_PLACES, MILL_PLACES.find((each) => each === next) ?? 'clear')
   const last = hold.sweeps.at(-1)
   return (
     <Parts
@@ -111,17 +109,6 @@ function MillHold({ setup }: { setup: Setup }) {
       place={place}
       go={go}
       parts={[
-        {
-          place: 'square',
-          title: 'Square the vise',
-          stands: (
-            <Stands
-              says={last?.squared.ok && formatLength(last.squared.outOfSquare.value, unit)}
-              state={stateOf(last, isSquare(last))}
-            />
-          ),
-          shows: () => <SquarePanel vise={vise} onVise={(id) => change({ ...draft, vise: id })} />,
-        },
         {
           place: 'clear',
           title: 'Does it clear?',
@@ -135,6 +122,17 @@ function MillHold({ setup }: { setup: Setup }) {
           ),
           shows: () => <ClearPanel vise={vise} draft={draft} change={change} />,
         },
+        {
+          place: 'square',
+          title: 'Square the vise',
+          stands: (
+            <Stands
+              says={last?.squared.ok && formatLength(last.squared.outOfSquare.value, unit)}
+              state={stateOf(last, isSquare(last))}
+            />
+          ),
+          shows: () => <SquarePanel vise={vise} onVise={(id) => change({ ...draft, vise: id })} />,
+        },
       ]}
     />
   )
@@ -145,8 +143,8 @@ const LATHE_PLACES = ['grip', 'ranking', 'ratio', 'checks'] as const
 function LatheHold({ setup }: { setup: Setup }) {
   const { reference } = useOpenSetup()
   const { hold, unit } = setup
-  const { place: next } = nextHold(setup)
-  const [place, go] = usePlace('part', LATHE_PLACES, next === 'checks' ? 'checks' : 'grip')
+  const next = useNextPart('hold')
+  const [place, go] = usePlace('part', LATHE_PLACES, LATHE_PLACES.find((each) => each === next) ?? 'grip')
   const [draft, change] = useKept<GripDraft>(`${setup.id}.grip`, gripDraft, () =>
     startingGrip(setup, reference.collets[0]?.id ?? ''),
   )

@@ -1,7 +1,8 @@
 import type { BenchAction, BenchView, HiddenTruth, PracticeResult } from '@dogleg/core/bench'
 import type { PositionsRead } from '@dogleg/core/machine'
 import type { LengthUnit } from '@dogleg/core/quantity'
-import type { Entry, Reference, SetupFile, ShopBoard } from '@dogleg/core/setup'
+import type { Entry, Reference } from '@dogleg/core/setup'
+import type { SetupFile, ShopBoard } from '@dogleg/core/traveler'
 import { useSyncExternalStore } from 'react'
 import { noteServerTime, reading } from './clock.ts'
 import { listenerSet } from './listeners.ts'
@@ -138,7 +139,8 @@ export const api = {
   practice: () => ask<{ results: PracticeResult[] }>('GET', '/api/practice'),
   answer: (answer: PracticeAnswer) =>
     ask<{ result: PracticeResult; kept: boolean }>('POST', '/api/practice', answer),
-  board: () => ask<{ board: ShopBoard; alarm?: string }>('GET', '/api/setups'),
+  board: (by: string) =>
+    ask<{ board: ShopBoard; alarm?: string }>('GET', by ? `/api/setups?by=${part(by)}` : '/api/setups'),
   entriesSince: (setup: string, after: number) =>
     ask<EntriesSince>('GET', `/api/setups/${part(setup)}/entries?after=${after}`),
   machineEntriesSince: (machine: string, after: number) =>

@@ -1,5 +1,6 @@
 import { asTyped, type LengthUnit, readLength } from '@dogleg/core/quantity'
-import { deriveSetup, isUnreadable, type Reference, repeatJob, type SetupSummary } from '@dogleg/core/setup'
+import { deriveSetup, isUnreadable, type Reference, repeatJob } from '@dogleg/core/setup'
+import type { SetupSummary } from '@dogleg/core/traveler'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { api } from '../log/api.ts'

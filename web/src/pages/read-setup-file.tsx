@@ -1,4 +1,4 @@
-import { readSetupFile } from '@dogleg/core/setup'
+import { readSetupFile } from '@dogleg/core/traveler'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'

@@ -1,12 +1,14 @@
-import { isUnreadable, STEP_NAMES, stepStates } from '@dogleg/core/setup'
+import { deriveTools, isUnreadable, STEP_NAMES } from '@dogleg/core/setup'
+import { travelerOf } from '@dogleg/core/traveler'
 import { NotebookPen } from 'lucide-react'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { Navigate, NavLink, Outlet, useLocation, useParams } from 'react-router'
 import { Lost } from '../app/lost.tsx'
 import type { OpenSetup } from '../log/open-setup.ts'
 import { useReady, useSetup } from '../log/use-setup.ts'
 import { ChangedDialog } from '../logbook/changed-dialog.tsx'
 import { PositionContext, positionSourceOf } from '../positions/use-positions.ts'
+import { addressOf } from '../traveler/address.ts'
 import { Button } from '../ui/button.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { UnreadableSetup } from './unreadable-setup.tsx'
@@ -29,21 +31,26 @@ export function SetupPage() {
   return <Traveler setup={setup} entries={entries} reference={reference} />
 }
 
-function Traveler(open: Omit<OpenSetup, 'ready' | 'machineEntries'>) {
-  const { setup } = open
+function Traveler(open: Pick<OpenSetup, 'setup' | 'entries' | 'reference'>) {
+  const { setup, reference } = open
+  const { machine, unit } = setup
   const [changing, setChanging] = useState(false)
   const { search, pathname } = useLocation()
   const { ready, machineEntries, known } = useReady(setup)
-  const context: OpenSetup = { ...open, ready, machineEntries }
-  const steps = stepStates(setup, ready)
+  const lengths = useMemo(() => deriveTools(machineEntries, machine, unit), [machineEntries, machine, unit])
+  const traveler = useMemo(
+    () => travelerOf(setup, { ready, lengths, reference }),
+    [setup, ready, lengths, reference],
+  )
+  const context: OpenSetup = { ...open, ready, machineEntries, lengths, traveler }
+  const { steps, next } = traveler
   const waits = ready.notes.filter((note) => note.waits)
   const at = pathname.replace(/\/$/, '').split('/').at(-1)
   if (at === setup.id) {
-    // The note of the last shift is the first thing seen; then the first step that is not done.
+    // The note of the last shift is the first thing seen; then what is next.
     if (!known) return <p className="py-10 text-lg">Reading the logbook…</p>
-    const inHand =
-      waits.length > 0 ? 'ready' : (steps.find(({ state }) => state !== 'done') ?? steps.at(-1))?.step
-    return <Navigate to={inHand ?? 'logbook'} replace />
+    const to = waits.length > 0 ? 'ready' : next ? addressOf(next, search).slice('../'.length) : 'hand-over'
+    return <Navigate to={to} replace />
   }
   return (
     <>

@@ -1,9 +1,11 @@
-import { type MachineGlance, type SetupSummary, STEP_NAMES } from '@dogleg/core/setup'
-import { useQuery } from '@tanstack/react-query'
+import { STEP_NAMES } from '@dogleg/core/setup'
+import { type MachineGlance, NOTHING_LEFT, type SetupSummary } from '@dogleg/core/traveler'
+import { keepPreviousData, useQuery } from '@tanstack/react-query'
 import { NotebookPen, Plus } from 'lucide-react'
 import { Suspense, useEffect, useState } from 'react'
 import { Link } from 'react-router'
 import { api } from '../log/api.ts'
+import { useOperator } from '../log/operator.ts'
 import { useReference } from '../log/rows.ts'
 import { RefusedEntries } from '../logbook/refused-entries.tsx'
 import { Button } from '../ui/button.tsx'
@@ -19,9 +21,11 @@ const OpenSetupDialog = lazyPart(loadOpening, NotHereYet)
 export function ShopPage() {
   const [opening, setOpening] = useState<string>()
   const { reference, error: referenceError } = useReference()
+  const operator = useOperator()
   const { data, error: boardError } = useQuery({
-    queryKey: ['setups'],
-    queryFn: api.board,
+    queryKey: ['setups', operator],
+    queryFn: () => api.board(operator),
+    placeholderData: keepPreviousData,
     refetchInterval: 5000,
   })
   const error = boardError ?? referenceError
@@ -124,11 +128,11 @@ function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: (
 
 /** One setup: its steps, what is stale, what comes next. The one that was worked on last is what is on the machine. */
 function SetupRow({ setup, onMachine }: { setup: SetupSummary; onMachine: boolean }) {
-  const { id, title, steps, stale, next, inStep, lastAt } = setup
+  const { id, title, steps, stale, next, lastAt } = setup
   // Being ready is the machine's, and stands with its name.
   const own = steps.filter(({ step }) => step !== 'ready')
   const begun = own.filter(({ state }) => state !== 'open')
-  const open = own.filter(({ state }) => state === 'open')
+  const open = own.filter(({ asked, state }) => asked && state === 'open')
   return (
     <li className="border-b border-rule">
       <Link
@@ -157,8 +161,8 @@ function SetupRow({ setup, onMachine }: { setup: SetupSummary; onMachine: boolea
         </span>
         <span className="leading-5">
           <span className="block">
-            {inStep && <span className="font-semibold">{STEP_NAMES[inStep]}. </span>}
-            {next}
+            {next && <span className="font-semibold">{STEP_NAMES[next.step]}. </span>}
+            {next?.says ?? NOTHING_LEFT.says}
           </span>
           {stale.length > 0 && (
             <span className="block text-sm leading-4 text-ink-soft">

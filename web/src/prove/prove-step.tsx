@@ -9,7 +9,8 @@ import {
   type Triple,
 } from '@dogleg/core/prove'
 import { unitSymbol } from '@dogleg/core/quantity'
-import { nextProve, staleLayout } from '@dogleg/core/setup'
+import { staleLayout } from '@dogleg/core/setup'
+import type { InHand } from '@dogleg/core/traveler'
 import { Tabs } from 'radix-ui'
 import { startTransition, useEffect, useRef, useState } from 'react'
 import { useKept } from '../log/kept.ts'
@@ -17,8 +18,9 @@ import { useOffset, useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
 import { usePlace } from '../log/use-place.ts'
+import { NextBar } from '../traveler/next-bar.tsx'
 import { Button } from '../ui/button.tsx'
-import { NextLine } from '../ui/next-line.tsx'
+import { Dialog } from '../ui/dialog.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
 import { Findings } from '../ui/verdict.tsx'
 import { ApproachPanel } from './approach-panel.tsx'
@@ -31,6 +33,7 @@ import { ProofStatus } from './proof-status.tsx'
 import { StepPanel } from './step-panel.tsx'
 import { Stepper } from './stepper.ts'
 import { TimePanel } from './time-panel.tsx'
+import { useAskedProgram } from './use-asked-program.ts'
 import { type OpenProgram, useProgram } from './use-program.ts'
 import { useProof } from './use-proof.ts'
 import { Drawing } from './view/drawing.ts'
@@ -46,7 +49,7 @@ const LONGEST_FILE = 100_000_000
 /** The Prove step: the program beside the work area, stepped as single block would, and all that is said of it. */
 export function ProveStep() {
   const open = useOpenSetup()
-  const { setup } = open
+  const { setup, traveler } = open
   const { unit, machine } = setup
   const lathe = machine.kind === 'lathe'
   const [offset] = useOffset(setup)
@@ -125,6 +128,8 @@ export function ProveStep() {
         setTold(`${file.name} can't be read: it was moved or changed, or is no file. Choose it again.`)
     }
   }
+  const asks = traveler.left.find(({ step, part }) => step === 'prove' && part === 'whole')?.about
+  const asked = useAskedProgram(asks, program, openText, setTold)
   const toLine = (line: number) => {
     const block = motion && blockOfLine(motion, line, stepper.get().block)
     if (block !== undefined) stepper.go(block)
@@ -154,16 +159,23 @@ export function ProveStep() {
       record(setup.id, { kind: 'laid-out', ...read.data })
     })
   const worst = current ? proof?.findings.find(({ severity }) => severity === 'stop') : undefined
-  const next = worst
-    ? { says: `Look at line ${worst.line}.`, why: worst.says, go: () => go('findings') }
-    : against && current
-      ? { says: 'Step through it, and record the proof again.', why: `It was ${against}.` }
-      : program && text.length > 0 && !fact
-        ? {
-            says: 'Step through it, and record the proof.',
-            why: 'Nobody has seen yet what it will do in this setup.',
-          }
-        : nextProve(setup)
+  const title = program?.title ?? ''
+  /** Whether a program that is asked for is the one that is open, to the letter where its text is known. */
+  const isOpen = (about = title) =>
+    about === title && (about !== asks || asked.text === undefined || asked.text === text)
+  const inHand: InHand = {
+    area: { bodies: bodies.length, recorded: !areaChanged },
+    ...(text.length > 0
+      ? {
+          proof: {
+            title,
+            recorded: fact !== undefined,
+            against: current ? against : undefined,
+            ...(worst ? { stop: { line: worst.line, says: worst.says } } : {}),
+          },
+        }
+      : {}),
+  }
   const counts = proof && {
     stop: proof.findings.filter(({ severity }) => severity === 'stop').length,
     look: proof.findings.filter(({ severity }) => severity === 'look').length,
@@ -333,7 +345,28 @@ export function ProveStep() {
           </Tabs.Root>
         </div>
       </div>
-      <NextLine says={next.says} why={next.why} go={'go' in next ? next.go : undefined} />
+      <NextBar
+        step="prove"
+        inHand={inHand}
+        isHere={({ part, about }) => (part === 'area' ? place === 'area' : !worst && isOpen(about))}
+        way={({ step, part, about }) => {
+          if (step !== 'prove' || part !== 'whole' || about === undefined) return undefined
+          return isOpen(about) ? () => go('findings') : () => asked.open(about)
+        }}
+      />
+      <Dialog
+        open={asked.replacing !== undefined}
+        onOpenChange={(stays) => !stays && asked.replace(false)}
+        title="Another program stands here"
+        says={`${asked.replacing?.standing} has not been proved as it stands here, and is kept nowhere else.`}
+      >
+        <div className="flex flex-wrap gap-3">
+          <Button look="primary" onClick={() => asked.replace(true)}>
+            Put {asked.replacing?.next.title} in its place
+          </Button>
+          <Button onClick={() => asked.replace(false)}>Look at it first</Button>
+        </div>
+      </Dialog>
       {mending && program && typeof text === 'string' && (
         <Difference
           text={text}

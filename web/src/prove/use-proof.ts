@@ -2,7 +2,6 @@ import { MOST_WORK } from '@dogleg/core/program'
 import { type Layout, layout as layoutSchema } from '@dogleg/core/prove'
 import {
   codedWith,
-  deriveTools,
   KEPT_FINDINGS,
   LONGEST_PROGRAM,
   offsetTable,
@@ -49,12 +48,11 @@ export function useProof({
   further,
   drawing,
 }: ProofOf) {
-  const { setup, machineEntries, reference } = open
-  const { unit, machine, profile } = setup
+  const { setup, machineEntries, lengths, reference } = open
+  const { machine, profile } = setup
   const signed = useSigned()
   const text = program?.text ?? ''
   const { bodies } = layout
-  const lengths = useMemo(() => deriveTools(machineEntries, machine, unit), [machineEntries, machine, unit])
   const table = useMemo(
     () => offsetTable(setup, machineEntries, reference),
     [setup, machineEntries, reference],

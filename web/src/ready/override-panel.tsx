@@ -2,6 +2,7 @@ import { formatWithUnit } from '@dogleg/core/quantity'
 import { overrideAdvice, RUNS, type Run } from '@dogleg/core/ready'
 import type { Setup } from '@dogleg/core/setup'
 import { useState } from 'react'
+import { useOpenSetup } from '../log/open-setup.ts'
 import { Choice } from '../ui/choice.tsx'
 
 const RUN_NAMES: Record<Run, string> = {
@@ -12,8 +13,10 @@ const RUN_NAMES: Record<Run, string> = {
 
 /** What to set the overrides to for what is about to be done, and what that means on this machine. */
 export function OverridePanel({ setup }: { setup: Setup }) {
+  const { traveler } = useOpenSetup()
+  const zero = traveler.steps.find(({ step }) => step === 'zero')
   const [run, setRun] = useState<Run>(
-    setup.zero === 'done' && setup.machine.kind === 'mill' ? 'first-run' : 'setting-up',
+    zero?.state === 'done' && setup.machine.kind === 'mill' ? 'first-run' : 'setting-up',
   )
   const advice = overrideAdvice(run, setup.machine, setup.unit)
   return (

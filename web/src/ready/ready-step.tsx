@@ -1,5 +1,5 @@
-import { STEP_NAMES } from '@dogleg/core/setup'
 import { useOpenSetup } from '../log/open-setup.ts'
+import { NextBar } from '../traveler/next-bar.tsx'
 import { NextLine } from '../ui/next-line.tsx'
 import { HomePanel } from './home-panel.tsx'
 import { OverridePanel } from './override-panel.tsx'
@@ -10,8 +10,6 @@ import { ShiftNotes } from './shift-notes.tsx'
 export function ReadyStep() {
   const { setup, ready } = useOpenSetup()
   const waits = ready.notes.some((note) => note.waits)
-  const due = ready.lines.find(({ state }) => state !== 'done')
-  const homeOpen = ready.home?.verdict !== 'good' || ready.home.freshness.state === 'stale'
   return (
     <div className="flex flex-1 flex-col">
       <ShiftNotes setup={setup} notes={ready.notes} />
@@ -22,15 +20,7 @@ export function ReadyStep() {
           <OverridePanel setup={setup} />
         </div>
       </div>
-      {waits ? (
-        <NextLine says="Read the note first." />
-      ) : due ? (
-        <NextLine says={`${due.item.says}.`} why={due.due && `It was ${due.due}.`} />
-      ) : homeOpen ? (
-        <NextLine says="Read the home positions." />
-      ) : (
-        <NextLine says={`${setup.machine.name} is ready. On to ${STEP_NAMES.hold}.`} to="../hold" />
-      )}
+      {waits ? <NextLine says="Read the note first." /> : <NextBar step="ready" isHere={() => true} />}
     </div>
   )
 }

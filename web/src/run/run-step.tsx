@@ -1,10 +1,10 @@
-import { nextRun, palletsState } from '@dogleg/core/setup'
+import { type InHand, stateOfPart } from '@dogleg/core/traveler'
 import { Tabs } from 'radix-ui'
-import { Suspense } from 'react'
-import { useOffset, useOpenSetup } from '../log/open-setup.ts'
+import { Suspense, useState } from 'react'
+import { useNextPart, useOffset, useOpenSetup } from '../log/open-setup.ts'
 import { usePlace } from '../log/use-place.ts'
+import { NextBar } from '../traveler/next-bar.tsx'
 import { lazyPart, NoPart } from '../ui/lazy-part.tsx'
-import { NextLine } from '../ui/next-line.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
 import { ChartPanel } from './chart-panel.tsx'
@@ -26,22 +26,30 @@ export function RunStep() {
 }
 
 function Run() {
-  const { setup } = useOpenSetup()
+  const { setup, traveler } = useOpenSetup()
   const { gauge, machine, run } = setup
   const [offset, chooseOffset] = useOffset(setup)
   const gauging = useGauging(offset)
   const measured = gauge.series.reduce((sum, { parts }) => sum + parts.length, 0)
-  const { says, why, place: next } = nextRun(setup)
-  const pallets = palletsState(run)
+  const own = useNextPart('run')
+  const { next } = traveler
+  const isNext = (part: Place) => next?.step === 'run' && next.part === part
+  const tasks = traveler.steps.find(({ step }) => step === 'run')?.tasks ?? []
+  const pallets = run.pallets && stateOfPart(tasks, 'pallets')
+  const [inHand, setInHand] = useState<InHand>()
   const withPallets = machine.pallets !== null || run.pallets !== undefined
-  const [place, go] = usePlace<Place>('part', PLACES, next)
-  const stale = gauge.plans.some(({ freshness }) => freshness.state === 'stale')
+  const [place, go] = usePlace<Place>(
+    'part',
+    PLACES,
+    PLACES.find((each) => each === own) ?? (run.pallets ? 'pallets' : 'chart'),
+  )
+  const plan = gauge.plans.length > 0 && stateOfPart(tasks, 'gauge')
   const shown = (place === 'try' && !machine.probe) || (place === 'pallets' && !withPallets) ? 'gauge' : place
   return (
     <Tabs.Root value={shown} onValueChange={(to) => go(to as Place)} className="flex flex-1 flex-col">
       <Tabs.List aria-label="Parts of Run" className="flex min-w-0 flex-wrap border-b border-rule">
         {withPallets && (
-          <StripTab value="pallets" title="Pallets" isNext={next === 'pallets'}>
+          <StripTab value="pallets" title="Pallets" isNext={isNext('pallets')}>
             {pallets && <StateMark state={pallets} />}
           </StripTab>
         )}
@@ -51,8 +59,8 @@ function Run() {
         <StripTab value="savings" title="What would save" isNext={false}>
           <span className="digits text-xl">{run.saved.length || ''}</span>
         </StripTab>
-        <StripTab value="gauge" title="What is gauged" isNext={next === 'gauge'}>
-          {(stale || gauge.plans.length > 0) && <StateMark state={stale ? 'stale' : 'done'} step="code" />}
+        <StripTab value="gauge" title="What is gauged" isNext={isNext('gauge')}>
+          {plan && <StateMark state={plan} step="code" />}
         </StripTab>
         {machine.probe && (
           <StripTab value="try" title="Try it" isNext={false}>
@@ -61,13 +69,13 @@ function Run() {
             </span>
           </StripTab>
         )}
-        <StripTab value="chart" title="Chart" isNext={next === 'chart'}>
+        <StripTab value="chart" title="Chart" isNext={isNext('chart')}>
           <span className="digits text-xl">{measured || ''}</span>
         </StripTab>
       </Tabs.List>
       <Tabs.Content value={shown} className="flex flex-1 flex-col" tabIndex={-1}>
         <Suspense fallback={<p className="py-6 text-ink-soft">Opening…</p>}>
-          {shown === 'pallets' && <PalletsPanel />}
+          {shown === 'pallets' && <PalletsPanel onInHand={setInHand} />}
           {shown === 'time' && <TimePanel />}
           {shown === 'savings' && <SavingsPanel />}
           {shown === 'gauge' && <GaugePanel gauging={gauging} offset={offset} onOffset={chooseOffset} />}
@@ -75,7 +83,11 @@ function Run() {
           {shown === 'chart' && <ChartPanel title={gauging.title} onCompose={() => go('gauge')} />}
         </Suspense>
       </Tabs.Content>
-      <NextLine says={says} why={why} go={next !== shown ? () => go(next) : undefined} />
+      <NextBar
+        step="run"
+        inHand={shown === 'pallets' ? inHand : undefined}
+        isHere={({ part }) => part === shown}
+      />
     </Tabs.Root>
   )
 }

@@ -1,12 +1,5 @@
 import { draftOfPlan, readPlan } from '@dogleg/core/gauge'
-import {
-  deriveTools,
-  gaugeProgram,
-  gaugeProveCase,
-  gaugeRests,
-  type OffsetState,
-  offsetTable,
-} from '@dogleg/core/setup'
+import { gaugeProgram, gaugeProveCase, gaugeRests, type OffsetState, offsetTable } from '@dogleg/core/setup'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { type NewEntry, restates } from '../log/record.ts'
@@ -16,7 +9,7 @@ import { usePlans } from './use-plans.ts'
 
 /** The plan in hand: its form, its program, what that was shown to do, and how it stands in the log. */
 export function useGauging(offset: OffsetState) {
-  const { setup, reference, machineEntries } = useOpenSetup()
+  const { setup, reference, machineEntries, lengths } = useOpenSetup()
   const { unit, machine, profile } = setup
   const kept = usePlans(setup)
   const draft = useDeferredValue(kept.plan)
@@ -35,7 +28,6 @@ export function useGauging(offset: OffsetState) {
     () => offsetTable(setup, machineEntries, reference),
     [setup, machineEntries, reference],
   )
-  const lengths = useMemo(() => deriveTools(machineEntries, machine, unit), [machineEntries, machine, unit])
   const question = useMemo<GaugeQuestion | undefined>(() => {
     const { probing, macros } = profile
     if (

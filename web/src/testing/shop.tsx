@@ -1,5 +1,6 @@
 import { demoEntries, demoReference } from '@dogleg/core/demo'
-import { deriveReady, deriveSetup, type Entry, isUnreadable } from '@dogleg/core/setup'
+import { deriveReady, deriveSetup, deriveTools, type Entry, isUnreadable } from '@dogleg/core/setup'
+import { travelerOf } from '@dogleg/core/traveler'
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { render } from '@testing-library/react'
 import type { ReactNode } from 'react'
@@ -24,12 +25,17 @@ export function openSetup(log: readonly Entry[]): OpenSetup {
   const setup = deriveSetup(log, demoReference)
   if (isUnreadable(setup)) throw new Error(setup.unreadable)
   const { machine } = setup
+  const reference = demoReference
+  const ready = deriveReady({ machine, entries: log, now: NOW })
+  const lengths = deriveTools(log, machine, setup.unit)
   return {
     setup,
     entries: log,
-    reference: demoReference,
-    ready: deriveReady({ machine, entries: log, now: NOW }),
+    reference,
+    ready,
     machineEntries: log,
+    lengths,
+    traveler: travelerOf(setup, { ready, lengths, reference }),
   }
 }
 

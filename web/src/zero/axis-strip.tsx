@@ -1,5 +1,6 @@
 import { formatLength } from '@dogleg/core/quantity'
-import { type AxisFact, addressNames, nextFor, type OffsetState, type Setup } from '@dogleg/core/setup'
+import { type AxisFact, addressNames, type OffsetState, type Setup } from '@dogleg/core/setup'
+import type { TaskPart } from '@dogleg/core/traveler'
 import { OctagonX } from 'lucide-react'
 import { Tabs } from 'radix-ui'
 import { Select } from '../ui/select.tsx'
@@ -21,6 +22,8 @@ export function tables({ machine }: Setup): [Place, string][] {
 interface AxisStripProps {
   setup: Setup
   offset: OffsetState
+  /** What is next of all, where it is with this offset. */
+  next: TaskPart | undefined
   onOffset: (name: string) => void
 }
 
@@ -48,11 +51,10 @@ function CheckState({ offset: { check } }: { offset: OffsetState }) {
 }
 
 /** The offset in hand with its three axes and its check: what stands, what is stale, what is missing. */
-export function AxisStrip({ setup, offset, onOffset }: AxisStripProps) {
+export function AxisStrip({ setup, offset, next, onOffset }: AxisStripProps) {
   const inUse = setup.offsets.map(({ name }) => name)
   const { machine, profile } = setup
   const others = addressNames(machine, profile).filter((name) => !inUse.includes(name))
-  const next = nextFor(offset)
   return (
     <div className="flex flex-wrap items-stretch border-b border-rule">
       <label className="flex items-center gap-2 pr-4 font-semibold">
@@ -78,12 +80,7 @@ export function AxisStrip({ setup, offset, onOffset }: AxisStripProps) {
       </label>
       <Tabs.List aria-label={`Axes of ${offset.name}`} className="flex min-w-0 flex-1 flex-wrap">
         {[...offset.wants, 'check' as const].map((each) => (
-          <StripTab
-            key={each}
-            value={each}
-            title={each === 'check' ? 'Check' : each}
-            isNext={next.place === each}
-          >
+          <StripTab key={each} value={each} title={each === 'check' ? 'Check' : each} isNext={next === each}>
             {each === 'check' ? (
               <CheckState offset={offset} />
             ) : (

@@ -16,7 +16,7 @@ import {
   sketch,
 } from '@dogleg/core/pickup'
 import { formatLength } from '@dogleg/core/quantity'
-import { againstTable, deriveTools, expectationOf, type OffsetState, type Setup } from '@dogleg/core/setup'
+import { againstTable, expectationOf, type OffsetState, type Setup } from '@dogleg/core/setup'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
@@ -60,11 +60,7 @@ export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: Pick
   const form = useRef<HTMLFormElement>(null)
   const signed = useSigned()
   const fact = offset.axes[axis]
-  const { machineEntries } = useOpenSetup()
-  const tools = useMemo(
-    () => (axis === 'Z' ? deriveTools(machineEntries, machine, unit) : []),
-    [axis, machineEntries, machine, unit],
-  )
+  const { lengths: tools } = useOpenSetup()
 
   const live = useMemo(() => {
     const read = readDraft(draft, unit)

@@ -9,7 +9,6 @@ import {
   toolLengthDraft,
 } from '@dogleg/core/pickup'
 import { formatLength, unitSymbol } from '@dogleg/core/quantity'
-import { deriveTools } from '@dogleg/core/setup'
 import { Hourglass } from 'lucide-react'
 import { useMemo } from 'react'
 import { useKept } from '../log/kept.ts'
@@ -26,9 +25,8 @@ import { ToolDrawing } from './tool-drawing.tsx'
 
 /** Lengths of the machine's tools: one measured against another, and the table that stands. */
 export function ToolsPanel() {
-  const { setup, machineEntries } = useOpenSetup()
+  const { setup, lengths: tools } = useOpenSetup()
   const { unit, machine } = setup
-  const tools = useMemo(() => deriveTools(machineEntries, machine, unit), [machineEntries, machine, unit])
   const fromGauge = machine.toolLengths === 'gauge-line'
   const empty = (last?: ToolLengthDraft): ToolLengthDraft => ({
     tool: '',

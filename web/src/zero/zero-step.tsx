@@ -1,9 +1,9 @@
-import { nextFor, type OffsetState, type Setup } from '@dogleg/core/setup'
+import type { OffsetState, Setup } from '@dogleg/core/setup'
 import { Tabs } from 'radix-ui'
 import { useState } from 'react'
 import { useOffset, useOpenSetup } from '../log/open-setup.ts'
 import { usePlace } from '../log/use-place.ts'
-import { NextLine } from '../ui/next-line.tsx'
+import { NextBar } from '../traveler/next-bar.tsx'
 import { Findings } from '../ui/verdict.tsx'
 import { AxisStrip, type Place, tables } from './axis-strip.tsx'
 import { CheckPanel } from './check-panel.tsx'
@@ -21,16 +21,24 @@ const placesOf = (setup: Setup, offset: OffsetState): readonly Place[] => [
 
 /** The Zero step: one axis of one work offset at a time, from the readings to a fact in the log. */
 export function ZeroStep() {
-  const { setup } = useOpenSetup()
+  const { setup, traveler } = useOpenSetup()
   const [offset, chooseOffset] = useOffset(setup)
-  const next = nextFor(offset)
   const [recorded, setRecorded] = useState(false)
   const places = placesOf(setup, offset)
   const asPlace = (text: string) => places.find((each) => each === text)
-  const [place, go] = usePlace('axis', places, asPlace(next.place) ?? 'check')
+  // What is next with the offset in hand; measuring a tool is of none.
+  const next = traveler.steps
+    .find(({ step }) => step === 'zero')
+    ?.tasks.find(({ about, part }) => about === offset.name && asPlace(part))
+  const [place, go] = usePlace('axis', places, asPlace(next?.part ?? '') ?? 'check')
   return (
     <Tabs.Root value={place} onValueChange={(to) => go(asPlace(to))} className="flex flex-1 flex-col">
-      <AxisStrip setup={setup} offset={offset} onOffset={chooseOffset} />
+      <AxisStrip
+        setup={setup}
+        offset={offset}
+        next={next && next === traveler.next ? next.part : undefined}
+        onOffset={chooseOffset}
+      />
       {offset.findings.length > 0 && (
         <div className="border-b border-rule py-2">
           <Findings findings={offset.findings} />
@@ -62,28 +70,10 @@ export function ZeroStep() {
           />
         )}
       </Tabs.Content>
-      <Next offset={offset} here={place} asPlace={asPlace} onPlace={go} />
+      <NextBar
+        step="zero"
+        isHere={({ part, about }) => part === place && (about === offset.name || part === 'tools')}
+      />
     </Tabs.Root>
-  )
-}
-
-interface NextProps {
-  offset: OffsetState
-  here: Place
-  asPlace: (text: string) => Place | undefined
-  onPlace: (place: Place) => void
-}
-
-/** The next thing to do with the offset. */
-function Next({ offset, here, asPlace, onPlace }: NextProps) {
-  const { says, why, place } = nextFor(offset)
-  const to = asPlace(place)
-  return (
-    <NextLine
-      says={says}
-      why={why}
-      to={place === 'program' ? `../program?offset=${encodeURIComponent(offset.name)}` : undefined}
-      go={to && to !== here ? () => onPlace(to) : undefined}
-    />
   )
 }

@@ -1,4 +1,5 @@
-import { useState } from 'react'
+import type { InHand } from '@dogleg/core/traveler'
+import { useEffect, useState } from 'react'
 import { useOpenSetup } from '../../log/open-setup.ts'
 import { InnerTabs } from '../inner-tabs.tsx'
 import { PalletForm } from './pallet-form.tsx'
@@ -16,10 +17,12 @@ const PARTS = [
 type Part = (typeof PARTS)[number][0]
 
 /** The pallets of a machine: their programs, the check before the start, a played run, a shift. */
-export function PalletsPanel() {
+export function PalletsPanel({ onInHand }: { onInHand: (of: InHand | undefined) => void }) {
   const { setup } = useOpenSetup()
   const pallets = usePallets()
   const recorded = setup.run.pallets
+  const { inHand } = pallets
+  useEffect(() => onInHand(inHand), [onInHand, inHand])
   const [part, setPart] = useState<Part>(
     recorded && recorded.entry.verdict !== 'stop' && recorded.freshness.state === 'fresh' ? 'start' : 'plan',
   )

@@ -8,6 +8,7 @@ import {
   readPalletPlan,
 } from '@dogleg/core/pallet'
 import { KEPT_FINDINGS, palletRests, programsOf, unprovedPallets } from '@dogleg/core/setup'
+import type { InHand } from '@dogleg/core/traveler'
 import { useMemo } from 'react'
 import { useKept } from '../../log/kept.ts'
 import { useOpenSetup } from '../../log/open-setup.ts'
@@ -73,7 +74,15 @@ export function usePallets() {
         }
       : undefined
   const stands = recorded !== undefined && entry !== undefined && restates(recorded, entry)
+  const verdict = entry?.kind === 'palleted' ? entry.verdict : undefined
+  const worst = entry?.kind === 'palleted' ? entry.worst[0] : undefined
+  const inHand = useMemo<InHand | undefined>(
+    () => (verdict ? { pallets: { verdict, recorded: stands, worst } } : undefined),
+    [verdict, stands, worst],
+  )
   return {
+    /** What stands on the page, for what it says next. */
+    inHand,
     draft,
     change,
     plan,

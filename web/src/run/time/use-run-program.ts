@@ -1,13 +1,6 @@
 import { layoutIn, type ProveCase } from '@dogleg/core/prove'
 import { LONGEST_LOOKED } from '@dogleg/core/saving'
-import {
-  deriveTools,
-  type KeptProgram,
-  machineCalibration,
-  offsetTable,
-  programsOf,
-  proveCase,
-} from '@dogleg/core/setup'
+import { type KeptProgram, machineCalibration, offsetTable, programsOf, proveCase } from '@dogleg/core/setup'
 import { useMemo } from 'react'
 import { z } from 'zod'
 import { useKept } from '../../log/kept.ts'
@@ -21,7 +14,7 @@ const makeWorker = () => new Worker(new URL('./time-worker.ts', import.meta.url)
 
 /** The program whose time is looked at: one of the log, or the one that stands in Prove; proved and timed off the page. */
 export function useRunProgram() {
-  const { setup, machineEntries, reference } = useOpenSetup()
+  const { setup, machineEntries, lengths, reference } = useOpenSetup()
   const [offset] = useOffset(setup)
   const { program: standing } = useProgram(setup.id, undefined)
   const kept = useMemo(() => programsOf(setup), [setup])
@@ -39,7 +32,6 @@ export function useRunProgram() {
   const [title, choose] = useKept(`${setup.id}.timed-program`, z.string(), () => '')
   const program = programs.find((each) => each.title === title) ?? programs[0]
   const { machine, profile, unit } = setup
-  const lengths = useMemo(() => deriveTools(machineEntries, machine, unit), [machineEntries, machine, unit])
   const table = useMemo(
     () => offsetTable(setup, machineEntries, reference),
     [setup, machineEntries, reference],

@@ -5,16 +5,17 @@ import { STOPS } from '../hold/index.ts'
 import { tableToKey } from '../pallet/index.ts'
 import { methodName } from '../pickup/index.ts'
 import { describeTyped, formatDuration, formatLength, formatWithUnit } from '../quantity/index.ts'
-import { nextInStep, passedOver, stepStates } from './board.ts'
-import type { Reference, Setup } from './derive.ts'
-import type { Entry } from './entries.ts'
-import { SETTLED_NAMES } from './gauging.ts'
-import { lastHandedOver } from './hand-over.ts'
-import { offsetTable } from './offset-table.ts'
-import type { ReadyState } from './ready.ts'
-import { STEP_NAMES } from './steps.ts'
-import { deriveTools } from './tools.ts'
-import { nameStaleFacts } from './what-if.ts'
+import {
+  deriveTools,
+  type Entry,
+  lastHandedOver,
+  offsetTable,
+  type Reference,
+  SETTLED_NAMES,
+  type Setup,
+} from '../setup/index.ts'
+import { toolsNeeded } from './needs.ts'
+import { inWords, type Traveler } from './traveler.ts'
 
 /** Who stated something and when (ISO 8601), and why it no longer holds, if it does not. */
 export interface Stated {
@@ -184,11 +185,8 @@ function toolsOf(setup: Setup, machineEntries: readonly Entry[], { tools }: Refe
   const { machine, unit } = setup
   const lengths = deriveTools(machineEntries, machine, unit)
   const used = new Set([
-    ...setup.prove.proofs.flatMap(({ entry }) => entry.lengths.map(({ tool }) => tool)),
+    ...toolsNeeded(setup, { reference: { tools } }),
     ...lengths.filter(({ entry }) => entry.setup === setup.id).map(({ tool }) => tool),
-    ...setup.code.coded.flatMap(({ entry }) =>
-      tools.filter(({ id }) => entry.tools.some((each) => each.id === id)).map(({ number }) => number),
-    ),
   ])
   return [...used]
     .filter((tool) => tool > 0)
@@ -345,12 +343,12 @@ function cautionsOf({ run, machine, prove }: Setup): string[] {
   ]
 }
 
-/** The sheet of a setup at a moment (ISO 8601), from its log and those of its machine. */
+/** The sheet of a setup at a moment (ISO 8601), from its log and those of its machine, and what is left to do. */
 export function setupSheet(
   setup: Setup,
   machineEntries: readonly Entry[],
   reference: Reference,
-  ready: ReadyState,
+  { left, stale }: Pick<Traveler, 'left' | 'stale'>,
   made: string,
 ): SetupSheet {
   const { opened, machine, profile, unit, run, log } = setup
@@ -377,8 +375,8 @@ export function setupSheet(
       ...stated(entry),
     })),
     cautions: cautionsOf(setup),
-    left: leftToDo(setup, ready),
-    stale: nameStaleFacts(setup),
+    left: left.map(inWords),
+    stale: [...stale],
     notes: log.flatMap(({ entry, standing }) =>
       entry.kind === 'note' && standing !== 'struck'
         ? [{ what: 'Note', says: entry.text, more: '', ...stated(entry) }]
@@ -386,15 +384,6 @@ export function setupSheet(
     ),
     ...(last ? { handedOver: { what: 'Handed over', says: last.note, more: '', ...stated(last) } } : {}),
   }
-}
-
-/** What is left to do, step by step: what nobody has begun is not asked for. */
-export function leftToDo(setup: Setup, ready: ReadyState): string[] {
-  return stepStates(setup, ready).flatMap(({ step, state }) =>
-    step === 'hand-over' || state === 'done' || (state === 'open' && passedOver(setup, step))
-      ? []
-      : [`${STEP_NAMES[step]}: ${nextInStep(setup, ready, step)}`],
-  )
 }
 
 /** What is open when a setup is handed over: findings that were let stand, and parts that wait for a word. */

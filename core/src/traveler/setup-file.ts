@@ -3,8 +3,7 @@ import { profile } from '../control/index.ts'
 import { material } from '../cutting/index.ts'
 import { collet, vise } from '../hold/index.ts'
 import { machine, toolShape } from '../machine/index.ts'
-import type { Reference, Setup } from './derive.ts'
-import { type Entry, entry, initials } from './entries.ts'
+import { type Entry, entry, initials, type Reference, type Setup } from '../setup/index.ts'
 import type { SetupSheet } from './sheet.ts'
 
 const MOST_ENTRIES = 20_000

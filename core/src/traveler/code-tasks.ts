@@ -1,0 +1,238 @@
+import type { CodedFact, ProofFact, Setup, TakenFact } from '../setup/index.ts'
+import { cyclesOn } from './needs.ts'
+import type { InHand, Task } from './task.ts'
+
+const CODE = { step: 'code', part: 'whole' } as const
+const TAKE = { step: 'code', part: 'take' } as const
+const PROVE = { step: 'prove', part: 'whole' } as const
+
+const holds = ({ freshness, entry }: ProofFact) => freshness.state === 'fresh' && entry.verdict !== 'stop'
+
+/** What stands on the page of Code and not in the log. */
+function codeInHand(code: InHand['code']): Task[] {
+  if (!code || code.recorded || code.on === 0) return []
+  const { title, incomplete, verdict } = code
+  const of = { ...CODE, about: title, stale: false } as const
+  if (incomplete > 0)
+    return [
+      {
+        ...of,
+        says: `Fill in ${title}: ${incomplete === 1 ? 'a cycle lacks' : `${incomplete} cycles lack`} something.`,
+        why: 'The code is written as you type.',
+      },
+    ]
+  return verdict === 'stop'
+    ? [
+        {
+          ...of,
+          says: `Mend ${title}: something in it says stop.`,
+          why: 'No code is written that is known to be wrong.',
+        },
+      ]
+    : [{ ...of, says: `Record ${title}, and prove it.`, why: 'It stands on this page only.' }]
+}
+
+const titleOf = ({ entry }: CodedFact) => entry.sheet.title
+
+/** What is to be done about the programs that were built, until they are to be proved. */
+export const codeTasks = ({ code: { coded } }: Setup, inHand: InHand['code']): Task[] => [
+  ...codeInHand(inHand),
+  ...coded.flatMap((fact): Task[] => {
+    const title = titleOf(fact)
+    const of = { ...CODE, about: title } as const
+    if (inHand?.title === title && !inHand.recorded && inHand.on > 0) return []
+    if (fact.freshness.state === 'stale')
+      return [
+        {
+          ...of,
+          stale: true,
+          says: `Look at ${title} and record it again.`,
+          why: `It was ${fact.freshness.cause.says}.`,
+        },
+      ]
+    return cyclesOn(fact).length === 0
+      ? [
+          {
+            ...of,
+            stale: false,
+            says: `Switch a cycle of ${title} on, or strike the program out.`,
+            why: 'As it is it does nothing.',
+          },
+        ]
+      : []
+  }),
+]
+
+/** What is open on the page of Prove. */
+function proofInHand(proof: InHand['proof']): Task[] {
+  if (!proof) return []
+  const { title, stop, recorded, against } = proof
+  const of = { ...PROVE, about: title } as const
+  if (stop) return [{ ...of, stale: false, says: `Look at line ${stop.line}.`, why: stop.says }]
+  if (recorded && against)
+    return [
+      { ...of, stale: true, says: 'Step through it, and record the proof again.', why: `It was ${against}.` },
+    ]
+  return recorded
+    ? []
+    : [
+        {
+          ...of,
+          stale: false,
+          says: 'Step through it, and record the proof.',
+          why: 'Nobody has seen yet what it will do in this setup.',
+        },
+      ]
+}
+
+/** Programs that were built and are to be proved: no proof that holds rests on what stands in the log, and none is asked for again. */
+const unproved = ({ code, prove }: Pick<Setup, 'code' | 'prove'>): CodedFact[] =>
+  code.coded.filter(
+    (fact) =>
+      fact.freshness.state === 'fresh' &&
+      cyclesOn(fact).length > 0 &&
+      !prove.proofs.some(
+        (proof) =>
+          proof.entry.rests.includes(fact.entry.id) || (proof.entry.title === titleOf(fact) && !holds(proof)),
+      ),
+  )
+
+/** Programs at the control whose text no proof is of, though one may be of another text of the same name. */
+function unprovedAtControl(setup: Setup): [string, TakenFact][] {
+  const { proofs } = setup.prove
+  const asked = new Set([
+    ...unproved(setup).map(titleOf),
+    ...proofs.filter((proof) => !holds(proof)).map(({ entry }) => entry.title),
+  ])
+  return [...setup.code.taken].filter(
+    ([title, { entry, freshness }]) =>
+      freshness.state === 'fresh' &&
+      !asked.has(title) &&
+      !proofs.some((proof) => holds(proof) && proof.entry.text === entry.text),
+  )
+}
+
+const proofTask = ({ entry, freshness }: ProofFact): Task[] => {
+  const of = { ...PROVE, about: entry.title } as const
+  if (freshness.state === 'stale')
+    return [
+      { ...of, stale: true, says: `Prove ${entry.title} again.`, why: `It was ${freshness.cause.says}.` },
+    ]
+  return entry.verdict === 'stop'
+    ? [
+        {
+          ...of,
+          stale: false,
+          says: `Mend ${entry.title}: something in it says stop.`,
+          why: entry.worst[0]?.says ?? '',
+        },
+      ]
+    : []
+}
+
+/** What is to be proved, and what it is proved against. */
+export function proveTasks(
+  setup: Setup,
+  { proof: inHand, area: placed }: Pick<InHand, 'proof' | 'area'>,
+): Task[] {
+  const { proofs, layout } = setup.prove
+  const area = { ...PROVE, part: 'area' } as const
+  const tasks = [
+    ...proofs.filter(({ entry }) => inHand?.title !== entry.title || inHand.recorded).flatMap(proofTask),
+    ...unproved(setup).map(
+      (fact): Task => ({
+        ...PROVE,
+        about: titleOf(fact),
+        stale: false,
+        says: `Prove ${titleOf(fact)}.`,
+        why: 'Nobody has seen yet what it will do in this setup.',
+      }),
+    ),
+    ...unprovedAtControl(setup).map(
+      ([title]): Task => ({
+        ...PROVE,
+        about: title,
+        stale: false,
+        says: `Prove ${title} as it stands at the control.`,
+        why: 'A proof is of one text, to the letter: what was taken is another.',
+      }),
+    ),
+  ]
+  const asked = tasks.length > 0 || inHand !== undefined
+  return [
+    ...(placed && !placed.recorded && placed.bodies > 0
+      ? [
+          {
+            ...area,
+            stale: layout?.freshness.state === 'stale',
+            says: 'Record the work area as it is placed.',
+            why: 'A proof is against what stands in the log.',
+          },
+        ]
+      : layout?.freshness.state === 'stale'
+        ? [
+            {
+              ...area,
+              stale: true,
+              says: 'Look at each thing in the work area, and record it again.',
+              why: `It was ${layout.freshness.cause.says}.`,
+            },
+          ]
+        : !layout && asked
+          ? [
+              {
+                ...area,
+                stale: false,
+                says: 'Place the part, the vise and the clamps.',
+                why: 'A crash is found only against what is placed.',
+              },
+            ]
+          : []),
+    ...proofInHand(inHand),
+    ...tasks,
+    ...(layout && proofs.length === 0 && !asked
+      ? [
+          {
+            ...PROVE,
+            stale: false,
+            says: 'Open the program and step through it.',
+            why: 'Nobody has seen yet what it will do in this setup.',
+          },
+        ]
+      : []),
+  ]
+}
+
+/** What is to go to the control: programs whose proof holds, and those that stand there and no longer do. */
+export function takeTasks({ code: { coded, taken }, prove: { proofs } }: Setup): Task[] {
+  const stale = [...taken].flatMap(([title, { freshness }]): Task[] =>
+    freshness.state === 'stale'
+      ? [
+          {
+            ...TAKE,
+            about: title,
+            stale: true,
+            says: `Take ${title} to the control again, or strike it out if it is not there any more.`,
+            why: `It was ${freshness.cause.says}.`,
+          },
+        ]
+      : [],
+  )
+  const proved = coded.flatMap((fact): Task[] => {
+    const title = titleOf(fact)
+    return !taken.has(title) &&
+      fact.freshness.state === 'fresh' &&
+      proofs.some((proof) => holds(proof) && proof.entry.rests.includes(fact.entry.id))
+      ? [
+          {
+            ...TAKE,
+            about: title,
+            stale: false,
+            says: `Take ${title} to the control.`,
+            why: 'It is proved as it stands here.',
+          },
+        ]
+      : []
+  })
+  return [...stale, ...proved]
+}

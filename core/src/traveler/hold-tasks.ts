@@ -1,0 +1,157 @@
+import { formatLength } from '../quantity/index.ts'
+import type { Setup } from '../setup/index.ts'
+import type { Task } from './task.ts'
+
+const STEP = { step: 'hold' } as const
+type HoldTask = Omit<Task, 'step'>
+
+/** The vise and where it stands come before it is squared: another vise, or another place, is to be squared anew. */
+function clearTask({ hold: { clearance } }: Setup): HoldTask[] {
+  const part = 'clear'
+  if (!clearance)
+    return [
+      {
+        part,
+        stale: false,
+        says: 'Choose the vise, and see whether it clears.',
+        why: 'At both ends of the travel, open and closed, before it is squared there.',
+      },
+    ]
+  if (clearance.freshness.state === 'stale')
+    return [
+      {
+        part,
+        stale: true,
+        says: 'See again whether the vise clears.',
+        why: `It was ${clearance.freshness.cause.says}.`,
+      },
+    ]
+  return clearance.verdict === 'stop'
+    ? [
+        {
+          part,
+          stale: false,
+          says: 'Move the vise until it clears.',
+          why: clearance.findings[0]?.says ?? '',
+        },
+      ]
+    : []
+}
+
+function squareTask({ hold, unit }: Setup): HoldTask[] {
+  const part = 'square'
+  const last = hold.sweeps.at(-1)
+  const sweep = (says: string, why: string, stale = false): HoldTask[] => [{ part, stale, says, why }]
+  if (!last) return sweep('Sweep the fixed jaw.', 'Nobody knows yet whether it is square.')
+  if (last.freshness.state === 'stale')
+    return sweep('Sweep the fixed jaw again.', `It was ${last.freshness.cause.says}.`, true)
+  if (!last.squared.ok) return sweep('Sweep the fixed jaw again.', last.squared.findings[0]?.says ?? '')
+  const { within, sweep: of, tap } = last.squared
+  if (of.bolts === 'one' && !within)
+    return sweep(
+      `Tap until the dial shows ${formatLength(tap.target, unit, { plus: true })} at ${formatLength(tap.at, unit)}, zero it again, and sweep.`,
+      'The jaw is not square yet.',
+    )
+  if (!within) return sweep('Take one bolt out and square it again.', 'It moved when it was tightened.')
+  if (of.bolts === 'one') return sweep('Snug the second bolt, and sweep.', 'Tightening moves vises.')
+  return of.bolts === 'snug'
+    ? sweep('Tighten both bolts, and sweep once more.', 'Tightening moves vises.')
+    : []
+}
+
+/** Two readings that are asked for once a day are no task; readings that no longer hold are. */
+function uprightTask({ hold: { upright } }: Setup): HoldTask[] {
+  return upright?.freshness.state === 'stale'
+    ? [
+        {
+          part: 'square',
+          stale: true,
+          says: 'Read again whether the fixed jaw stands upright.',
+          why: `It was ${upright.freshness.cause.says}.`,
+        },
+      ]
+    : []
+}
+
+function gripTask({ hold: { grip } }: Setup): HoldTask[] {
+  const part = 'grip'
+  if (!grip)
+    return [
+      {
+        part,
+        stale: false,
+        says: 'Choose collet and stop.',
+        why: 'The length of the part depends on them.',
+      },
+    ]
+  if (grip.freshness.state === 'stale')
+    return [
+      {
+        part,
+        stale: true,
+        says: 'Choose collet and stop again.',
+        why: `They were ${grip.freshness.cause.says}.`,
+      },
+    ]
+  return grip.verdict === 'stop'
+    ? [
+        {
+          part,
+          stale: false,
+          says: 'Choose another collet or stop.',
+          why: grip.findings[0]?.says ?? '',
+        },
+      ]
+    : []
+}
+
+/** A measured ratio is asked for again only where the grip rests on it. */
+function ratioTask({ hold: { grip, lengths } }: Setup): HoldTask[] {
+  return [...lengths.values()].flatMap(({ entry, freshness, collet }) =>
+    freshness.state === 'stale' && grip?.entry.rests.includes(entry.id)
+      ? [
+          {
+            part: 'ratio',
+            about: collet.name,
+            stale: true,
+            says: `Measure the ratio of ${collet.name} again, or choose the grip without it.`,
+            why: `It was ${freshness.cause.says}.`,
+          } as const,
+        ]
+      : [],
+  )
+}
+
+const checkTasks = ({ hold: { checks } }: Setup): HoldTask[] =>
+  checks.flatMap(({ says, tick }) =>
+    tick?.freshness.state === 'fresh'
+      ? []
+      : [
+          {
+            part: 'checks',
+            stale: tick !== undefined,
+            says: `Look: ${says}.`,
+            why:
+              tick?.freshness.state === 'stale'
+                ? `It was ${tick.freshness.cause.says}.`
+                : 'Before the spindle turns.',
+          } as const,
+        ],
+  )
+
+/** Whether anybody began to set the vise or the collet. */
+export const holdBegun = ({ hold: { sweeps, upright, grip, clearance, checks } }: Setup) =>
+  sweeps.length > 0 ||
+  upright !== undefined ||
+  grip !== undefined ||
+  clearance !== undefined ||
+  checks.some(({ tick }) => tick !== undefined)
+
+/** What is still to be done about vise or collet, in the order in which it holds. */
+export function holdTasks(setup: Setup): Task[] {
+  const tasks =
+    setup.machine.kind === 'mill'
+      ? [...clearTask(setup), ...squareTask(setup), ...uprightTask(setup)]
+      : [...ratioTask(setup), ...gripTask(setup), ...checkTasks(setup)]
+  return tasks.map((task) => ({ ...STEP, ...task }))
+}

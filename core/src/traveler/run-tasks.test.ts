@@ -1,0 +1,85 @@
+import { describe, expect, it } from 'vitest'
+import { demoLogs } from '../demo/testing.ts'
+import type { Entry, EntryOf } from '../setup/index.ts'
+import { correctionsDue } from './index.ts'
+import { firstOf, setupOf, stateOf, travel } from './testing.ts'
+import { Shift } from './testing-shift.ts'
+
+const now = Date.UTC(2026, 10, 26, 9, 30)
+const { titled } = demoLogs(now)
+
+describe('pallets', () => {
+  const log = titled('both operations')
+  const planned = log.find(
+    (each): each is EntryOf<'palleted'> => each.kind === 'palleted',
+  ) as EntryOf<'palleted'>
+  const good: EntryOf<'palleted'> = { ...planned, verdict: 'good', worst: [] }
+  const mended = log.map((each) => (each.id === planned.id ? good : each))
+  let n = 0
+  const after = (body: object): Entry => {
+    const at = new Date(now + ++n * 60_000).toISOString()
+    return {
+      id: `7ZZZZZZZZZZZZZZZZZZZZZZZ${String(n).padStart(2, '0')}`,
+      setup: log[0]?.setup,
+      at,
+      by: 'RT',
+      ...body,
+    } as Entry
+  }
+  const start = (loaded = 5501) =>
+    after({ kind: 'start-checked', inside: 1, loaded, interlock: true, rests: [planned.id] })
+
+  it('are mended, answered before the start, and asked about again after an alarm', () => {
+    expect(firstOf(travel(log), 'run')).toBe('Mend the programs of the pallets.')
+    expect(firstOf(travel(mended), 'run')).toMatch(/^Before cycle start: say which pallet is inside/)
+    const answered = [...mended, start()]
+    expect(stateOf(travel(answered), 'run')).toBe('done')
+    expect(firstOf(travel([...mended, start(5502)]), 'run')).toMatch(/^Before cycle start/)
+    const alarmed = travel([...answered, after({ kind: 'happened', what: 'alarm', note: '' })])
+    expect(stateOf(alarmed, 'run')).toBe('stale')
+    expect(firstOf(alarmed, 'run')).toBe('Before cycle start: look at the pallet and the program again.')
+    // A plan with a stop, answered all the same: the step is not done.
+    expect(stateOf(travel([...log, start()]), 'run')).toBe('open')
+  })
+
+  it('that are mended on the page are to be recorded, not mended', () => {
+    const says = (verdict: 'good' | 'stop') =>
+      firstOf(travel(log, { inHand: { pallets: { verdict, recorded: false, worst: 'It nests.' } } }), 'run')
+    expect(says('good')).toBe('Record the pallets as they are planned now.')
+    expect(says('stop')).toBe('Mend the programs of the pallets.')
+  })
+})
+
+describe('gauging', () => {
+  const shift = (...acts: string[]) => {
+    const of = new Shift('mill')
+    for (const act of ['plan gauging', ...acts]) of.act(act)
+    return travel(of.log)
+  }
+  it('is tried, taken and measured; a part out of tolerance waits for a word', () => {
+    expect(firstOf(shift(), 'run')).toMatch(/^Try Test on every kind of part/)
+    expect(stateOf(shift('measure'), 'run')).toBe('done')
+    expect(firstOf(shift('measure out'), 'run')).toBe('Say what was done about part 2 of Test.')
+    expect(firstOf(shift('measure', 'place', 'take gauging', 'plan gauging'), 'run')).toMatch(
+      /^Take the gauging program Test again/,
+    )
+  })
+})
+
+describe('a correction', () => {
+  const log = titled('first side')
+  it('is due by the drift that the chart shows, and not once it was made', () => {
+    const before = log.slice(
+      0,
+      log.findIndex(({ kind }) => kind === 'corrected'),
+    )
+    const due = (entries: Entry[]) => {
+      const setup = setupOf(entries)
+      const [series] = setup.gauge.series
+      return series ? correctionsDue(series, 'G54', setup).map(({ key }) => key) : []
+    }
+    const corrected = log.find(({ kind }) => kind === 'corrected') as EntryOf<'corrected'>
+    expect(due(before)).toContain('FACE')
+    expect(due([...before, corrected])).not.toContain('FACE')
+  })
+})

@@ -1,0 +1,158 @@
+import { type GaugeSeries, partLabel, type Setup, seriesDrift, valueSeries } from '../setup/index.ts'
+import type { InHand, Task } from './task.ts'
+
+const STEP = { step: 'run' } as const
+
+function palletTasks({ run: { pallets, start } }: Setup, inHand: InHand['pallets']): Task[] {
+  const of = { ...STEP, part: 'pallets', stale: false } as const
+  const typed = inHand && !inHand.recorded ? inHand : undefined
+  if (!pallets && !typed) return []
+  if (typed?.verdict === 'stop' || (!typed && pallets?.entry.verdict === 'stop'))
+    return [
+      {
+        ...of,
+        says: 'Mend the programs of the pallets.',
+        why: typed ? (typed.worst ?? '') : (pallets?.entry.worst[0] ?? ''),
+      },
+    ]
+  if (typed)
+    return [
+      {
+        ...of,
+        says: 'Record the pallets as they are planned now.',
+        why: 'The start is checked against what is recorded.',
+      },
+    ]
+  if (pallets?.freshness.state === 'stale')
+    return [
+      {
+        ...of,
+        stale: true,
+        says: 'Look at the pallets and record them again.',
+        why: `They were ${pallets.freshness.cause.says}.`,
+      },
+    ]
+  if (start?.freshness.state === 'stale')
+    return [
+      {
+        ...of,
+        stale: true,
+        says: 'Before cycle start: look at the pallet and the program again.',
+        why: `It was ${start.freshness.cause.says}.`,
+      },
+    ]
+  return start?.judgement.happens === 'runs'
+    ? []
+    : [
+        {
+          ...of,
+          says: 'Before cycle start: say which pallet is inside, and which program is loaded.',
+          why: start ? start.judgement.says : 'The wrong program on a pallet is a crash.',
+        },
+      ]
+}
+
+/** A value of a series that the next part must not be made without correcting, in words. */
+export interface CorrectionDue {
+  key: string
+  /** The name of the first part that should not be made before. */
+  before: string
+  /** Whether that is the next one to be made. */
+  now: boolean
+}
+
+/** What a series shows to be corrected, by drift; nothing where it was corrected after the last part, or corrects itself. */
+export function correctionsDue(series: GaugeSeries, offset: string, setup: Setup): CorrectionDue[] {
+  const last = series.parts.filter(({ counts }) => counts).at(-1)
+  return series.characteristics.flatMap(({ key }) => {
+    const value = valueSeries(series, key, offset, setup)
+    if (!value || value.uncorrected) return []
+    const at = seriesDrift(value)?.correctBefore
+    const done = series.corrections.some(
+      (each) => each.key === key && each.gauged === last?.entry.id && each.part === last.part,
+    )
+    return at === undefined || done
+      ? []
+      : [{ key, before: partLabel(value, at), now: at <= value.values.length }]
+  })
+}
+
+function gaugeTasks(setup: Setup): Task[] {
+  const { plans, series, taken } = setup.gauge
+  const of = { ...STEP, part: 'gauge' } as const
+  const stale = plans.flatMap(({ entry, freshness }): Task[] =>
+    freshness.state === 'stale'
+      ? [
+          {
+            ...of,
+            about: entry.plan.head.title,
+            stale: true,
+            says: `Look at ${entry.plan.head.title} and record it again.`,
+            why: `It was ${freshness.cause.says}.`,
+          },
+        ]
+      : [],
+  )
+  const atControl = [...taken].flatMap(([title, { freshness }]): Task[] =>
+    freshness.state === 'stale'
+      ? [
+          {
+            ...of,
+            about: title,
+            stale: true,
+            says: `Take the gauging program ${title} again, or strike it out if it is not at the control any more.`,
+            why: `It was ${freshness.cause.says}.`,
+          },
+        ]
+      : [],
+  )
+  const unmeasured = plans.flatMap(({ entry: { plan } }): Task[] => {
+    const { title } = plan.head
+    return series.some((each) => each.title === title && each.parts.length > 0)
+      ? []
+      : [
+          {
+            ...of,
+            about: title,
+            stale: false,
+            says: `Try ${title} on every kind of part, take the program, and record what it measures.`,
+            why: 'Nothing has been measured yet.',
+          },
+        ]
+  })
+  const measured = series.flatMap((its): Task[] => {
+    const { title } = its
+    const chart = { ...STEP, part: 'chart', about: title, stale: false } as const
+    const offset = plans.find(({ entry }) => entry.plan.head.title === title)?.entry.offset ?? ''
+    return [
+      ...its.parts
+        .filter(({ open }) => open)
+        .map(
+          ({ label, out }): Task => ({
+            ...chart,
+            says: `Say what was done about part ${label} of ${title}.`,
+            why: `${out.join(' and ')} ${out.length > 1 ? 'are' : 'is'} out of tolerance.`,
+          }),
+        ),
+      ...correctionsDue(its, offset, setup)
+        .filter(({ now }) => now)
+        .map(
+          ({ key, before }): Task => ({
+            ...chart,
+            says: `Correct ${key} of ${title} before part ${before}.`,
+            why: 'It drifts towards its limit: one part more may be out of tolerance.',
+          }),
+        ),
+    ]
+  })
+  return [...stale, ...atControl, ...measured, ...unmeasured]
+}
+
+/** Whether anything of the Run step was begun. */
+export const runBegun = ({ gauge, run }: Setup) => gauge.plans.length > 0 || run.pallets !== undefined
+
+/** What is still to be done about pallets and gauging, of what was begun. */
+export const runTasks = (setup: Setup, inHand: InHand['pallets']): Task[] => [
+  ...palletTasks(setup, inHand),
+  ...gaugeTasks(setup),
+]

@@ -1,0 +1,86 @@
+import { describe, expect, it } from 'vitest'
+import { demoReference } from '../demo/index.ts'
+import { demoLogs } from '../demo/testing.ts'
+import { deriveSetup, type Entry } from '../setup/index.ts'
+import { makeSetupFile, readSetupFile, setupSheet } from './index.ts'
+import { setupOf, travel } from './testing.ts'
+
+const now = Date.UTC(2026, 10, 26, 9, 30)
+const { titled } = demoLogs(now)
+const pallets = titled('both operations')
+const housing = titled('first side')
+const sheetOf = (log: readonly Entry[]) =>
+  setupSheet(setupOf(log), log, demoReference, travel(log), new Date(now).toISOString())
+
+describe('the setup sheet', () => {
+  it('says what is stale, with the reason, and who let what stand', () => {
+    const sheet = sheetOf(titled('serial number'))
+    expect(sheet.offsets[0]?.axes.every(({ stale }) => stale === 'taken before the vise was moved')).toBe(
+      true,
+    )
+    expect(sheet.hold.find(({ what }) => what === 'Square')?.stale).toContain('before the vise was moved')
+    expect(sheet.tools.every(({ length }) => length !== '')).toBe(true)
+    const bracket = sheetOf(pallets)
+    expect(bracket.accepted.map(({ by, what }) => `${by} ${what}`)).toEqual([
+      'LB O5501 first operation',
+      'LB O5502 second operation',
+    ])
+    expect(bracket.left.join()).toContain('Run: Mend the programs of the pallets.')
+    expect(bracket.handedOver?.by).toBe('LB')
+    expect(bracket.offsets.map(({ name, check }) => `${name} ${check?.says}`)).toEqual([
+      'G54 stands over part zero',
+      'G55 stands over part zero',
+    ])
+    const tube = sheetOf(titled('first operation'))
+    expect(tube.hold.map(({ what }) => what)).toContain('Collet')
+    expect(tube.cautions.join()).toContain('spindle turning')
+  })
+
+  it('says what stands in the log, in the same digits as the pages', () => {
+    const sheet = sheetOf(housing)
+    expect(sheet.offsets[0]?.axes.map(({ axis, value }) => `${axis} ${value}`)).toEqual([
+      'X -18.3510',
+      'Y -5.7205',
+      'Z -15.3460',
+    ])
+    expect(
+      sheet.offsets[0]?.axes.every(
+        ({ doubt, method, by }) => Number(doubt) > 0 && method !== '' && by === 'RT',
+      ),
+    ).toBe(true)
+    expect(sheet.tools.map(({ tool }) => tool)).toEqual([3, 5, 7, 12, 16])
+    expect(sheet.gauging[0]?.values.length).toBeGreaterThan(2)
+    expect(sheet.cautions.join()).toContain('5 % rapid')
+    expect(sheetOf(pallets).pallets.lines.map(({ pallet, program }) => [pallet, program])).toEqual([
+      [1, 5501],
+      [2, 5502],
+    ])
+    expect(sheetOf(pallets).saved).toHaveLength(1)
+  })
+})
+
+describe('the file of a setup', () => {
+  it('read back gives the same setup, to the last fact, and is small', () => {
+    for (const log of [housing, pallets, titled('serial number'), titled('O-ring')]) {
+      const setup = setupOf(log)
+      const text = JSON.stringify(makeSetupFile(setup, log, demoReference, sheetOf(log), 'RT'))
+      const back = readSetupFile(text)
+      if (!back.ok) throw new Error(back.says)
+      expect(back.file.entries).toEqual(log)
+      expect(deriveSetup(back.file.entries, back.file.reference)).toEqual(setup)
+    }
+  })
+
+  it('what is no such file gets a sentence', () => {
+    const says = (text: string) => {
+      const read = readSetupFile(text)
+      return read.ok ? '' : read.says
+    }
+    expect(says('')).toContain('JSON')
+    expect(says('{}')).toContain('no file of a setup')
+    const file = makeSetupFile(setupOf(housing), housing, demoReference, sheetOf(housing), 'RT')
+    expect(says(JSON.stringify({ ...file, version: 2 }))).toContain('later version')
+    expect(says(JSON.stringify({ ...file, entries: [...file.entries, ...pallets] }))).toContain('one setup')
+    expect(says(JSON.stringify({ ...file, entries: [{ ...housing[0], by: '' }] }))).toContain('initials')
+  })
+})

@@ -1,0 +1,410 @@
+import { readSheet, type Sheet } from '../code/index.ts'
+import { demoReference, housingLayout, housingSheet, tubeLayout, tubeSheet } from '../demo/index.ts'
+import { featureOf, planOf } from '../gauge/testing.ts'
+import type { LinearAxis } from '../machine/index.ts'
+import { readyListOf } from '../machine/index.ts'
+import type { Reading } from '../pickup/index.ts'
+import {
+  codedOffset,
+  codeFor,
+  codeRests,
+  codeTools,
+  deriveTools,
+  type Entry,
+  type EntryOf,
+  gaugeRests,
+  type HappeningKind,
+  offsetOf,
+  type ProgramKind,
+  proofRests,
+  restsOf,
+  type Setup,
+} from '../setup/index.ts'
+import { add, checked, cleared, edge, holdLog, inch, opened, swept, touch } from '../setup/testing.ts'
+import type { Task } from './task.ts'
+import { setupOf } from './testing.ts'
+
+/** The proofs of tests are of no text that anybody opens: only the page holds one against the other. */
+const HASH = 'a'.repeat(64)
+
+type Kind = 'mill' | 'lathe'
+type Body<K extends Entry['kind']> = Omit<EntryOf<K>, 'id' | 'setup' | 'at' | 'by' | 'kind'>
+
+function sheetOf(kind: Kind, on: boolean): Sheet {
+  const read = readSheet(kind === 'mill' ? housingSheet : tubeSheet, 'inch')
+  if (!read.ok) throw new Error(read.says)
+  return { ...read.sheet, items: read.sheet.items.map((item) => ({ ...item, off: !on })) }
+}
+const plan = (tolerance = '.001') =>
+  planOf([featureOf('bore', 'BORE', { nominal: '1', tolerance, x: '1', y: '1', tool: '7', react: 'wear' })])
+
+/** What anybody can do at any time, in any order, well or badly. */
+export const ACTS = {
+  mill: [
+    'ready',
+    'home',
+    'home off',
+    'clear',
+    'clear hits',
+    'sweep one',
+    'sweep tight',
+    'upright',
+    'X of G54',
+    'Y of G54',
+    'Z of G54',
+    'X of G55',
+    'load',
+    'check',
+    'check off',
+    'length of T3',
+    'length of T5',
+    'askew',
+    'far askew',
+    'straight',
+    'right part',
+    'wrong part',
+    'place',
+    'build',
+    'build off',
+    'take turned',
+    'take probe',
+    'prove',
+    'prove stop',
+    'take',
+    'plan gauging',
+    'measure',
+    'measure out',
+    'take gauging',
+    'note',
+    'hand over',
+  ],
+  lathe: [
+    'ready',
+    'home',
+    'grip',
+    'grip badly',
+    'ratio',
+    'look',
+    'X of T4',
+    'Z of T4',
+    'check',
+    'check off',
+    'place',
+    'build',
+    'build off',
+    'prove',
+    'prove stop',
+    'take',
+    'note',
+    'hand over',
+  ],
+} as const
+
+/** A person at a machine, who records what is asked for as it should be, or anything else. */
+export class Shift {
+  readonly log: Entry[]
+  private readonly kind: Kind
+  private readonly machine: { id: string; version: number }
+  constructor(kind: Kind) {
+    this.kind = kind
+    this.machine = { id: `${kind}-1`, version: 1 }
+    this.log = [{ ...opened, machine: this.machine } as Entry]
+  }
+
+  get setup(): Setup {
+    return setupOf(this.log)
+  }
+
+  private write<K extends Entry['kind']>(kind: K, body: Body<K>): string {
+    const entry = add(kind, body) as Entry
+    this.log.push(entry)
+    return entry.id
+  }
+  /** An entry of another log, as if it were made here and now. */
+  private keep({ id: _, setup: __, at: ___, by: ____, kind, ...body }: Entry) {
+    this.write(kind, body as Body<typeof kind>)
+  }
+  private get made() {
+    const { profile } = this.setup
+    return { profile: { id: profile.id, version: profile.version }, machine: this.machine }
+  }
+
+  happen(what: HappeningKind, tool?: number) {
+    this.write('happened', { what, note: '', ...(tool === undefined ? {} : { tool }) })
+  }
+
+  private axis(name: string, axis: LinearAxis) {
+    const reading: Reading =
+      this.kind === 'lathe'
+        ? axis === 'X'
+          ? { method: 'skimmed', axis, machinePosition: inch(-10.5), measured: inch(1.25) }
+          : { method: 'faced', axis: 'Z', machinePosition: inch(-8), drawingPosition: inch(0.02) }
+        : axis === 'Z'
+          ? touch(3)
+          : edge(axis, axis === 'X' ? -14 : -6)
+    this.write('pickup', { offset: name, reading, machine: this.machine })
+  }
+
+  private angle(offset: string, rise: number, needsSquare = false) {
+    const at = (x: number, y: number) => ({ x: inch(x), y: inch(y) })
+    this.write('angled', {
+      offset,
+      reading: {
+        method: 'edge',
+        device: 'probe',
+        points: [at(-14, -6), at(-12, -6 + rise / 2), at(-10, -6 + rise)],
+        nominal: 0,
+      },
+      reach: inch(4),
+      allowed: inch(0.002),
+      needsSquare,
+      machine: this.machine,
+    })
+  }
+
+  private identify(measured: number) {
+    const distance = { name: 'A-B', drawing: inch(2), within: inch(0.005), turned: inch(3) }
+    this.write('identified', { distances: [{ ...distance, measured: inch(measured) }] })
+  }
+
+  private length(tool: number) {
+    this.write('tool-length', {
+      tool,
+      // As long as the Z of the tests is taken with.
+      machinePosition: inch(-9.5),
+      masterPosition: inch(-10),
+      masterLength: inch(4),
+      machine: this.machine,
+    })
+  }
+
+  private program(what: ProgramKind, rests: string[], title?: string, text = 'G0') {
+    this.write('program', {
+      offset: 'G54',
+      what,
+      rests,
+      ...this.made,
+      how: 'copied',
+      text,
+      ...(title ? { title } : {}),
+    })
+  }
+
+  private load(name: string) {
+    const { setup } = this
+    const rests = restsOf(offsetOf(setup, name), 'program', setup.part)
+    this.write('program', { offset: name, rests, ...this.made, how: 'copied', text: 'G0' })
+  }
+
+  private check(name: string, result: 'agrees' | 'off' = 'agrees') {
+    const { setup } = this
+    const rests = restsOf(offsetOf(setup, name), 'checked', setup.part)
+    if (rests.length > 0) this.keep({ ...checked(rests, result), offset: name })
+  }
+
+  private grip(collet: string) {
+    this.keep(holdLog.gripped(collet, 'draw-tube'))
+  }
+
+  private build(on = true) {
+    const { setup } = this
+    const sheet = sheetOf(this.kind, on)
+    const offset = codedOffset(setup, sheet, 'G54')
+    const rests = codeRests(setup, sheet, offset)
+    const tools = codeTools(setup, sheet, demoReference.tools)
+    this.write('coded', {
+      offset,
+      sheet,
+      rests,
+      ...this.made,
+      material: { id: sheet.material, version: 1 },
+      tools,
+    })
+  }
+
+  private place() {
+    this.write('laid-out', this.kind === 'mill' ? housingLayout : tubeLayout)
+  }
+
+  private prove(verdict: 'good' | 'stop' = 'good') {
+    const { setup, log } = this
+    const [fact] = setup.code.coded
+    if (!fact) return
+    const { entry } = fact
+    const lengths = deriveTools(log, setup.machine, setup.unit)
+    const used = {
+      offsets: [entry.offset],
+      tools: this.kind === 'mill' ? [3, 5, 12] : [4],
+    }
+    this.write('proved', {
+      title: entry.sheet.title,
+      frame: entry.offset,
+      hash: HASH,
+      characters: 2,
+      text: this.text(fact.entry),
+      verdict,
+      counts: { stop: verdict === 'stop' ? 1 : 0, look: 0, note: 0 },
+      worst: verdict === 'stop' ? [{ code: 'x', line: 3, says: 'It hits.' }] : [],
+      seconds: 60,
+      rests: proofRests(setup, lengths, used, fact),
+      lengths: lengths
+        .filter(({ tool }) => used.tools.includes(tool))
+        .map(({ tool, length }) => ({ tool, length: length.value })),
+      tools: entry.tools,
+      ...this.made,
+    })
+  }
+
+  private text({ sheet, offset }: EntryOf<'coded'>) {
+    return codeFor(this.setup, sheet, offset, demoReference).code?.text ?? 'G0'
+  }
+
+  private take() {
+    const { setup } = this
+    const [fact] = setup.code.coded
+    if (fact) this.program('coded', [fact.entry.id], fact.entry.sheet.title, this.text(fact.entry))
+  }
+
+  private gauging(tolerance?: string) {
+    const { setup } = this
+    const of = plan(tolerance)
+    this.write('gauging', {
+      offset: 'G54',
+      plan: of,
+      rests: gaugeRests(setup, offsetOf(setup, 'G54'), of),
+      ...this.made,
+    })
+  }
+
+  private measure(values: readonly number[]) {
+    const [revision] = this.setup.gauge.plans
+    if (!revision) return
+    const parts = values.map((value, index) => ({ label: String(index + 1), values: { BORE: value } }))
+    this.write('gauged', { plan: 'Test', rests: [revision.entry.id], unit: 'inch', came: 'pasted', parts })
+  }
+
+  private tickAll() {
+    for (const { id: item, says } of readyListOf(this.setup.machine))
+      this.write('ticked', { list: 'ready', item, says })
+  }
+
+  private home(off = 0) {
+    const shown = { X: inch(0), ...(this.kind === 'mill' ? { Y: inch(off) } : {}), Z: inch(0) }
+    this.write('homed', { shown, machine: this.machine })
+  }
+
+  private look() {
+    for (const { id: item, says } of this.setup.hold.checks)
+      this.write('ticked', { list: 'hold', item, says })
+  }
+
+  /** Anything, as a person may come to do it. */
+  act(what: string) {
+    const pick = /^([XYZ]) of (\S+)$/.exec(what)
+    if (pick) this.axis(pick[2] ?? '', pick[1] as LinearAxis)
+    else if (what.startsWith('length of T')) this.length(Number(what.slice('length of T'.length)))
+    else {
+      const ways: Record<string, () => void> = {
+        ready: () => this.tickAll(),
+        home: () => this.home(),
+        'home off': () => this.home(0.05),
+        clear: () => this.keep(cleared()),
+        'clear hits': () => this.keep({ ...cleared(), jawAt: inch(11.9) } as Entry),
+        'sweep one': () => this.keep(swept('one', 0.004)),
+        'sweep tight': () => this.keep(swept('tight')),
+        upright: () => this.keep(holdLog.upright()),
+        load: () => this.load('G54'),
+        check: () => this.check(this.kind === 'mill' ? 'G54' : 'T4'),
+        'check off': () => this.check(this.kind === 'mill' ? 'G54' : 'T4', 'off'),
+        askew: () => this.angle('G54', 0.05),
+        'far askew': () => this.angle('G54', 0.5),
+        straight: () => this.angle('G54', 0),
+        'right part': () => this.identify(2),
+        'wrong part': () => this.identify(3),
+        place: () => this.place(),
+        build: () => this.build(),
+        'build off': () => this.build(false),
+        'take turned': () => this.program('turned', this.turnedRests('G54')),
+        'take probe': () => this.program('probe', []),
+        prove: () => this.prove(),
+        'prove stop': () => this.prove('stop'),
+        take: () => this.take(),
+        'plan gauging': () => this.gauging(),
+        measure: () => this.measure([1, 1.0002, 0.9999]),
+        'measure out': () => this.measure([1, 1.01]),
+        'take gauging': () => this.takeGauging(),
+        note: () => this.write('note', { text: 'T3 is dull.' }),
+        'hand over': () => this.write('handed-over', { note: '', stale: [], open: [], left: [] }),
+        grip: () => this.grip('16c'),
+        'grip badly': () => this.keep(holdLog.gripped('16c', 'actuator')),
+        ratio: () => this.keep(holdLog.lengths('draw-tube')),
+        look: () => this.look(),
+      }
+      ways[what]?.()
+    }
+  }
+
+  private turnedRests(name: string) {
+    const { axes, angle } = offsetOf(this.setup, name)
+    return [...Object.values(axes).map(({ entry }) => entry.id), ...(angle ? [angle.entry.id] : [])]
+  }
+
+  private takeGauging() {
+    const [revision] = this.setup.gauge.plans
+    if (revision) this.program('gauge', [revision.entry.id], 'Test')
+  }
+
+  /** Does what is asked, as whoever asks would have it done. */
+  follow({ step, part, about = '' }: Task) {
+    const { hold } = this.setup
+    const bolts = hold.sweeps.at(-1)?.entry.sweep.bolts
+    const ways: Record<string, () => void> = {
+      'ready list': () => this.tickAll(),
+      'ready home': () => this.home(),
+      'hold clear': () => this.keep(cleared()),
+      'hold square': () =>
+        hold.upright?.freshness.state === 'stale' &&
+        hold.sweeps.at(-1)?.freshness.state === 'fresh' &&
+        bolts === 'tight'
+          ? this.keep(holdLog.upright())
+          : this.keep(swept('tight')),
+      'hold grip': () => this.grip('16c'),
+      'hold ratio': () => this.keep(holdLog.lengths('draw-tube')),
+      'hold checks': () => this.look(),
+      'zero tools': () => this.length(Number(about.slice(1))),
+      'zero X': () => this.axis(about, 'X'),
+      'zero Y': () => this.axis(about, 'Y'),
+      'zero Z': () => this.axis(about, 'Z'),
+      'zero load': () => this.load(about),
+      'zero check': () => this.check(about),
+      'zero probe': () => this.program('probe', []),
+      'angle part': () => this.identify(2),
+      'angle lies': () => this.angle(about, 0),
+      'angle turn': () => this.program('turned', this.turnedRests(about)),
+      'code whole': () => this.build(),
+      'code take': () => this.take(),
+      'prove area': () => this.place(),
+      // What is to be opened has to be written first.
+      'prove whole': () => (this.setup.code.coded.length > 0 ? this.prove() : this.build()),
+      'run gauge': () => this.runGauge(),
+      'run chart': () => this.settle(),
+      'hand-over whole': () => this.write('handed-over', { note: '', stale: [], open: [], left: [] }),
+    }
+    const way = ways[`${step} ${part}`]
+    if (!way) throw new Error(`nobody knows how to follow ${step} ${part}`)
+    way()
+  }
+
+  private runGauge() {
+    const { plans, taken, series } = this.setup.gauge
+    if (plans.some(({ freshness }) => freshness.state === 'stale')) this.gauging()
+    else if ([...taken.values()].some(({ freshness }) => freshness.state === 'stale')) this.takeGauging()
+    else if (!series.some(({ parts }) => parts.length > 0)) this.measure([1, 1, 1])
+  }
+
+  private settle() {
+    for (const { parts } of this.setup.gauge.series)
+      for (const { open, entry, part, label } of parts)
+        if (open) this.write('settled', { gauged: entry.id, part, label, did: 'scrapped', note: '' })
+  }
+}

@@ -1,0 +1,165 @@
+import type { LinearAxis } from '../machine/index.ts'
+import type { OffsetState, ProgramFact, Setup } from '../setup/index.ts'
+import { lengthsNeeded, offsetsNeeded } from './needs.ts'
+import type { Around, Task } from './task.ts'
+
+const STEP = { step: 'zero' } as const
+
+/** Lengths come before Z: a Z is found with the length of its tool. */
+function lengthTasks(setup: Setup, around: Pick<Around, 'reference' | 'lengths'>): Task[] {
+  return lengthsNeeded(setup, around).flatMap(({ tool, known }): Task[] => {
+    const about = `T${tool}`
+    const of = { ...STEP, part: 'tools', about } as const
+    if (!known)
+      return [
+        {
+          ...of,
+          stale: false,
+          says: `Measure the length of ${about}.`,
+          why: 'A program needs it, and nobody has measured it: the control would use whatever stands there.',
+        },
+      ]
+    if (known.freshness.state === 'stale')
+      return [
+        {
+          ...of,
+          stale: true,
+          says: `Measure the length of ${about} again.`,
+          why: `It was ${known.freshness.cause.says}.`,
+        },
+      ]
+    const stop = known.findings.find(({ severity }) => severity === 'stop')
+    return stop
+      ? [{ ...of, stale: false, says: `Measure the length of ${about} again.`, why: stop.says }]
+      : []
+  })
+}
+
+function axisTask({ name, axes }: OffsetState, axis: LinearAxis): Task[] {
+  const of = { ...STEP, part: axis, about: name } as const
+  const fact = axes[axis]
+  if (!fact)
+    return [
+      {
+        ...of,
+        stale: false,
+        says: `Take ${axis} of ${name}.`,
+        why: `${name} has no ${axis} yet; the control would use whatever stands there.`,
+      },
+    ]
+  if (fact.freshness.state === 'stale')
+    return [
+      {
+        ...of,
+        stale: true,
+        says: `Take ${axis} of ${name} again.`,
+        why: `It was ${fact.freshness.cause.says}.`,
+      },
+    ]
+  return fact.verdict === 'stop'
+    ? [{ ...of, stale: false, says: `Take ${axis} of ${name} again.`, why: fact.findings[0]?.says ?? '' }]
+    : []
+}
+
+/** The program that loads the offset stands at the control, or is asked for before the first look. */
+function loadTask({ name, program, check, wants }: OffsetState): Task[] {
+  const of = { ...STEP, part: 'load', about: name } as const
+  if (program?.freshness.state === 'stale')
+    return [
+      {
+        ...of,
+        stale: true,
+        says: `Take the program for ${name} to the control again.`,
+        why: `It was ${program.freshness.cause.says}: what the control has for ${name} is not what was found.`,
+      },
+    ]
+  const looked = check?.freshness.state === 'fresh'
+  return !program && !looked && wants.includes('Y')
+    ? [
+        {
+          ...of,
+          stale: false,
+          says: `Take the program for ${name} to the control.`,
+          why: 'It loads the offset and stands the spindle over part zero, to be looked at.',
+        },
+      ]
+    : []
+}
+
+const fresh = ({ check }: OffsetState) => (check?.freshness.state === 'fresh' ? check.entry : undefined)
+
+/** A pointed tool stood off: that comes first, at an axis that was looked at. */
+function offTask(offset: OffsetState): Task[] {
+  const { name, axes } = offset
+  const check = fresh(offset)
+  const looked = Object.values(axes).find(({ entry }) => check?.rests.includes(entry.id))
+  return check?.result === 'off' && looked
+    ? [
+        {
+          ...STEP,
+          part: looked.axis,
+          about: name,
+          stale: false,
+          says: `Find out why the pointed tool stood off ${name}, and take that axis again.`,
+          why: `The check said: ${check.note}`,
+        },
+      ]
+    : []
+}
+
+function checkTask(offset: OffsetState): Task[] {
+  const { name, check, wants } = offset
+  if (fresh(offset)?.result === 'agrees' || offTask(offset).length > 0) return []
+  return [
+    {
+      ...STEP,
+      part: 'check',
+      about: name,
+      stale: check?.freshness.state === 'stale',
+      says: wants.includes('Y')
+        ? `Check ${name} with a pointed tool.`
+        : `Key ${name} in, and check it at the bar.`,
+      why:
+        check?.freshness.state === 'stale'
+          ? `The last check was ${check.freshness.cause.says}.`
+          : check
+            ? `The last check said: ${check.entry.note}`
+            : 'Nobody has looked yet.',
+    },
+  ]
+}
+
+/** A program that probed for it and no longer holds must not run again. */
+function probeTask({ name, further: { probe } }: OffsetState): Task[] {
+  return again(probe, {
+    ...STEP,
+    part: 'probe',
+    about: name,
+    says: `Take the probe program for ${name} again, or strike it out if it is not at the control any more.`,
+  })
+}
+
+/** Asks again for a program that stands at the control and no longer holds. */
+export const again = (program: ProgramFact | undefined, task: Omit<Task, 'stale' | 'why'>): Task[] =>
+  program?.freshness.state === 'stale'
+    ? [{ ...task, stale: true, why: `It was ${program.freshness.cause.says}.` }]
+    : []
+
+function offsetTasks(offset: OffsetState): Task[] {
+  const axes = [...offTask(offset), ...offset.wants.flatMap((axis) => axisTask(offset, axis))]
+  const load = waiting(loadTask(offset), axes)
+  return [...axes, ...load, ...waiting(checkTask(offset), [...axes, ...load]), ...probeTask(offset)]
+}
+
+const waiting = (tasks: Task[], before: readonly Task[]): Task[] =>
+  before.length > 0 ? tasks.map((task) => ({ ...task, waits: true })) : tasks
+
+/** Whether anything was taken for an offset of the setup. */
+export const zeroBegun = ({ offsets }: Setup) =>
+  offsets.some(({ axes, check, program }) => Object.keys(axes).length > 0 || check || program)
+
+/** What is still to be taken, measured and looked at before a program can rest on its offsets and lengths. */
+export const zeroTasks = (setup: Setup, around: Pick<Around, 'reference' | 'lengths'>): Task[] => [
+  ...lengthTasks(setup, around),
+  ...offsetsNeeded(setup).flatMap(offsetTasks),
+]

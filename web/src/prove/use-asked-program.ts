@@ -1,0 +1,104 @@
+import type { Setup } from '@dogleg/core/setup'
+import { useEffect, useState } from 'react'
+import { useSearchParams } from 'react-router'
+import { useWritten } from '../code/use-written.ts'
+import { useOpenSetup } from '../log/open-setup.ts'
+import { isKept, type OpenProgram } from './use-program.ts'
+
+/** Whether the log has a proof of just this text that holds. */
+const isProved = ({ prove }: Setup, text: string) =>
+  prove.proofs.some(
+    ({ entry, freshness }) => entry.text === text && freshness.state === 'fresh' && entry.verdict !== 'stop',
+  )
+
+/**
+ * The program of a setup that goes by a name, as its proof is asked for: as Code writes it now, as it stands at the control, or as
+ * it was proved before; of these the first that is not proved.
+ */
+function useByName(title: string | undefined) {
+  const { setup, reference } = useOpenSetup()
+  const coded = setup.code.coded.find(({ entry }) => entry.sheet.title === title)?.entry
+  const { written, busy } = useWritten(setup, coded?.sheet, coded?.offset ?? 'G54', reference)
+  const texts = [
+    ...(written?.code && !busy ? [written.code.text] : []),
+    ...(title === undefined ? [] : [setup.code.taken.get(title)?.entry.text]),
+    ...setup.prove.proofs.filter(({ entry }) => entry.title === title).map(({ entry }) => entry.text),
+  ].filter((text) => text !== undefined)
+  return {
+    busy,
+    text: texts.find((text) => !isProved(setup, text)) ?? texts[0],
+    /** Why Code does not write it as things stand. */
+    against: coded && !busy && !written?.code ? (written?.findings[0]?.says ?? '') : undefined,
+  }
+}
+
+interface AskedProgram {
+  /** The text of it, once it is written. */
+  text: string | undefined
+  /** Opens a program of the setup by its name. */
+  open: (title: string) => void
+  /** What is about to take the place of a text that stands in Prove and nowhere else, and the name of that one. */
+  replacing: { next: OpenProgram; standing: string } | undefined
+  replace: (yes: boolean) => void
+}
+
+/**
+ * Opens in Prove what the address asks for (`?program=Bracket`): a program of the setup by its name. A text that stands in Prove
+ * and nowhere else is not lost without a question; one that Code does not write says why.
+ * @param asks the name of the program whose proof is next
+ * @param standing the program that is open: undefined while it is looked up
+ */
+export function useAskedProgram(
+  asks: string | undefined,
+  standing: OpenProgram | null | undefined,
+  openText: (next: OpenProgram) => void,
+  tell: (says: string) => void,
+): AskedProgram {
+  const { setup } = useOpenSetup()
+  const [search, setSearch] = useSearchParams()
+  const named = search.get('program') ?? undefined
+  const title = named ?? asks
+  const { text, busy, against } = useByName(title)
+  const [replacing, setReplacing] = useState<AskedProgram['replacing']>()
+  // biome-ignore lint/correctness/useExhaustiveDependencies: once for each name that the address asks for
+  useEffect(() => {
+    if (named === undefined || busy || standing === undefined) return
+    setSearch(
+      (params) => {
+        params.delete('program')
+        return params
+      },
+      { replace: true },
+    )
+    if (text === undefined) {
+      tell(
+        against
+          ? `${named} is not written as things stand: ${against} Look at it in Code.`
+          : `No text of ${named} is kept here: open its file.`,
+      )
+      return
+    }
+    if (standing?.text === text) return
+    const next = { title: named, text }
+    const known = setup.prove.proofs.flatMap(({ entry }) => (entry.text === undefined ? [] : [entry.text]))
+    void isKept(setup.id, [text, ...known]).then((other) =>
+      other ? setReplacing({ next, standing: other }) : openText(next),
+    )
+  }, [named, busy, standing === undefined])
+  return {
+    text,
+    open: (program) =>
+      setSearch(
+        (params) => {
+          params.set('program', program)
+          return params
+        },
+        { replace: true },
+      ),
+    replacing,
+    replace: (yes) => {
+      if (yes && replacing) openText(replacing.next)
+      setReplacing(undefined)
+    },
+  }
+}

@@ -178,7 +178,7 @@ test('the whole job by keyboard alone', async ({ page }) => {
   await press('Enter', 'Enter', 'Enter')
   await expect(page.getByRole('tab', { name: /Z.*-15\.2500/ })).toBeVisible()
 
-  await page.getByRole('link', { name: /Take the program/ }).focus()
+  await page.getByRole('link', { name: 'Take the program for G54 to the control.' }).focus()
   await press('Enter')
   await page.getByRole('button', { name: 'Download .nc' }).focus()
   const downloading = page.waitForEvent('download')
@@ -186,7 +186,11 @@ test('the whole job by keyboard alone', async ({ page }) => {
   await downloading
   await page.getByRole('link', { name: /^Zero/ }).focus()
   await press('Enter')
-  await page.getByRole('button', { name: 'It stands over part zero' }).focus()
+  const stands = page.getByRole('button', { name: 'It stands over part zero' })
+  // Not within a second of coming on screen: a hand that tapped twice has seen nothing.
+  await expect(stands).toBeDisabled()
+  await expect(stands).toBeEnabled()
+  await stands.focus()
   await press('Enter')
   await expect(page.getByRole('link', { name: /Zero.*checked/ })).toBeVisible()
 })

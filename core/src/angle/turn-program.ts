@@ -1,7 +1,8 @@
-import { type Profile, writeNumber } from '../control/index.ts'
+import { movesTurned, type Profile, turnedLine, writeComment, writeNumber } from '../control/index.ts'
 import { type PlanePoint, turned } from '../geometry/index.ts'
 import { type ProgramBlock, readBlocks, type Word } from '../program/index.ts'
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
+import { formatAngle } from './measure.ts'
 
 /** How a program's moves are turned; `about` in `unit`. */
 export interface Turning {
@@ -223,7 +224,8 @@ const near = (a: PlanePoint | undefined, b: PlanePoint | undefined, within: numb
 /**
  * Turns the moves of a program about a point: lines, arcs by I and J or by R, drilling positions, absolute and
  * incremental, in the XY plane. What cannot be turned is refused, line by line, and then nothing is given.
- * Moves in machine coordinates and home returns stay as they are. What was written is read again, and must give the
+ * Moves in machine coordinates and home returns stay as they are. The first that is turned says so in a comment: a text is not
+ * turned twice. What was written is read again, and must give the
  * turned moves to half of the last digit that is printed.
  */
 export function turnProgram(
@@ -232,6 +234,18 @@ export function turnProgram(
   profile: Profile,
   onProgress?: (share: number) => void,
 ): TurnedProgram {
+  const already = turnedLine(text)
+  if (already !== undefined)
+    return {
+      ok: false,
+      refused: [
+        {
+          line: already,
+          says: 'the moves are turned already, as the comment says: open the text as it was before.',
+        },
+      ],
+      more: 0,
+    }
   const walked = walk(text, turning, (share) => onProgress?.(share / 2))
   if (walked.refused.length > 0)
     return {
@@ -278,6 +292,8 @@ export function turnProgram(
       }
     }
   }
+  const first = (walked.moves[0]?.line ?? 1) - 1
+  lines[first] += ` ${writeComment(movesTurned(formatAngle(turning.by)), profile)}`
   const result = lines.join('\n')
   const read = walk(result, turning, (share) => onProgress?.(0.5 + share / 2))
   const same =

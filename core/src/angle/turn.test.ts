@@ -146,7 +146,7 @@ describe("a program's moves, turned", () => {
       extent: { least: { x: near(-2.5), y: near(1) }, greatest: { x: near(-2), y: near(3) } },
     })
     expect(made.ok && made.text).toBe(
-      '%\nO1000 (SLOT)\nN10 G20 G90 G54 G0 X-2.0000 Y1.0000 S3000 M3\n/N20 G1 X-2.0000 Y3.0000 F10. ; along\nN30 X-2.5000 Y3.0000\nG53 G0 Z0.\nG91 G28 X0. Y0.\nM30\n%',
+      '%\nO1000 (SLOT)\nN10 G20 G90 G54 G0 X-2.0000 Y1.0000 S3000 M3 ; MOVES TURNED 90.000 DEG\n/N20 G1 X-2.0000 Y3.0000 F10. ; along\nN30 X-2.5000 Y3.0000\nG53 G0 Z0.\nG91 G28 X0. Y0.\nM30\n%',
     )
   })
 
@@ -155,7 +155,7 @@ describe("a program's moves, turned", () => {
       turnProgram(text, { offset: 'G54', unit: 'inch', by, about: { x: 0, y: 0 } }, plain)
     const made = turn('G90 G54 G0 X1. Y2.\nG91 X3. Y.5\nX-1.\nG90 X7.')
     expect(made.ok && made.text).toBe(
-      'G90 G54 G0 X-2.0000 Y1.0000\nG91 X-0.5000 Y3.0000\nX0.0000 Y-1.0000\nG90 X-2.5000 Y7.0000',
+      'G90 G54 G0 X-2.0000 Y1.0000 ; MOVES TURNED 90.000 DEG\nG91 X-0.5000 Y3.0000\nX0.0000 Y-1.0000\nG90 X-2.5000 Y7.0000',
     )
     expect(made.ok && made.notes).toEqual([expect.stringMatching(/^2 moves are incremental/)])
     // X stays where the increments led: 1 + 3 - 1.
@@ -173,6 +173,18 @@ describe("a program's moves, turned", () => {
     // An arc that says only where its centre lies up the page is an arc.
     const arc = turn('G90 G54 G0 X1. Y0.\nG3 X0. Y1. J.5 F9.')
     expect(arc.ok && arc.text).toContain('G3 X-1.0000 Y0.0000 I-0.5000 J0.0000 F9.')
+  })
+
+  it('does not turn a text that it turned before', () => {
+    const turn = (text: string, by: number) =>
+      turnProgram(text, { offset: 'G54', unit: 'inch', by, about: { x: 0, y: 0 } }, plain)
+    const once = turn('%\nO1000 (SLOT)\nG90 G54 G0 X1. Y2.\nX3.', -0.997)
+    if (!once.ok) throw new Error('refused')
+    expect(once.text).toContain('; MOVES TURNED -0.997 DEG')
+    expect(turn(once.text, -0.997)).toMatchObject({
+      ok: false,
+      refused: [{ line: 3, says: expect.stringContaining('turned already') }],
+    })
   })
 
   it('names every line that it cannot turn, the first twenty of them, and says how far it is', () => {

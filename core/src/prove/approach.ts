@@ -2,6 +2,7 @@ import { type Finding, finding } from '../fact/index.ts'
 import { endOf, type Motion, ROW } from '../program/index.ts'
 import { convertLength, formatLength, type LengthUnit } from '../quantity/index.ts'
 import { rowsOfBlock } from './press.ts'
+import { type KnownLengths, type Unmeasured, unmeasured } from './unmeasured.ts'
 
 /** The first time a tool comes down to the part: what the operator should see as distance to go in Z, stop by stop. */
 export interface Approach {
@@ -15,14 +16,16 @@ export interface Approach {
     /** Where the tip stands above the part's top before it runs (below: negative), and after. */
     above: number
     after: number
+    /** What of these rests on a length that nobody measured: it is not to be shown as a number. */
+    unknown?: Unmeasured
   }[]
 }
 
 /** More stops than these are not shown: the tool is down by then. */
 const MOST_STOPS = 6
 
-/** First approaches of every tool of a mill, against the height of the part's top. */
-export function approaches(motion: Motion, top: number): Approach[] {
+/** First approaches of every tool of a mill, against the height of the part's top, as far as the lengths of the tools are known. */
+export function approaches(motion: Motion, top: number, lengths: KnownLengths): Approach[] {
   const found: Approach[] = []
   const done = new Set<number>()
   let current: Approach | undefined
@@ -39,8 +42,10 @@ export function approaches(motion: Motion, top: number): Approach[] {
       }
       if (event || !current) continue
       const [before, after] = [endOf(motion, row - 1)[2], endOf(motion, row)[2]]
+      const unknown = unmeasured(motion, row, lengths)
       if (before - after > 1e-9)
         current.stops.push({
+          ...(unknown ? { unknown } : {}),
           block,
           line: motion.blockLine[block] as number,
           toGo: after - before,

@@ -5,6 +5,7 @@ import type { Body, Triple } from './body.ts'
 import { pathOf } from './path.ts'
 import type { ProgramFinding } from './program-finding.ts'
 import { bandAtFull, isBand, type RapidStop } from './rapid.ts'
+import { type KnownLengths, type Unmeasured, unmeasured } from './unmeasured.ts'
 
 /** What the next press of cycle start will do. */
 export interface Press {
@@ -19,6 +20,8 @@ export interface Press {
   /** Where a rapid may go elsewhere, because the page leaves open how: place by place the box that the tip is in. */
   bands: RapidStop[][]
   says: string
+  /** What of its heights rests on a length that nobody measured: Z to go is then not to be shown as a number. */
+  unknown?: Unmeasured
 }
 
 /** More bands than these are not drawn of one press. */
@@ -54,6 +57,8 @@ interface Seen {
   /** Findings: those that hit something in these rows are said. */
   findings?: readonly ProgramFinding[]
   bodies?: readonly Body[]
+  /** Lengths of the tools, where what is not measured is to be said. */
+  lengths?: KnownLengths
 }
 
 /** What the rows go through, by name. */
@@ -121,13 +126,19 @@ function eventWords(motion: Motion, row: number): string {
   }
 }
 
+const unknownAt = ({ motion, lathe, lengths }: Seen, row: number) =>
+  lengths && !lathe ? unmeasured(motion, row, lengths) : undefined
+
 function moveWords(seen: Seen, row: number): string {
   const { motion, unit, lathe, top } = seen
   const kind = motion.kind[row] as number
   const from = endOf(motion, row - 1)
   const to = endOf(motion, row)
   const ways = WAYS[lathe ? 'lathe' : 'mill']
+  const unknown = unknownAt(seen, row)
   const parts = ([0, 1, 2] as const).flatMap((axis) => {
+    if (axis === 2 && unknown?.toGo)
+      return [`${to[2] > from[2] ? 'up' : 'down'} by what the length of T${unknown.tool} leaves unknown`]
     const d = (to[axis] - from[axis]) * (lathe && axis === 0 ? 2 : 1)
     return Math.abs(d) < 1e-9 ? [] : [`${formatLength(Math.abs(d), unit)} ${ways[axis]?.[d > 0 ? 0 : 1]}`]
   })
@@ -146,7 +157,7 @@ function moveWords(seen: Seen, row: number): string {
   const rotary = Math.abs(turning) > 1e-9 ? `, turning ${Number(Math.abs(turning).toFixed(3))}°` : ''
   if (parts.length === 0)
     return isArc(kind) ? `${name}, once round` : rotary ? `${name}${rotary}` : `${name}, no distance`
-  const height = lathe || top === undefined ? '' : heightWords(from[2], to[2], top, unit)
+  const height = lathe || top === undefined || unknown?.after ? '' : heightWords(from[2], to[2], top, unit)
   return `${name}, ${parts.join(', ')}${rotary}${height}`
 }
 
@@ -184,7 +195,9 @@ export function pressOf(seen: Seen, block: number): Press {
   const toGo = ([0, 1, 2] as const).map(
     (axis) => ((to[axis] as number) - (from[axis] as number)) * (lathe && axis === 0 ? 2 : 1),
   ) as [number, number, number]
+  const unknown = moves ? unknownAt(seen, first) : undefined
   return {
+    ...(unknown ? { unknown } : {}),
     block,
     line: motion.blockLine[block] ?? 0,
     rows,

@@ -1,4 +1,4 @@
-import type { Profile } from '../control/index.ts'
+import { type Profile, turnedLine } from '../control/index.ts'
 import { type Verdict, verdictOf, worstFirst } from '../fact/index.ts'
 import {
   type LinearAxis,
@@ -24,6 +24,25 @@ import { type ProgramFinding, programFinding } from './program-finding.ts'
 
 /** Free height that is wanted over an obstacle, in mm: common practice. */
 const CLEARANCE_MM = 2.5
+
+/** A text whose moves Dogleg turned, and that the control turns once more. */
+function turnedTwice(text: string, { motion }: Program): ProgramFinding[] {
+  const by = turnedLine(text)
+  const row =
+    by === undefined ? -1 : motion.state.findIndex((state) => motion.states[state]?.rotation != null)
+  return by === undefined || row < 0
+    ? []
+    : [
+        programFinding(
+          'stop',
+          'turned-twice',
+          motion.line[row] as number,
+          'The program is turned twice.',
+          `Its moves are turned already (line ${by} says so), and here the control turns them once more.`,
+          { row, fix: 'Take the rotation out, or open the text whose moves are not turned.' },
+        ),
+      ]
+}
 
 /** What a program is proved against. Lengths in `unit`; everything can be handed to another thread. */
 export interface ProveCase {
@@ -245,6 +264,7 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean, st
           ...(bodies.length === 0 ? [emptyScene()] : []),
           ...hitFindings(hitCase, hits),
           ...stoppedFindings(hitCase, parts),
+          ...turnedTwice(of.text, program),
           ...modeFindings(program, facts, lineAt),
           ...probeFindings(program, probingFacts(of)),
           ...shapeless(program, tools),
@@ -258,7 +278,7 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean, st
     speeds,
     findings,
     verdict: verdictOf(findings),
-    approaches: top === undefined ? [] : approaches(program.motion, top),
+    approaches: top === undefined ? [] : approaches(program.motion, top, of.lengths),
     bodies,
     top,
     lengths: of.lengths,

@@ -5,7 +5,7 @@ import { demoReference, housingLayout, housingProgram, housingSlips, withSlip } 
 import type { Machine } from '../machine/index.ts'
 import { judgeApproach } from './approach.ts'
 import { pressOf } from './press.ts'
-import { type Proof, prove } from './prove.ts'
+import { type Proof, type ProveCase, prove } from './prove.ts'
 
 const [machine, lathe] = demoReference.machines as [Machine, Machine]
 const [profile] = BUILT_IN_PROFILES as [(typeof BUILT_IN_PROFILES)[number]]
@@ -14,7 +14,7 @@ const lengths = [
   { tool: 7, length: 4.512 },
   { tool: 12, length: 3.125 },
 ]
-const proofOf = (text: string, on = machine) =>
+const proofOf = (text: string, on = machine, known: ProveCase['lengths'] = lengths) =>
   prove({
     text,
     machine: on,
@@ -22,7 +22,7 @@ const proofOf = (text: string, on = machine) =>
     unit: 'inch',
     frame: 'G54',
     offsets: [{ name: 'G54', axes: { X: -18.351, Y: -6.1205, Z: -15.346 } }],
-    lengths,
+    lengths: known,
     tools: demoReference.tools,
     layout: housingLayout,
   })
@@ -76,6 +76,51 @@ describe('what the next press will do', () => {
       says: 'rapid, 1.0000 inwards, 1.5000 towards the chuck',
       toGo: [-1, 0, -1.5],
     })
+  })
+})
+
+describe('a text whose moves are turned', () => {
+  const text = (mark: string) => `G20 G90 G17 G54\nG68 X0. Y0. R1.\nG0 X1. Y0. ${mark}\nG69\nM30`
+  const codes = (of: string) =>
+    proofOf(of).findings.flatMap(({ code, line }) => (code === 'turned-twice' ? [line] : []))
+  it('is stopped where the control turns it once more', () => {
+    expect(codes(text('(MOVES TURNED 1.000 DEG)'))).toHaveLength(1)
+    expect(codes(text(''))).toEqual([])
+    expect(codes(text('(MOVES TURNED 1.000 DEG)').replace('G68 X0. Y0. R1.', ''))).toEqual([])
+    expect(proofOf(text('(MOVES TURNED 1.000 DEG)')).verdict).toBe('stop')
+  })
+})
+
+describe('a length that nobody measured', () => {
+  // The same program, with T3 measured and T7 not.
+  const without = (stale?: string) =>
+    proofOf(
+      housingProgram,
+      machine,
+      lengths.flatMap((each) => (each.tool !== 7 ? [each] : stale ? [{ ...each, stale }] : [])),
+    )
+  const proof = without()
+  const at = (line: number) =>
+    pressOf({ ...seen(proof), lengths: proof.lengths }, [...proof.program.motion.blockLine].indexOf(line))
+
+  it('gives no number for how far Z goes where it comes into force, and numbers again after it', () => {
+    expect(at(11)).toMatchObject({ unknown: { tool: 7, toGo: true, before: true, after: false } })
+    expect(at(11).says).toBe(
+      'rapid, down by what the length of T7 leaves unknown, to 2.0000 above the top of the part',
+    )
+    expect(at(12).unknown).toBeUndefined()
+    expect(at(12).says).toBe('rapid, 1.9000 down, to 0.1000 above the top of the part')
+    expect(at(25).unknown).toBeUndefined()
+    // Along X at the top: no height of the tip is said.
+    expect(at(9).says).toBe('rapid, 17.1510 to the left, 7.8205 to the front')
+  })
+
+  it('is said stop by stop for the first time down, and for a stale length too', () => {
+    for (const { approaches } of [proof, without('measured before its tool was measured again')]) {
+      const [first, second] = approaches
+      expect(first?.stops.map(({ unknown }) => unknown?.toGo ?? false)).toEqual([true, false, false])
+      expect(second?.stops.every(({ unknown }) => unknown === undefined)).toBe(true)
+    }
   })
 })
 

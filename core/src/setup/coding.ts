@@ -1,5 +1,6 @@
 import { formatAngle } from '../angle/index.ts'
 import { type Sheet, type SheetCase, toolsOf, type WrittenSheet, writeSheet } from '../code/index.ts'
+import { movesTurned } from '../control/index.ts'
 import type { PlanBody } from '../cycles/cycle/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
 import { type ToolShape, toolIn } from '../machine/index.ts'
@@ -114,7 +115,7 @@ export function sheetCase(
       `Log ${setup.id}.`,
       ...(angle
         ? [
-            `Turned ${formatAngle(angle.angle.value)} deg about X0 Y0 of ${offset}, measured by ${angle.entry.by} ${angle.entry.at.slice(0, 16).replace('T', ' ')} UTC.`,
+            `${profile.rotation ? `Turned ${formatAngle(angle.angle.value)} deg` : movesTurned(formatAngle(angle.angle.value))} about X0 Y0 of ${offset}, measured by ${angle.entry.by} ${angle.entry.at.slice(0, 16).replace('T', ' ')} UTC.`,
           ]
         : []),
     ],

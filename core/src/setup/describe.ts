@@ -107,6 +107,12 @@ function angledWords({ offset, reading }: EntryOf<'angled'>, settings: PickupSet
 
 const IDENTIFIED = { right: 'the right part', turned: 'the other way round', wrong: 'not the right part' }
 
+export const TAKEN_HOW: Record<EntryOf<'program'>['how'], string> = {
+  copied: 'copied',
+  downloaded: 'downloaded',
+  handed: 'loaded into the simulated machine',
+}
+
 const PROGRAMS: Record<ProgramKind, string> = {
   load: 'Program',
   angle: 'Turning program',
@@ -247,12 +253,13 @@ export function describeEntry(
                 `point ${describeTyped(entry.stood.height)} above, tool length ${describeTyped(entry.stood.toolLength)}`,
               ]
             : []),
+          ...(entry.byHand ? ['gone there by hand, without the program'] : []),
           ...(entry.note ? [entry.note] : []),
         ].join('. '),
       }
     case 'program':
       return {
-        says: `${PROGRAMS[entry.what ?? 'load']} ${entry.title ? `"${entry.title}"` : `for ${entry.offset}`} ${entry.how === 'copied' ? 'copied' : 'downloaded'}`,
+        says: `${PROGRAMS[entry.what ?? 'load']} ${entry.title ? `"${entry.title}"` : `for ${entry.offset}`} ${TAKEN_HOW[entry.how]}`,
         detail: `${entry.text.trimEnd().split('\n').length} lines, profile ${nameOf(entry.profile.id)} version ${entry.profile.version}`,
       }
     case 'coded':

@@ -88,6 +88,10 @@ const checked = z
       .object({ toolLength: typedLength, height: typedLength.describe('of the point above part zero') })
       .optional()
       .describe('where Z was stopped for the look'),
+    byHand: z
+      .literal(true)
+      .optional()
+      .describe('gone there by hand: the program that loads the offset and goes there was not taken'),
     note: words(300),
   })
   .refine(({ result, note }) => result === 'agrees' || note.length > 0, {
@@ -111,7 +115,7 @@ const program = z.object({
   rests: z.array(z.ulid()).max(60),
   profile: versionRef,
   machine: versionRef,
-  how: z.enum(['copied', 'downloaded']),
+  how: z.enum(['copied', 'downloaded', 'handed']).describe('handed: loaded into the simulated machine'),
   text: z.string().min(1).max(LONGEST_PROGRAM),
 })
 

@@ -24,7 +24,7 @@ export {
   type Setup,
   zerosOf,
 } from './derive.ts'
-export { type Description, describeEntry, namesIn } from './describe.ts'
+export { type Description, describeEntry, namesIn, TAKEN_HOW } from './describe.ts'
 export { startingAngle, startingDraft, usualMethod } from './drafts.ts'
 export {
   type Entry,
@@ -75,7 +75,15 @@ export {
   startingUpright,
   viseInHand,
 } from './hold-drafts.ts'
-export { checkHindrance, programFor, restsOf, type StopHeight, stopHeight, wrongPart } from './load.ts'
+export {
+  checkHindrance,
+  isLoaded,
+  programFor,
+  restsOf,
+  type StopHeight,
+  stopHeight,
+  wrongPart,
+} from './load.ts'
 export { damagedSays, isUnreadable, type LogLine, type Standing, type Unreadable } from './log-lines.ts'
 export {
   LOG_GROUP_NAMES,

@@ -125,6 +125,13 @@ export function checkHindrance(offset: OffsetState): string | undefined {
   return stale.length > 0 ? `${inWords(stale)} of ${name} must be taken again first.` : undefined
 }
 
+/**
+ * Whether the program that loads the offset and goes over part zero stands at the control as it is: before that, a look at where the
+ * spindle stands says something only where somebody went there by hand. A lathe's geometry is keyed in.
+ */
+export const isLoaded = ({ program, wants }: OffsetState) =>
+  !wants.includes('Y') || program?.freshness.state === 'fresh'
+
 /** The pickups that a check or a program of this offset rests on. A look along X and Y says nothing about Z. */
 export function restsOf(offset: OffsetState, kind: 'checked' | 'program', part?: PartFact): string[] {
   const looked = lookedAt(offset)

@@ -5,7 +5,7 @@ import type { Writer } from '../database/connect.ts'
 import { entries as table } from '../database/schema.ts'
 import { Problem } from '../problem.ts'
 import { referenceStore } from '../reference/store.ts'
-import { type Arrival, checkNames, checkTime } from './check.ts'
+import { type Arrival, checkClaim, checkNames, checkTime } from './check.ts'
 import { kindOf } from './store.ts'
 
 export type { Arrival } from './check.ts'
@@ -92,6 +92,7 @@ export async function appendEntries(
       throw new Problem(409, 'id-taken', 'Another entry has this id. Enter it again.', entry.id)
     if (before !== undefined) continue
     checkNames(entry, { setupOf, machineKnown: (id) => machines.has(id) }, arrival)
+    checkClaim(entry, arrival)
     checkTime(entry, openedAt(standing.get(entry.setup)), arrival)
     if (entry.kind === 'numbered' && arrival.by === 'tablet') {
       const taken = numbersGiven(numbers, entry)

@@ -44,6 +44,16 @@ export function checkTime(entry: Entry, opened: number | undefined, arrival: Arr
     )
 }
 
+/** Refuses what must not be claimed; a file says what was accepted when it was written. */
+export function checkClaim(entry: Entry, { by }: Arrival) {
+  if (by === 'tablet' && entry.kind === 'proved' && entry.verdict === 'stop')
+    throw refuse(
+      'proof-stopped',
+      `A proof of ${entry.title} with a stop in it is no proof. Mend what it names, and prove it again.`,
+      entry,
+    )
+}
+
 /** What is in the log, for what an entry names. */
 export interface Standing {
   /** The setup of an entry that is here, or came before it in the same sending. */

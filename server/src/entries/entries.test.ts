@@ -112,6 +112,33 @@ describe('an entry that names what is not here', () => {
     expect((await send([own, struckEntry(one.id, own.id)])).added).toBe(2)
   })
 
+  it('is refused where it claims what is not so: a proof with a stop in it', async () => {
+    const one = openedEntry()
+    await send([one])
+    const proved = (verdict: 'look' | 'stop') =>
+      anyEntry(one.id, {
+        kind: 'proved',
+        title: 'O5000',
+        frame: 'G54',
+        hash: 'a'.repeat(64),
+        characters: 2,
+        text: 'G0',
+        verdict,
+        counts: { stop: verdict === 'stop' ? 1 : 0, look: 1, note: 0 },
+        worst: [],
+        seconds: 1,
+        rests: [],
+        lengths: [],
+        tools: [],
+        profile: { id: 'compact', version: 1 },
+        machine: { id: 'mill-1', version: 1 },
+      })
+    const refused = await send([proved('stop')])
+    expect([refused.status, refused.error.code]).toEqual([422, 'proof-stopped'])
+    expect(refused.error.says).toMatch(/A proof of O5000 with a stop in it is no proof\. Mend/)
+    expect((await send([proved('look')])).added).toBe(1)
+  })
+
   it('gives no serial number out twice, from whatever tablet and setup, and says the way out', async () => {
     const [one, other] = [openedEntry(), openedEntry()]
     await send([one, other])

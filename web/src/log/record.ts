@@ -2,6 +2,7 @@ import { type Entry, entry as entrySchema } from '@dogleg/core/setup'
 import { clockNow, newId, now } from './clock.ts'
 import { operator } from './operator.ts'
 import { post } from './outbox.ts'
+import { noteRecorded, SETTLE_MS } from './settled.ts'
 
 type Unstamped<T> = T extends Entry ? Omit<T, 'id' | 'setup' | 'at' | 'by'> : never
 export type NewEntry = Unstamped<Entry>
@@ -26,9 +27,20 @@ export function problemsOf(setup: string | undefined, entry: NewEntry): Record<s
   return Object.fromEntries(issues.map(({ path, message }) => [String(path[0]), message]))
 }
 
-/** Adds an entry to a setup's log, or opens a new setup when there is none yet. Returns the entry as kept. */
+/** What was recorded last, and when: a key that is tapped twice records once. */
+let latest: { says: string; at: number; kept: Entry } | undefined
+
+/**
+ * Adds an entry to a setup's log, or opens a new setup when there is none yet. Returns the entry as kept; the one before where it says
+ * the same by the same person within a second.
+ */
 export function record(setup: string | undefined, entry: NewEntry): Entry {
-  return send(stamp(setup, entry))
+  const says = JSON.stringify([setup, operator(), entry])
+  if (latest?.says === says && performance.now() - latest.at < SETTLE_MS) return latest.kept
+  const kept = send(stamp(setup, entry))
+  latest = { says, at: performance.now(), kept }
+  noteRecorded()
+  return kept
 }
 
 /** Sends an entry that has its stamp already, with what its order can be told from. Returns it as kept. Throws where it is none. */

@@ -4,6 +4,7 @@ import {
   type ProgramFact,
   type ProgramKind,
   type Setup,
+  TAKEN_HOW,
 } from '@dogleg/core/setup'
 import { CheckCheck, Copy, Download, Hourglass } from 'lucide-react'
 import { useState } from 'react'
@@ -49,7 +50,7 @@ export function TakeProgram({ setup, offset, what, title, rests, text }: TakePro
   const signed = useSigned()
   const handing = useHanding(setup.machine, text)
   const tooLong = text.length > LONGEST_PROGRAM
-  const taken = (how: 'copied' | 'downloaded') => {
+  const taken = (how: 'copied' | 'downloaded' | 'handed') => {
     if (tooLong) return
     record(setup.id, {
       kind: 'program',
@@ -93,7 +94,7 @@ export function TakeProgram({ setup, offset, what, title, rests, text }: TakePro
         <Button className="min-h-14 flex-1 text-lg whitespace-nowrap max-lg:px-2!" onClick={copy}>
           <Copy aria-hidden size={22} /> Copy
         </Button>
-        {handing && <HandKey of={handing} />}
+        {handing && <HandKey of={handing} signed={signed} onHanded={() => taken('handed')} />}
       </div>
       {handing && <Handed of={handing} />}
       {tooLong && (
@@ -126,7 +127,7 @@ export function Taken({
 }) {
   if (!program) return <p className="text-ink-soft">Nobody has taken it to the control yet.</p>
   const stale = program.freshness.state === 'stale'
-  const says = `${program.entry.how} by ${program.entry.by}`
+  const says = `${TAKEN_HOW[program.entry.how]} by ${program.entry.by}`
   if (stale)
     return (
       <p className="hatched flex items-start gap-2 p-2 font-semibold">

@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { CheckField } from '../reference/form-fields.tsx'
 import { LengthEntryField } from '../ui/entry-field.tsx'
 import { Findings } from '../ui/verdict.tsx'
+import { MeasureFirst } from './measure-first.tsx'
 
 /** For each tool what the control should show as distance to go in Z on its first way down; and the overrides for the first run. */
 export function ApproachPanel({ proof, of, proved }: { proof: Proof; of: ProveCase; proved: boolean }) {
@@ -76,7 +77,7 @@ function ApproachCard({ approach, of, proof }: { approach: Approach; of: ProveCa
   const { motion } = proof.program
   const state = motion.states[motion.state[motion.blockRow[at.block] ?? 0] ?? 0]
   const judged =
-    shown.trim() !== '' && typed.ok
+    shown.trim() !== '' && typed.ok && !at.unknown?.toGo
       ? judgeApproach(at.toGo, typed.value, {
           unit,
           tool,
@@ -106,7 +107,7 @@ function ApproachCard({ approach, of, proof }: { approach: Approach; of: ProveCa
             </tr>
           </thead>
           <tbody>
-            {stops.map(({ line, toGo, above }, index) => (
+            {stops.map(({ line, toGo, above, unknown }, index) => (
               <tr key={`${line}-${above}`} className={index === stop ? 'bg-stock-shade' : ''}>
                 <th scope="row" className="text-left font-normal">
                   <button
@@ -118,23 +119,39 @@ function ApproachCard({ approach, of, proof }: { approach: Approach; of: ProveCa
                     line {line}
                   </button>
                 </th>
-                <td className="digits text-right text-2xl">{formatLength(toGo, unit)}</td>
+                <td className="digits text-right text-2xl">
+                  {unknown?.toGo ? (
+                    <span className="font-sans text-lg">unknown</span>
+                  ) : (
+                    formatLength(toGo, unit)
+                  )}
+                </td>
                 <td className="text-right whitespace-nowrap">
-                  <span className="digits">{formatLength(Math.abs(above), unit)}</span>{' '}
-                  {above < 0 ? 'below' : 'above'}
+                  {unknown?.before ? (
+                    'unknown'
+                  ) : (
+                    <>
+                      <span className="digits">{formatLength(Math.abs(above), unit)}</span>{' '}
+                      {above < 0 ? 'below' : 'above'}
+                    </>
+                  )}
                 </td>
               </tr>
             ))}
           </tbody>
         </table>
         <div>
-          <LengthEntryField
-            label={`What the control shows, ${unitSymbol(unit)}`}
-            unit={unit}
-            value={shown}
-            onChange={setShown}
-            hint={`Before line ${at.line}: ${formatLength(at.toGo, unit)} is expected.`}
-          />
+          {at.unknown?.toGo ? (
+            <MeasureFirst tool={at.unknown.tool} />
+          ) : (
+            <LengthEntryField
+              label={`What the control shows, ${unitSymbol(unit)}`}
+              unit={unit}
+              value={shown}
+              onChange={setShown}
+              hint={`Before line ${at.line}: ${formatLength(at.toGo, unit)} is expected.`}
+            />
+          )}
         </div>
       </div>
       {judged && <Findings findings={[judged]} />}

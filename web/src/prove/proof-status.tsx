@@ -57,10 +57,16 @@ export function ProofStatus({
       )}
       {fact && (
         <span className={`flex items-center gap-2 ${against ? 'hatched px-2' : ''}`}>
-          {against ? <Hourglass aria-hidden size={18} /> : <CheckCheck aria-hidden size={18} />}
+          {against ? (
+            <Hourglass aria-hidden size={18} />
+          ) : fact.entry.verdict === 'stop' ? null : (
+            <CheckCheck aria-hidden size={18} />
+          )}
           {against
             ? `Stale: ${against}`
-            : `Proved by ${fact.entry.by}${fact.entry.blockDelete ? ' with block delete on' : ''}, `}
+            : fact.entry.verdict === 'stop'
+              ? `Not proved: recorded with a stop by ${fact.entry.by}, `
+              : `Proved by ${fact.entry.by}${fact.entry.blockDelete ? ' with block delete on' : ''}, `}
           {!against && <When at={fact.entry.at} />}
         </span>
       )}

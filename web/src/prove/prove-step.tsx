@@ -231,7 +231,8 @@ export function ProveStep() {
               <Button
                 look={current && (!fact || against) ? 'primary' : 'plain'}
                 onClick={recordProof}
-                disabled={!current || !motion || motion.blocks === 0}
+                disabled={!current || !motion || motion.blocks === 0 || worst !== undefined}
+                title={worst && 'Not recorded while something in it says stop.'}
               >
                 Record the proof
               </Button>

@@ -13,6 +13,7 @@ import { type ReactNode, useEffect, useRef } from 'react'
 import { CheckField } from '../reference/form-fields.tsx'
 import { Button } from '../ui/button.tsx'
 import { VerdictMark } from '../ui/verdict.tsx'
+import { MeasureFirst } from './measure-first.tsx'
 import type { Stepper } from './stepper.ts'
 import { useStanding } from './use-standing.ts'
 
@@ -119,7 +120,11 @@ function Steps({ setup, stepper, proof, press, here, speed, into, onInto }: Step
                   {axis}
                 </th>
                 <td className="digits text-right text-3xl leading-9 whitespace-pre">
-                  {formatLength(over ? 0 : toGo, unit)}
+                  {axis === 'Z' && press.unknown?.toGo ? (
+                    <span className="font-sans text-xl">unknown</span>
+                  ) : (
+                    formatLength(over ? 0 : toGo, unit)
+                  )}
                 </td>
               </tr>
             ))}
@@ -133,6 +138,7 @@ function Steps({ setup, stepper, proof, press, here, speed, into, onInto }: Step
           {!over && (
             <p className="text-2xl leading-tight font-semibold first-letter:uppercase">{press.says}.</p>
           )}
+          {press.unknown?.toGo && <MeasureFirst tool={press.unknown.tool} />}
           {here.slice(0, 2).map(({ code, says, fix }) => (
             <p
               key={`${code}${says}`}

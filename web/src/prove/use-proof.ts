@@ -90,8 +90,8 @@ export function useProof({
   const current = now.state === 'done' && proved?.text === text && provedKey === key
   const recordProof = () =>
     signed(() => {
-      if (!proof || !proved || !motion || !program || !current || !layoutSchema.safeParse(layout).success)
-        return
+      if (!proof || proof.verdict === 'stop' || !proved || !motion || !program || !current) return
+      if (!layoutSchema.safeParse(layout).success) return
       const used = {
         offsets: [...new Set(motion.states.map((state) => state.offset))],
         tools: [...new Set(motion.states.map((state) => state.tool))],

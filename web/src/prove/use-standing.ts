@@ -14,8 +14,8 @@ export function useStanding(
   const lathe = machine.kind === 'lathe'
   const press = useMemo(() => {
     if (!proof) return undefined
-    const { program, speeds, top, findings, bodies } = proof
-    return pressOf({ motion: program.motion, unit, speeds, lathe, top, findings, bodies }, block)
+    const { program, speeds, top, findings, bodies, lengths } = proof
+    return pressOf({ motion: program.motion, unit, speeds, lathe, top, findings, bodies, lengths }, block)
   }, [proof, block, unit, lathe])
   const here = useMemo(() => {
     if (!proof || !press) return []

@@ -12,10 +12,18 @@ export function useHanding(machine: Machine, text: string) {
 }
 type Handing = NonNullable<ReturnType<typeof useHanding>>
 
-export const HandKey = ({ of: { machine, handing } }: { of: Handing }) => (
+interface HandKeyProps {
+  of: Handing
+  /** Signs what is to be done. */
+  signed: (does: () => void) => void
+  /** It stands there now. */
+  onHanded: () => void
+}
+
+export const HandKey = ({ of: { machine, handing }, signed, onHanded }: HandKeyProps) => (
   <Button
     className="min-h-14 px-3!"
-    onClick={() => handing.mutate()}
+    onClick={() => signed(() => handing.mutate(undefined, { onSuccess: onHanded }))}
     disabled={handing.isPending}
     aria-label={`To the simulated ${machine.name}`}
     title={`To the simulated ${machine.name}`}

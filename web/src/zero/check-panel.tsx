@@ -1,9 +1,18 @@
 import { formatLength, formatWithUnit, unitSymbol } from '@dogleg/core/quantity'
-import { checkHindrance, type OffsetState, restsOf, type Setup, stopHeight } from '@dogleg/core/setup'
+import {
+  checkHindrance,
+  isLoaded,
+  type OffsetState,
+  restsOf,
+  type Setup,
+  type StopHeight,
+  stopHeight,
+} from '@dogleg/core/setup'
 import { CircleCheckBig, Hourglass, OctagonX } from 'lucide-react'
 import { useState } from 'react'
 import { useSigned } from '../log/operator-gate.tsx'
 import { problemsOf, record } from '../log/record.ts'
+import { useSettled } from '../log/settled.ts'
 import { Button, ButtonLink } from '../ui/button.tsx'
 import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
 import { When } from '../ui/when.tsx'
@@ -12,34 +21,14 @@ import { TravelDrawing } from './travel-drawing.tsx'
 
 /** The look with a pointed tool: how to do it, and what was seen, as an entry with a result. */
 export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetState }) {
-  const [note, setNote] = useState('')
-  const [wrong, setWrong] = useState<string>()
   const [length, setLength] = useState('')
   const [height, setHeight] = useState(setup.unit === 'inch' ? '.100' : '2')
-  const signed = useSigned()
   const { unit, machine } = setup
   const onLathe = machine.kind === 'lathe'
   const stands = stopHeight(offset, length, height, unit)
   const against = checkHindrance(offset)
   const { check } = offset
-
-  const tell = (result: 'agrees' | 'off') => {
-    const entry = {
-      kind: 'checked' as const,
-      offset: offset.name,
-      rests: restsOf(offset, 'checked', setup.part),
-      result,
-      ...(stands ? { stood: { toolLength: stands.toolLength, height: stands.height } } : {}),
-      note: note.trim(),
-    }
-    const problems = problemsOf(setup.id, entry)
-    setWrong(problems.note)
-    if (problems.note) return
-    signed(() => {
-      record(setup.id, entry)
-      setNote('')
-    })
-  }
+  const loaded = isLoaded(offset)
 
   return (
     <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[19rem_1fr] xl:grid-cols-[21rem_1fr_22rem]">
@@ -94,26 +83,7 @@ export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetStat
             </p>
           </>
         )}
-        {against ? (
-          <p className="font-semibold">{against}</p>
-        ) : (
-          <>
-            <TextEntry
-              label="What was seen"
-              value={note}
-              onChange={setNote}
-              maxLength={300}
-              wrong={wrong}
-              hint="Needed when it stands off: how far, which way."
-            />
-            <Button look="primary" className="min-h-14 w-full text-lg" onClick={() => tell('agrees')}>
-              {onLathe ? 'It stands where it should' : 'It stands over part zero'}
-            </Button>
-            <Button className="w-full" onClick={() => tell('off')}>
-              It stands off
-            </Button>
-          </>
-        )}
+        {against && <p className="font-semibold">{against}</p>}
       </div>
       <div className="min-h-80">
         {onLathe ? (
@@ -123,6 +93,7 @@ export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetStat
         )}
       </div>
       <div className="space-y-3 md:col-span-2 xl:col-span-1">
+        {!against && <Seen key={`${loaded}`} setup={setup} offset={offset} stands={stands} />}
         <h2 className="font-semibold">Check of {offset.name}</h2>
         {!check && <p className="text-ink-soft">Nobody has looked yet.</p>}
         {check && (
@@ -161,11 +132,87 @@ export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetStat
           </>
         )}
         <Repeats offset={offset} />
-        {!against && !onLathe && (
+        {!against && !onLathe && loaded && (
           <ButtonLink to={`../program?offset=${encodeURIComponent(offset.name)}`} relative="path">
             The program that goes there
           </ButtonLink>
         )}
+      </div>
+    </div>
+  )
+}
+
+interface SeenProps {
+  setup: Setup
+  offset: OffsetState
+  stands: StopHeight | undefined
+}
+
+/** What was seen: asked from when the program that goes there was taken, or somebody says that it was gone there by hand. */
+function Seen({ setup, offset, stands }: SeenProps) {
+  const [byHand, setByHand] = useState(false)
+  const { name, program } = offset
+  if (isLoaded(offset)) return <WhatWasSeen setup={setup} offset={offset} stands={stands} byHand={false} />
+  if (byHand) return <WhatWasSeen setup={setup} offset={offset} stands={stands} byHand />
+  return (
+    <div className="space-y-2">
+      <p className="text-lg font-semibold">
+        {program
+          ? `What the control has for ${name} is not what was found.`
+          : `${name} has not been loaded yet.`}
+      </p>
+      <ButtonLink to={`../program?offset=${encodeURIComponent(name)}`} relative="path" className="w-full">
+        Take the program that goes there
+      </ButtonLink>
+      <Button className="w-full" onClick={() => setByHand(true)}>
+        It is keyed in, I went there by hand
+      </Button>
+    </div>
+  )
+}
+
+/** The keys stand away from those that record a reading, and do not count for a hand that tapped twice. */
+function WhatWasSeen({ setup, offset, stands, byHand }: SeenProps & { byHand: boolean }) {
+  const [note, setNote] = useState('')
+  const [wrong, setWrong] = useState<string>()
+  const signed = useSigned()
+  const settled = useSettled()
+  const onLathe = setup.machine.kind === 'lathe'
+  const tell = (result: 'agrees' | 'off') => {
+    const entry = {
+      kind: 'checked' as const,
+      offset: offset.name,
+      rests: restsOf(offset, 'checked', setup.part),
+      result,
+      ...(stands ? { stood: { toolLength: stands.toolLength, height: stands.height } } : {}),
+      ...(byHand ? { byHand: true as const } : {}),
+      note: note.trim(),
+    }
+    const problems = problemsOf(setup.id, entry)
+    setWrong(problems.note)
+    if (problems.note) return
+    signed(() => {
+      record(setup.id, entry)
+      setNote('')
+    })
+  }
+  return (
+    <div className="space-y-2">
+      <TextEntry
+        label="What was seen"
+        value={note}
+        onChange={setNote}
+        maxLength={300}
+        wrong={wrong}
+        hint="Needed when it stands off: how far, which way."
+      />
+      <div className="grid grid-cols-2 gap-2">
+        <Button className="min-h-14" disabled={!settled} onClick={() => tell('off')}>
+          It stands off
+        </Button>
+        <Button look="primary" className="min-h-14" disabled={!settled} onClick={() => tell('agrees')}>
+          {onLathe ? 'It stands where it should' : 'It stands over part zero'}
+        </Button>
       </div>
     </div>
   )

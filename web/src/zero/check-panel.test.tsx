@@ -1,0 +1,80 @@
+import { offsetOf } from '@dogleg/core/setup'
+import { act, fireEvent, screen } from '@testing-library/react'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { setOperator } from '../log/operator.ts'
+import { OperatorGate } from '../log/operator-gate.tsx'
+import { noteRecorded, SETTLE_MS } from '../log/settled.ts'
+import { logOf, openSetup, renderInSetup } from '../testing/shop.tsx'
+
+const recorded = vi.hoisted(() => vi.fn((_: string, __: unknown) => ({ id: 'new' })))
+vi.mock('../log/record.ts', () => ({ record: recorded, problemsOf: () => ({}) }))
+
+const { CheckPanel } = await import('./check-panel.tsx')
+
+const whole = logOf(/first side/)
+const before = (kind: string) =>
+  whole.slice(
+    0,
+    whole.findIndex((entry) => entry.kind === kind),
+  )
+const show = (log: typeof whole) => {
+  const { setup } = openSetup(log)
+  renderInSetup(
+    <OperatorGate>
+      <CheckPanel setup={setup} offset={offsetOf(setup, 'G54')} />
+    </OperatorGate>,
+    log,
+  )
+}
+const key = () => screen.queryByRole('button', { name: 'It stands over part zero' })
+const wait = (ms: number) => act(() => vi.advanceTimersByTime(ms))
+
+beforeEach(() => {
+  vi.useFakeTimers()
+  recorded.mockClear()
+  setOperator('RT')
+})
+afterEach(() => vi.useRealTimers())
+
+describe('the key that says that it stands over part zero', () => {
+  it('is not there before the program that goes there was taken, unless somebody went by hand', () => {
+    show(before('program'))
+    expect(key()).toBeNull()
+    expect(screen.getByText('G54 has not been loaded yet.')).toBeTruthy()
+    expect(screen.getByRole('link', { name: 'Take the program that goes there' }).getAttribute('href')).toBe(
+      '/program?offset=G54',
+    )
+    fireEvent.click(screen.getByRole('button', { name: 'It is keyed in, I went there by hand' }))
+    // A hand that tapped that key twice has seen nothing.
+    expect(key()).toHaveProperty('disabled', true)
+    wait(SETTLE_MS + 1)
+    fireEvent.click(key() as HTMLElement)
+    expect(recorded).toHaveBeenCalledWith(
+      whole[0]?.setup,
+      expect.objectContaining({ kind: 'checked', result: 'agrees', byHand: true }),
+    )
+  })
+
+  it('counts from when the program was taken, and not within a second of another entry', () => {
+    show(before('checked'))
+    wait(SETTLE_MS + 1)
+    expect(key()).toHaveProperty('disabled', false)
+    act(() => noteRecorded())
+    expect(key()).toHaveProperty('disabled', true)
+    wait(SETTLE_MS - 10)
+    fireEvent.click(key() as HTMLElement)
+    expect(recorded).not.toHaveBeenCalled()
+    wait(20)
+    fireEvent.click(key() as HTMLElement)
+    const [, entry] = recorded.mock.calls[0] ?? []
+    expect(entry).toMatchObject({ kind: 'checked', offset: 'G54', result: 'agrees' })
+    expect(entry).not.toHaveProperty('byHand')
+  })
+
+  it('is not there before X and Y were taken', () => {
+    show(before('pickup'))
+    expect(screen.getByText('X and Y of G54 must be taken first.')).toBeTruthy()
+    expect(key()).toBeNull()
+    expect(screen.queryByRole('button', { name: /by hand/ })).toBeNull()
+  })
+})

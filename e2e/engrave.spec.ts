@@ -50,7 +50,7 @@ test('a serial number on the housing: by keyboard, proved, downloaded, engraved,
 
   await toStep(page, 'Code')
   await part(page, 'Serial').click()
-  await page.getByRole('button', { name: 'HSG-0046 is engraved' }).click()
+  await page.getByRole('button', { name: 'Record HSG-0046 as engraved' }).click()
   await expect(page.getByRole('row', { name: /HSG-0046 engraved RT/ })).toBeVisible()
   await expect(page.getByLabel('This part')).toHaveValue('47')
   // The counter has gone on too; a number that was given out is refused.

@@ -5,7 +5,7 @@ async function openSetup(page: Page, machine: string, title: string, unit = 'inc
   await page.getByRole('button', { name: `Open a setup on ${machine}` }).click()
   await page.getByLabel('Part and side').fill(title)
   await page.getByRole('radio', { name: unit, exact: true }).click()
-  await page.getByLabel('How far off part zero may be').fill('.002')
+  await page.getByLabel('Tightest position tolerance').fill('.002')
   await page.getByRole('button', { name: 'Open it' }).click()
   await toStep(page, 'Hold')
 }
@@ -171,12 +171,12 @@ test('does it clear: both ends, open and closed, the interval, no safe position,
   await expect(page.getByText(/the screw end \(vise closed\) hits the way cover by 0\.2957 in/)).toBeVisible()
   await expect(page.getByTestId('goes-stale')).toContainText('the squareness of the vise, G54 X')
   await expectAccessible(page)
-  await page.getByLabel('Lowest Z of the job').fill('-13.9')
+  await page.getByLabel('Lowest spindle position, machine Z').fill('-13.9')
   await expect(page.getByText(/head cover by/)).toBeVisible()
-  await page.getByLabel('Lowest Z of the job').fill('-30')
+  await page.getByLabel('Lowest spindle position, machine Z').fill('-30')
   await expect(page.getByText('Z -30.0000 is outside the travel of Mill 1.')).toBeVisible()
   await expect(page.getByRole('button', { name: 'Record the clearance' })).toBeDisabled()
-  await page.getByLabel('Lowest Z of the job').fill('-12')
+  await page.getByLabel('Lowest spindle position, machine Z').fill('-12')
 
   await page.getByLabel('Must stay free at both ends').fill('-1')
   await expect(page.getByText(/A gap that is wanted cannot be negative/)).toBeVisible()
@@ -232,9 +232,9 @@ test('collet and stop: spread, ranking, the ratio that the chuck really has, and
     await expect(
       page.getByText(/The length will wander by 0\.0123 in; the part allows 0\.0050 in/),
     ).toBeVisible()
-    await page.getByLabel('Spread').fill('-.004')
+    await page.getByLabel('Bar diameter varies by, in all').fill('-.004')
     await expect(page.getByText(/Largest less smallest cannot be negative/)).toBeVisible()
-    await page.getByLabel('Spread').fill('.004')
+    await page.getByLabel('Bar diameter varies by, in all').fill('.004')
     await expectAccessible(page)
   })
 

@@ -36,6 +36,7 @@ await shot('ready')
 await page.getByRole('button', { name: /I have read/ }).click()
 
 await toStep(page, 'Hold')
+await page.getByRole('tab', { name: /Square the vise/ }).click()
 await page.getByRole('radio', { name: 'one bolt' }).click()
 await page.getByLabel('Dial reads').first().fill('0')
 await page.getByLabel('Dial reads').last().fill('-.030')
@@ -99,6 +100,8 @@ await page.getByRole('region', { name: 'Program text' }).getByText('G107').first
 await page.getByLabel('Divisions').focus()
 await shot('code-wrapping')
 await open(/first side/, 'Prove')
+// What is next there is another program; the one that was proved is opened by its name.
+await page.goto(`${page.url().split('?')[0]}?program=O5410+first+side`)
 await page.getByText('Proved by').waitFor()
 // The same program with one slip: G99 for G98 where a clamp stands between the holes.
 await page.getByLabel('Open a program file').setInputFiles({

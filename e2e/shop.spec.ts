@@ -5,7 +5,7 @@ async function openSetup(page: Page, title: string, unit: 'inch' | 'mm', toleran
   await page.getByRole('button', { name: 'Open a setup on Mill 1' }).click()
   await page.getByLabel('Part and side').fill(title)
   await page.getByRole('radio', { name: unit, exact: true }).click()
-  await page.getByLabel('How far off part zero may be').fill(tolerance)
+  await page.getByLabel('Tightest position tolerance').fill(tolerance)
   await page.getByRole('button', { name: 'Open it' }).click()
   await expect(page.getByRole('heading', { name: new RegExp(title) })).toBeVisible()
   await toStep(page, 'Zero')
@@ -79,12 +79,12 @@ test('a setup cannot be opened without a title, or with a tolerance that is none
     ['-1', 'Type a length above zero: how far off part zero may be.'],
     ['abc', '"abc" is not a length'],
   ] as const) {
-    await page.getByLabel('How far off part zero may be').fill(typed)
+    await page.getByLabel('Tightest position tolerance').fill(typed)
     await open.click()
     await expect(page.getByText(says)).toBeVisible()
   }
   await expectAccessible(page)
-  await page.getByLabel('How far off part zero may be').fill('.002')
+  await page.getByLabel('Tightest position tolerance').fill('.002')
   await open.click()
   await expect(page.getByRole('heading', { name: /Bracket/ })).toBeVisible()
 })

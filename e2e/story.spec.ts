@@ -21,7 +21,7 @@ test('from two readings to a work offset the control can run, and back the next 
     await page.getByLabel('The touched face on the drawing').fill('-3')
     await expect(page.getByTestId('answer')).toHaveText(/-6\.1205/)
     await expect(page.getByText('±0.0010')).toBeVisible()
-    await expect(page.getByText('Look again')).toBeVisible()
+    await expect(page.getByText('Check this')).toBeVisible()
     await expect(page.getByText(/the part allows 0\.0005 in/)).toBeVisible()
     await expectFits(page, { vertically: true })
   })

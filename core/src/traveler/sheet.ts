@@ -204,7 +204,7 @@ function toolsOf(setup: Setup, machineEntries: readonly Entry[], { tools }: Refe
     })
 }
 
-const VERDICTS = { good: 'good', look: 'look again', stop: 'stop' }
+const VERDICTS = { good: 'good', look: 'check this', stop: 'stop' }
 
 function programsOf({ prove, code, gauge, offsets }: Setup): SheetProgram[] {
   const revision = (id: string) => id.slice(-6)

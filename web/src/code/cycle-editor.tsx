@@ -281,7 +281,7 @@ const tapSays = ({ turns, tapFeed, multiple }: ReturnType<typeof tapSizes>) =>
   [
     [`S${Math.round(turns.tap)}`, 'tapTurns'],
     [`F${tapFeed.printed}`, 'feedMode'],
-    [`out x ${multiple.value}`, 'multiple', 'multipleTyped'],
+    [`${multiple.value} x infeed`, 'multiple', 'multipleTyped'],
   ] as const
 
 const grooveSays = ({ spindle, feed, stepover, peck }: GrooveSizes, unit: LengthUnit) =>

@@ -26,6 +26,9 @@ export function useCycleForm(): CycleForm {
 
 const text = (value: string | boolean | undefined) => (typeof value === 'string' ? value : '')
 
+/** Said of an empty field that shows what it comes to. */
+const CALCULATED = 'calculated; type over'
+
 interface FieldProps {
   field: string
   label: ReactNode
@@ -58,7 +61,7 @@ export function LengthField({ field, label, reckoned, hint }: FieldProps) {
         unit={unit}
         narrow
         placeholder={reckoned}
-        hint={reckoned ? 'reckoned' : hint}
+        hint={reckoned && bound.value === '' ? CALCULATED : hint}
       />
     </div>
   )
@@ -74,7 +77,7 @@ export function NumberField({ field, label, reckoned, hint, suffix }: FieldProps
         label={label}
         narrow
         placeholder={reckoned}
-        hint={reckoned && bound.value === '' ? 'reckoned' : hint}
+        hint={reckoned && bound.value === '' ? CALCULATED : hint}
         {...(suffix ? { suffix } : {})}
       />
     </div>

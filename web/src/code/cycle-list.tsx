@@ -72,7 +72,7 @@ export function CycleList(props: CycleListProps) {
                   {verdict === 'stop' && !item.off && (
                     <OctagonX aria-hidden size={18} className="rounded-sm bg-hazard text-stock" />
                   )}
-                  {verdict === 'look' && !item.off && <Eye aria-label="look again" size={18} />}
+                  {verdict === 'look' && !item.off && <Eye aria-label="check this" size={18} />}
                   <span className="digits">{state}</span>
                 </span>
               </button>

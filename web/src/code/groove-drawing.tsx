@@ -33,7 +33,7 @@ const PLAY_MS = 9_000
 const PART_SAYS: Record<string, string> = {
   plunge: 'plunge',
   peck: 'back to break the chip',
-  aside: 'aside to the next',
+  aside: 'sideways to the next',
   finish: 'finishing pass',
   out: 'out',
 }

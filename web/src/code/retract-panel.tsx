@@ -83,11 +83,11 @@ export function RetractPanel({
         </div>
         <div>
           <p>
-            Out at{' '}
+            Retract speed{' '}
             <span className="digits text-3xl font-semibold" data-testid="multiple">
               {multiple.value}
             </span>{' '}
-            against 1 saves
+            x infeed saves, against 1
           </p>
           <dl className="grid grid-cols-[1fr_auto] gap-x-3">
             {rows.map(([name, value]) => (
@@ -158,8 +158,8 @@ function TimedHoles({ sizes, machine }: { sizes: TapSizes; machine: Machine }) {
         turns/s²: time two holes to find it
       </summary>
       <div className="grid grid-cols-2 gap-x-3 md:grid-cols-4">
-        {field('slow', 'Out at 1', 's')}
-        {field('fast', 'Out faster', 's')}
+        {field('slow', 'Retract at 1 x', 's')}
+        {field('fast', 'Retract faster', 's')}
         {field('multiple', 'which was at', 'times')}
         {field('doubt', 'Each within', 's')}
       </div>

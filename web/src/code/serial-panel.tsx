@@ -87,10 +87,10 @@ export function SerialPanel({ draft, counts, onNext }: SerialPanelProps) {
         onClick={engraved}
       >
         {number === undefined
-          ? 'Engraved'
+          ? 'Record as engraved'
           : given
             ? `${said(number)} is given out`
-            : `${said(number)} is engraved`}
+            : `Record ${said(number)} as engraved`}
       </Button>
       {gap && (
         <div className="space-y-1 border-t border-rule pt-1">

@@ -324,14 +324,14 @@ export function TapForm({ part, sizes, unit, machine }: TapFormProps) {
             <>
               <ChoiceField
                 field="multiple"
-                label="Out at"
+                label="Retract speed"
                 options={[
                   ['best', 'what pays'],
                   ['typed', 'a multiple'],
                   ['left', 'the control’s'],
                 ]}
               />
-              {tap.multiple === 'typed' && <NumberField field="multipleTyped" label="Times the speed in" />}
+              {tap.multiple === 'typed' && <NumberField field="multipleTyped" label="x infeed" />}
             </>
           )}
         </div>

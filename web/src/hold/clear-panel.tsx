@@ -131,8 +131,8 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
         />
         <LengthEntryField label="Must stay free at both ends" hint="Wanted gap." {...field('wanted')} />
         <LengthEntryField
-          label="Lowest Z of the job"
-          hint="Machine position; the head comes down with it."
+          label="Lowest spindle position, machine Z"
+          hint="Of the whole job; the head comes down with it."
           {...field('lowestZ')}
         />
         <Button

@@ -137,7 +137,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
           ]}
         />
         {draft.known === 'tolerance' ? (
-          <div className="grid grid-cols-2 gap-x-3">
+          <div className="grid grid-cols-2 items-end gap-x-3">
             <LengthEntryField
               label="Diameter"
               unit={unit}
@@ -148,7 +148,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
               wrong={wrong('bars.diameter')}
             />
             <LengthEntryField
-              label="Spread"
+              label="Bar diameter varies by, in all"
               unit={unit}
               value={draft.spread}
               onChange={(text) => change({ ...draft, spread: text })}

@@ -98,7 +98,7 @@ function RankedTable({ rows, unit, preferred, onUse }: RankedTableProps) {
           <th className="font-normal">Verdict</th>
           <th className="font-normal">Stop</th>
           <th className="font-normal">Collet or jaws</th>
-          <th className="pr-4 text-right font-normal">Spread, {unitSymbol(unit)}</th>
+          <th className="pr-4 text-right font-normal">Length varies by, {unitSymbol(unit)}</th>
           <th className="font-normal">Why</th>
           <th className="sr-only">Use it</th>
         </tr>
@@ -125,7 +125,7 @@ function RankedTable({ rows, unit, preferred, onUse }: RankedTableProps) {
                     aria-label={`Use ${use.name} with the stop: ${STOPS[stop].name}`}
                     onClick={() => onUse(use.id, stop)}
                   >
-                    use
+                    use {use.name}
                   </Button>
                 )}
               </td>

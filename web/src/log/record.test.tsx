@@ -1,9 +1,11 @@
 import type { Entry } from '@dogleg/core/setup'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { afterAll, afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 
 const posted = vi.hoisted(() => [] as Entry[])
 vi.mock('./outbox.ts', () => ({ post: (entry: Entry) => posted.push(entry) }))
 
+// Modules outlive a file of tests: those that were made with what stands in for the outbox end with this one.
+vi.resetModules()
 const { record } = await import('./record.ts')
 const { setOperator } = await import('./operator.ts')
 const { SETTLE_MS } = await import('./settled.ts')
@@ -17,6 +19,7 @@ beforeEach(() => {
   setOperator('RT')
 })
 afterEach(() => vi.useRealTimers())
+afterAll(() => vi.resetModules())
 
 describe('a key that is tapped twice', () => {
   it('records once; a second later it is meant', () => {

@@ -149,7 +149,7 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
               ]}
             />
             <LengthEntryField
-              label="How far off part zero may be"
+              label="Tightest position tolerance"
               unit={unit}
               value={tolerance}
               onChange={(text) => {
@@ -157,7 +157,7 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
                 setTold({})
               }}
               wrong={told.tolerance}
-              hint="The tightest position tolerance from it. An edge finder is good for about a thousandth."
+              hint={`From the drawing: how far off part zero may be. Unsure: ${unit === 'inch' ? '.005' : '.1'}.`}
             />
           </>
         ) : (

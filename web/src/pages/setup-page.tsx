@@ -8,7 +8,7 @@ import type { OpenSetup } from '../log/open-setup.ts'
 import { useReady, useSetup } from '../log/use-setup.ts'
 import { ChangedDialog } from '../logbook/changed-dialog.tsx'
 import { PositionContext, positionSourceOf } from '../positions/use-positions.ts'
-import { addressOf } from '../traveler/address.ts'
+import { addressOf, keptBetween, QUIETLY } from '../traveler/address.ts'
 import { Button } from '../ui/button.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { UnreadableSetup } from './unreadable-setup.tsx'
@@ -36,6 +36,7 @@ function Traveler(open: Pick<OpenSetup, 'setup' | 'entries' | 'reference'>) {
   const { machine, unit } = setup
   const [changing, setChanging] = useState(false)
   const { search, pathname } = useLocation()
+  const kept = keptBetween(search)
   const { ready, machineEntries, known } = useReady(setup)
   const lengths = useMemo(() => deriveTools(machineEntries, machine, unit), [machineEntries, machine, unit])
   const traveler = useMemo(
@@ -50,7 +51,7 @@ function Traveler(open: Pick<OpenSetup, 'setup' | 'entries' | 'reference'>) {
     // The note of the last shift is the first thing seen; then what is next.
     if (!known) return <p className="py-10 text-lg">Reading the logbook…</p>
     const to = waits.length > 0 ? 'ready' : next ? addressOf(next, search).slice('../'.length) : 'hand-over'
-    return <Navigate to={to} replace />
+    return <Navigate to={to} replace state={QUIETLY} />
   }
   return (
     <>
@@ -66,7 +67,7 @@ function Traveler(open: Pick<OpenSetup, 'setup' | 'entries' | 'reference'>) {
         </h1>
         <div className="order-4 flex w-full flex-wrap xl:order-2 xl:w-auto">
           {steps.map(({ step, state }) => (
-            <NavLink key={step} to={`${step}${search}`} className={tabLook}>
+            <NavLink key={step} to={`${step}${kept}`} className={tabLook}>
               {STEP_NAMES[step]}
               <span className="text-sm leading-5">
                 {' '}
@@ -81,11 +82,11 @@ function Traveler(open: Pick<OpenSetup, 'setup' | 'entries' | 'reference'>) {
         </div>
         <div className="order-2 ml-auto flex gap-x-2 xl:order-3 xl:ml-0 xl:gap-x-0">
           {setup.machine.kind === 'mill' && (
-            <NavLink to={`program${search}`} className={tabLook}>
+            <NavLink to={`program${kept}`} className={tabLook}>
               Program
             </NavLink>
           )}
-          <NavLink to={`logbook${search}`} className={tabLook}>
+          <NavLink to={`logbook${kept}`} className={tabLook}>
             Logbook
           </NavLink>
         </div>

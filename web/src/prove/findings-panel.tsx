@@ -5,7 +5,7 @@ import { Button } from '../ui/button.tsx'
 
 const LOOKS: Record<Severity, { Icon: LucideIcon; look: string; word: string }> = {
   stop: { Icon: OctagonX, look: 'text-hazard', word: 'Stop' },
-  look: { Icon: Eye, look: 'text-ink', word: 'Look again' },
+  look: { Icon: Eye, look: 'text-ink', word: 'Check this' },
   note: { Icon: Info, look: 'text-ink-soft', word: 'Note' },
 }
 

@@ -1,9 +1,10 @@
 import type { Setup } from '@dogleg/core/setup'
 import { useEffect, useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { useLocation, useSearchParams } from 'react-router'
 import { useWritten } from '../code/use-written.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
-import { isKept, type OpenProgram } from './use-program.ts'
+import { isQuiet } from '../traveler/address.ts'
+import { isKept, noteHanded, type OpenProgram } from './use-program.ts'
 
 /** Whether the log has a proof of just this text that holds. */
 const isProved = ({ prove }: Setup, text: string) =>
@@ -38,7 +39,7 @@ interface AskedProgram {
   /** Opens a program of the setup by its name. */
   open: (title: string) => void
   /** What is about to take the place of a text that stands in Prove and nowhere else, and the name of that one. */
-  replacing: { next: OpenProgram; standing: string } | undefined
+  replacing: { next: OpenProgram & { text: string }; standing: string } | undefined
   replace: (yes: boolean) => void
 }
 
@@ -51,15 +52,21 @@ interface AskedProgram {
 export function useAskedProgram(
   asks: string | undefined,
   standing: OpenProgram | null | undefined,
-  openText: (next: OpenProgram) => void,
+  openText: (next: OpenProgram & { text: string }) => void,
   tell: (says: string) => void,
 ): AskedProgram {
   const { setup } = useOpenSetup()
   const [search, setSearch] = useSearchParams()
+  const { state } = useLocation()
   const named = search.get('program') ?? undefined
   const title = named ?? asks
   const { text, busy, against } = useByName(title)
   const [replacing, setReplacing] = useState<AskedProgram['replacing']>()
+  const put = (next: OpenProgram & { text: string }) => {
+    // It is written again whenever it is asked for.
+    noteHanded(setup.id, next.text).catch(() => undefined)
+    openText(next)
+  }
   // biome-ignore lint/correctness/useExhaustiveDependencies: once for each name that the address asks for
   useEffect(() => {
     if (named === undefined || busy || standing === undefined) return
@@ -80,9 +87,10 @@ export function useAskedProgram(
     }
     if (standing?.text === text) return
     const next = { title: named, text }
+    const quiet = isQuiet(state)
     const known = setup.prove.proofs.flatMap(({ entry }) => (entry.text === undefined ? [] : [entry.text]))
     void isKept(setup.id, [text, ...known]).then((other) =>
-      other ? setReplacing({ next, standing: other }) : openText(next),
+      !other ? put(next) : quiet ? undefined : setReplacing({ next, standing: other }),
     )
   }, [named, busy, standing === undefined])
   return {
@@ -97,7 +105,7 @@ export function useAskedProgram(
       ),
     replacing,
     replace: (yes) => {
-      if (yes && replacing) openText(replacing.next)
+      if (yes && replacing) put(replacing.next)
       setReplacing(undefined)
     },
   }

@@ -1,20 +1,13 @@
 import { act, renderHook } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { kept, room } from '../testing/tablet-store.ts'
 import { isKept, keepProgram, useProgram } from './use-program.ts'
 
-const kept = new Map<string, unknown>()
-let full = false
-vi.mock('idb-keyval', () => ({
-  get: async (key: string) => kept.get(key),
-  set: async (key: string, value: unknown) => {
-    if (full) throw new Error('QuotaExceededError')
-    kept.set(key, value)
-  },
-}))
+vi.mock('idb-keyval', () => import('../testing/tablet-store.ts'))
 
 beforeEach(() => {
   kept.clear()
-  full = false
+  room.full = false
   vi.useFakeTimers()
 })
 afterEach(() => vi.useRealTimers())
@@ -76,11 +69,11 @@ describe('the program that is open', () => {
 
   it('says that the tablet has no room, and no more once it has', async () => {
     const { result } = await open()
-    full = true
+    room.full = true
     await act(async () => result.current.change({ title: 'A', text: 'G0 X1.' }))
     await act(() => vi.advanceTimersByTimeAsync(500))
     expect(result.current.unkept).toBe(true)
-    full = false
+    room.full = false
     await act(async () => result.current.change({ title: 'A', text: 'G0 X2.' }))
     await act(() => vi.advanceTimersByTimeAsync(500))
     expect(result.current.unkept).toBe(false)

@@ -28,10 +28,13 @@ const keyOf = (setup: string) => `program.${setup}`
 
 const handedKey = (setup: string) => `handed.${setup}`
 
+/** Remembers that a text was put into Prove from where it can be had again: another may take its place without a question. */
+export const noteHanded = (setup: string, text: string): Promise<void> => set(handedKey(setup), text)
+
 /** Puts a program where Prove opens it, and remembers what was put there. */
 export async function keepProgram(setup: string, program: { title: string; text: string }): Promise<void> {
   await set(keyOf(setup), keptOf(program))
-  await set(handedKey(setup), program.text)
+  await noteHanded(setup, program.text)
 }
 
 /** The name of the program that stands in Prove, unless it is empty, was put there by `keepProgram`, or has one of these texts. */

@@ -104,7 +104,7 @@ export function ResultEntry({ title, characteristics, count, onRecord }: ResultE
       />
       {suspicions.map((says) => (
         <p key={says} role="status" className="flex items-start gap-1 font-semibold">
-          <Eye aria-label="look again:" size={20} className="mt-0.5 shrink-0" /> {says}
+          <Eye aria-label="check this:" size={20} className="mt-0.5 shrink-0" /> {says}
         </p>
       ))}
       {draft.way === 'typed' ? (

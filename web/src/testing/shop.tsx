@@ -45,11 +45,15 @@ export function Round({ children }: { children: ReactNode }) {
   return <QueryClientProvider client={client}>{children}</QueryClientProvider>
 }
 
-/** Shows a part of a setup as its page does. */
-export function renderInSetup(part: ReactNode, log: readonly Entry[]) {
+/** Shows a part of a setup as its page does, at an address. */
+export function renderInSetup(
+  part: ReactNode,
+  log: readonly Entry[],
+  at: { search?: string; state?: unknown } = {},
+) {
   const router = createMemoryRouter(
     [{ element: <Outlet context={openSetup(log)} />, children: [{ path: '*', element: part }] }],
-    { initialEntries: ['/here'] },
+    { initialEntries: [{ pathname: '/here', ...at }] },
   )
   return render(
     <Round>

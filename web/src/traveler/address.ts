@@ -21,3 +21,16 @@ export function addressOf({ step, part, about }: Task, search: string): string {
   const rest = params.toString()
   return `../${step}${rest ? `?${rest}` : ''}`
 }
+
+/** Of a way that nobody asked for by its name: it asks no questions, and where it would have to it leaves things as they are. */
+export const QUIETLY = { quietly: true }
+
+export const isQuiet = (state: unknown) => typeof state === 'object' && state !== null && 'quietly' in state
+
+/** What an address says that holds for another step too: the offset in hand, not the part of the step that is left. */
+export function keptBetween(search: string): string {
+  const params = new URLSearchParams(search)
+  for (const own of ['part', 'program']) params.delete(own)
+  const kept = params.toString()
+  return kept ? `?${kept}` : ''
+}

@@ -1,7 +1,7 @@
 import { fireEvent, screen } from '@testing-library/react'
 import { describe, expect, it, vi } from 'vitest'
 import { logOf, openSetup, renderInSetup } from '../testing/shop.tsx'
-import { addressOf } from './address.ts'
+import { addressOf, keptBetween } from './address.ts'
 import { NextBar } from './next-bar.tsx'
 
 const stale = logOf(/serial number/)
@@ -30,6 +30,13 @@ describe('the foot of a page', () => {
     expect(bar()).toContain('Fill in Bracket: a cycle lacks something.')
     fireEvent.click(screen.getByRole('button', { name: /Fill in Bracket/ }))
     expect(way).toHaveBeenCalled()
+  })
+})
+
+describe('from one step to another', () => {
+  it('the offset in hand is kept, and not the part of the step that is left', () => {
+    expect(keptBetween('?offset=G55&part=turn&axis=Z&program=X')).toBe('?offset=G55&axis=Z')
+    expect(keptBetween('?part=turn')).toBe('')
   })
 })
 

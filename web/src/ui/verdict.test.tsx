@@ -30,7 +30,7 @@ describe('what the checks say', () => {
       expect.stringContaining('T8 too.'),
       expect.stringContaining('T9 as well.'),
     ])
-    expect(screen.getByLabelText('Look again')).toBeTruthy()
+    expect(screen.getByLabelText('Check this')).toBeTruthy()
     rerender(<Findings findings={[]} />)
     expect(screen.queryAllByRole('listitem')).toEqual([])
     expect(said).toEqual([])

@@ -3,7 +3,7 @@ import { Check, ChevronDown, Eye, Info, type LucideIcon, OctagonX } from 'lucide
 
 const VERDICTS: Record<Verdict, { word: string; Icon: LucideIcon; look: string }> = {
   good: { word: 'Good', Icon: Check, look: 'border border-ink text-ink' },
-  look: { word: 'Look again', Icon: Eye, look: 'bg-ink text-stock' },
+  look: { word: 'Check this', Icon: Eye, look: 'bg-ink text-stock' },
   stop: { word: 'Stop', Icon: OctagonX, look: 'bg-hazard text-stock' },
 }
 
@@ -20,7 +20,7 @@ export function VerdictMark({ verdict }: { verdict: Verdict }) {
 
 const SEVERITIES: Record<Severity, { Icon: LucideIcon; look: string; word: string }> = {
   stop: { Icon: OctagonX, look: 'text-hazard', word: 'Stop' },
-  look: { Icon: Eye, look: 'text-ink', word: 'Look again' },
+  look: { Icon: Eye, look: 'text-ink', word: 'Check this' },
   note: { Icon: Info, look: 'text-ink-soft', word: 'Note' },
 }
 

@@ -1,15 +1,17 @@
 import { offsetOf } from '@dogleg/core/setup'
 import { act, fireEvent, screen } from '@testing-library/react'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { setOperator } from '../log/operator.ts'
-import { OperatorGate } from '../log/operator-gate.tsx'
-import { noteRecorded, SETTLE_MS } from '../log/settled.ts'
+import { afterAll, afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { logOf, openSetup, renderInSetup } from '../testing/shop.tsx'
 
 const recorded = vi.hoisted(() => vi.fn((_: string, __: unknown) => ({ id: 'new' })))
 vi.mock('../log/record.ts', () => ({ record: recorded, problemsOf: () => ({}) }))
 
+// Modules outlive a file of tests: those that were made with what stands in for recording end with this one.
+vi.resetModules()
 const { CheckPanel } = await import('./check-panel.tsx')
+const { setOperator } = await import('../log/operator.ts')
+const { OperatorGate } = await import('../log/operator-gate.tsx')
+const { noteRecorded, SETTLE_MS } = await import('../log/settled.ts')
 
 const whole = logOf(/first side/)
 const before = (kind: string) =>
@@ -35,6 +37,7 @@ beforeEach(() => {
   setOperator('RT')
 })
 afterEach(() => vi.useRealTimers())
+afterAll(() => vi.resetModules())
 
 describe('the key that says that it stands over part zero', () => {
   it('is not there before the program that goes there was taken, unless somebody went by hand', () => {

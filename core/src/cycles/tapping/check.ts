@@ -349,7 +349,7 @@ function retractChecks(params: TapParams, sizes: TapSizes, on: CycleCase): Findi
           multiple.written ? 'stop' : 'look',
           'retract-over-cap',
           'multiple',
-          `Out at ${multiple.value} times is ${turnsSaid(speed)}; ${machine.name} taps at ${turnsSaid(cap)} at most.`,
+          `A retract speed of ${multiple.value} x infeed is ${turnsSaid(speed)}; ${machine.name} taps at ${turnsSaid(cap)} at most.`,
           'The control holds it to its top or stops with an alarm, with the tap in the hole.',
           `Take at most ${most}.`,
         ),

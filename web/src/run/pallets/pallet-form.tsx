@@ -21,13 +21,13 @@ type PalletDraft = PalletPlanDraft['pallets'][number]
 type Field = keyof PalletDraft['draft']
 
 const FIELDS: readonly [Field, string, string][] = [
-  ['operation', 'What is done', 'w-40'],
-  ['fixture', 'Fixture', 'w-34'],
-  ['parts', 'Parts', 'w-14'],
-  ['table', 'Table, O', 'w-20'],
+  ['operation', 'What is done', 'w-38'],
+  ['fixture', 'Fixture', 'w-32'],
+  ['parts', 'Parts', 'w-12'],
+  ['table', 'O in pallet table', 'w-26'],
   ['unload', 'Unload', 'w-20'],
   ['load', 'Load', 'w-20'],
-  ['aside', 'Aside', 'w-20'],
+  ['aside', 'Elsewhere', 'w-20'],
 ]
 
 const INPUT = 'h-12 w-full rounded-sm border bg-white/60 px-2 text-lg'

@@ -15,7 +15,7 @@ const STATES: Record<LaneState, { word: string; fill: string }> = {
   unloads: { word: 'unloads', fill: 'url(#unloads)' },
   loads: { word: 'loads', fill: 'url(#loads)' },
   ready: { word: 'ready', fill: 'url(#ready)' },
-  aside: { word: 'aside', fill: 'url(#aside)' },
+  aside: { word: 'works away from the machine', fill: 'url(#aside)' },
   idle: { word: 'nothing to do', fill: 'none' },
 }
 const SHOWN: readonly LaneState[] = ['cuts', 'changes', 'waits', 'unloads', 'loads', 'ready', 'aside']

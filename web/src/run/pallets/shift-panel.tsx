@@ -57,7 +57,7 @@ export function ShiftPanel({ plan, reading }: { plan: PalletPlan; reading: Palle
             closed !== undefined &&
             shift.cycle !== undefined &&
             Math.abs(closed - shift.cycle) > 0.05
-              ? `${formatDuration(closed)} but for the work aside`
+              ? `${formatDuration(closed)} but for work elsewhere`
               : ''
           }
         />

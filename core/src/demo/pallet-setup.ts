@@ -137,6 +137,8 @@ export function palletSetup(start: number, nextId: (at: number) => string, machi
       profile: { id: setup.profile.id, version: setup.profile.version },
       machine: on,
     })
+    for (const { severity, code, line, says } of findings)
+      if (severity === 'look') pen.write(1, { kind: 'let-stand', title, hash, code, line, says })
     return time
   }
   const first = 'O5501 first operation'

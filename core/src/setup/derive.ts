@@ -375,7 +375,7 @@ function deriveWhole(entries: readonly Entry[], reference: Reference): Setup | U
     offsets,
     hold: deriveHold({ chain, machine, profile, unit, library: reference }),
     code: deriveCode({ chain, machine, profile, ...reference }),
-    prove: deriveProve({ chain, machine, profile, tools: reference.tools }),
+    prove: deriveProve(counting, { chain, machine, profile, tools: reference.tools }),
     gauge: deriveGauging(counting, { chain, machine, profile, unit }),
     run: deriveRun(counting, { chain, machine, profile }),
     ...(part?.kind === 'identified'

@@ -284,6 +284,11 @@ export function describeEntry(
           ...entry.worst.slice(0, 3).map(({ line, says }) => `line ${line}: ${says}`),
         ].join('; '),
       }
+    case 'let-stand':
+      return {
+        says: `Looked at and let stand: line ${entry.line} of ${entry.title}`,
+        detail: entry.says,
+      }
     case 'numbered':
       return {
         says: `${numbersSaid(entry)} ${entry.fate === 'engraved' ? 'engraved' : 'left out'}`,

@@ -3,54 +3,23 @@ import { angleAsked, angleReading } from '../angle/index.ts'
 import { sheet } from '../code/index.ts'
 import { gaugePlan, measuredParts } from '../gauge/index.ts'
 import { gripped as grippedPart, jawUpright, measuredLengths, placed, sweep } from '../hold/index.ts'
-import { clockStamp } from '../log/index.ts'
 import { palletPlan } from '../pallet/index.ts'
 import { identification, reading, toolLengthReading } from '../pickup/index.ts'
-import { layout } from '../prove/index.ts'
 import { lengthUnit, typedLength } from '../quantity/index.ts'
 import { shownHome } from '../ready/index.ts'
+import {
+  initials,
+  LONGEST_PROGRAM,
+  offsetName,
+  spokenWords,
+  stamp,
+  versionRef,
+  words,
+} from './entry-parts.ts'
 import { happeningKind } from './happenings.ts'
+import { hash, KEPT_FINDINGS, laidOut, letStand, proved } from './prove-entries.ts'
 
-/** A row of reference data, at the version that the entry used. */
-const versionRef = z.object({ id: z.string().min(1).max(40), version: z.int().min(1) })
-
-export const initials = z
-  .string()
-  .trim()
-  .min(1, 'Say who you are: your initials.')
-  .max(8, 'Initials, not a name: at most 8 characters.')
-
-/** What every entry carries. The id is made by the client, so that sending it twice adds it once. */
-const stamp = {
-  id: z.ulid(),
-  setup: z.ulid().describe('the id of the entry that opened the setup'),
-  at: z.iso
-    .datetime({ precision: 3 })
-    .describe('when it happened, UTC, by the server clock as far as the tablet knows it'),
-  by: initials,
-  clock: clockStamp.optional().describe('what the order is told from; nothing where no tablet wrote it'),
-  received: z.iso
-    .datetime({ precision: 3 })
-    .optional()
-    .describe('when the server received it; written by it'),
-  latest: z.iso
-    .datetime({ precision: 3 })
-    .optional()
-    .describe('the latest moment at which it can have been made; written by the server'),
-  carried: z
-    .object({ entry: z.ulid(), by: initials, at: z.iso.datetime({ precision: 3 }) })
-    .optional()
-    .describe('taken over from the last setup of the job: which entry it is there, who made it and when'),
-}
-
-const offsetName = z
-  .string()
-  .regex(
-    /^(G\d{2,3}(\.\d)?( P\d{1,3})?|T\d{1,4})$/,
-    'An offset is written like G54 or G154 P3; the geometry of a lathe tool like T1.',
-  )
-const words = (most: number) => z.string().trim().max(most, `Keep it under ${most} characters.`)
-const spokenWords = (most: number, says: string) => words(most).min(1, says)
+export { initials, KEPT_FINDINGS, LONGEST_PROGRAM }
 
 const opened = z.object({
   ...stamp,
@@ -102,9 +71,6 @@ const checked = z
 /** What a program that was taken to the control does. */
 const programKind = z.enum(['load', 'angle', 'turned', 'probe', 'coded', 'gauge'])
 export type ProgramKind = z.infer<typeof programKind>
-
-/** Longer texts are not kept in the log. */
-export const LONGEST_PROGRAM = 200_000
 
 const program = z.object({
   ...stamp,
@@ -214,12 +180,6 @@ const coded = z.object({
   tools: z.array(versionRef).max(120).describe('shapes of the tools as they were'),
 })
 
-const laidOut = z.object({
-  ...stamp,
-  kind: z.literal('laid-out'),
-  ...layout.shape,
-})
-
 /** Most serial numbers that one entry can be about. */
 const MOST_NUMBERS = 100_000
 const serialNumber = z.int('A serial number is a whole number.').min(0).max(999_999_999)
@@ -242,43 +202,6 @@ const numbered = z
     error: 'Say why they are left out: a gap that nobody can explain is a part that is missing.',
     path: ['note'],
   })
-
-/** The worst of a proof's findings are kept with it; the rest can be found again from the text. */
-export const KEPT_FINDINGS = 20
-
-const hash = z
-  .string()
-  .regex(/^[0-9a-f]{64}$/)
-  .describe('SHA-256 of the text')
-
-const proved = z.object({
-  ...stamp,
-  kind: z.literal('proved'),
-  title: spokenWords(80, 'Give the program a name.'),
-  frame: offsetName.describe('the offset whose part zero the layout counts from'),
-  hash,
-  characters: z.int().min(1),
-  text: z
-    .string()
-    .max(LONGEST_PROGRAM)
-    .optional()
-    .describe('the text itself, unless it is too long for the log'),
-  blockDelete: z.boolean().optional().describe('it was on: lines with a slash were skipped'),
-  verdict: z.enum(['good', 'look', 'stop']),
-  counts: z.object({ stop: z.int().min(0), look: z.int().min(0), note: z.int().min(0) }),
-  worst: z
-    .array(z.object({ code: z.string().max(40), line: z.int().min(1), says: z.string().max(300) }))
-    .max(KEPT_FINDINGS),
-  seconds: z.number().min(0).describe('cycle time'),
-  rests: z.array(z.ulid()).max(60),
-  lengths: z
-    .array(z.object({ tool: z.int().min(0).max(9999), length: z.number() }))
-    .max(200)
-    .describe('tool lengths as they were, in the unit of the setup'),
-  tools: z.array(versionRef).max(200).describe('shapes of the tools as they were'),
-  profile: versionRef,
-  machine: versionRef,
-})
 
 const planTitle = spokenWords(40, 'Name the plan.')
 
@@ -425,6 +348,7 @@ export const entry = z.discriminatedUnion('kind', [
   coded,
   laidOut,
   proved,
+  letStand,
   numbered,
   gauging,
   gauged,

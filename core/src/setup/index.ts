@@ -96,7 +96,16 @@ export {
 export { type OffsetRow, offsetTable } from './offset-table.ts'
 export { probeProgramFor, probeSituation } from './probing.ts'
 export { type KeptProgram, programsOf } from './programs.ts'
-export type { LayoutFact, ProofFact, ProveState } from './proof.ts'
+export {
+  type LayoutFact,
+  LONGEST_SAYING,
+  type Look,
+  looksNotKept,
+  looksOf,
+  type ProofFact,
+  type ProveState,
+  standsFor,
+} from './proof.ts'
 export { proofAgainst, proofRests, proveCase, staleLayout } from './prove-case.ts'
 export {
   deriveReady,

@@ -10,7 +10,7 @@ export const LOG_GROUPS = {
   zero: ['pickup', 'tool-length', 'checked', 'program', 'identified'],
   angle: ['angled'],
   code: ['coded', 'numbered'],
-  prove: ['laid-out', 'proved'],
+  prove: ['laid-out', 'proved', 'let-stand'],
   run: ['gauging', 'gauged', 'settled', 'corrected', 'palleted', 'start-checked', 'timed', 'saved'],
   changes: ['happened', 'struck'],
 } as const satisfies Record<string, readonly Entry['kind'][]>

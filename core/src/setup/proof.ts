@@ -3,7 +3,7 @@ import type { Freshness } from '../fact/index.ts'
 import type { Machine, ToolShape } from '../machine/index.ts'
 import type { Layout } from '../prove/index.ts'
 import type { Chain } from './chain.ts'
-import type { EntryOf } from './entries.ts'
+import type { Entry, EntryOf } from './entries.ts'
 import { freshnessWith, machineEdited, profileEdited, rowEdited } from './program-freshness.ts'
 import { LAYOUT } from './subjects.ts'
 
@@ -23,7 +23,48 @@ export interface ProofFact {
 export interface ProveState {
   layout?: LayoutFact
   proofs: ProofFact[]
+  /** What was looked at and let stand, of whatever text. */
+  letStand: EntryOf<'let-stand'>[]
 }
+
+/** A finding to look at that a proof has, and who let it stand, if anybody. */
+export interface Look {
+  code: string
+  line: number
+  says: string
+  stands?: EntryOf<'let-stand'>
+}
+
+/** Findings are kept with so many characters. */
+export const LONGEST_SAYING = 300
+
+/** Who let a finding of a text stand. */
+export const standsFor = (
+  letStand: readonly EntryOf<'let-stand'>[],
+  hash: string,
+  { code, line, says }: Pick<Look, 'code' | 'line' | 'says'>,
+): EntryOf<'let-stand'> | undefined =>
+  letStand.find(
+    (each) =>
+      each.hash === hash &&
+      each.code === code &&
+      each.line === line &&
+      each.says === says.slice(0, LONGEST_SAYING),
+  )
+
+/** The findings to look at that are kept with a proof, in its order: behind the stops. */
+export const looksOf = (
+  { entry: { counts, worst, hash } }: ProofFact,
+  { letStand }: Pick<ProveState, 'letStand'>,
+): Look[] =>
+  worst.slice(counts.stop, counts.stop + counts.look).map((look) => {
+    const stands = standsFor(letStand, hash, look)
+    return { ...look, ...(stands ? { stands } : {}) }
+  })
+
+/** How many findings to look at a proof has that are not kept with it one by one. */
+export const looksNotKept = ({ entry: { counts, worst } }: ProofFact): number =>
+  Math.max(0, counts.stop + counts.look - worst.length)
 
 interface Context {
   chain: Chain
@@ -46,7 +87,7 @@ const proofFreshness = (entry: EntryOf<'proved'>, context: Context): Freshness =
   )
 
 /** The Prove step: what stands in the work area, and the proofs. */
-export function deriveProve(context: Context): ProveState {
+export function deriveProve(counting: readonly Entry[], context: Context): ProveState {
   const { chain } = context
   const placed = chain.standing.get(LAYOUT)?.entry
   const proofs = [...chain.standing.values()].flatMap(({ entry }): ProofFact[] =>
@@ -54,6 +95,7 @@ export function deriveProve(context: Context): ProveState {
   )
   return {
     proofs,
+    letStand: counting.filter((entry) => entry.kind === 'let-stand'),
     ...(placed?.kind === 'laid-out'
       ? {
           layout: {

@@ -36,6 +36,36 @@ describe('a program that was built', () => {
     expect(stateOf(travel(shift.log), 'prove')).toBe('open')
   })
 
+  it('is taken only when each finding to look at was let stand by somebody, one by one', () => {
+    const shift = built()
+    for (const act of ['place', 'prove look']) shift.act(act)
+    const asked = () => left(shift, 'prove')
+    expect(asked()).toEqual(
+      [3, 5].map((line) => `Look at line ${line} of ${TITLE}: mend it, or let it stand.`),
+    )
+    expect(left(shift, 'code')).toEqual([])
+    const follow = () => shift.follow(travel(shift.log).left.find(({ step }) => step === 'prove') as never)
+    follow()
+    expect(asked()).toHaveLength(1)
+    follow()
+    expect(asked()).toEqual([])
+    expect(left(shift, 'code')).toEqual([`Take ${TITLE} to the control.`])
+    const { proofs, letStand } = setupOf(shift.log).prove
+    expect(letStand.map(({ line, by }) => [line, by])).toEqual([
+      [3, 'RT'],
+      [5, 'RT'],
+    ])
+    // Of another text nobody has looked at anything.
+    const other = { ...proofs[0]?.entry, id: '7ZZZZZZZZZZZZZZZZZZZZZZZZZ', hash: 'b'.repeat(64) }
+    const again = travel([...shift.log, other as never])
+    expect(again.left.filter(({ says }) => says.startsWith('Look at line'))).toHaveLength(2)
+    // What is more than is kept is not passed over in silence.
+    const many = { ...other, counts: { stop: 0, look: 25, note: 0 } }
+    expect(travel([...shift.log, many as never]).left.map(({ why }) => why)).toContain(
+      '23 more to look at are not kept one by one.',
+    )
+  })
+
   it('without a cycle that is on is no program', () => {
     const shift = new Shift('mill')
     shift.act('build off')

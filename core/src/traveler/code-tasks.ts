@@ -1,4 +1,11 @@
-import type { CodedFact, ProofFact, Setup, TakenFact } from '../setup/index.ts'
+import {
+  type CodedFact,
+  looksNotKept,
+  looksOf,
+  type ProofFact,
+  type Setup,
+  type TakenFact,
+} from '../setup/index.ts'
 import { cyclesOn } from './needs.ts'
 import type { InHand, Task } from './task.ts'
 
@@ -112,7 +119,34 @@ function unprovedAtControl(setup: Setup): [string, TakenFact][] {
   )
 }
 
-const proofTask = ({ entry, freshness }: ProofFact): Task[] => {
+/** Findings to look at, one by one, until each was let stand by somebody or mended. */
+function lookTasks(proof: ProofFact, prove: Setup['prove']): Task[] {
+  const { title } = proof.entry
+  const of = { ...PROVE, about: title, stale: false } as const
+  const looks = looksOf(proof, prove).filter(({ stands }) => !stands)
+  const more = looksNotKept(proof)
+  return [
+    ...looks.map(
+      ({ line, says }): Task => ({
+        ...of,
+        says: `Look at line ${line} of ${title}: mend it, or let it stand.`,
+        why: says,
+      }),
+    ),
+    ...(more > 0
+      ? [
+          {
+            ...of,
+            says: `Mend some of what is said of ${title}, and prove it again.`,
+            why: `${more} more to look at ${more > 1 ? 'are' : 'is'} not kept one by one.`,
+          },
+        ]
+      : []),
+  ]
+}
+
+const proofTask = (proof: ProofFact, prove: Setup['prove']): Task[] => {
+  const { entry, freshness } = proof
   const of = { ...PROVE, about: entry.title } as const
   if (freshness.state === 'stale')
     return [
@@ -127,7 +161,7 @@ const proofTask = ({ entry, freshness }: ProofFact): Task[] => {
           why: entry.worst[0]?.says ?? '',
         },
       ]
-    : []
+    : lookTasks(proof, prove)
 }
 
 /** What is to be proved, and what it is proved against. */
@@ -138,7 +172,9 @@ export function proveTasks(
   const { proofs, layout } = setup.prove
   const area = { ...PROVE, part: 'area' } as const
   const tasks = [
-    ...proofs.filter(({ entry }) => inHand?.title !== entry.title || inHand.recorded).flatMap(proofTask),
+    ...proofs
+      .filter(({ entry }) => inHand?.title !== entry.title || inHand.recorded)
+      .flatMap((proof) => proofTask(proof, setup.prove)),
     ...unproved(setup).map(
       (fact): Task => ({
         ...PROVE,
@@ -204,7 +240,8 @@ export function proveTasks(
 }
 
 /** What is to go to the control: programs whose proof holds, and those that stand there and no longer do. */
-export function takeTasks({ code: { coded, taken }, prove: { proofs } }: Setup): Task[] {
+export function takeTasks({ code: { coded, taken }, prove }: Setup): Task[] {
+  const { proofs } = prove
   const stale = [...taken].flatMap(([title, { freshness }]): Task[] =>
     freshness.state === 'stale'
       ? [
@@ -222,7 +259,10 @@ export function takeTasks({ code: { coded, taken }, prove: { proofs } }: Setup):
     const title = titleOf(fact)
     return !taken.has(title) &&
       fact.freshness.state === 'fresh' &&
-      proofs.some((proof) => holds(proof) && proof.entry.rests.includes(fact.entry.id))
+      proofs.some(
+        (proof) =>
+          holds(proof) && lookTasks(proof, prove).length === 0 && proof.entry.rests.includes(fact.entry.id),
+      )
       ? [
           {
             ...TAKE,

@@ -9,6 +9,7 @@ import {
   deriveTools,
   type Entry,
   lastHandedOver,
+  looksOf,
   offsetTable,
   type Reference,
   SETTLED_NAMES,
@@ -253,9 +254,10 @@ function programsOf({ prove, code, gauge, offsets }: Setup): SheetProgram[] {
 /** What was looked at and let stand, by whoever recorded it. */
 function acceptedOf({ prove, offsets, gauge, log }: Setup): SheetLine[] {
   const lines: SheetLine[] = []
-  for (const { entry } of prove.proofs)
-    for (const { line, says } of entry.worst)
-      lines.push({ what: entry.title, says: `line ${line}: ${says}`, more: '', ...stated(entry) })
+  for (const proof of prove.proofs)
+    for (const { line, says, stands } of looksOf(proof, prove))
+      if (stands)
+        lines.push({ what: proof.entry.title, says: `line ${line}: ${says}`, more: '', ...stated(stands) })
   for (const { name, axes, angle } of offsets) {
     for (const { axis, findings, entry } of Object.values(axes))
       for (const { severity, says } of findings)

@@ -14,6 +14,7 @@ import {
   type EntryOf,
   gaugeRests,
   type HappeningKind,
+  looksOf,
   offsetOf,
   type ProgramKind,
   proofRests,
@@ -70,6 +71,7 @@ export const ACTS = {
     'take probe',
     'prove',
     'prove stop',
+    'prove look',
     'take',
     'plan gauging',
     'measure',
@@ -94,6 +96,7 @@ export const ACTS = {
     'build off',
     'prove',
     'prove stop',
+    'prove look',
     'take',
     'note',
     'hand over',
@@ -226,7 +229,7 @@ export class Shift {
     this.write('laid-out', this.kind === 'mill' ? housingLayout : tubeLayout)
   }
 
-  private prove(verdict: 'good' | 'stop' = 'good') {
+  private prove(verdict: 'good' | 'look' | 'stop' = 'good') {
     const { setup, log } = this
     const [fact] = setup.code.coded
     if (!fact) return
@@ -243,8 +246,13 @@ export class Shift {
       characters: 2,
       text: this.text(fact.entry),
       verdict,
-      counts: { stop: verdict === 'stop' ? 1 : 0, look: 0, note: 0 },
-      worst: verdict === 'stop' ? [{ code: 'x', line: 3, says: 'It hits.' }] : [],
+      counts: { stop: verdict === 'stop' ? 1 : 0, look: verdict === 'look' ? 2 : 0, note: 0 },
+      worst:
+        verdict === 'stop'
+          ? [{ code: 'x', line: 3, says: 'It hits.' }]
+          : verdict === 'look'
+            ? [3, 5].map((line) => ({ code: 'y', line, says: 'The rotation is still on.' }))
+            : [],
       seconds: 60,
       rests: proofRests(setup, lengths, used, fact),
       lengths: lengths
@@ -328,6 +336,7 @@ export class Shift {
         'take probe': () => this.program('probe', []),
         prove: () => this.prove(),
         'prove stop': () => this.prove('stop'),
+        'prove look': () => this.prove('look'),
         take: () => this.take(),
         'plan gauging': () => this.gauging(),
         measure: () => this.measure([1, 1.0002, 0.9999]),
@@ -385,7 +394,8 @@ export class Shift {
       'code take': () => this.take(),
       'prove area': () => this.place(),
       // What is to be opened has to be written first.
-      'prove whole': () => (this.setup.code.coded.length > 0 ? this.prove() : this.build()),
+      'prove whole': () =>
+        this.letStand() ? undefined : this.setup.code.coded.length > 0 ? this.prove() : this.build(),
       'run gauge': () => this.runGauge(),
       'run chart': () => this.settle(),
       'hand-over whole': () => this.write('handed-over', { note: '', stale: [], open: [], left: [] }),
@@ -393,6 +403,25 @@ export class Shift {
     const way = ways[`${step} ${part}`]
     if (!way) throw new Error(`nobody knows how to follow ${step} ${part}`)
     way()
+  }
+
+  /** Lets the first finding stand that nobody looked at, of a proof that holds. */
+  private letStand(): boolean {
+    const { prove } = this.setup
+    for (const proof of prove.proofs) {
+      const { entry, freshness } = proof
+      const look = looksOf(proof, prove).find(({ stands }) => !stands)
+      if (freshness.state === 'stale' || entry.verdict === 'stop' || !look) continue
+      this.write('let-stand', {
+        title: entry.title,
+        hash: entry.hash,
+        code: look.code,
+        line: look.line,
+        says: look.says,
+      })
+      return true
+    }
+    return false
   }
 
   private runGauge() {

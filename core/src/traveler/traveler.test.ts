@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
-import { deriveTools, HAPPENINGS, type HappeningKind } from '../setup/index.ts'
+import { deriveTools, HAPPENINGS, type HappeningKind, looksOf } from '../setup/index.ts'
 import { inWords, setupSheet, shopBoard, type Task } from './index.ts'
 import { lengthsNeeded, offsetsNeeded } from './needs.ts'
 import { setupOf, travel } from './testing.ts'
@@ -100,12 +100,12 @@ describe('what is next', () => {
             name,
             ...wants.map(() => 'fresh'),
           ])
-        for (const [, { entry }] of setup.code.taken)
-          expect(
-            setup.prove.proofs.some(
-              (proof) => proof.entry.text === entry.text && proof.entry.verdict === 'good',
-            ),
-          ).toBe(true)
+        for (const [, { entry }] of setup.code.taken) {
+          const proof = setup.prove.proofs.find((each) => each.entry.text === entry.text)
+          expect(proof?.entry.verdict).toMatch(/good|look/)
+          // What was said of it was let stand by somebody, one by one.
+          expect(proof && looksOf(proof, setup.prove).filter(({ stands }) => !stands)).toEqual([])
+        }
       }),
       { numRuns: 100 },
     )

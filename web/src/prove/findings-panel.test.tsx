@@ -1,7 +1,9 @@
 import { demoReference } from '@dogleg/core/demo'
 import { prove } from '@dogleg/core/prove'
-import { fireEvent, render, screen } from '@testing-library/react'
+import type { EntryOf } from '@dogleg/core/setup'
+import { act, fireEvent, render, screen } from '@testing-library/react'
 import { expect, it, vi } from 'vitest'
+import { SETTLE_MS } from '../log/settled.ts'
 import { FindingsPanel } from './findings-panel.tsx'
 
 const [machine] = demoReference.machines
@@ -33,6 +35,8 @@ it('a program that was read to the limit of work says so, and is read ten times 
       onChoose={() => {}}
       onMend={undefined}
       onFurther={onFurther}
+      standing={() => undefined}
+      onLetStand={undefined}
     />
   )
   const { rerender } = render(panel(findingsOf(LOOP, 100_000)))
@@ -41,4 +45,41 @@ it('a program that was read to the limit of work says so, and is read ten times 
   expect(onFurther).toHaveBeenCalledOnce()
   rerender(panel(findingsOf(LOOP, 1_000_000)))
   expect(screen.queryByRole('button', { name: 'Read ten times as far' })).toBeNull()
+})
+
+it('a finding is let stand by a person, once it is open and was on screen a while; a stop never', () => {
+  vi.useFakeTimers()
+  const findings = findingsOf('G20 G90 G17 G54\nT7 M6\nS3000 M3\nG43 H7 Z1.\nG1 X1. F9.\nM30')
+  const look = findings.find(({ severity }) => severity === 'look')
+  const stop = findings.find(({ severity }) => severity === 'stop')
+  if (!look || !stop) throw new Error('both are said of it')
+  const onLetStand = vi.fn()
+  const by = { by: 'RT', at: '2026-11-24T09:00:00.000Z' } as EntryOf<'let-stand'>
+  const panel = (chosen: typeof look | undefined, stands = false) => (
+    <FindingsPanel
+      findings={findings}
+      chosen={chosen}
+      onChoose={() => {}}
+      onMend={undefined}
+      onFurther={() => {}}
+      standing={(finding) => (stands && finding === look ? by : undefined)}
+      onLetStand={onLetStand}
+    />
+  )
+  const key = () => screen.queryByRole('button', { name: 'I looked, let it stand' })
+  const { rerender } = render(panel(undefined))
+  // Nothing is looked at that nobody opened.
+  expect(key()).toBeNull()
+  rerender(panel(stop))
+  expect(key()).toBeNull()
+  rerender(panel(look))
+  fireEvent.click(key() as HTMLElement)
+  expect(onLetStand).not.toHaveBeenCalled()
+  act(() => vi.advanceTimersByTime(SETTLE_MS + 1))
+  fireEvent.click(key() as HTMLElement)
+  expect(onLetStand).toHaveBeenCalledWith(look)
+  rerender(panel(look, true))
+  expect(key()).toBeNull()
+  expect(screen.getByText(/let stand by RT/)).toBeTruthy()
+  vi.useRealTimers()
 })

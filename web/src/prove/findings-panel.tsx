@@ -1,7 +1,10 @@
 import type { Severity } from '@dogleg/core/fact'
 import type { Mending, ProgramFinding } from '@dogleg/core/prove'
-import { Eye, FastForward, Info, type LucideIcon, OctagonX, Wrench } from 'lucide-react'
+import type { EntryOf } from '@dogleg/core/setup'
+import { CheckCheck, Eye, FastForward, Info, type LucideIcon, OctagonX, Wrench } from 'lucide-react'
+import { useSettled } from '../log/settled.ts'
 import { Button } from '../ui/button.tsx'
+import { When } from '../ui/when.tsx'
 
 const LOOKS: Record<Severity, { Icon: LucideIcon; look: string; word: string }> = {
   stop: { Icon: OctagonX, look: 'text-hazard', word: 'Stop' },
@@ -22,6 +25,8 @@ export function FindingsPanel({
   onChoose,
   onMend,
   onFurther,
+  standing,
+  onLetStand,
 }: {
   findings: readonly ProgramFinding[]
   chosen: ProgramFinding | undefined
@@ -30,6 +35,10 @@ export function FindingsPanel({
   onMend: ((mending: Mending) => void) | undefined
   /** Reads a program further that was stopped because it takes too much work. */
   onFurther: () => void
+  /** Who let a finding stand, if anybody. */
+  standing: (finding: ProgramFinding) => EntryOf<'let-stand'> | undefined
+  /** Says that the one that is open was looked at and stands; undefined where nothing is known of the text yet. */
+  onLetStand: ((finding: ProgramFinding) => void) | undefined
 }) {
   if (findings.length === 0)
     return <p className="py-3 text-lg">Nothing is said of this program for this setup.</p>
@@ -60,6 +69,14 @@ export function FindingsPanel({
                 </span>
               </span>
             </button>
+            <Stands
+              by={severity === 'look' ? standing(finding) : undefined}
+              onLetStand={
+                severity === 'look' && finding === chosen && onLetStand
+                  ? () => onLetStand(finding)
+                  : undefined
+              }
+            />
             {STOPPED.has(code) && (
               <Button onClick={onFurther} className="shrink-0">
                 <FastForward aria-hidden size={18} /> Read ten times as far
@@ -75,5 +92,32 @@ export function FindingsPanel({
       })}
       {findings.length > SHOWN && <li className="py-2">and {findings.length - SHOWN} more</li>}
     </ul>
+  )
+}
+
+/** Who let it stand, and when; or the key that says so, once it is open. */
+function Stands({
+  by,
+  onLetStand,
+}: {
+  by: EntryOf<'let-stand'> | undefined
+  onLetStand: (() => void) | undefined
+}) {
+  if (by)
+    return (
+      <span className="flex min-h-11 shrink-0 items-center gap-1.5">
+        <CheckCheck aria-hidden size={18} /> let stand by {by.by}, <When at={by.at} />
+      </span>
+    )
+  return onLetStand ? <LetStandKey onLetStand={onLetStand} /> : null
+}
+
+/** Not for a hand that tapped the line twice. */
+function LetStandKey({ onLetStand }: { onLetStand: () => void }) {
+  const settled = useSettled()
+  return (
+    <Button className="shrink-0" disabled={!settled} onClick={onLetStand}>
+      I looked, let it stand
+    </Button>
   )
 }

@@ -75,7 +75,20 @@ export function ProveStep() {
   const further = read.of === text ? read.further : 1
   const [drawing] = useState(() => new Drawing())
   useEffect(() => () => drawing.end(), [drawing])
-  const { of, now, share, proved, current, proveAgain, stop, fact, against, recordProof } = useProof({
+  const {
+    of,
+    now,
+    share,
+    proved,
+    current,
+    proveAgain,
+    stop,
+    fact,
+    against,
+    recordProof,
+    standing,
+    letStand,
+  } = useProof({
     open,
     program,
     frame: offset.name,
@@ -308,6 +321,8 @@ export function ProveStep() {
                   onChoose={choose}
                   onMend={typeof text === 'string' ? setMending : undefined}
                   onFurther={() => setRead({ of: text, further: further * FURTHER })}
+                  standing={standing}
+                  onLetStand={letStand}
                 />
               )}
               {place === 'area' && (

@@ -1,13 +1,15 @@
 import { MOST_WORK } from '@dogleg/core/program'
-import { type Layout, layout as layoutSchema } from '@dogleg/core/prove'
+import { type Layout, layout as layoutSchema, type ProgramFinding } from '@dogleg/core/prove'
 import {
   codedWith,
   KEPT_FINDINGS,
   LONGEST_PROGRAM,
+  LONGEST_SAYING,
   offsetTable,
   proofAgainst,
   proofRests,
   proveCase,
+  standsFor,
 } from '@dogleg/core/setup'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import type { OpenSetup } from '../log/open-setup.ts'
@@ -88,6 +90,24 @@ export function useProof({
   const provedKey = useMemo(() => proved && keyOf(proved.of), [proved])
   /** What is on screen is the proof of what stands there now, to the last fact. */
   const current = now.state === 'done' && proved?.text === text && provedKey === key
+  const hash = current ? proved?.hash : undefined
+  /** Who let a finding of just this text stand. */
+  const standing = (finding: ProgramFinding) =>
+    hash === undefined ? undefined : standsFor(setup.prove.letStand, hash, finding)
+  const letStand =
+    hash === undefined
+      ? undefined
+      : ({ code, line, says }: ProgramFinding) =>
+          signed(() => {
+            record(setup.id, {
+              kind: 'let-stand',
+              title: program?.title.trim() || 'Program',
+              hash,
+              code,
+              line,
+              says: says.slice(0, LONGEST_SAYING),
+            })
+          })
   const recordProof = () =>
     signed(() => {
       if (!proof || proof.verdict === 'stop' || !proved || !motion || !program || !current) return
@@ -113,7 +133,7 @@ export function useProof({
         counts: { stop: count('stop'), look: count('look'), note: count('note') },
         worst: proof.findings
           .slice(0, KEPT_FINDINGS)
-          .map(({ code, line, says }) => ({ code, line, says: says.slice(0, 300) })),
+          .map(({ code, line, says }) => ({ code, line, says: says.slice(0, LONGEST_SAYING) })),
         seconds: proof.time.total,
         rests: [
           ...rests.filter((id) => !area || id !== setup.prove.layout?.entry.id),
@@ -137,5 +157,5 @@ export function useProof({
         ? (proofAgainst(fact, { hash: proved.hash, blockDelete: skipOptional, lengths, setup }) ??
           (areaChanged ? 'proved before the work area was changed' : undefined))
         : undefined
-  return { of, now, share, proved, current, proveAgain, stop, fact, against, recordProof }
+  return { of, now, share, proved, current, proveAgain, stop, fact, against, recordProof, standing, letStand }
 }

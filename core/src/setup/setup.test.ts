@@ -27,10 +27,10 @@ import {
   inch,
   opened,
   pickup,
-  program,
   strike,
   swept,
   touch,
+  zeros,
 } from './testing.ts'
 
 const derive = (entries: Entry[], reference: Reference = demoReference) => deriveWith(entries, reference)
@@ -58,9 +58,7 @@ function stale(entries: Entry[], reference?: Reference): Record<string, string> 
 
 function whole() {
   const [square, clear] = [swept('tight'), cleared()]
-  const [x, y, z] = [pickup(edge('X', -14)), pickup(edge('Y', -6)), pickup(touch(7))]
-  const c = checked([x.id, y.id])
-  const p = program([x.id, y.id, z.id])
+  const { x, y, z, c, p } = zeros()
   return { x, y, z, c, p, square, all: [square, clear, x, y, z, c, p] as Entry[] }
 }
 

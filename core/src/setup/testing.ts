@@ -74,6 +74,23 @@ export const program = (rests: string[]) =>
     machine: { id: 'mill-1', version: 1 },
   })
 
+/** An offset that was taken, looked at and loaded, entry by entry. */
+export function zeros() {
+  const [x, y, z] = [pickup(edge('X', -14)), pickup(edge('Y', -6)), pickup(touch(7))]
+  const c = checked([x.id, y.id])
+  const p = program([x.id, y.id, z.id])
+  return { x, y, z, c, p }
+}
+/** A tool against the master, 4 in long, which stands at -10. */
+export const length = (tool: number, position: number) =>
+  add('tool-length', {
+    tool,
+    machinePosition: inch(position),
+    masterPosition: inch(-10),
+    masterLength: inch(4),
+    machine: { id: 'mill-1', version: 1 },
+  })
+
 export const swept = (bolts: Bolts, far = 0) => add('swept', { sweep: sweepOf(bolts, far, 0.002) })
 export const cleared = () =>
   add('cleared', {

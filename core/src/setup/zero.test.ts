@@ -26,6 +26,7 @@ import {
   edge,
   happened,
   inch,
+  length,
   opened,
   pickup,
   strike,
@@ -49,14 +50,6 @@ const identified = (measured: number) =>
     distances: [
       { name: 'A-B', measured: inch(measured), drawing: inch(2), within: inch(0.005), turned: inch(3) },
     ],
-  })
-const length = (tool: number, position: number) =>
-  add('tool-length', {
-    tool,
-    machinePosition: inch(position),
-    masterPosition: inch(-10),
-    masterLength: inch(4),
-    machine: { id: 'mill-1', version: 1 },
   })
 const corner = (axis: 'X' | 'Y'): Reading => ({
   method: 'corner',

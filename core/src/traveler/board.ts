@@ -12,6 +12,7 @@ import {
   type Setup,
   type Step,
   type StepState,
+  type ToolFact,
 } from '../setup/index.ts'
 import { stateOfReady } from './ready-tasks.ts'
 import type { Task } from './task.ts'
@@ -55,13 +56,14 @@ export interface ShopBoard {
 
 /** What all setups of a machine are seen against. */
 interface OnMachine {
-  entries: readonly Entry[]
+  /** Lengths of its tools in a unit, worked out once for all its setups. */
+  lengthsIn: (unit: Setup['unit']) => readonly ToolFact[]
   ready: ReadyState
   reference: Reference
 }
 
-function summarise(setup: Setup, { entries, ready, reference }: OnMachine): SetupSummary {
-  const lengths = deriveTools(entries, setup.machine, setup.unit)
+function summarise(setup: Setup, { lengthsIn, ready, reference }: OnMachine): SetupSummary {
+  const lengths = lengthsIn(setup.unit)
   const { steps, next, stale } = travelerOf(setup, { ready, lengths, reference })
   return {
     id: setup.id,
@@ -82,12 +84,18 @@ function glance(
 ): MachineGlance {
   const entries = logs.flatMap(({ log }) => log)
   const ready = deriveReady({ machine, entries, unread, ...asked })
+  const known = new Map<Setup['unit'], readonly ToolFact[]>()
+  const lengthsIn = (unit: Setup['unit']) => {
+    const lengths = known.get(unit) ?? deriveTools(entries, machine, unit)
+    known.set(unit, lengths)
+    return lengths
+  }
   return {
     id: machine.id,
     name: machine.name,
     ready: stateOfReady(ready),
     setups: logs
-      .map(({ setup }) => summarise(setup, { entries, ready, reference }))
+      .map(({ setup }) => summarise(setup, { lengthsIn, ready, reference }))
       .sort((a, b) => (a.lastAt < b.lastAt ? 1 : a.lastAt > b.lastAt ? -1 : 0)),
     notes: ready.notes
       .filter(({ waits }) => waits)

@@ -1,42 +1,33 @@
+import type { Finding, Freshness, Verdict } from '../fact/index.ts'
 import { formatLength } from '../quantity/index.ts'
 import type { Setup } from '../setup/index.ts'
-import type { Task } from './task.ts'
+import type { Task, TaskPart } from './task.ts'
 
 const STEP = { step: 'hold' } as const
 type HoldTask = Omit<Task, 'step'>
 
-/** The vise and where it stands come before it is squared: another vise, or another place, is to be squared anew. */
-function clearTask({ hold: { clearance } }: Setup): HoldTask[] {
-  const part = 'clear'
-  if (!clearance)
-    return [
-      {
-        part,
-        stale: false,
-        says: 'Choose the vise, and see whether it clears.',
-        why: 'At both ends of the travel, open and closed, before it is squared there.',
-      },
-    ]
-  if (clearance.freshness.state === 'stale')
-    return [
-      {
-        part,
-        stale: true,
-        says: 'See again whether the vise clears.',
-        why: `It was ${clearance.freshness.cause.says}.`,
-      },
-    ]
-  return clearance.verdict === 'stop'
-    ? [
-        {
-          part,
-          stale: false,
-          says: 'Move the vise until it clears.',
-          why: clearance.findings[0]?.says ?? '',
-        },
-      ]
-    : []
+/** What is chosen and then judged: not yet, no longer, or found to hit. */
+function chosen(
+  part: TaskPart,
+  fact: { freshness: Freshness; verdict: Verdict; findings: readonly Finding[] } | undefined,
+  words: { first: string; why: string; again: string; was: string; stop: string },
+): HoldTask[] {
+  if (!fact) return [{ part, stale: false, says: words.first, why: words.why }]
+  const { freshness, verdict, findings } = fact
+  if (freshness.state === 'stale')
+    return [{ part, stale: true, says: words.again, why: `${words.was} ${freshness.cause.says}.` }]
+  return verdict === 'stop' ? [{ part, stale: false, says: words.stop, why: findings[0]?.says ?? '' }] : []
 }
+
+/** The vise and where it stands come before it is squared: another vise, or another place, is to be squared anew. */
+const clearTask = ({ hold: { clearance } }: Setup) =>
+  chosen('clear', clearance, {
+    first: 'Choose the vise, and see whether it clears.',
+    why: 'At both ends of the travel, open and closed, before it is squared there.',
+    again: 'See again whether the vise clears.',
+    was: 'It was',
+    stop: 'Move the vise until it clears.',
+  })
 
 function squareTask({ hold, unit }: Setup): HoldTask[] {
   const part = 'square'
@@ -73,37 +64,14 @@ function uprightTask({ hold: { upright } }: Setup): HoldTask[] {
     : []
 }
 
-function gripTask({ hold: { grip } }: Setup): HoldTask[] {
-  const part = 'grip'
-  if (!grip)
-    return [
-      {
-        part,
-        stale: false,
-        says: 'Choose collet and stop.',
-        why: 'The length of the part depends on them.',
-      },
-    ]
-  if (grip.freshness.state === 'stale')
-    return [
-      {
-        part,
-        stale: true,
-        says: 'Choose collet and stop again.',
-        why: `They were ${grip.freshness.cause.says}.`,
-      },
-    ]
-  return grip.verdict === 'stop'
-    ? [
-        {
-          part,
-          stale: false,
-          says: 'Choose another collet or stop.',
-          why: grip.findings[0]?.says ?? '',
-        },
-      ]
-    : []
-}
+const gripTask = ({ hold: { grip } }: Setup) =>
+  chosen('grip', grip, {
+    first: 'Choose collet and stop.',
+    why: 'The length of the part depends on them.',
+    again: 'Choose collet and stop again.',
+    was: 'They were',
+    stop: 'Choose another collet or stop.',
+  })
 
 /** A measured ratio is asked for again only where the grip rests on it. */
 function ratioTask({ hold: { grip, lengths } }: Setup): HoldTask[] {

@@ -5,12 +5,12 @@ import {
   checked,
   edge,
   happened,
-  inch,
+  length,
   opened,
   pickup,
-  program,
   strike,
   touch,
+  zeros,
 } from '../setup/testing.ts'
 import { setupOf, stateOf, travel } from './testing.ts'
 import { Shift } from './testing-shift.ts'
@@ -21,13 +21,6 @@ const tasks = (log: Entry[]) =>
     .left.filter(({ step }) => step === 'zero')
     .map(({ part, says }) => `${part}: ${says}`)
 const first = (log: Entry[]) => tasks(log)[0]?.split(':')[0]
-const zeros = () => {
-  const [x, y, z] = [pickup(edge('X', -14)), pickup(edge('Y', -6)), pickup(touch(7))]
-  const p = program([x.id, y.id, z.id])
-  const c = checked([x.id, y.id])
-  return { x, y, z, p, c }
-}
-
 describe('an offset', () => {
   it('is taken axis by axis, loaded, and looked at', () => {
     const { x, y, z, p, c } = zeros()
@@ -105,15 +98,6 @@ describe('an offset', () => {
 })
 
 describe('the length of a tool', () => {
-  const length = (tool: number, at = -9.5) =>
-    add('tool-length', {
-      tool,
-      machinePosition: inch(at),
-      masterPosition: inch(-10),
-      masterLength: inch(4),
-      machine: { id: 'mill-1', version: 1 },
-    })
-
   it('is asked for where a program needs it and nobody has measured it, before every Z', () => {
     const shift = new Shift('mill')
     shift.act('build')
@@ -135,6 +119,6 @@ describe('the length of a tool', () => {
 
   it('of a tool that no program uses is nobody’s business', () => {
     const { x, y, z, p, c } = zeros()
-    expect(tasks([length(9), x, y, z, p, c, happened('tool-measured-again', 9)])).toEqual([])
+    expect(tasks([length(9, -9.5), x, y, z, p, c, happened('tool-measured-again', 9)])).toEqual([])
   })
 })

@@ -64,7 +64,7 @@ export const happened = (what: HappeningKind, tool?: number) =>
 export const strike = (target: string) => add('struck', { target, reason: 'slip' })
 export const checked = (rests: string[], result: 'agrees' | 'off' = 'agrees') =>
   add('checked', { offset: 'G54', rests, result, note: result === 'off' ? '.010 left' : '' })
-export const program = (rests: string[]) =>
+const program = (rests: string[]) =>
   add('program', {
     offset: 'G54',
     rests,

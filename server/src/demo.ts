@@ -33,6 +33,7 @@ export async function fillDemo(database: Database, now: number, made?: MadeDemo)
     if (!(await entryStore(tx).isEmpty())) return false
     const demo = made ?? makeDemo(now)
     await addRows(tx, 'profiles', demoReference.profiles)
+    await addRows(tx, 'vises', demoReference.vises)
     await addMissing(tx)
     await addRows(tx, 'machines', demoReference.machines)
     await addRows(tx, 'tools', demoReference.tools)

@@ -96,6 +96,7 @@ export function openLog(
         partLength: typed('4.800'),
         allowed: typed('.001'),
       },
+      vise: { id: 'vise-160', version: 1 },
     })
   const readJaw = (minutes: number, up: string, lift: string) =>
     write(minutes, {
@@ -182,10 +183,13 @@ export function openLog(
       worst: proof.findings.map(({ code, line, says }) => ({ code, line, says })),
       seconds: proof.time.total,
       rests: proofRests(setup, lengths, used),
-      lengths: lengths.map(({ tool, length }) => ({ tool, length: length.value })),
+      lengths: lengths
+        .filter(({ tool }) => used.tools.includes(tool))
+        .map(({ tool, length }) => ({ tool, length: length.value })),
       tools: tools
         .filter(({ machineId, number }) => machineId === machine.id && used.tools.includes(number))
         .map(({ id, version }) => ({ id, version })),
+      uses: used.tools,
       profile: { id: setup.profile.id, version: profiles[0]?.version ?? 1 },
       machine,
     })

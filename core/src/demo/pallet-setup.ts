@@ -134,6 +134,7 @@ export function palletSetup(start: number, nextId: (at: number) => string, machi
         .filter(({ tool }) => tools.includes(tool))
         .map(({ tool, length }) => ({ tool, length: length.value })),
       tools: own.map(({ id, version }) => ({ id, version })),
+      uses: tools,
       profile: { id: setup.profile.id, version: setup.profile.version },
       machine: on,
     })

@@ -1,6 +1,6 @@
 import { BUILT_IN_PROFILES } from '../control/index.ts'
 import { USUAL_MATERIALS } from '../cutting/index.ts'
-import { SAMPLE_VISES, USUAL_COLLETS } from '../hold/index.ts'
+import { SAMPLE_VISES, USUAL_COLLETS, type Vise } from '../hold/index.ts'
 import type { Machine, ToolShape } from '../machine/index.ts'
 import type { Reference } from '../setup/index.ts'
 import { millTwo, millTwoTools } from './pallets.ts'
@@ -144,10 +144,21 @@ const tools: readonly ToolShape[] = [
   },
 ]
 
+/** A vise of the sample that the invented shop has measured: its fixed jaw is a little thicker. */
+const measured = (vise: Vise): Vise => ({
+  ...vise,
+  parts: vise.parts.map((part) => {
+    if (part.name !== 'fixed jaw') return part
+    const thicker = { front: 0, back: part.open.back + (vise.unit === 'inch' ? 0.03 : 0.8) }
+    return { ...part, open: thicker, closed: thicker }
+  }),
+  note: 'Measured, open and closed.',
+})
+
 export const demoReference: Reference = {
   machines: [millOne, latheOne, millTwo],
   profiles: BUILT_IN_PROFILES,
-  vises: SAMPLE_VISES,
+  vises: SAMPLE_VISES.map(measured),
   collets: USUAL_COLLETS,
   tools: [...tools, ...millTwoTools],
   materials: USUAL_MATERIALS,

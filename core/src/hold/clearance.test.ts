@@ -4,13 +4,18 @@ import { evenly } from '../../testing/evenly.ts'
 import { demoReference } from '../demo/index.ts'
 import { type Machine, machine as machineSchema, type Obstacle } from '../machine/index.ts'
 import {
+  beforeItStands,
   type ClearanceCase,
   clearance,
+  isSampleVise,
   SAMPLE_VISES,
   type Vise,
+  type VisePart,
   vise as viseSchema,
   worseEnd,
 } from './index.ts'
+import { measuredSix } from './testing.ts'
+import { viseIn } from './vise.ts'
 
 const mill = demoReference.machines[0] as Machine
 const around = (...obstacles: Obstacle[]): Machine => ({ ...mill, around: { tableDepth: 14, obstacles } })
@@ -30,7 +35,7 @@ const door = (at: number): Obstacle => ({
   top: 30,
   comesDownWithZ: false,
 })
-const six = SAMPLE_VISES[0] as Vise
+const six = measuredSix
 
 const look = (of: Partial<ClearanceCase>) =>
   clearance({
@@ -57,6 +62,34 @@ describe('gaps at both ends of the travel (common practice)', () => {
     expect(look({}).findings).toEqual([])
   })
 
+  it('is never good for a vise that nobody measured, whatever it is called and in which unit it stands', () => {
+    expect(look({}).findings).toEqual([])
+    for (const sample of SAMPLE_VISES)
+      for (const vise of [
+        sample,
+        { ...sample, name: 'Ours', version: 7 },
+        viseIn(sample, sample.unit === 'inch' ? 'mm' : 'inch'),
+      ]) {
+        expect(isSampleVise(vise)).toBe(true)
+        const [first] = look({ vise }).findings.filter(({ code }) => code === 'sample-vise')
+        expect(first).toMatchObject({
+          severity: 'look',
+          says: `As the sample says: nobody measured ${vise.name}.`,
+        })
+      }
+    expect(isSampleVise(six)).toBe(false)
+    const [handle] = six.parts.slice(-1) as [VisePart]
+    expect(
+      isSampleVise({
+        ...(SAMPLE_VISES[0] as Vise),
+        parts: [...(SAMPLE_VISES[0] as Vise).parts.slice(0, -1), { ...handle, top: 2.1 }],
+      }),
+    ).toBe(false)
+    expect(
+      isSampleVise({ ...(SAMPLE_VISES[0] as Vise), parts: (SAMPLE_VISES[0] as Vise).parts.slice(1) }),
+    ).toBe(false)
+  })
+
   it('knows at which end less is free', () => {
     expect(worseEnd(look({ jawAt: 11.5 }))).toBe('back')
     expect(worseEnd(look({ jawAt: 9.5 }))).toBe('front')
@@ -76,6 +109,12 @@ describe('gaps at both ends of the travel (common practice)', () => {
     expect(none.shortfall).toBeCloseTo(0.4, 12)
     expect(none.room).toBeCloseTo(19.5, 12)
     expect(none.findings.map(({ code }) => code)).toContain('no-safe-position')
+    // It is said of the vise, before anybody measures where it stands, and whatever the place.
+    for (const jawAt of [0, 7, 14])
+      expect(beforeItStands(look({ machine: around(cover(15), door(-5)), jawAt }))).toMatchObject([
+        { code: 'no-safe-position', severity: 'stop' },
+      ])
+    expect(beforeItStands(look({ jawAt: 11.2 }))).toEqual([])
     expect(
       look({ machine: around(cover(15), door(-5)), vise: SAMPLE_VISES[1] as Vise }).interval,
     ).toBeDefined()

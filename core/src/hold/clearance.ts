@@ -16,7 +16,7 @@ import {
   formatWithUnit,
   type LengthUnit,
 } from '../quantity/index.ts'
-import { type Vise, type VisePart, type ViseState, viseIn, viseState } from './vise.ts'
+import { isSampleVise, type Vise, type VisePart, type ViseState, viseIn, viseState } from './vise.ts'
 
 /** Where a vise stands, and what is asked of it. Lengths in `unit`. */
 export interface ClearanceCase {
@@ -243,6 +243,21 @@ function badInput({ machine, unit, jawAt, wanted, lowestZ }: ClearanceCase): Fin
   return findings
 }
 
+/** Said of a vise that nobody measured: what is found of it is as good as the sample, and never good. */
+const asTheSampleSays = (vise: Vise): Finding[] =>
+  isSampleVise(vise)
+    ? [
+        finding(
+          'look',
+          'sample-vise',
+          'vise',
+          `As the sample says: nobody measured ${vise.name}.`,
+          'Its lengths are made up, of the usual proportions of such a vise.',
+          'Measure yours wide open and closed, and enter it on the page of the vises.',
+        ),
+      ]
+    : []
+
 /**
  * Whether a vise clears what stands round the table, with the vise open and closed, at both ends of the travel in Y:
  * back gap = obstacle - rearmost point, front gap = foremost point - obstacle, each the least over the vise's states.
@@ -259,7 +274,11 @@ export function clearance(of: ClearanceCase): Clearance {
   const { unit, wanted } = of
   const worst = [back, front].filter((each) => each !== undefined)
   const working = worst.map((gap) => workingOf(gap, of))
-  const findings = [...badInput(of), ...worst.flatMap((gap) => findingsOfGap(gap, counting, of))]
+  const findings = [
+    ...asTheSampleSays(of.vise),
+    ...badInput(of),
+    ...worst.flatMap((gap) => findingsOfGap(gap, counting, of)),
+  ]
   const result: Clearance = { gaps, working, doubt: gapDoubt(unit), findings: [] }
   if (back) result.back = back
   if (front) result.front = front
@@ -289,6 +308,10 @@ export function clearance(of: ClearanceCase): Clearance {
   result.findings = worstFirst([...findings, ...belowTheJob(gaps, of)])
   return result
 }
+
+/** What a clearance says whatever the place: of the vise itself, and whether it fits at all. */
+export const beforeItStands = ({ findings }: Clearance): Finding[] =>
+  findings.filter(({ code }) => code === 'sample-vise' || code === 'no-safe-position')
 
 /** Where each vise of a library could stand in place of the one in hand; no interval where it fits nowhere. */
 export const libraryFit = (of: Omit<ClearanceCase, 'vise'>, vises: readonly Vise[]) =>

@@ -6,6 +6,7 @@ import { asTyped } from '../quantity/index.ts'
 import {
   barRange,
   bars,
+  barsTakenBy,
   closingRatio,
   collet as colletSchema,
   fitRatio,
@@ -123,7 +124,8 @@ describe('the length spread', () => {
   })
 
   it('asks how a part in jaws is seated before the ratio of a draw tube counts', () => {
-    const jaws = { collet: usualCollet('three-jaw'), stop: 'draw-tube' as const, allowed: 1 }
+    const takes = { unit: 'inch' as const, least: 0.25, greatest: 8 }
+    const jaws = { collet: { ...usualCollet('three-jaw'), takes }, stop: 'draw-tube' as const, allowed: 1 }
     const said = (of: Partial<Grip>) => lengthSpread(grip({ ...jaws, ...of }))
     // 2.5 to 1 (trade.md 6) over 0.002, and 0.001 of the stop.
     expect(said({ seated: 'closing' }).value).toBeCloseTo(0.006, 9)
@@ -132,7 +134,7 @@ describe('the length spread', () => {
     expect(said({}).value).toBeCloseTo(0.006, 9)
     expect(said({ seated: 'closing' }).findings).toEqual([])
     // A collet draws the part in: there is nothing to ask.
-    expect(said({ collet: usualCollet('unknown') }).findings).toEqual([])
+    expect(said({ collet: { ...usualCollet('unknown'), takes } }).findings).toEqual([])
   })
 
   it('takes measured bars instead of a tolerance, and says what a batch may do', () => {
@@ -150,6 +152,67 @@ describe('the length spread', () => {
         ?.message
     expect(says(-0.002)).toMatch(/cannot be negative/)
     expect(says(0)).toBeUndefined()
+  })
+})
+
+describe('the bars that a collet takes (common practice, from memory: the largest round bar of each system)', () => {
+  const sizes = (least: number, greatest = least) => ({ least, greatest })
+  const stops = (id: string, range: { least: number; greatest: number }, more: Partial<Grip> = {}) =>
+    lengthSpread(grip({ collet: usualCollet(id), range, allowed: 1, ...more }))
+      .findings.filter(({ severity }) => severity === 'stop')
+      .map(({ code }) => code)
+
+  it('5C to 1-1/16, 16C to 1-5/8, 3J to 1-3/4; what is larger does not go in', () => {
+    expect(stops('5c', sizes(1.0625))).toEqual([])
+    expect(stops('5c', sizes(1.25))).toEqual(['bar-too-large'])
+    expect(stops('16c', sizes(1.25))).toEqual([])
+    expect(stops('16c', sizes(1.75))).toEqual(['bar-too-large'])
+    expect(stops('3j', sizes(1.75))).toEqual([])
+    expect(stops('3j', sizes(2))).toEqual(['bar-too-large'])
+    expect(stops('5c', sizes(31.75), { unit: 'mm', allowed: 25 })).toEqual(['bar-too-large'])
+    expect(stops('5c', sizes(26.9), { unit: 'mm', allowed: 25 })).toEqual([])
+  })
+
+  it('counts the largest and the smallest of the batch, and the little that a collet opens more', () => {
+    expect(stops('5c', sizes(1.06, 1.066))).toEqual([])
+    expect(stops('5c', sizes(1.06, 1.07))).toEqual(['bar-too-large'])
+    expect(stops('16c', sizes(0.03))).toEqual(['bar-too-small'])
+  })
+
+  it('is as entered before it is as usual, and said where nobody knows', () => {
+    const { takes: _, ...old } = usualCollet('5c')
+    expect(barsTakenBy(old)).toEqual(usualCollet('5c').takes)
+    expect(barsTakenBy({ ...old, id: 'ours' })).toBeNull()
+    expect(barsTakenBy({ ...old, takes: null })).toBeNull()
+    const own = { ...old, takes: { unit: 'mm' as const, least: 3, greatest: 42 } }
+    expect(stops('5c', sizes(1.25), { collet: own })).toEqual([])
+    expect(stops('5c', sizes(1.7), { collet: own })).toEqual(['bar-too-large'])
+    expect(
+      lengthSpread(grip({ collet: usualCollet('three-jaw'), stop: 'jaw-shoulder' })).findings.map(
+        ({ code }) => code,
+      ),
+    ).toEqual(['bars-unknown'])
+    expect(colletSchema.safeParse({ ...old, takes: { unit: 'inch', least: 2, greatest: 1 } }).success).toBe(
+      false,
+    )
+  })
+
+  it('puts a pair that the bar does not fit among those never to use, with the reason', () => {
+    const pairs = rankPairs({
+      collets: [usualCollet('5c'), usualCollet('16c')],
+      operation: 'first',
+      unit: 'inch',
+      range: sizes(1.249, 1.251),
+      allowed: 0.05,
+      measured: new Map(),
+    })
+    expect(new Set(pairs.filter(({ collet: { id } }) => id === '5c').map(({ place }) => place))).toEqual(
+      new Set(['never']),
+    )
+    expect(pairs[0]?.collet.id).toBe('16c')
+    expect(pairs.find(({ collet: { id }, stop }) => id === '5c' && stop === 'collet')?.reason).toBe(
+      'A bar of 1.2510 in does not go into 5C. 5C takes bars from 0.0156 in to 1.0625 in.',
+    )
   })
 })
 

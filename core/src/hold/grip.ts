@@ -15,7 +15,7 @@ import {
   type LengthUnit,
   typedLength,
 } from '../quantity/index.ts'
-import { type Collet, closingRatio } from './collet.ts'
+import { bySize, type Collet, closingRatio } from './collet.ts'
 import { movingRatio, STOPS, type StopKind } from './stop.ts'
 
 export const operation = z.enum(['first', 'second'])
@@ -134,7 +134,8 @@ function judge(
 ): Finding[] {
   const { unit, allowed, operation, range } = grip
   const stop = STOPS[grip.stop]
-  const findings: Finding[] = []
+  const size = bySize(grip.collet, range, unit)
+  const findings: Finding[] = size.filter(({ severity }) => severity === 'stop')
   const length = (value: number) => formatWithUnit(value, unit)
   if (stop.never)
     findings.push(
@@ -228,7 +229,7 @@ function judge(
         'Six standard deviations of what was measured, if the bars vary evenly.',
       ),
     )
-  return findings
+  return [...findings, ...size.filter(({ severity }) => severity === 'note')]
 }
 
 /** How far the usual figures for how well a stop repeats may be off, as a share of them. By judgement. */

@@ -1,4 +1,5 @@
 export {
+  beforeItStands,
   type Clearance,
   type ClearanceCase,
   clearance,
@@ -7,6 +8,7 @@ export {
   worseEnd,
 } from './clearance.ts'
 export {
+  barsTakenBy,
   type Closing,
   type Collet,
   closing,
@@ -49,6 +51,7 @@ export {
   type PlacedDraft,
   placed,
   placedDraft,
+  placeWanted,
   readPlacedDraft,
 } from './placed.ts'
 export { byStop, type Place, type Ranked, type RankedStop, rankPairs } from './ranking.ts'
@@ -84,6 +87,7 @@ export {
   uprightness,
 } from './upright.ts'
 export {
+  isSampleVise,
   SAMPLE_VISES,
   type Vise,
   type VisePart,

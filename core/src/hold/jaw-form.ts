@@ -116,12 +116,12 @@ export function offTheJaw({ points, unit }: PlainSweep, jawLength: number): Find
   if (!off) return []
   return [
     finding(
-      'look',
+      'stop',
       'off-the-jaw',
       'points',
       `The place ${formatLength(off.at, unit)} lies off the jaw, which is ${formatWithUnit(jawLength, unit)} long.`,
       'Places are counted along the jaw from its left end.',
-      'Check the place, and which vise is chosen.',
+      'Correct the place, or choose the vise that is swept.',
     ),
   ]
 }

@@ -43,6 +43,12 @@ export function readPlacedDraft(draft: PlacedDraft, unit: LengthUnit): DraftRead
   )
 }
 
+/** What is asked of a place that is not known yet; undefined where that is not understood either. */
+export function placeWanted(draft: PlacedDraft, unit: LengthUnit): Placed | undefined {
+  const read = readPlacedDraft({ ...draft, jawAt: '0' }, unit)
+  return read.ok ? read.value : undefined
+}
+
 /** Where a vise is drawn before its place is typed: its jaw over the middle of the table, in the unit asked for. */
 export const middleOfTable = ({ around, unit: own }: Machine, unit: LengthUnit) =>
   convertLength(around?.tableDepth ?? 0, own, unit) / 2

@@ -36,9 +36,12 @@ function place(pair: Pick<Ranked, 'collet' | 'stop'>, of: RankingCase): Ranked {
     needs,
     needsDoubt,
     ratio,
+    findings,
   } = lengthSpread({ ...of, ...pair, ...(measuredRatio ? { measuredRatio } : {}) })
   const ranked = (place: Place, reason: string): Ranked => ({ ...pair, spread, place, reason })
   if (never) return ranked('never', never)
+  const size = findings.find(({ severity, where }) => severity === 'stop' && where === 'collet')
+  if (size) return ranked('never', `${size.says} ${size.why}`)
   if (lastResort) return ranked('last-resort', lastResort)
   const moves =
     movesWith !== 'nothing' && ratio === 0
@@ -64,7 +67,10 @@ export function rankPairs(of: RankingCase): Ranked[] {
       .filter((stop) => STOPS[stop].fits.includes(collet.closing))
       .map((stop) => place({ collet, stop }, of)),
   )
-  return pairs.sort((a, b) => ORDER[a.place] - ORDER[b.place] || a.spread - b.spread)
+  const forbidden = ({ stop }: Ranked) => (STOPS[stop].never ? 1 : 0)
+  return pairs.sort(
+    (a, b) => ORDER[a.place] - ORDER[b.place] || forbidden(a) - forbidden(b) || a.spread - b.spread,
+  )
 }
 
 /** A stop with every collet that stands equal with it. */

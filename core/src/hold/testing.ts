@@ -3,10 +3,12 @@ import {
   type Bolts,
   type Collet,
   type Grip,
+  SAMPLE_VISES,
   type Squareness,
   type Sweep,
   squareness,
   USUAL_COLLETS,
+  type Vise,
 } from './index.ts'
 
 /** A sweep in few words: what is not said is as usual. */
@@ -57,7 +59,7 @@ export const usualCollet = (id: string) => USUAL_COLLETS.find((each) => each.id 
 
 /** A bar of an inch, two thousandths from the smallest to the largest, in a collet of 3 to 1 by the rule. */
 export const grip = (of: Partial<Grip>): Grip => ({
-  collet: usualCollet('unknown'),
+  collet: { ...usualCollet('unknown'), takes: { unit: 'inch', least: 0.1, greatest: 4 } },
   stop: 'collet',
   operation: 'first',
   unit: 'inch',
@@ -65,3 +67,6 @@ export const grip = (of: Partial<Grip>): Grip => ({
   allowed: 0.02,
   ...of,
 })
+
+/** The sample of a 6 in vise as a shop has measured it: the jaw is a little longer, which no gap depends on. */
+export const measuredSix: Vise = { ...(SAMPLE_VISES[0] as Vise), jawLength: 6.01 }

@@ -64,7 +64,7 @@ export function viseReach({ parts }: Pick<Vise, 'parts'>, state: ViseState) {
 }
 
 /**
- * A vise to start from (made up, of the usual proportions): the screw end goes out at the back by an inch and a half
+ * Vises to start from (made up, of the usual proportions): the screw end goes out at the back by an inch and a half
  * as it closes, the handle stands out at the front. Measure your own.
  */
 export const SAMPLE_VISES: readonly Vise[] = [
@@ -197,3 +197,25 @@ export const SAMPLE_VISES: readonly Vise[] = [
     note: 'Sample. Measure your own, open and closed, and enter it here.',
   },
 ]
+
+/** Lengths that are the same to so much were not measured anew, in mm. */
+const SAME_MM = 1e-6
+
+/** Whether a vise has the made-up lengths of a sample still: nobody measured it, whatever it is called. */
+export function isSampleVise(of: Vise): boolean {
+  const lengths = (vise: Vise) => {
+    const { jawLength, parts } = viseIn(vise, 'mm')
+    return [
+      jawLength,
+      ...parts.flatMap(({ open, closed, bottom, top }) =>
+        [open, closed].flatMap(({ front, back }) => [front, back]).concat(bottom, top),
+      ),
+    ]
+  }
+  const own = lengths(of)
+  return SAMPLE_VISES.map(lengths).some(
+    (sample) =>
+      sample.length === own.length &&
+      sample.every((each, n) => Math.abs(each - (own[n] ?? Number.NaN)) <= SAME_MM),
+  )
+}

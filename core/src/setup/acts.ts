@@ -123,13 +123,24 @@ const SAME_PLACE_MM = 2
 const apart = (a: TypedLength, b: TypedLength) =>
   Math.abs(convertLength(a.value, a.unit, 'mm') - convertLength(b.value, b.unit, 'mm')) > SAME_PLACE_MM
 
-/** What an entry says to have happened by differing from the one before it about the same subject. */
-function impliedBy(entry: FactEntry, before: FactEntry | undefined): Implied | undefined {
+/** The vise that a fact was found with, where it says so. */
+export const viseOf = (entry: FactEntry | undefined): string | undefined =>
+  entry?.kind === 'cleared' || entry?.kind === 'swept' ? entry.vise?.id : undefined
+
+/**
+ * What an entry says to have happened by differing from the one before it about the same subject, and from the vise that was said to
+ * stand on the table last.
+ */
+function impliedBy(
+  entry: FactEntry,
+  before: FactEntry | undefined,
+  vise: string | undefined,
+): Implied | undefined {
+  const own = viseOf(entry)
+  if (own !== undefined && vise !== undefined && own !== vise) return IMPLIED['other-vise']
   if (entry.kind === 'swept') return loosened(entry, before) ? IMPLIED.squared : undefined
-  if (entry.kind === 'cleared' && before?.kind === 'cleared') {
-    if (entry.vise.id !== before.vise.id) return IMPLIED['other-vise']
+  if (entry.kind === 'cleared' && before?.kind === 'cleared' && own === before.vise.id)
     return apart(entry.jawAt, before.jawAt) ? IMPLIED['vise-elsewhere'] : undefined
-  }
   if (entry.kind === 'gripped' && before?.kind === 'gripped') {
     if (entry.collet.id !== before.collet.id) return IMPLIED['other-collet']
     return entry.stop !== before.stop ? IMPLIED['other-stop'] : undefined
@@ -184,14 +195,26 @@ export function actsOf(entry: Entry, counts: boolean): Pick<Act, 'past' | 'whom'
 }
 
 /** What a fact makes stale by differing from the one that stood before it. */
-export function impliedActs(entry: FactEntry, before: FactEntry | undefined): Pick<Act, 'past' | 'whom'>[] {
-  const implied = impliedBy(entry, before)
-  return implied ? [{ past: implied.past, whom: (link) => isReached(implied, link) }] : []
+export function impliedActs(
+  entry: FactEntry,
+  before: FactEntry | undefined,
+  vise = viseOf(before),
+): Pick<Act, 'past' | 'whom'>[] {
+  const implied = impliedBy(entry, before, vise)
+  if (!implied) return []
+  // What was found with the vise that stands there now does not wait for another to be told of it.
+  const foundWithIt = ({ entry: of }: Link) =>
+    implied === IMPLIED['other-vise'] && viseOf(of) === viseOf(entry)
+  return [{ past: implied.past, whom: (link) => isReached(implied, link) && !foundWithIt(link) }]
 }
 
-/** All that a fact makes stale, against the one that stood before it about the same subject. */
-export function factActs(entry: FactEntry, before: Link | undefined): Pick<Act, 'past' | 'whom'>[] {
-  const acts = impliedActs(entry, before?.entry)
+/** All that a fact makes stale, against the one that stood before it about the same subject, and the vise that was said last. */
+export function factActs(
+  entry: FactEntry,
+  before: Link | undefined,
+  vise: string | undefined,
+): Pick<Act, 'past' | 'whom'>[] {
+  const acts = impliedActs(entry, before?.entry, vise)
   if (entry.kind === 'tool-length')
     acts.push({ past: IMPLIED['other-length'].past, whom: (each) => foundWithOther(entry, each) })
   if (entry.kind === 'angled') {

@@ -1,6 +1,6 @@
 import type { Freshness, StaleCause } from '../fact/index.ts'
 import { type Order, orderOf } from '../log/index.ts'
-import { type Act, actsOf, factActs, impliedActs, type Link } from './acts.ts'
+import { type Act, actsOf, factActs, impliedActs, type Link, viseOf } from './acts.ts'
 import type { Entry, EntryOf } from './entries.ts'
 import { FACTS, type FactEntry, subjectOf } from './subjects.ts'
 
@@ -71,7 +71,7 @@ const inherited = (entry: FactEntry, cause: StaleCause, later: boolean) =>
     ? cause.says.replace(/^(perhaps )?\w+ before/, `$1${TAKEN[entry.kind]} before`)
     : `rests on a reading ${cause.says}`
 
-const reach = ({ entry, past }: Act, link: Link, unsure: boolean) => {
+const reach = ({ entry, past }: Pick<Act, 'entry' | 'past'>, link: Link, unsure: boolean) => {
   if (!link.reached || (link.reached.unsure && !unsure)) link.reached = { entry, past, unsure }
 }
 
@@ -101,6 +101,12 @@ function perhapsJustBefore(
  */
 function reachUnsure(counting: readonly Entry[], links: readonly Link[], acts: Act[], order: Order<Entry>) {
   const { surelyBefore, momentOf } = order
+  const implies = (entry: FactEntry, found: readonly Pick<Act, 'past' | 'whom'>[]) => {
+    for (const act of new Map(found.map((each) => [each.past, each])).values())
+      for (const link of links)
+        if (!link.reached && link.entry !== entry && act.whom(link) && !surelyBefore(entry, link.entry))
+          reach({ ...act, entry }, link, true)
+  }
   const bySubject = new Map<string, Link[]>()
   for (const link of links) {
     const own = bySubject.get(link.subject)
@@ -118,19 +124,21 @@ function reachUnsure(counting: readonly Entry[], links: readonly Link[], acts: A
     const rival = last && own.findLast((link) => link !== last && !surelyBefore(link.entry, last.entry))
     if (last && rival) last.rival = rival.entry
     if (!own.some(({ entry }) => IMPLYING.has(entry.kind))) continue
-    for (const { entry } of own) {
-      const place = placeOf.get(entry.id) ?? 0
-      const implied = new Map(
-        perhapsJustBefore(entry, own, surelyBefore)
-          .flatMap((one) => impliedActs(entry, one.entry))
-          .map((act) => [act.past, act]),
+    for (const { entry } of own)
+      implies(
+        entry,
+        perhapsJustBefore(entry, own, surelyBefore).flatMap((one) => impliedActs(entry, one.entry)),
       )
-      for (const act of implied.values())
-        for (const link of links)
-          if (!link.reached && link.entry !== entry && act.whom(link) && !surelyBefore(entry, link.entry))
-            reach({ ...act, entry, place }, link, true)
-    }
   }
+  // The vise that was said last may have been said of something else: of the sweep, or of the clearance.
+  const told = links.filter(({ entry }) => viseOf(entry) !== undefined)
+  for (const { entry } of told)
+    implies(
+      entry,
+      perhapsJustBefore(entry, told, surelyBefore).flatMap((one) =>
+        impliedActs(entry, undefined, viseOf(one.entry)),
+      ),
+    )
   // From a place on, nothing was made before this moment.
   const earliestFrom: number[] = []
   let earliest = Number.POSITIVE_INFINITY
@@ -164,6 +172,8 @@ export function buildChain(
   const links = new Map<string, Link>()
   const standing = new Map<string, Link>()
   const acts: Act[] = []
+  /** The vise that was said last to stand on the table. */
+  let vise: string | undefined
   const does = (entry: Entry, place: number, found: Pick<Act, 'past' | 'whom'>[]) => {
     for (const each of found) {
       const act: Act = { ...each, entry, place }
@@ -181,7 +191,8 @@ export function buildChain(
     const link: Link = { entry, subject: subjectOf(entry) }
     const before = standing.get(link.subject)
     if (before) before.supersededBy = link
-    does(entry, place, factActs(entry, before))
+    does(entry, place, factActs(entry, before, vise))
+    vise = viseOf(entry) ?? vise
     standing.set(link.subject, link)
     links.set(entry.id, link)
   }

@@ -1,3 +1,4 @@
+import { toolsOf } from '../code/index.ts'
 import type { Profile } from '../control/index.ts'
 import type { Material } from '../cutting/index.ts'
 import type { Freshness } from '../fact/index.ts'
@@ -10,6 +11,7 @@ import {
   profileEdited,
   programFreshness,
   rowEdited,
+  toolsEdited,
 } from './program-freshness.ts'
 
 /** A program that was built from cycles, and whether what it rests on still holds. */
@@ -48,9 +50,11 @@ const codedFreshness = (entry: EntryOf<'coded'>, context: Context): Freshness =>
       profileEdited(entry, context, 'built for') ??
       (rowEdited(entry.material, context.materials)
         ? 'built before the speeds of its material were edited'
-        : entry.tools.some((tool) => rowEdited(tool, context.tools))
-          ? 'built before the shape of a tool was edited'
-          : undefined),
+        : toolsEdited(
+            { was: entry.tools, uses: entry.sheet.items.flatMap(toolsOf), now: context.tools },
+            context.machine,
+            'built before',
+          )),
   )
 
 /** The Code step: the programs that were built, and what was taken of them. */

@@ -123,7 +123,12 @@ const acknowledged = z.object({
 
 const homed = z.object({ ...stamp, kind: z.literal('homed'), shown: shownHome, machine: versionRef })
 
-const swept = z.object({ ...stamp, kind: z.literal('swept'), sweep })
+const swept = z.object({
+  ...stamp,
+  kind: z.literal('swept'),
+  sweep,
+  vise: versionRef.optional().describe('whose jaw it is; nothing in entries from before it was kept'),
+})
 
 const upright = z.object({ ...stamp, kind: z.literal('upright'), ...jawUpright.shape, machine: versionRef })
 

@@ -144,7 +144,7 @@ export const IMPLIED = {
   squared: { past: 'the vise was squared', reaches: ['offset-X', 'offset-Y', 'angle'] },
   'other-vise': {
     past: 'another vise was put on',
-    reaches: [...ALL_AXES, 'angle', 'squareness', 'upright', 'layout'],
+    reaches: [...ALL_AXES, 'angle', 'squareness', 'upright', 'clearance', 'layout'],
   },
   'vise-elsewhere': {
     past: 'the vise was put elsewhere',

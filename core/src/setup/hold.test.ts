@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
+import type { Freshness } from '../fact/index.ts'
 import {
   readGripDraft,
   readLengthsDraft,
@@ -131,6 +132,74 @@ describe('Hold on a mill', () => {
     expect(gone.findings.map(({ says }) => says)).toEqual(['The vise "vise-6" is not in the library.'])
   })
 
+  it('another vise than the sweep was made with makes it stale, whoever tells of it; the one that was swept does not', () => {
+    const zero = () =>
+      add(mill, 'pickup', {
+        offset: 'G54',
+        machine: { id: 'mill-1', version: 1 },
+        reading: {
+          method: 'edge-finder',
+          axis: 'X',
+          direction: '+',
+          diameter: inch(0.2),
+          machinePosition: inch(-14),
+          drawingPosition: inch(0),
+        },
+      })
+    const by = (vise: string) => ({ ...swept('tight', 0), vise: { id: vise, version: 1 } })
+    const stands = (log: Entry[]) => {
+      const { hold, offsets } = derive(mill, log)
+      const says = (freshness?: Freshness) =>
+        freshness?.state === 'stale' ? freshness.cause.says : freshness?.state
+      return {
+        swept: says(hold.sweeps.at(-1)?.freshness),
+        clear: says(hold.clearance?.freshness),
+        X: says(offsets.find(({ name }) => name === 'G54')?.axes.X?.freshness),
+      }
+    }
+    const put = 'another vise was put on'
+    expect(stands([by('vise-6'), zero(), cleared()])).toEqual({ swept: 'fresh', clear: 'fresh', X: 'fresh' })
+    // Swept with the vise in hand, then another was chosen.
+    expect(stands([by('vise-6'), zero(), cleared(10.9, 'vise-4')])).toEqual({
+      swept: `swept before ${put}`,
+      clear: 'fresh',
+      X: `taken before ${put}`,
+    })
+    // Seen to clear with one, then another was swept: what cleared is not there.
+    expect(stands([cleared(), zero(), by('vise-4')])).toEqual({
+      swept: 'fresh',
+      clear: `measured before ${put}`,
+      X: `taken before ${put}`,
+    })
+    // Once that one is seen to clear, its sweep and what was taken from it hold: it stood there already.
+    expect(stands([cleared(), by('vise-4'), zero(), cleared(10.9, 'vise-4')])).toEqual({
+      swept: 'fresh',
+      clear: 'fresh',
+      X: 'fresh',
+    })
+    // A sweep from before the vise was kept with it goes the way of the clearance, as it did.
+    expect(stands([cleared(), swept('tight', 0), cleared(10.9, 'vise-4')]).swept).toBe(`swept before ${put}`)
+    expect(stands([swept('tight', 0), cleared()]).swept).toBe('fresh')
+  })
+
+  it('is not square by a place that lies off the jaw of the vise that was swept', () => {
+    const sweep = {
+      ...swept('tight', 0).sweep,
+      points: [
+        { at: inch(0.25), reading: inch(0) },
+        { at: inch(8), reading: inch(0) },
+      ],
+    }
+    const fact = (vise?: string) =>
+      derive(mill, [
+        { ...swept('tight', 0), sweep, ...(vise ? { vise: { id: vise, version: 1 } } : {}) },
+      ]).hold.sweeps.at(-1)
+    expect(fact('vise-6')).toMatchObject({ verdict: 'stop' })
+    expect(fact('vise-6')?.findings[0]?.code).toBe('off-the-jaw')
+    expect(isSquare(fact('vise-6'))).toBe(false)
+    expect(isSquare(fact())).toBe(true)
+  })
+
   it('says before it is recorded what a sweep with a loose bolt would make stale', () => {
     const zero = add(mill, 'pickup', {
       offset: 'G54',
@@ -183,6 +252,15 @@ describe('Hold on a lathe', () => {
     expect(moves.lengths.get('16c')?.findings[0]?.fix).toBe(
       'Find out what lets the stop move before you rely on it.',
     )
+  })
+
+  it('goes stale with an edit of its collet: the length was worked out with the ratio and the sizes of then', () => {
+    const collets = demoReference.collets.map((each) => ({ ...each, version: each.version + 1 }))
+    const { grip } = derive(lathe, [gripped('16c', 'draw-tube')], { ...demoReference, collets }).hold
+    expect(grip?.freshness).toMatchObject({
+      state: 'stale',
+      cause: { says: 'chosen with 16C as it was before an edit' },
+    })
   })
 
   it('names a collet that is no longer in the library', () => {

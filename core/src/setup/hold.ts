@@ -11,6 +11,7 @@ import {
   type LengthSpread,
   lengthSpread,
   movingRatio,
+  offTheJaw,
   type RatioFit,
   type Squared,
   squareness,
@@ -130,7 +131,14 @@ function missingRows({ chain, library }: Context): Finding[] {
   )
 }
 
-function sweepsOf({ chain, unit }: Context): SweepFact[] {
+/** Places beyond the ends of the jaw that was swept, where it is known which one that was. */
+function offItsJaw({ vise }: EntryOf<'swept'>, squared: Squared, { library, unit }: Context): Finding[] {
+  const of = library.vises.find(({ id }) => id === vise?.id)
+  return of && squared.ok ? offTheJaw(squared.sweep, convertLength(of.jawLength, of.unit, unit)) : []
+}
+
+function sweepsOf(context: Context): SweepFact[] {
+  const { chain, unit } = context
   const links = [...chain.links.values()].filter(
     (link): link is Link & { entry: EntryOf<'swept'> } => link.entry.kind === 'swept',
   )
@@ -140,7 +148,7 @@ function sweepsOf({ chain, unit }: Context): SweepFact[] {
     const squared = squareness(entry.sweep, unit)
     const before = facts.at(-1)?.squared
     const turned = before?.ok && squared.ok ? convergence(before, squared) : undefined
-    const findings = [...(turned?.findings ?? []), ...squared.findings]
+    const findings = [...offItsJaw(entry, squared, context), ...(turned?.findings ?? []), ...squared.findings]
     facts.push({
       entry,
       freshness: chain.freshnessOf(entry.id),
@@ -166,6 +174,19 @@ function uprightOf({ chain, unit }: Context): UprightFact | undefined {
   }
 }
 
+/** What a fact stands at, that was made with a row: stale where that was edited since. `made`: the word for it. */
+function beforeEdit(
+  chain: Chain,
+  { id, at }: Entry,
+  made: string,
+  edited: { name: string } | undefined,
+): Freshness {
+  const freshness = chain.freshnessOf(id)
+  if (freshness.state === 'stale' || !edited) return freshness
+  const says = `${made} with ${edited.name} as it was before an edit`
+  return { state: 'stale', cause: { entryId: id, at, says } }
+}
+
 function clearanceOf({ chain, machine, unit, library }: Context): ClearanceFact | undefined {
   const entry = standingEntry(chain, CLEARANCE, 'cleared')
   const vise = library.vises.find(({ id }) => id === entry?.vise.id)
@@ -178,27 +199,15 @@ function clearanceOf({ chain, machine, unit, library }: Context): ClearanceFact 
     wanted: inUnit(entry.wanted, unit),
     lowestZ: inUnit(entry.lowestZ, unit),
   })
-  const fresh = chain.freshnessOf(entry.id)
   const edited =
     entry.machine.version !== machine.version
-      ? machine.name
+      ? machine
       : entry.vise.version !== vise.version
-        ? vise.name
+        ? vise
         : undefined
-  const freshness: Freshness =
-    fresh.state === 'fresh' && edited
-      ? {
-          state: 'stale',
-          cause: {
-            entryId: entry.id,
-            at: entry.at,
-            says: `measured with ${edited} as it was before an edit`,
-          },
-        }
-      : fresh
   return {
     entry,
-    freshness,
+    freshness: beforeEdit(chain, entry, 'measured', edited),
     vise,
     clearance: found,
     findings: found.findings,
@@ -254,7 +263,12 @@ function gripOf({ chain, unit, library }: Context, measured: Map<string, Lengths
     )
   return {
     entry,
-    freshness: chain.freshnessOf(entry.id),
+    freshness: beforeEdit(
+      chain,
+      entry,
+      'chosen',
+      entry.collet.version === collet.version ? undefined : collet,
+    ),
     collet,
     spread,
     findings,
@@ -282,7 +296,10 @@ export const measuredRatios = ({ lengths }: HoldState) =>
 
 /** Square for this part: swept tight, within what it allows. */
 export const isSquare = (fact: SweepFact | undefined) =>
-  fact?.squared.ok === true && fact.entry.sweep.bolts === 'tight' && fact.squared.within
+  fact?.squared.ok === true &&
+  fact.verdict !== 'stop' &&
+  fact.entry.sweep.bolts === 'tight' &&
+  fact.squared.within
 
 /** The two readings on the fixed jaw are asked for again after so long: once a day, whatever the time of the shift. */
 const A_DAY_MS = 20 * 3_600_000

@@ -73,6 +73,10 @@ const EVERYTHING = Object.keys(BODIES) as Kind[]
 const SOME: { of: string; kinds: Kind[] }[] = [
   { of: 'everything', kinds: EVERYTHING },
   { of: 'a zero and where the vise is', kinds: ['X', 'vise-here', 'vise-there'] },
+  {
+    of: 'two vises, seen to clear and swept',
+    kinds: ['X', 'vise-here', 'other-vise', 'swept-here', 'swept-other'],
+  },
   { of: 'a zero, its check and the vise', kinds: ['X', 'check', 'tight', 'snug', 'moved'] },
 ]
 const MINUTE = 60_000

@@ -1,6 +1,6 @@
 import type { Profile } from '../control/index.ts'
 import type { Freshness } from '../fact/index.ts'
-import type { Machine } from '../machine/index.ts'
+import type { Machine, ToolShape } from '../machine/index.ts'
 import type { Chain } from './chain.ts'
 import type { EntryOf } from './entries.ts'
 
@@ -57,6 +57,21 @@ interface Versioned {
 /** Whether a row is another version now than the one that was used, or is gone. */
 export const rowEdited = (used: Versioned, rows: readonly Versioned[]) =>
   rows.find(({ id }) => id === used.id)?.version !== used.version
+
+/** Whether the shapes of the tools of a program are no longer those it was made with; `made` is the word for it: 'proved before'. */
+export function toolsEdited(
+  tools: { was: readonly Versioned[]; uses: readonly number[]; now: readonly ToolShape[] },
+  { id: machineId }: Pick<Machine, 'id'>,
+  made: string,
+): string | undefined {
+  const { was, uses, now } = tools
+  if (was.some((tool) => rowEdited(tool, now))) return `${made} the shape of a tool was edited`
+  const entered = now.find(
+    (tool) =>
+      tool.machineId === machineId && uses.includes(tool.number) && !was.some(({ id }) => id === tool.id),
+  )
+  return entered && `${made} the shape of T${entered.number} was entered`
+}
 
 /** A program also rests on the profile and the machine as they were. */
 export const programFreshness = (entry: EntryOf<'program'>, context: Context): Freshness =>

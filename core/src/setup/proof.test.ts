@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { demoEntries, demoReference } from '../demo/index.ts'
-import type { Machine } from '../machine/index.ts'
+import type { Machine, ToolShape } from '../machine/index.ts'
 import { deriveSetup, type Reference, type Setup } from './derive.ts'
 import type { Entry } from './entries.ts'
 import { isUnreadable } from './log-lines.ts'
@@ -73,6 +73,13 @@ describe('a proof', () => {
       'proved before the shape of a tool was edited',
     )
     expect(withThese({ tools: edited(tools, 'mill-1-t20') })).toBe('fresh')
+    // A shape that was not known when it was proved: only of a tool that the program uses, and on this machine.
+    const [t3] = tools.filter(({ id }) => id === 'mill-1-t3') as [ToolShape]
+    const entered = (more: Partial<ToolShape>) =>
+      withThese({ tools: [...tools, { ...t3, id: 'new', version: 1, ...more }] })
+    expect(entered({})).toBe('proved before the shape of T3 was entered')
+    expect(entered({ number: 30 })).toBe('fresh')
+    expect(entered({ machineId: 'mill-2' })).toBe('fresh')
   })
 
   it('is for its exact text, and for the lengths that other setups may change', () => {
@@ -94,6 +101,18 @@ describe('a proof', () => {
     )
     expect(against(proof.entry.hash, other)).toBe('proved before the length of T3 was changed')
     expect(against(proof.entry.hash, [])).toContain('proved before the length of')
+    // A length that nobody knew then.
+    const unknown = {
+      ...proof,
+      entry: { ...proof.entry, lengths: proof.entry.lengths.filter(({ tool }) => tool !== 3) },
+    }
+    const found = { hash: proof.entry.hash, blockDelete: false, setup }
+    expect(proofAgainst(unknown, { ...found, lengths })).toBe('proved before the length of T3 was measured')
+    expect(
+      proofAgainst(unknown, { ...found, lengths: lengths.filter(({ tool }) => tool !== 3) }),
+    ).toBeUndefined()
+    const { uses: _, ...old } = unknown.entry
+    expect(proofAgainst({ ...unknown, entry: old }, { ...found, lengths })).toBeUndefined()
   })
 
   it('a layout that is stale is said, by what made it so', () => {

@@ -4,7 +4,7 @@ import type { Machine, ToolShape } from '../machine/index.ts'
 import type { Layout } from '../prove/index.ts'
 import type { Chain } from './chain.ts'
 import type { Entry, EntryOf } from './entries.ts'
-import { freshnessWith, machineEdited, profileEdited, rowEdited } from './program-freshness.ts'
+import { freshnessWith, machineEdited, profileEdited, toolsEdited } from './program-freshness.ts'
 import { LAYOUT } from './subjects.ts'
 
 /** What stands in the work area, as it was placed. */
@@ -81,9 +81,11 @@ const proofFreshness = (entry: EntryOf<'proved'>, context: Context): Freshness =
     () =>
       machineEdited(entry, context, 'proved on') ??
       profileEdited(entry, context, 'proved for') ??
-      (entry.tools.some((tool) => rowEdited(tool, context.tools))
-        ? 'proved before the shape of a tool was edited'
-        : undefined),
+      toolsEdited(
+        { was: entry.tools, uses: entry.uses ?? [], now: context.tools },
+        context.machine,
+        'proved before',
+      ),
   )
 
 /** The Prove step: what stands in the work area, and the proofs. */

@@ -74,7 +74,7 @@ export function proofRests(
 
 /**
  * Why a proof does not hold although nothing in this log says so: another text, block delete the other way, or a length
- * that another setup has changed.
+ * that was not known then or that another setup has changed.
  */
 export function proofAgainst(
   { entry }: ProofFact,
@@ -88,7 +88,14 @@ export function proofAgainst(
     const known = now.lengths.find((each) => each.tool === tool)
     return !known || known.freshness.state === 'stale' || !same(known.length.value, length)
   })
-  return other ? `proved before the length of T${other.tool} was changed` : undefined
+  if (other) return `proved before the length of T${other.tool} was changed`
+  const measured = now.lengths.find(
+    ({ tool, freshness }) =>
+      freshness.state === 'fresh' &&
+      entry.uses?.includes(tool) &&
+      !entry.lengths.some((each) => each.tool === tool),
+  )
+  return measured && `proved before the length of T${measured.tool} was measured`
 }
 
 /** A layout that no longer holds. */

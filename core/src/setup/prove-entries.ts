@@ -41,6 +41,11 @@ export const proved = z.object({
     .max(200)
     .describe('tool lengths as they were, in the unit of the setup'),
   tools: z.array(versionRef).max(200).describe('shapes of the tools as they were'),
+  uses: z
+    .array(z.int().min(0).max(9999))
+    .max(10_000)
+    .optional()
+    .describe('numbers of all its tools, known or not; nothing in entries from before they were kept'),
   profile: versionRef,
   machine: versionRef,
 })

@@ -92,7 +92,7 @@ describe('a program with a number written into it', () => {
         profile: { id: profile.id, version: profile.version },
         machine: { id: 'mill-1', version: machine?.version ?? 1 },
         material: { id: 'mild-steel', version: material?.version ?? 1 },
-        tools: [],
+        tools: [{ id: 'mill-1-t5', version: 1 }],
       })
   }
   const state = (profile: Profile, more: object, then?: number) => {

@@ -58,6 +58,7 @@ const lengthOf = (position: number) => ({
   masterLength: inch(4),
   machine: mill,
 })
+const otherVise = { id: 'vise-4', version: 1 }
 const { id: _id, setup: _setup, at: _at, by: _by, ...placed } = cleared()
 
 /** Pickups that a tablet knows, the last that it heard of for each axis. */
@@ -94,6 +95,9 @@ export const BODIES = {
   'measured-again': () => happened('tool-measured-again', 5),
   tight: () => ({ kind: 'swept', sweep: sweepOf('tight', 0, 0.002) }),
   snug: () => ({ kind: 'swept', sweep: sweepOf('snug', 0, 0.002) }),
+  'swept-here': () => ({ kind: 'swept', sweep: sweepOf('tight', 0, 0.002), vise: placed.vise }),
+  'swept-other': () => ({ kind: 'swept', sweep: sweepOf('tight', 0, 0.002), vise: otherVise }),
+  'other-vise': () => ({ ...placed, vise: otherVise }),
   'vise-here': () => placed,
   'vise-there': () => ({ ...placed, jawAt: inch(12) }),
   length: () => lengthOf(-9),

@@ -36,7 +36,11 @@ function squareTask({ hold, unit }: Setup): HoldTask[] {
   if (!last) return sweep('Sweep the fixed jaw.', 'Nobody knows yet whether it is square.')
   if (last.freshness.state === 'stale')
     return sweep('Sweep the fixed jaw again.', `It was ${last.freshness.cause.says}.`, true)
-  if (!last.squared.ok) return sweep('Sweep the fixed jaw again.', last.squared.findings[0]?.says ?? '')
+  if (!last.squared.ok || last.verdict === 'stop')
+    return sweep(
+      'Sweep the fixed jaw again.',
+      last.findings.find(({ severity }) => severity === 'stop')?.says ?? '',
+    )
   const { within, sweep: of, tap } = last.squared
   if (of.bolts === 'one' && !within)
     return sweep(

@@ -49,6 +49,7 @@ export const ACTS = {
     'clear hits',
     'sweep one',
     'sweep tight',
+    'sweep another vise',
     'upright',
     'X of G54',
     'Y of G54',
@@ -259,6 +260,7 @@ export class Shift {
         .filter(({ tool }) => used.tools.includes(tool))
         .map(({ tool, length }) => ({ tool, length: length.value })),
       tools: entry.tools,
+      uses: used.tools,
       ...this.made,
     })
   }
@@ -320,6 +322,8 @@ export class Shift {
         'clear hits': () => this.keep({ ...cleared(), jawAt: inch(11.9) } as Entry),
         'sweep one': () => this.keep(swept('one', 0.004)),
         'sweep tight': () => this.keep(swept('tight')),
+        'sweep another vise': () =>
+          this.keep({ ...swept('tight'), vise: { id: 'vise-4', version: 1 } } as Entry),
         upright: () => this.keep(holdLog.upright()),
         load: () => this.load('G54'),
         check: () => this.check(this.kind === 'mill' ? 'G54' : 'T4'),

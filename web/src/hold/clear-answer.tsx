@@ -1,6 +1,6 @@
 import { verdictOf } from '@dogleg/core/fact'
 import { type Clearance, type ClearanceCase, type Gap, libraryFit } from '@dogleg/core/hold'
-import { formatLength, formatWithUnit, unitSymbol } from '@dogleg/core/quantity'
+import { formatLength, formatWithUnit, type LengthUnit, unitSymbol } from '@dogleg/core/quantity'
 import type { ClearanceFact } from '@dogleg/core/setup'
 import { FactLine } from '../ui/fact-line.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
@@ -14,7 +14,7 @@ interface ClearAnswerProps {
 
 /** Both gaps at arm's length, the verdict, and where the jaw may stand. */
 export function ClearAnswer({ found, of: { unit }, fact }: ClearAnswerProps) {
-  const { back, front, interval, room } = found
+  const { back, front } = found
   const ends = [
     ['Free at the back', back, 'back'],
     ['Free at the front', front, 'front'],
@@ -40,33 +40,40 @@ export function ClearAnswer({ found, of: { unit }, fact }: ClearAnswerProps) {
         </span>
       </p>
       <Findings findings={found.findings} />
-      <p className="leading-snug" data-testid="interval">
-        {interval && (
-          <>
-            The fixed jaw may stand{' '}
-            {Number.isFinite(interval.from) && Number.isFinite(interval.to) ? 'from ' : ''}
-            {Number.isFinite(interval.from) ? (
-              <span className="digits text-xl">{formatLength(interval.from, unit)}</span>
-            ) : (
-              'anywhere up'
-            )}{' '}
-            to{' '}
-            {Number.isFinite(interval.to) ? (
-              <span className="digits text-xl">{formatLength(interval.to, unit)}</span>
-            ) : (
-              'the back'
-            )}
-            .
-          </>
-        )}
-        {room !== undefined && (
-          <span className="block text-ink-soft">
-            Room for a vise: <span className="digits">{formatLength(room, unit)}</span>; this one takes{' '}
-            <span className="digits">{formatLength(found.reach ?? 0, unit)}</span>.
-          </span>
-        )}
-      </p>
+      <Room found={found} unit={unit} />
     </div>
+  )
+}
+
+/** Where the fixed jaw may stand, and how much room the machine leaves a vise. */
+export function Room({ found: { interval, room, reach }, unit }: { found: Clearance; unit: LengthUnit }) {
+  return (
+    <p className="leading-snug" data-testid="interval">
+      {interval && (
+        <>
+          The fixed jaw may stand{' '}
+          {Number.isFinite(interval.from) && Number.isFinite(interval.to) ? 'from ' : ''}
+          {Number.isFinite(interval.from) ? (
+            <span className="digits text-xl">{formatLength(interval.from, unit)}</span>
+          ) : (
+            'anywhere up'
+          )}{' '}
+          to{' '}
+          {Number.isFinite(interval.to) ? (
+            <span className="digits text-xl">{formatLength(interval.to, unit)}</span>
+          ) : (
+            'the back'
+          )}
+          .
+        </>
+      )}
+      {room !== undefined && (
+        <span className="block text-ink-soft">
+          Room for a vise: <span className="digits">{formatLength(room, unit)}</span>; this one takes{' '}
+          <span className="digits">{formatLength(reach ?? 0, unit)}</span>.
+        </span>
+      )}
+    </p>
   )
 }
 

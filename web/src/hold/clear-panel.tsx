@@ -1,8 +1,10 @@
 import {
+  beforeItStands,
   type ClearanceCase,
   clearance,
   middleOfTable,
   type PlacedDraft,
+  placeWanted,
   readPlacedDraft,
   sideSketch,
   type Vise,
@@ -24,7 +26,8 @@ import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter } from '../ui/entry-field.tsx'
 import { MissingLine } from '../ui/missing-line.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
-import { AllGaps, ClearAnswer, OtherVises } from './clear-answer.tsx'
+import { Findings } from '../ui/verdict.tsx'
+import { AllGaps, ClearAnswer, OtherVises, Room } from './clear-answer.tsx'
 import { ShareSlider } from './share-slider.tsx'
 import { SideDrawing } from './side-drawing.tsx'
 
@@ -48,13 +51,15 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
     const read = readPlacedDraft(draft, unit)
     if (!vise) return { read }
     const place = read.ok ? read.value : undefined
+    // Where the vise may stand, and whether it may at all, is known before anybody measures where it does.
+    const asked = place ?? placeWanted(draft, unit)
     const of: ClearanceCase = {
       machine,
       vise,
       unit,
       jawAt: place?.jawAt.value ?? middleOfTable(machine, unit),
-      wanted: place?.wanted.value ?? 0,
-      lowestZ: place?.lowestZ.value ?? travelIn(machine, 'Z', unit).least,
+      wanted: asked?.wanted.value ?? 0,
+      lowestZ: asked?.lowestZ.value ?? travelIn(machine, 'Z', unit).least,
     }
     const entry: NewEntry | undefined = place && {
       kind: 'cleared',
@@ -62,7 +67,7 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
       machine: { id: machine.id, version: machine.version },
       ...place,
     }
-    return { read, of, found: clearance(of), entry }
+    return { read, of, found: clearance(of), entry, asked }
   }, [draft, unit, machine, vise])
 
   if (!machine.around || machine.around.obstacles.length === 0)
@@ -88,7 +93,7 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
       </p>
     )
 
-  const { read, of, found } = live
+  const { read, of, found, asked } = live
   const same = hold.clearance && live.entry && restates(hold.clearance.entry, live.entry)
   const problems: FieldProblems = read.ok ? {} : read.problems
   const field = (name: 'jawAt' | 'wanted' | 'lowestZ') => ({
@@ -203,7 +208,12 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
             <Working answer={found} />
           </>
         ) : (
-          <p className="text-ink-soft">Type where the fixed jaw stands; the gaps appear here.</p>
+          <>
+            {asked && <Findings findings={beforeItStands(found)} />}
+            {asked && <Room found={found} unit={unit} />}
+            {!found.interval && <OtherVises of={of} vises={reference.vises} />}
+            <p className="text-ink-soft">Type where the fixed jaw stands; the gaps appear here.</p>
+          </>
         )}
       </section>
     </div>

@@ -21,7 +21,7 @@ import { now } from '../log/clock.ts'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
-import { record } from '../log/record.ts'
+import { type NewEntry, record } from '../log/record.ts'
 import { DoubtParts } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { CleaningGuide } from './cleaning-guide.tsx'
@@ -64,18 +64,20 @@ export function SquarePanel({ vise, onVise }: SquarePanelProps) {
     const squared = squareness(read.value, unit)
     const before = recorded?.freshness.state === 'fresh' && recorded.squared.ok ? recorded.squared : undefined
     const turned = squared.ok && before ? convergence(before, squared) : undefined
+    const off = squared.ok && vise ? offTheJaw(squared.sweep, jawLength) : []
+    const entry: NewEntry = {
+      kind: 'swept',
+      sweep: read.value,
+      ...(vise ? { vise: { id: vise.id, version: vise.version } } : {}),
+    }
     return {
       sweep: read.value,
-      entry: squared.ok ? ({ kind: 'swept', sweep: read.value } as const) : undefined,
+      entry: squared.ok && off.length === 0 ? entry : undefined,
       squared,
       turned,
-      findings: [
-        ...(turned?.findings ?? []),
-        ...squared.findings,
-        ...(squared.ok ? offTheJaw(squared.sweep, jawLength) : []),
-      ],
+      findings: [...off, ...(turned?.findings ?? []), ...squared.findings],
     }
-  }, [draft, unit, recorded, jawLength])
+  }, [draft, unit, recorded, jawLength, vise])
 
   const problems: FieldProblems = live.problems ?? {}
   const untouched = draft.points.slice(1).every(({ reading }) => reading === '')

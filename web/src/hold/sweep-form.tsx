@@ -154,6 +154,7 @@ export function SweepForm({
           Vise, part, dial
           {!unfolded && (
             <span className="ml-2 text-sm font-normal text-ink-soft">
+              {vise ? `${vise.name}, part ` : ''}
               {withPartLength(draft, jawLength, unit).partLength} long, {draft.allowed} allowed
             </span>
           )}

@@ -1,4 +1,11 @@
-import { type Closing, type Collet, collet as colletSchema, type RatioFrom } from '@dogleg/core/hold'
+import {
+  barsTakenBy,
+  type Closing,
+  type Collet,
+  collet as colletSchema,
+  type RatioFrom,
+} from '@dogleg/core/hold'
+import { unitSymbol } from '@dogleg/core/quantity'
 import { type FieldErrors, FormProvider, useForm, useWatch } from 'react-hook-form'
 import { ColletPreview } from '../hold/collet-preview.tsx'
 import { EditorFoot } from '../reference/editor-foot.tsx'
@@ -9,13 +16,16 @@ import { readTyped, type Typed, toTyped, typedResolver } from '../reference/type
 import { useSave } from '../reference/use-save.ts'
 
 type ColletForm = Typed<Collet>
-const resolver = typedResolver<Collet>(colletSchema, COLLET_NUMBERS, () => 'inch')
+/** The unit of the lengths of its form. */
+const unitOf = ({ takes }: ColletForm) => takes?.unit ?? 'inch'
+const resolver = typedResolver<Collet>(colletSchema, COLLET_NUMBERS, unitOf)
 
 const START: Record<RatioFrom['from'], ColletForm['ratio']> = {
   angle: { from: 'angle', degreesPerSide: '' },
   rule: { from: 'rule', ratio: '' },
   measured: { from: 'measured', ratio: '', doubt: '' },
 }
+const NO_SIZES = { unit: 'inch', least: '', greatest: '' } as const
 const CLOSINGS: Record<Closing, string> = {
   pull: 'pulled into its cone',
   'dead-length': 'at dead length, by a sleeve',
@@ -37,7 +47,7 @@ const ratioWrong = (errors: FieldErrors<ColletForm>, name: 'degreesPerSide' | 'r
 function ColletEditor({ collet }: { collet: Collet }) {
   const { save, copy, onTheirs } = useSave('collets')
   const form = useForm<ColletForm, unknown, Collet>({
-    defaultValues: toTyped(collet, COLLET_NUMBERS),
+    defaultValues: toTyped({ ...collet, takes: barsTakenBy(collet) }, COLLET_NUMBERS),
     resolver,
     mode: 'onTouched',
   })
@@ -45,7 +55,7 @@ function ColletEditor({ collet }: { collet: Collet }) {
   const { errors } = formState
   const draft = useWatch({ control }) as ColletForm
   const { from } = draft.ratio
-  const read = readTyped(colletSchema, COLLET_NUMBERS, draft, 'inch')
+  const read = readTyped(colletSchema, COLLET_NUMBERS, draft, unitOf(draft))
   return (
     <div className="grid gap-6 xl:grid-cols-[1fr_26rem]">
       <FormProvider {...form}>
@@ -115,6 +125,37 @@ function ColletEditor({ collet }: { collet: Collet }) {
                 wrong={errors.ruleOfThumb?.message}
                 className="col-span-2"
               />
+            )}
+          </Section>
+          <Section title="Bars that it takes">
+            <div className="col-span-full">
+              <CheckField
+                label="The smallest and the largest are known"
+                checked={draft.takes !== null}
+                onChange={({ target }) =>
+                  setValue('takes', target.checked ? NO_SIZES : null, { shouldDirty: true })
+                }
+              />
+            </div>
+            {draft.takes && (
+              <>
+                <SelectField label="Measured in" {...register('takes.unit')} className="col-span-2">
+                  <option value="inch">inch</option>
+                  <option value="mm">mm</option>
+                </SelectField>
+                <Field
+                  label={`Smallest, ${unitSymbol(draft.takes.unit)}`}
+                  digits
+                  {...register('takes.least')}
+                  wrong={errors.takes?.least?.message}
+                />
+                <Field
+                  label={`Largest, ${unitSymbol(draft.takes.unit)}`}
+                  digits
+                  {...register('takes.greatest')}
+                  wrong={errors.takes?.greatest?.message}
+                />
+              </>
             )}
           </Section>
           <EditorFoot

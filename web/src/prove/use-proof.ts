@@ -145,6 +145,7 @@ export function useProof({
         tools: of.tools
           .filter(({ number }) => used.tools.includes(number))
           .map(({ id, version }) => ({ id, version })),
+        uses: used.tools,
         profile: { id: profile.id, version: profile.version },
         machine: { id: machine.id, version: machine.version },
       })

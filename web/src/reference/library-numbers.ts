@@ -15,6 +15,8 @@ export const COLLET_NUMBERS: TypedNumbers = {
   'ratio.ratio': 'number',
   'ratio.doubt': 'number',
   ruleOfThumb: 'number',
+  'takes.least': 'length',
+  'takes.greatest': 'length',
 }
 
 /** The numbers of a tool that are typed. */

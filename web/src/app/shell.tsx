@@ -5,6 +5,7 @@ import { useReachable } from '../log/api.ts'
 import { OperatorButton, OperatorGate } from '../log/operator-gate.tsx'
 import { useTrouble, useUnkept, useUnreadable, useWaiting } from '../log/outbox.ts'
 import { useReferenceWatch } from '../log/rows.ts'
+import { watchSecondTap } from '../log/second-tap.ts'
 import { useHeld } from '../log/storage.ts'
 import { watchDecimalComma } from '../ui/decimal-comma.ts'
 import { LossAlarm } from './loss-alarm.tsx'
@@ -65,6 +66,7 @@ function Delivery() {
 export function Shell() {
   useReferenceWatch()
   useEffect(() => watchDecimalComma(), [])
+  useEffect(() => watchSecondTap(), [])
   return (
     <OperatorGate>
       <div className="flex min-h-dvh flex-col">

@@ -13,6 +13,9 @@ export function noteRecorded() {
   notify()
 }
 
+/** How long ago something was recorded on this tablet, in ms. */
+export const sinceRecorded = () => performance.now() - last
+
 const isSettled = (at: number) => performance.now() - at >= SETTLE_MS
 
 /**

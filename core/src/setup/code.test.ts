@@ -20,6 +20,7 @@ import {
 } from '../demo/index.ts'
 import type { ToolKind, ToolShape, ToolSide } from '../machine/index.ts'
 import { type Layout, prove } from '../prove/index.ts'
+import type { CodedFact } from './code-facts.ts'
 import { againstCode, codedWith, codeFor, codeRests } from './coding.ts'
 import { deriveSetup, type Reference, type Setup } from './derive.ts'
 import type { Entry } from './entries.ts'
@@ -28,6 +29,7 @@ import { isUnreadable } from './log-lines.ts'
 import { offsetTable } from './offset-table.ts'
 import { proofRests, proveCase } from './prove-case.ts'
 import { deriveTools } from './tools.ts'
+import { whoTurns } from './turn.ts'
 import { wouldGoStale } from './what-if.ts'
 
 const start = Date.UTC(2026, 10, 25, 8)
@@ -155,6 +157,21 @@ describe('programs built from cycles, in the chain', () => {
     for (const [u, v] of a)
       expect(Math.min(...b.map(([s, t]) => Math.hypot(s - u, t - v)))).toBeLessThan(5e-4)
     expect(codeFor(setup, { ...sheet, turned: false }, 'G54', demoReference).code?.text).not.toContain('G68')
+  })
+
+  it('are turned by one of two, Code or whoever stands at the control, and which is said', () => {
+    const coded = (title: string, turned: boolean, offset = 'G54') =>
+      ({ entry: { offset, sheet: { ...sheetOf(housingSheet), title, turned } } }) as CodedFact
+    const says = (...of: CodedFact[]) =>
+      whoTurns({ code: { coded: of } } as unknown as Setup, { name: 'G54' })
+    expect(says()).toBeUndefined()
+    expect(says(coded('O1', true, 'G55'))).toBeUndefined()
+    expect(says(coded('O1', true), coded('O2', true))).toBe(
+      'Code turns O1, O2 itself: do not turn that at the control as well.',
+    )
+    expect(says(coded('O1', true), coded('O2', false))).toBe(
+      "Code turns O1 itself: do not turn that at the control as well. O2 of Code is not turned: say 'turned as it lies' there, or turn it here. Not both.",
+    )
   })
 
   it('keep their form: what was typed reads back; what is off may be incomplete', () => {

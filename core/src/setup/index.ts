@@ -143,5 +143,5 @@ export {
 export { STEP_NAMES, STEPS, type Step, type StepState, stepsOf } from './steps.ts'
 export { effectiveStrikes } from './strikes.ts'
 export { againstTable, deriveTools, type ToolFact } from './tools.ts'
-export { againstTurning, rotationFor, turnedOutside, turningRests } from './turn.ts'
+export { againstTurning, rotationFor, turnedOutside, turningRests, whoTurns } from './turn.ts'
 export { nameStaleFacts, whatIf, wouldGoStale } from './what-if.ts'

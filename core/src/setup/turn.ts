@@ -109,3 +109,25 @@ export function turnedOutside(
 /** The facts that a turned program rests on: the angle, the zero that it is turned about, the look at the part. */
 export const turningRests = ({ part }: Setup, { angle, axes }: OffsetState): string[] =>
   [angle, axes.X, axes.Y, part].flatMap((fact) => (fact ? [fact.entry.id] : []))
+
+/**
+ * Who turns the programs of an offset, in one sentence: those that Code turns must not be turned at the control as well. Undefined
+ * where Code has none.
+ */
+export function whoTurns({ code }: Setup, { name }: Pick<OffsetState, 'name'>): string | undefined {
+  const own = code.coded.filter(
+    ({ entry }) => entry.offset === name && entry.sheet.items.some(({ off }) => !off),
+  )
+  const titles = (turned: boolean) =>
+    own.flatMap(({ entry: { sheet } }) => (sheet.turned === turned ? [sheet.title] : []))
+  const [by, not] = [titles(true), titles(false)]
+  const says = [
+    ...(by.length > 0
+      ? [`Code turns ${by.join(', ')} itself: do not turn that at the control as well.`]
+      : []),
+    ...(not.length > 0
+      ? [`${not.join(', ')} of Code is not turned: say 'turned as it lies' there, or turn it here. Not both.`]
+      : []),
+  ]
+  return says.length > 0 ? says.join(' ') : undefined
+}

@@ -1,5 +1,5 @@
 import { formatAngle } from '../angle/index.ts'
-import type { AngleFact, OffsetState, Setup } from '../setup/index.ts'
+import { type AngleFact, type OffsetState, type Setup, whoTurns } from '../setup/index.ts'
 import { cyclesOn } from './needs.ts'
 import type { Task } from './task.ts'
 import { again } from './zero-tasks.ts'
@@ -69,7 +69,7 @@ function turnTask(offset: OffsetState, setup: Setup): Task[] {
           about: name,
           stale: false,
           says: `${name}: ${says}`,
-          why: whyOf(angle),
+          why: [whyOf(angle), whoTurns(setup, offset)].filter(Boolean).join(' '),
         },
       ]
     : []

@@ -14,6 +14,7 @@ export function toolsNeeded(
   const used = new Set(code.coded.flatMap((fact) => cyclesOn(fact).flatMap(toolsOf)))
   for (const { entry } of prove.proofs) {
     for (const { tool } of entry.lengths) used.add(tool)
+    for (const tool of entry.uses ?? []) used.add(tool)
     for (const row of reference.tools)
       if (row.machineId === machine.id && entry.tools.some(({ id }) => id === row.id)) used.add(row.number)
   }

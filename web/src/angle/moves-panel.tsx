@@ -1,6 +1,6 @@
 import { formatAngle, type Turning } from '@dogleg/core/angle'
 import { formatLength, readLength } from '@dogleg/core/quantity'
-import { againstTurning, type OffsetState, turnedOutside, turningRests } from '@dogleg/core/setup'
+import { againstTurning, type OffsetState, turnedOutside, turningRests, whoTurns } from '@dogleg/core/setup'
 import { useState } from 'react'
 import { z } from 'zod'
 import { useKept } from '../log/kept.ts'
@@ -63,6 +63,7 @@ export function MovesPanel({ offset }: { offset: OffsetState }) {
     void turn(text, turning, profile)
   }
   const rests = turningRests(setup, offset)
+  const whose = whoTurns(setup, offset)
   const result = now.state === 'done' ? now.result : undefined
   const outside = result?.ok ? turnedOutside(setup, offset, result.extent) : []
   return (
@@ -119,6 +120,7 @@ export function MovesPanel({ offset }: { offset: OffsetState }) {
           </p>
         )}
         {told && <p className="font-semibold">{told}</p>}
+        {whose && <p className="font-semibold">{whose}</p>}
         <div className="grid grid-cols-2 gap-x-3">
           <LengthEntryField
             label="About X"

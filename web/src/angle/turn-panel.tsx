@@ -1,6 +1,6 @@
 import { angleDraftOf, angleSketch, formatAngle } from '@dogleg/core/angle'
 import { readLength } from '@dogleg/core/quantity'
-import { type OffsetState, rotationFor, turningRests } from '@dogleg/core/setup'
+import { type OffsetState, rotationFor, turningRests, whoTurns } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { z } from 'zod'
 import { useKept } from '../log/kept.ts'
@@ -54,6 +54,7 @@ export function TurnPanel({ offset }: { offset: OffsetState }) {
     />
   )
   const rests = turningRests(setup, offset)
+  const whose = whoTurns(setup, offset)
   return (
     <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[20rem_1fr] xl:grid-cols-[20rem_1fr_25rem]">
       <div className="space-y-2">
@@ -63,6 +64,7 @@ export function TurnPanel({ offset }: { offset: OffsetState }) {
             <span className="digits font-semibold">{formatAngle(offset.angle.angle.value)}</span> degrees.
           </p>
         )}
+        {whose && <p className="font-semibold">{whose}</p>}
         <Choice
           label="Turn by"
           value={by}

@@ -1,6 +1,6 @@
 import { newSheet, readSheet, type Sheet, type SheetDraft, writeSheet } from '@dogleg/core/code'
-import { newEngraving } from '@dogleg/core/cycles/engraving'
-import { newTap } from '@dogleg/core/cycles/tapping'
+import { exampleEngraving, newEngraving } from '@dogleg/core/cycles/engraving'
+import { exampleTap, newTap } from '@dogleg/core/cycles/tapping'
 import { demoEntries, demoReference, housingSheet, scaleSheet, tubeSheet } from '@dogleg/core/demo'
 import { read } from '@dogleg/core/program'
 import { codeFor, deriveSetup, isUnreadable, type Setup, sheetCase } from '@dogleg/core/setup'
@@ -41,6 +41,7 @@ const plate = (columns: number, rows: number): SheetDraft => ({
       off: false,
       params: {
         ...newTap('inch', false),
+        ...exampleTap('inch'),
         thread: '5/16-24 UNF',
         pattern: 'grid',
         count: String(columns),
@@ -64,6 +65,7 @@ const plateOfText = (): SheetDraft => ({
     off: false,
     params: {
       ...newEngraving('inch'),
+      ...exampleEngraving('inch'),
       text: `LINE ${String(n).padStart(2, '0')} of the plate, 12.345 +0.002 -0.001 IN`
         .padEnd(50, 'X')
         .slice(0, 50),

@@ -1,6 +1,6 @@
 import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
 import { type Material, USUAL_MATERIALS } from '../cutting/index.ts'
-import { grooveForm, grooveSizes, newGroove } from '../cycles/grooving/index.ts'
+import { exampleGroove, grooveForm, grooveSizes, newGroove } from '../cycles/grooving/index.ts'
 import { formatLength, formatWithUnit, type LengthUnit, roundTo, usualDigits } from '../quantity/index.ts'
 import { dice } from './dice.ts'
 import { type Exercise, judged, lengthFigure, lengthOf, ON_PAPER } from './exercise.ts'
@@ -32,7 +32,7 @@ function grooveCase(seed: number, unit: LengthUnit) {
 /** Where the plunges begin and end, and the diameter before them, as the groove's own arithmetic has it. */
 function grooveTruth(seed: number, unit: LengthUnit) {
   const of = grooveCase(seed, unit)
-  const draft = newGroove(unit)
+  const draft = { ...newGroove(unit), ...exampleGroove(unit) }
   const read = grooveForm.read(
     {
       ...draft,

@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../testing/depth.ts'
 import { USUAL_MATERIALS } from '../cutting/index.ts'
-import { engraveFieldAsked, engraveForm, newEngraving } from '../cycles/engraving/index.ts'
+import { engraveFieldAsked, engraveForm, exampleEngraving, newEngraving } from '../cycles/engraving/index.ts'
 import {
   type GrooveDraft,
   grooveFieldAsked,
@@ -11,7 +11,7 @@ import {
   grooveWorking,
 } from '../cycles/grooving/index.ts'
 import { type TapDraft, tapFieldAsked, tapForm, tapSizes, tapWorking } from '../cycles/tapping/index.ts'
-import { newWrap, wrapFieldAsked, wrapForm } from '../cycles/wrapping/index.ts'
+import { exampleWrap, newWrap, wrapFieldAsked, wrapForm } from '../cycles/wrapping/index.ts'
 import { ROW } from '../program/index.ts'
 import { draftOfSheet, holesOf, newSheet, readSheet, type Sheet, type SheetDraft, toolsOf } from './sheet.ts'
 import { caseOf, compact, machineOf, sheetOf } from './testing.ts'
@@ -117,8 +117,11 @@ describe('the form of a cycle', () => {
     })
     fc.assert(
       fc.property(choices, (more) =>
-        wantsJustItsFields({ ...newEngraving('inch'), tool: '5', ...more }, engraveFieldAsked, (of) =>
-          codeOf(engraveForm.read(of, 'inch'), 'mill', (params) => ({ ...one, cycle: 'engrave', params })),
+        wantsJustItsFields(
+          { ...newEngraving('inch'), ...exampleEngraving('inch'), tool: '5', ...more },
+          engraveFieldAsked,
+          (of) =>
+            codeOf(engraveForm.read(of, 'inch'), 'mill', (params) => ({ ...one, cycle: 'engrave', params })),
         ),
       ),
       depth(20, 400),
@@ -145,8 +148,10 @@ describe('the form of a cycle', () => {
     })
     fc.assert(
       fc.property(choices, (more) =>
-        wantsJustItsFields({ ...newWrap('inch'), tool: '6', ...more }, wrapFieldAsked, (of) =>
-          codeOf(wrapForm.read(of, 'inch'), 'mill', (params) => ({ ...one, cycle: 'wrap', params })),
+        wantsJustItsFields(
+          { ...newWrap('inch'), ...exampleWrap('inch'), tool: '6', ...more },
+          wrapFieldAsked,
+          (of) => codeOf(wrapForm.read(of, 'inch'), 'mill', (params) => ({ ...one, cycle: 'wrap', params })),
         ),
       ),
       depth(25, 600),

@@ -32,7 +32,7 @@ const head = {
     .min(1, 'A program number is 1 or more.')
     .max(99999, 'A program number has at most five digits.')
     .describe('of the O word'),
-  material: z.string().min(1).max(40),
+  material: z.string().min(1, 'Choose the material.').max(40),
   turned: z.boolean().describe('turned as the part was measured to lie'),
   partsAShift: z
     .number('Write a number, or nothing.')
@@ -116,7 +116,7 @@ export const draftOfSheet = ({ title, number, material, turned, partsAShift, ite
   items: items.map(draftOfItem),
 })
 
-/** A new program without cycles. */
+/** A new program without cycles; of no material where nobody said which. */
 export const newSheet = (title: string, number: number, material: string): SheetDraft => ({
   title,
   number: String(number),

@@ -1,10 +1,17 @@
 import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
 import { USUAL_MATERIALS } from '../cutting/index.ts'
-import { type EngraveDraft, engraveForm, newEngraving } from '../cycles/engraving/index.ts'
+import { type EngraveDraft, engraveForm, exampleEngraving, newEngraving } from '../cycles/engraving/index.ts'
 import type { GrooveDraft } from '../cycles/grooving/index.ts'
-import { grooveForm, grooveSizes, newGroove } from '../cycles/grooving/index.ts'
-import { newTap, type TapDraft, tapForm } from '../cycles/tapping/index.ts'
-import { newWrap, type WrapDraft, type WrapParams, wrapForm, wrapSizes } from '../cycles/wrapping/index.ts'
+import { exampleGroove, grooveForm, grooveSizes, newGroove } from '../cycles/grooving/index.ts'
+import { exampleTap, newTap, type TapDraft, tapForm } from '../cycles/tapping/index.ts'
+import {
+  exampleWrap,
+  newWrap,
+  type WrapDraft,
+  type WrapParams,
+  wrapForm,
+  wrapSizes,
+} from '../cycles/wrapping/index.ts'
 import type { Machine, RotaryAxis } from '../machine/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 import type { Sheet } from './sheet.ts'
@@ -95,23 +102,40 @@ export function sheetOf(
 ): Sheet {
   const head = { title: 'test', number: 1234, material: 'mild-steel', turned: true, partsAShift: null }
   if ('tap' in item) {
-    const draft = { ...newTap(unit, false), chamferTool: '1', drillTool: '2', tapTool: '3', ...item.tap }
+    const draft = {
+      ...newTap(unit, false),
+      ...exampleTap(unit),
+      chamferTool: '1',
+      drillTool: '2',
+      tapTool: '3',
+      ...item.tap,
+    }
     const read = tapForm.read(draft, unit)
     if (!read.ok) throw new Error(JSON.stringify(read.problems))
     return { ...head, items: [{ cycle: 'tap', id: 'a', off: false, params: read.value }] }
   }
   if ('engrave' in item) {
-    const read = engraveForm.read({ ...newEngraving(unit), tool: '5', text: 'AB-12', ...item.engrave }, unit)
+    const read = engraveForm.read(
+      { ...newEngraving(unit), ...exampleEngraving(unit), tool: '5', text: 'AB-12', ...item.engrave },
+      unit,
+    )
     if (!read.ok) throw new Error(JSON.stringify(read.problems))
     return { ...head, items: [{ cycle: 'engrave', id: 'a', off: false, params: read.value }] }
   }
   if ('wrap' in item) {
-    const read = wrapForm.read({ ...newWrap(unit), tool: '6', ...item.wrap }, unit)
+    const read = wrapForm.read({ ...newWrap(unit), ...exampleWrap(unit), tool: '6', ...item.wrap }, unit)
     if (!read.ok) throw new Error(JSON.stringify(read.problems))
     return { ...head, items: [{ cycle: 'wrap', id: 'a', off: false, params: read.value }] }
   }
   const read = grooveForm.read(
-    { ...newGroove(unit), tool: '4', insertWidth: '.125', reach: '1', ...item.groove },
+    {
+      ...newGroove(unit),
+      ...exampleGroove(unit),
+      tool: '4',
+      insertWidth: '.125',
+      reach: '1',
+      ...item.groove,
+    },
     unit,
   )
   if (!read.ok) throw new Error(JSON.stringify(read.problems))

@@ -1,7 +1,7 @@
 import { newSheet, type SheetDraft } from '../code/index.ts'
-import { newGroove } from '../cycles/grooving/index.ts'
-import { newTap } from '../cycles/tapping/index.ts'
-import { newWrap } from '../cycles/wrapping/index.ts'
+import { exampleGroove, newGroove } from '../cycles/grooving/index.ts'
+import { exampleTap, newTap } from '../cycles/tapping/index.ts'
+import { exampleWrap, newWrap } from '../cycles/wrapping/index.ts'
 import type { Layout } from '../prove/index.ts'
 
 /**
@@ -122,7 +122,7 @@ export const scaleSheet: SheetDraft = {
       cycle: 'wrap',
       id: 'scale',
       off: false,
-      params: { ...newWrap('inch'), diameter: '1.375', tool: '15' },
+      params: { ...newWrap('inch'), ...exampleWrap('inch'), diameter: '1.375', tool: '15' },
     },
   ],
 }
@@ -138,6 +138,7 @@ export const housingSheet: SheetDraft = {
       off: false,
       params: {
         ...newTap('inch', false),
+        ...exampleTap('inch'),
         thread: '5/16-24 UNF',
         hole: 'blind',
         threadDepth: '.47',
@@ -168,6 +169,7 @@ export const tubeSheet: SheetDraft = {
       off: false,
       params: {
         ...newGroove('inch'),
+        ...exampleGroove('inch'),
         far: '-.612',
         count: '2',
         pitch: '.85',

@@ -56,16 +56,7 @@ export function CodeStep() {
   const [offset, chooseOffset] = useOffset(setup)
   const signed = useSigned()
   const navigate = useNavigate()
-  const {
-    sheets,
-    at,
-    sheet: draft,
-    choose,
-    change,
-    add,
-    take,
-    remove,
-  } = useSheets(setup, reference.materials[0]?.id ?? '')
+  const { sheets, at, sheet: draft, choose, change, add, take, remove } = useSheets(setup)
   const [chosen, setChosen] = useState<string>()
   const [lit, setLit] = useState<string>()
   const [pointed, setPointed] = useState<string>()
@@ -246,6 +237,7 @@ export function CodeStep() {
                   findings={findings}
                   tells={[
                     ...(busy && !failed ? ['Writing a long program…'] : []),
+                    ...(draft.material === '' ? ['Choose the material: the speeds come from it.'] : []),
                     ...(twin ? ['Another program here has this name. Give each its own.'] : []),
                   ]}
                   onWriteAgain={failed ? again : undefined}

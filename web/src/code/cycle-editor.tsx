@@ -1,6 +1,8 @@
 import type { CycleName, ItemDraft, SheetDraft } from '@dogleg/core/code'
-import { engraveForm, engraveSizes, engraveWorking } from '@dogleg/core/cycles/engraving'
+import { undrawn } from '@dogleg/core/cycles/cycle'
+import { engraveForm, engraveSizes, engraveWorking, exampleEngraving } from '@dogleg/core/cycles/engraving'
 import {
+  exampleGroove,
   type GrooveSizes,
   grooveForm,
   grooveLeft,
@@ -9,12 +11,13 @@ import {
   type Left,
   ringsBetween,
 } from '@dogleg/core/cycles/grooving'
-import { holeSketch, tapForm, tapSizes, tapWorking } from '@dogleg/core/cycles/tapping'
-import { wrapForm, wrapSizes, wrapWorking } from '@dogleg/core/cycles/wrapping'
+import { exampleTap, holeSketch, tapForm, tapSizes, tapWorking } from '@dogleg/core/cycles/tapping'
+import { exampleWrap, wrapForm, wrapSizes, wrapWorking } from '@dogleg/core/cycles/wrapping'
 import { type FieldProblems, formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { sheetCase } from '@dogleg/core/setup'
 import { Tabs } from 'radix-ui'
 import { type ReactNode, useMemo, useState } from 'react'
+import { Example } from '../drawing/example.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { Working } from '../ui/answer.tsx'
 import { nextFieldOnEnter } from '../ui/entry-field.tsx'
@@ -44,6 +47,7 @@ interface CycleEditorProps {
   after: (working: ReactNode) => ReactNode
 }
 
+const EXAMPLES = { tap: exampleTap, groove: exampleGroove, engrave: exampleEngraving, wrap: exampleWrap }
 const FIRST_PART: Record<CycleName, string> = {
   tap: 'thread',
   groove: 'groove',
@@ -93,7 +97,20 @@ export function CycleEditor(props: CycleEditorProps) {
   }
   const changeAll: CycleForm['changeAll'] = (fields) =>
     onChange({ ...item, params: { ...item.params, ...fields } } as ItemDraft)
+  const example: Readonly<Record<string, string>> = useMemo(
+    () => EXAMPLES[item.cycle](unit),
+    [item.cycle, unit],
+  )
+  const drawn = [...Object.keys(example), 'material']
+  const missing = [
+    ...Object.keys(problems).filter((field) => problems[field]?.empty),
+    ...(draft.material === '' ? ['material'] : []),
+  ]
+  const placesKnown = !missing.some((field) => PLACES.has(field))
+  const isExample = undrawn(problems, example).length > 0
   const form: CycleForm = {
+    missing,
+    drawn,
     draft: item.params,
     change: (field, value) => changeAll({ [field]: value }),
     changeAll,
@@ -104,7 +121,7 @@ export function CycleEditor(props: CycleEditorProps) {
   }
   const groove = useMemo(() => {
     if (item.cycle !== 'groove' || !material) return undefined
-    const params = grooveForm.lenient(item.params, unit)
+    const params = grooveForm.lenient(item.params, unit, example)
     const sizes = grooveSizes(params, on, material)
     const drawable = sizes.section.depth > 0 && sizes.section.high > sizes.section.low
     return {
@@ -113,31 +130,33 @@ export function CycleEditor(props: CycleEditorProps) {
       left: drawable ? grooveLeft(sizes) : undefined,
       drawable,
     }
-  }, [item, unit, on, material])
+  }, [item, unit, on, material, example])
   const tap = useMemo(() => {
     if (item.cycle !== 'tap' || !material) return undefined
-    const params = tapForm.lenient(item.params, unit)
+    const params = tapForm.lenient(item.params, unit, example)
     const sizes = tapSizes(params, on, material)
     return { params, sizes, sketch: holeSketch(params, sizes) }
-  }, [item, unit, on, material])
+  }, [item, unit, on, material, example])
   const engraved = useMemo(() => {
     if (item.cycle !== 'engrave' || !material) return undefined
-    const read = engraveForm.lenient(item.params, unit)
+    const read = engraveForm.lenient(item.params, unit, example)
     const params = item.params.text.trim() === '' ? { ...read, text: ' ' } : read
     return { params, sizes: engraveSizes(params, on, material) }
-  }, [item, unit, on, material])
+  }, [item, unit, on, material, example])
   const wrapped = useMemo(() => {
     if (item.cycle !== 'wrap' || !material) return undefined
     const { params: draft } = item
-    const params = { ...wrapForm.lenient(draft, unit), text: draft.text, program: draft.program }
+    const params = { ...wrapForm.lenient(draft, unit, example), text: draft.text, program: draft.program }
     return { params, sizes: wrapSizes(params, on, material) }
-  }, [item, unit, on, material])
+  }, [item, unit, on, material, example])
+  const isKnown = !missing.some((field) => drawn.includes(field))
   const working = useMemo(() => {
+    if (!isKnown) return []
     if (tap) return tapWorking(tap.params, tap.sizes, unit)
     if (groove) return grooveWorking(groove.sizes, on)
     if (wrapped) return wrapWorking(wrapped.params, wrapped.sizes, unit)
     return engraved ? engraveWorking(engraved.params, engraved.sizes, unit) : []
-  }, [tap, groove, engraved, wrapped, unit, on])
+  }, [isKnown, tap, groove, engraved, wrapped, unit, on])
   if (!material) return null
 
   return (
@@ -167,7 +186,15 @@ export function CycleEditor(props: CycleEditorProps) {
             ))}
           </Tabs.List>
           <Tabs.Content value={part} tabIndex={-1} className="outline-none">
-            {tap && <TapForm part={part as TapPart} sizes={tap.sizes} unit={unit} machine={machine} />}
+            {tap && (
+              <TapForm
+                part={part as TapPart}
+                sizes={tap.sizes}
+                placesKnown={placesKnown}
+                unit={unit}
+                machine={machine}
+              />
+            )}
             {groove && <GrooveForm part={part as GroovePart} sizes={groove.sizes} unit={unit} />}
             {wrapped && <WrapForm part={part as WrapPart} {...wrapped} unit={unit} />}
             {engraved && <EngraveForm part={part as EngravePart} {...engraved} unit={unit} />}
@@ -175,57 +202,67 @@ export function CycleEditor(props: CycleEditorProps) {
         </Tabs.Root>
       </form>
       <div className="order-1 min-w-0 md:col-span-2 lg:order-none lg:col-span-1">
-        {tap &&
-          (part === 'out' && item.cycle === 'tap' ? (
-            <RetractPanel
-              tap={item.params}
-              sizes={tap.sizes}
-              machine={machine}
-              holes={machine.kind === 'lathe' ? 1 : Math.max(1, tap.sizes.places.length)}
-              hasWord={profile.reading.tapRetract !== null}
-              partsAShift={draft.partsAShift}
-              onPartsAShift={(partsAShift) => onDraft({ ...draft, partsAShift })}
-            />
-          ) : (
+        <Example value={isExample}>
+          {tap &&
+            (part === 'out' && item.cycle === 'tap' ? (
+              <RetractPanel
+                tap={item.params}
+                sizes={tap.sizes}
+                machine={machine}
+                holes={machine.kind === 'lathe' ? 1 : Math.max(1, tap.sizes.places.length)}
+                hasWord={profile.reading.tapRetract !== null}
+                partsAShift={draft.partsAShift}
+                onPartsAShift={(partsAShift) => onDraft({ ...draft, partsAShift })}
+              />
+            ) : (
+              <div className="h-48 lg:h-60 2xl:h-80">
+                {part === 'places' && machine.kind === 'mill' ? (
+                  <PlacesDrawing
+                    places={placesKnown ? tap.sizes.places : []}
+                    unit={unit}
+                    lit={lit === 'places'}
+                  />
+                ) : (
+                  <HoleDrawing
+                    sketch={tap.sketch}
+                    unit={unit}
+                    lit={lit}
+                    threadName={
+                      tap.sizes.thread.id === 'own' || missing.includes('thread')
+                        ? 'thread'
+                        : tap.sizes.thread.id
+                    }
+                    says={tapSays(tap.sizes)}
+                  />
+                )}
+              </div>
+            ))}
+          {wrapped && (
             <div className="h-48 lg:h-60 2xl:h-80">
-              {part === 'places' && machine.kind === 'mill' ? (
-                <PlacesDrawing places={tap.sizes.places} unit={unit} lit={lit === 'places'} />
-              ) : (
-                <HoleDrawing
-                  sketch={tap.sketch}
-                  unit={unit}
-                  lit={lit}
-                  threadName={tap.sizes.thread.id === 'own' ? 'thread' : tap.sizes.thread.id}
-                  says={tapSays(tap.sizes)}
-                />
-              )}
+              <WrapDrawing {...wrapped} rotary={machine.rotary} unit={unit} lit={lit} />
             </div>
-          ))}
-        {wrapped && (
-          <div className="h-48 lg:h-60 2xl:h-80">
-            <WrapDrawing {...wrapped} rotary={machine.rotary} unit={unit} lit={lit} />
-          </div>
-        )}
-        {engraved && (
-          <div className="h-48 lg:h-60 2xl:h-80">
-            <EngraveDrawing {...engraved} bodies={on.bodies ?? []} unit={unit} lit={lit} />
-          </div>
-        )}
-        {groove?.drawable && (
-          <div className="h-52 lg:h-64 2xl:h-96">
-            <GrooveDrawing
-              sizes={groove.sizes}
-              rings={groove.rings}
-              says={grooveSays(groove.sizes, unit)}
-              unit={unit}
-              lit={lit}
-            />
-          </div>
-        )}
+          )}
+          {engraved && (
+            <div className="h-48 lg:h-60 2xl:h-80">
+              <EngraveDrawing {...engraved} bodies={on.bodies ?? []} unit={unit} lit={lit} />
+            </div>
+          )}
+          {groove?.drawable && (
+            <div className="h-52 lg:h-64 2xl:h-96">
+              <GrooveDrawing
+                sizes={groove.sizes}
+                rings={groove.rings}
+                says={grooveSays(groove.sizes, unit)}
+                unit={unit}
+                lit={lit}
+              />
+            </div>
+          )}
+        </Example>
       </div>
       <div className="order-3 flex min-w-0 flex-col gap-2 lg:order-none">
-        {groove?.left && <LeftLine left={groove.left} ends={ends} unit={unit} />}
-        {after(<Working answer={{ working }} title="With the numbers put in" />)}
+        {groove?.left && isKnown && <LeftLine left={groove.left} ends={ends} unit={unit} />}
+        {after(isKnown && <Working answer={{ working }} title="With the numbers put in" />)}
       </div>
     </CycleFormProvider>
   )

@@ -10,6 +10,9 @@ export interface CycleForm {
   /** Several fields in one go. */
   changeAll: (fields: Readonly<Record<string, string | boolean>>) => void
   problems: FieldProblems
+  /** What nobody said yet, and what of a form comes from the drawing: what is calculated from the one is not shown. */
+  missing: readonly string[]
+  drawn: readonly string[]
   unit: LengthUnit
   lit: string | undefined
   onLit: (field: string) => void
@@ -26,15 +29,18 @@ export function useCycleForm(): CycleForm {
 
 const text = (value: string | boolean | undefined) => (typeof value === 'string' ? value : '')
 
-/** Said of an empty field that shows what it comes to. */
+/** Said of an empty field that shows what it comes to, and of one that will. */
 const CALCULATED = 'calculated; type over'
+const LATER = 'calculated later'
 
 interface FieldProps {
   field: string
   label: ReactNode
   /** What an empty field comes to, in words. */
   reckoned?: string | undefined
-  hint?: string
+  /** The fields that this comes from; all of the drawing where it is not said. */
+  needs?: readonly string[] | undefined
+  hint?: string | undefined
 }
 
 const useField = (field: string) => {
@@ -49,37 +55,43 @@ const useField = (field: string) => {
   }
 }
 
+/** What an empty field shows, and the hint under it: a value only where all that it comes from is known. */
+function useReckoned(
+  { reckoned, needs, hint }: Pick<FieldProps, 'reckoned' | 'needs' | 'hint'>,
+  value: string,
+) {
+  const { missing, drawn } = useCycleForm()
+  if (reckoned === undefined || value !== '') return { placeholder: reckoned, hint }
+  const known = !missing.some((field) => (needs ?? drawn).includes(field))
+  return known ? { placeholder: reckoned, hint: CALCULATED } : { placeholder: undefined, hint: LATER }
+}
+
 /** A length of the cycle, in the setup's unit. */
-export function LengthField({ field, label, reckoned, hint }: FieldProps) {
+export function LengthField({ field, label, reckoned, needs, hint }: FieldProps) {
   const { unit } = useCycleForm()
   const bound = useField(field)
+  const shown = useReckoned({ reckoned, needs, hint }, bound.value)
   return (
     <div data-field={field}>
-      <LengthEntryField
-        {...bound}
-        label={label}
-        unit={unit}
-        narrow
-        placeholder={reckoned}
-        hint={reckoned && bound.value === '' ? CALCULATED : hint}
-      />
+      <LengthEntryField {...bound} label={label} unit={unit} narrow {...shown} />
     </div>
   )
 }
 
 /** A plain number: turns, degrees, a count, a tool. */
-export function NumberField({ field, label, reckoned, hint, suffix }: FieldProps & { suffix?: string }) {
+export function NumberField({
+  field,
+  label,
+  reckoned,
+  needs,
+  hint,
+  suffix,
+}: FieldProps & { suffix?: string }) {
   const bound = useField(field)
+  const shown = useReckoned({ reckoned, needs, hint }, bound.value)
   return (
     <div data-field={field}>
-      <TextEntry
-        {...bound}
-        label={label}
-        narrow
-        placeholder={reckoned}
-        hint={reckoned && bound.value === '' ? CALCULATED : hint}
-        {...(suffix ? { suffix } : {})}
-      />
+      <TextEntry {...bound} label={label} narrow {...shown} {...(suffix ? { suffix } : {})} />
     </div>
   )
 }

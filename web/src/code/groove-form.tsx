@@ -123,7 +123,12 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
         <div className="space-y-1">
           <Pair>
             <NumberField field="tool" label="Tool is T" />
-            <LengthField field="insertWidth" label="Width" reckoned={say(sizes.insert.width)} />
+            <LengthField
+              field="insertWidth"
+              label="Width"
+              reckoned={say(sizes.insert.width)}
+              needs={['tool']}
+            />
           </Pair>
           <Pair>
             <LengthField field="insertCorner" label="Its corners" />
@@ -131,6 +136,7 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
               field="reach"
               label="Reaches"
               {...(Number.isFinite(sizes.reach) ? { reckoned: say(sizes.reach) } : {})}
+              needs={['tool']}
             />
           </Pair>
           <ChoiceField
@@ -155,6 +161,7 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
                 label="Smallest bore"
                 hint="that the bar enters"
                 {...(sizes.minBore === null ? {} : { reckoned: say(sizes.minBore) })}
+                needs={['tool']}
               />
               <LengthField field="front" label="Clear in front, Z" />
             </Pair>

@@ -91,6 +91,9 @@ export function ProgramBar({
           onChange={({ target }) => onChange({ ...draft, material: target.value })}
           className="max-w-44"
         >
+          <option value="" disabled>
+            choose
+          </option>
           {materials.map(({ id, name }) => (
             <option key={id} value={id}>
               {name}

@@ -60,10 +60,14 @@ function ThreadPick() {
       <Select
         id={id}
         value={String(draft.thread)}
+        aria-required
         onChange={({ target }) => change('thread', target.value)}
         onFocus={() => onLit('thread')}
         className="mt-0.5 block w-full"
       >
+        <option value="" disabled>
+          choose the thread
+        </option>
         {SERIES.map(([series, says]) => (
           <optgroup key={series} label={says}>
             {THREADS.filter((each) => each.series === series).map((each) => (
@@ -79,6 +83,10 @@ function ThreadPick() {
   )
 }
 
+/** What a thread is known by, and what speeds come from. */
+const THREAD = ['thread', 'ownMajor', 'ownPitch']
+const SPEED = [...THREAD, 'material']
+
 /** The tool of one operation, and how fast it turns. */
 const ToolAndTurns = ({
   of,
@@ -91,20 +99,29 @@ const ToolAndTurns = ({
 }) => (
   <Pair>
     <NumberField field={`${of}Tool`} label={`${says} is T`} />
-    <NumberField field={`${of}Turns`} label={says} suffix="rpm" reckoned={`${Math.round(turns)}`} />
+    <NumberField
+      field={`${of}Turns`}
+      label={says}
+      suffix="rpm"
+      reckoned={`${Math.round(turns)}`}
+      needs={SPEED}
+    />
   </Pair>
 )
 
 interface TapFormProps {
   part: TapPart
   sizes: TapSizes
+  /** Whether all that the places come from was typed. */
+  placesKnown: boolean
   unit: LengthUnit
   machine: Machine
 }
 
 /** One part of the form of tapped holes. */
-export function TapForm({ part, sizes, unit, machine }: TapFormProps) {
-  const { draft } = useCycleForm()
+export function TapForm({ part, sizes, placesKnown, unit, machine }: TapFormProps) {
+  const { draft, missing } = useCycleForm()
+  const threadKnown = !missing.some((field) => THREAD.includes(field))
   const tap = draft as unknown as TapDraft
   const say = (value: number) => formatLength(value, unit)
   const lathe = machine.kind === 'lathe'
@@ -120,12 +137,14 @@ export function TapForm({ part, sizes, unit, machine }: TapFormProps) {
               <LengthField field="ownPitch" label="Pitch" />
             </Pair>
           ) : (
-            <p className="digits text-sm text-ink-soft">
-              {formatWithUnit(thread.major, unit)} outside,{' '}
-              {unit === 'inch'
-                ? `${Number((1 / thread.pitch).toFixed(2))} an inch`
-                : `pitch ${say(thread.pitch)}`}
-            </p>
+            threadKnown && (
+              <p className="digits text-sm text-ink-soft">
+                {formatWithUnit(thread.major, unit)} outside,{' '}
+                {unit === 'inch'
+                  ? `${Number((1 / thread.pitch).toFixed(2))} an inch`
+                  : `pitch ${say(thread.pitch)}`}
+              </p>
+            )
           )}
           <ChoiceField
             quiet
@@ -155,19 +174,26 @@ export function TapForm({ part, sizes, unit, machine }: TapFormProps) {
               ['bottoming', 'bottoming'],
             ]}
           />
-          <LengthField field="drillDiameter" label="Tap drill" reckoned={say(sizes.drillDiameter)} />
-          <p className="text-lg">
-            {drillName(sizes.drillDiameter, unit) ?? 'It'}
-            {sizes.percent === null ? (
-              ': a taper thread is as large as it is deep'
-            ) : (
-              <>
-                {' '}
-                leaves <span className="digits text-3xl font-semibold">{Math.round(sizes.percent)}</span> % of
-                the thread
-              </>
-            )}
-          </p>
+          <LengthField
+            field="drillDiameter"
+            label="Tap drill"
+            reckoned={say(sizes.drillDiameter)}
+            needs={THREAD}
+          />
+          {threadKnown && (
+            <p className="text-lg">
+              {drillName(sizes.drillDiameter, unit) ?? 'It'}
+              {sizes.percent === null ? (
+                ': a taper thread is as large as it is deep'
+              ) : (
+                <>
+                  {' '}
+                  leaves <span className="digits text-3xl font-semibold">{Math.round(sizes.percent)}</span> %
+                  of the thread
+                </>
+              )}
+            </p>
+          )}
         </div>
       )
     case 'hole':
@@ -202,7 +228,7 @@ export function TapForm({ part, sizes, unit, machine }: TapFormProps) {
           )}
           <Pair>
             <LengthField field="clearance" label="Clearance" hint="above the part" />
-            <LengthField field="rPlane" label="R plane" reckoned={say(sizes.r.tap)} />
+            <LengthField field="rPlane" label="R plane" reckoned={say(sizes.r.tap)} needs={SPEED} />
           </Pair>
           {!lathe && (
             <ChoiceField
@@ -226,6 +252,7 @@ export function TapForm({ part, sizes, unit, machine }: TapFormProps) {
                 field="chamferDiameter"
                 label="Chamfer dia."
                 reckoned={say(sizes.chamfer.diameter)}
+                needs={THREAD}
               />
               <NumberField field="chamferAngle" label="Its angle" suffix="deg" />
             </Pair>
@@ -256,7 +283,12 @@ export function TapForm({ part, sizes, unit, machine }: TapFormProps) {
             <>
               <SwitchField field="tapPeck" label="in pecks: deep, or gummy material" />
               {tap.tapPeck && (
-                <LengthField field="tapPeckDepth" label="Tap peck" reckoned={say(4 * thread.pitch)} />
+                <LengthField
+                  field="tapPeckDepth"
+                  label="Tap peck"
+                  reckoned={say(4 * thread.pitch)}
+                  needs={THREAD}
+                />
               )}
             </>
           )}
@@ -268,7 +300,7 @@ export function TapForm({ part, sizes, unit, machine }: TapFormProps) {
           {lathe ? (
             <p className="text-ink-soft">On a lathe the hole is on the centre line.</p>
           ) : (
-            <PlacesFields places={sizes.places} />
+            <PlacesFields places={placesKnown ? sizes.places : []} />
           )}
         </div>
       )
@@ -278,12 +310,14 @@ export function TapForm({ part, sizes, unit, machine }: TapFormProps) {
           {tap.tapping && (
             <>
               <ToolAndTurns of="tap" says="Tap" turns={turns.tap} />
-              <KeepSpeed
-                of={tap.tap === 'cut' ? 'tapping' : 'forming'}
-                typed={tap.tapTurns}
-                diameter={thread.major}
-                unit={unit}
-              />
+              {threadKnown && (
+                <KeepSpeed
+                  of={tap.tap === 'cut' ? 'tapping' : 'forming'}
+                  typed={tap.tapTurns}
+                  diameter={thread.major}
+                  unit={unit}
+                />
+              )}
               {!lathe && (
                 <ChoiceField
                   quiet
@@ -300,8 +334,15 @@ export function TapForm({ part, sizes, unit, machine }: TapFormProps) {
           {tap.drill && (
             <>
               <ToolAndTurns of="drill" says="Drill" turns={turns.drill} />
-              <KeepSpeed of="drilling" typed={tap.drillTurns} diameter={sizes.drillDiameter} unit={unit} />
-              <LengthField field="drillFeed" label="Drill feed a turn" reckoned={say(sizes.feeds.drill)} />
+              {threadKnown && (
+                <KeepSpeed of="drilling" typed={tap.drillTurns} diameter={sizes.drillDiameter} unit={unit} />
+              )}
+              <LengthField
+                field="drillFeed"
+                label="Drill feed a turn"
+                reckoned={say(sizes.feeds.drill)}
+                needs={SPEED}
+              />
             </>
           )}
           {tap.chamfer && <ToolAndTurns of="chamfer" says="Chamfer" turns={turns.chamfer} />}

@@ -13,13 +13,13 @@ const freeNumber = (first: number, sheets: readonly SheetDraft[]) => {
 }
 
 /** The programs of a setup as they are being built, kept on the tablet: those of the log to begin with. */
-export function useSheets(setup: Setup, material: string) {
+export function useSheets(setup: Setup) {
   const first = setup.profile.program.number
   const fresh = (sheets: readonly SheetDraft[]) =>
     newSheet(
       sheets.length === 0 ? setup.opened.title.slice(0, 60) : `Program ${sheets.length + 1}`,
       freeNumber(first, sheets),
-      material,
+      '',
     )
   const [{ at, sheets }, keep] = useKept(`${setup.id}.code`, keptSheets, () => {
     const recorded = setup.code.coded.map(({ entry }) => draftOfSheet(entry.sheet))

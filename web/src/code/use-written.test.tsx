@@ -1,5 +1,5 @@
 import { newSheet, readSheet } from '@dogleg/core/code'
-import { newTap } from '@dogleg/core/cycles/tapping'
+import { exampleTap, newTap } from '@dogleg/core/cycles/tapping'
 import { demoReference } from '@dogleg/core/demo'
 import { act, renderHook } from '@testing-library/react'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
@@ -10,6 +10,7 @@ import { useWritten } from './use-written.ts'
 function plate(columns: number) {
   const params = {
     ...newTap('inch', false),
+    ...exampleTap('inch'),
     pattern: 'grid' as const,
     count: String(columns),
     rows: '20',

@@ -1,4 +1,5 @@
 import type { ReactNode } from 'react'
+import { useExample, withoutNumbers } from './example.ts'
 import type { Frame, Point } from './frame.ts'
 
 /** How a mark of the drawing stands: lit while its field has the focus, dim while its number is not known yet. */
@@ -63,6 +64,7 @@ export function Words({
   /** Words rather than digits: the type for words. */
   plain?: boolean
 }) {
+  const example = useExample()
   return (
     <text
       x={at.x}
@@ -77,7 +79,7 @@ export function Words({
       paintOrder="stroke"
       className={`lights-up ${plain ? '' : 'digits'}`}
     >
-      {children}
+      {example ? withoutNumbers(children) : children}
     </text>
   )
 }

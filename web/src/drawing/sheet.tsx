@@ -1,4 +1,5 @@
 import type { ReactNode, RefObject } from 'react'
+import { useExample } from './example.ts'
 
 interface SheetProps {
   /** What the drawing shows, for who cannot see it. */
@@ -14,15 +15,21 @@ interface SheetProps {
 
 /** A drawing on layout blue: 'this is the part'. */
 export function Sheet({ label, width, height, tallest = '', ref, children }: SheetProps) {
+  const example = useExample()
   return (
     <svg
       ref={ref}
       viewBox={`0 0 ${width} ${height}`}
       role="img"
-      aria-label={label}
+      aria-label={example ? 'An example: the sizes are still to be typed' : label}
       className={`on-layout w-full rounded-sm bg-layout ${tallest && 'h-full'} ${tallest} ${ref ? 'touch-none' : ''}`}
     >
       {children}
+      {example && (
+        <text x={width - 14} y={24} textAnchor="end" fontSize={17} fontWeight={600} fill="var(--color-brass)">
+          An example: the sizes are still to be typed
+        </text>
+      )}
     </svg>
   )
 }

@@ -86,6 +86,9 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
         ),
       ),
     problems: item ? (read.features[item.id] ?? {}) : {},
+    // What a gauging plan calculates comes from what is typed beside it.
+    missing: [],
+    drawn: [],
     unit,
     lit,
     onLit: setLit,

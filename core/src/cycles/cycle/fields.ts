@@ -145,6 +145,12 @@ export const name: Field<string, string> = {
   write: (kept) => kept,
 }
 
+/** The same, of a list from which somebody has to choose. */
+export const chosen = (says: string): Field<string, string> => ({
+  ...name,
+  read: (typed) => (typed === '' ? { ok: false, says, empty: true } : { ok: true, value: typed }),
+})
+
 /** Words that somebody types, kept as they stand. */
 export const words = (most: number, says: string): Field<string, string> => ({
   kept: z.string().min(1, says).max(most),
@@ -172,8 +178,11 @@ export interface Form<F extends Fields> {
   draft: z.ZodType<TypedOf<F>>
   /** What the form comes to, or what each field still needs. Fields that are not asked for never stand in the way. */
   read: (draft: TypedOf<F>, unit: LengthUnit) => DraftRead<KeptOf<F>>
-  /** Everything that is understood; what is not stands for what a form has where nobody asks: for drawings and hints. */
-  lenient: (draft: TypedOf<F>, unit: LengthUnit) => KeptOf<F>
+  /**
+   * Everything that is understood; what nobody typed is as in the example, and the rest stands for what a form has where nobody
+   * asks: for drawings and hints.
+   */
+  lenient: (draft: TypedOf<F>, unit: LengthUnit, example?: Partial<TypedOf<F>>) => KeptOf<F>
   /** The form again, from what was kept. */
   write: (params: KeptOf<F>) => TypedOf<F>
 }
@@ -204,11 +213,13 @@ export function formOf<F extends Fields>(
         ? { ok: true, value: value as KeptOf<F> }
         : { ok: false, problems }
     },
-    lenient: (draft, unit) =>
+    lenient: (draft, unit, example) =>
       Object.fromEntries(
         entries.map(([key, field]) => {
           const read = field.read(draft[key as keyof F], unit)
-          return [key, read.ok ? read.value : field.blank]
+          const shown = !read.ok && read.empty ? example?.[key as keyof F] : undefined
+          const instead = shown === undefined ? read : field.read(shown, unit)
+          return [key, instead.ok ? instead.value : field.blank]
         }),
       ) as KeptOf<F>,
     write: (params) =>
@@ -217,3 +228,11 @@ export function formOf<F extends Fields>(
       ) as TypedOf<F>,
   }
 }
+
+/** Nothing of what a drawing says. */
+export const unanswered = <T extends Record<string, string>>(example: T): Record<keyof T, ''> =>
+  Object.fromEntries(Object.keys(example).map((key) => [key, ''])) as Record<keyof T, ''>
+
+/** What of a drawing a form still needs: nothing that rests on it is known. */
+export const undrawn = (problems: FieldProblems, example: Readonly<Record<string, string>>): string[] =>
+  Object.keys(problems).filter((field) => field in example && problems[field]?.empty)

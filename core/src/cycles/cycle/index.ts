@@ -1,5 +1,6 @@
 export { clearanceLow, cutsTooLittle, tooFast, toolUnknown } from './checks.ts'
 export {
+  chosen,
   duration,
   type Field,
   type Fields,
@@ -12,6 +13,8 @@ export {
   oneOf,
   reckoned,
   type TypedOf,
+  unanswered,
+  undrawn,
   words,
   yesNo,
 } from './fields.ts'

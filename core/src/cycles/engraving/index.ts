@@ -6,6 +6,7 @@ export {
   type EngraveParams,
   engraveFieldAsked,
   engraveForm,
+  exampleEngraving,
   hasSerial,
   LONGEST_TEXT,
   newEngraving,

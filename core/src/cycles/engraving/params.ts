@@ -6,6 +6,7 @@ import {
   oneOf,
   reckoned,
   type TypedOf,
+  unanswered,
   words,
   yesNo,
 } from '../cycle/index.ts'
@@ -106,21 +107,31 @@ export function engraveFieldAsked(draft: EngraveDraft, field: EngraveField): boo
 
 export const engraveForm = formOf(fields, (draft) => (field) => engraveFieldAsked(draft, field))
 
-/** A new text, in the setup's unit. */
-export function newEngraving(unit: 'inch' | 'mm'): EngraveDraft {
+/** What a drawing says of where a text sits, as an example has it. */
+export function exampleEngraving(unit: 'inch' | 'mm') {
   const inch = unit === 'inch'
   return {
-    text: '',
-    sits: 'box',
     x: '0',
     y: '0',
-    angle: '0',
     boxWidth: inch ? '2' : '50',
     boxHeight: inch ? '.25' : '6',
     toX: inch ? '2' : '50',
     toY: '0',
-    align: 'middle',
     diameter: inch ? '2' : '50',
+    surfaceDiameter: inch ? '4' : '100',
+    serial: '1',
+  }
+}
+
+/** A new text, in the setup's unit. */
+export function newEngraving(unit: 'inch' | 'mm'): EngraveDraft {
+  const inch = unit === 'inch'
+  return {
+    ...unanswered(exampleEngraving(unit)),
+    text: '',
+    sits: 'box',
+    angle: '0',
+    align: 'middle',
     reads: 'outside',
     height: '',
     way: 'cycle',
@@ -128,7 +139,6 @@ export function newEngraving(unit: 'inch' | 'mm'): EngraveDraft {
     clearance: inch ? '1' : '25',
     rPlane: '',
     surface: 'flat',
-    surfaceDiameter: inch ? '4' : '100',
     tool: '',
     toolAngle: '60',
     tip: inch ? '.005' : '.1',
@@ -141,7 +151,6 @@ export function newEngraving(unit: 'inch' | 'mm'): EngraveDraft {
     coolant: true,
     sharp: true,
     tolerance: '',
-    serial: '1',
     step: '1',
     counter: '',
   }

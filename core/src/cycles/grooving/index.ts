@@ -1,5 +1,6 @@
 export { checkGroove, grooveLeft, ringsBetween } from './check.ts'
 export {
+  exampleGroove,
   type GrooveDraft,
   type GrooveField,
   type GrooveParams,

@@ -1,4 +1,14 @@
-import { formOf, type KeptOf, length, number, oneOf, reckoned, type TypedOf, yesNo } from '../cycle/index.ts'
+import {
+  formOf,
+  type KeptOf,
+  length,
+  number,
+  oneOf,
+  reckoned,
+  type TypedOf,
+  unanswered,
+  yesNo,
+} from '../cycle/index.ts'
 
 const above = (says: string) => length({ above: 0, says })
 const notBelow = (says: string) => length({ least: 0, says })
@@ -97,11 +107,10 @@ export function grooveFieldAsked(draft: GrooveDraft, field: GrooveField): boolea
 
 export const grooveForm = formOf(fields, (draft) => (field) => grooveFieldAsked(draft, field))
 
-/** A new groove, in the setup's unit. */
-export function newGroove(unit: 'inch' | 'mm'): GrooveDraft {
+/** What a drawing says of a groove, and the corner of the insert, as an example has it. */
+export function exampleGroove(unit: 'inch' | 'mm') {
   const inch = unit === 'inch'
   return {
-    where: 'outside',
     surface: inch ? '1.375' : '32',
     near: inch ? '-.42' : '-12',
     far: inch ? '-.607' : '-16.7',
@@ -109,13 +118,22 @@ export function newGroove(unit: 'inch' | 'mm'): GrooveDraft {
     widthTolerance: inch ? '.003' : '.1',
     bottomTolerance: inch ? '.002' : '.05',
     corner: inch ? '.01' : '.2',
-    edge: 'none',
     edgeSize: inch ? '.01' : '.3',
-    count: '1',
     pitch: inch ? '.5' : '12',
+    insertCorner: inch ? '.008' : '.2',
+  }
+}
+
+/** A new groove, in the setup's unit. */
+export function newGroove(unit: 'inch' | 'mm'): GrooveDraft {
+  const inch = unit === 'inch'
+  return {
+    ...unanswered(exampleGroove(unit)),
+    where: 'outside',
+    edge: 'none',
+    count: '1',
     tool: '',
     insertWidth: '',
-    insertCorner: inch ? '.008' : '.2',
     programmed: 'low',
     reach: '',
     minBore: '',

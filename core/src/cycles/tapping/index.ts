@@ -1,5 +1,13 @@
 export { checkTap } from './check.ts'
-export { newTap, type TapDraft, type TapField, type TapParams, tapFieldAsked, tapForm } from './params.ts'
+export {
+  exampleTap,
+  newTap,
+  type TapDraft,
+  type TapField,
+  type TapParams,
+  tapFieldAsked,
+  tapForm,
+} from './params.ts'
 export {
   bestMultiple,
   type FittedAcceleration,

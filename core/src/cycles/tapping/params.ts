@@ -1,14 +1,15 @@
 import {
+  chosen,
   formOf,
   type KeptOf,
   length,
-  name,
   number,
   oneOf,
   placeFieldAsked,
   placesForm,
   reckoned,
   type TypedOf,
+  unanswered,
   yesNo,
 } from '../cycle/index.ts'
 
@@ -27,7 +28,7 @@ const toolNumber = number({
  */
 const fields = {
   /** Id of the library, or 'own'. */
-  thread: name,
+  thread: chosen('Choose the thread.'),
   ownMajor: above('The outside diameter of a thread is more than zero.'),
   ownPitch: above('The pitch is a length a turn, more than zero.'),
   hand: oneOf(['right', 'left']),
@@ -118,21 +119,38 @@ export function tapFieldAsked(draft: TapDraft, field: TapField): boolean {
 
 export const tapForm = formOf(fields, (draft) => (field) => tapFieldAsked(draft, field))
 
-/** A new set of tapped holes, in the setup's unit. */
-export function newTap(unit: 'inch' | 'mm', lathe: boolean): TapDraft {
+/** What a drawing says of tapped holes, as an example has it. */
+export function exampleTap(unit: 'inch' | 'mm') {
   const inch = unit === 'inch'
   return {
     thread: inch ? '1/4-20 UNC' : 'M6x1',
     ownMajor: inch ? '.25' : '6',
     ownPitch: inch ? '.05' : '1',
+    thickness: inch ? '.75' : '20',
+    threadDepth: inch ? '.5' : '12',
+    x: '0',
+    y: '0',
+    count: '4',
+    spacing: inch ? '1' : '25',
+    angle: '0',
+    rows: '2',
+    rowSpacing: inch ? '1' : '25',
+    diameter: inch ? '2' : '50',
+    span: '90',
+  }
+}
+
+/** A new set of tapped holes, in the setup's unit. */
+export function newTap(unit: 'inch' | 'mm', lathe: boolean): TapDraft {
+  const inch = unit === 'inch'
+  return {
+    ...unanswered(exampleTap(unit)),
     hand: 'right',
     tap: 'cut',
     lead: 'plug',
     holder: 'rigid',
     hole: 'blind',
     top: '0',
-    thickness: inch ? '.75' : '20',
-    threadDepth: inch ? '.5' : '12',
     drillDiameter: '',
     drillDepth: '',
     tapDepth: '',
@@ -148,15 +166,6 @@ export function newTap(unit: 'inch' | 'mm', lathe: boolean): TapDraft {
     tapPeckDepth: '',
     pattern: 'list',
     list: '',
-    x: '0',
-    y: '0',
-    count: '4',
-    spacing: inch ? '1' : '25',
-    angle: '0',
-    rows: '2',
-    rowSpacing: inch ? '1' : '25',
-    diameter: inch ? '2' : '50',
-    span: '90',
     clearance: inch ? '1' : '25',
     rPlane: '',
     returns: 'initial',

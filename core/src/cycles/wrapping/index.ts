@@ -2,6 +2,7 @@ export { checkWrap } from './check.ts'
 export { chordsOf, type FlatMove, type Layout, layoutOf } from './flat.ts'
 export { outlineProgram } from './outline.ts'
 export {
+  exampleWrap,
   LONGEST_FLAT,
   newWrap,
   type WrapDraft,

@@ -6,6 +6,7 @@ import {
   oneOf,
   reckoned,
   type TypedOf,
+  unanswered,
   words,
   yesNo,
 } from '../cycle/index.ts'
@@ -159,21 +160,37 @@ export function wrapFieldAsked(draft: WrapDraft, field: WrapField): boolean {
 
 export const wrapForm = formOf(fields, (draft) => (field) => wrapFieldAsked(draft, field))
 
+/** What a drawing says of a layout on a cylinder, as an example has it. */
+export function exampleWrap(unit: 'inch' | 'mm') {
+  const inch = unit === 'inch'
+  return {
+    diameter: inch ? '1.5' : '40',
+    x: inch ? '-.5' : '-12',
+    divisions: '50',
+    span: '90',
+    textHeight: inch ? '.125' : '3.5',
+    slots: '6',
+    slotLength: inch ? '.75' : '20',
+    slotSpan: '90',
+    slotPitch: inch ? '.25' : '6',
+    holes: '6',
+    rowSpacing: inch ? '.5' : '12',
+    depth: inch ? '.006' : '.15',
+  }
+}
+
 /** A new layout on a cylinder, in the setup's unit. */
 export function newWrap(unit: 'inch' | 'mm'): WrapDraft {
   const inch = unit === 'inch'
   return {
+    ...unanswered(exampleWrap(unit)),
     what: 'scale',
-    diameter: inch ? '1.5' : '40',
     trueAt: 'surface',
     zZero: 'top',
-    x: inch ? '-.5' : '-12',
     turn: '0',
     way: 'mapping',
     slash: false,
-    divisions: '50',
     covers: 'turn',
-    span: '90',
     shortLine: inch ? '.06' : '1.5',
     middleLine: inch ? '.09' : '2.2',
     longLine: inch ? '.12' : '3',
@@ -187,18 +204,10 @@ export function newWrap(unit: 'inch' | 'mm'): WrapDraft {
     numeralGap: inch ? '.03' : '.8',
     text: '',
     runs: 'along',
-    textHeight: inch ? '.125' : '3.5',
     slotsRun: 'along',
-    slots: '6',
-    slotLength: inch ? '.75' : '20',
-    slotSpan: '90',
-    slotPitch: inch ? '.25' : '6',
-    holes: '6',
     rows: '1',
-    rowSpacing: inch ? '.5' : '12',
     program: '',
     tool: '',
-    depth: inch ? '.006' : '.15',
     stepDown: '',
     turns: '',
     feed: inch ? '8' : '200',

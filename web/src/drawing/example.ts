@@ -1,0 +1,14 @@
+import { Children, createContext, type ReactNode, use } from 'react'
+
+/** Whether a drawing shows an example, whose numbers nobody typed. */
+const Context = createContext(false)
+export const Example = Context.Provider
+export const useExample = () => use(Context)
+
+const NUMBERS = /[+-]?(?:\d+\.?\d*|\.\d+)/g
+
+/** Words of a drawing with a mark in place of each number: what is not known is not shown as if it were. */
+export const withoutNumbers = (words: ReactNode): ReactNode =>
+  Children.map(words, (each) =>
+    typeof each === 'string' || typeof each === 'number' ? String(each).replace(NUMBERS, '?') : each,
+  )

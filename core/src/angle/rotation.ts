@@ -1,6 +1,7 @@
 import {
   type Block,
   clearUpBlocks,
+  ownNumber,
   type Profile,
   printedDigits,
   writeNumber,
@@ -150,6 +151,7 @@ export function writeRotation(of: Rotation, profile: Profile, machine: Machine):
       about: [...of.aboutIt, 'Tool: pointed tool or finder in the spindle. No length offset.'],
       unit: of.unit,
       blocks,
+      number: ownNumber(profile, 'angle'),
     },
     profile,
   )

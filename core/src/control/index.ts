@@ -6,6 +6,7 @@ export {
   type Block,
   clearUpBlocks,
   commentText,
+  ownNumber,
   type ProgramLine,
   printedDigits,
   programLines,

@@ -34,7 +34,11 @@ const comments = z.object({
 
 const program = z.object({
   digits: z.int().min(4, 'Four or five.').max(5, 'Four or five.').describe('digits of the O number'),
-  number: z.int().min(1).max(99999).describe('O number given to programs that Dogleg writes'),
+  number: z
+    .int()
+    .min(1)
+    .max(99999)
+    .describe('O number of the program that loads an offset; others that Dogleg writes begin behind it'),
   percentSigns: z.boolean().describe('a % line before and after, for sending over a cable or card'),
   note: manualNote,
 })

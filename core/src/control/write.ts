@@ -84,6 +84,18 @@ const CAUTION =
   'Prove this program before it is used. A qualified person must prove every program. ' +
   "The machine builder's manual, the shop's rules and local safety regulations come first."
 
+/**
+ * How far behind the first O number of the profile programs begin: no two kinds share one. What loads an offset has the first; what
+ * is built from cycles, gauges, or calls pallets is looked for from its own place on.
+ */
+const NUMBERS_FROM = { load: 0, angle: 1, probe: 2, coded: 10, gauge: 20, pallets: 90 } as const
+
+/** The O number that a kind of program has, or is looked for from on: behind the first of the profile, before it where there is no room. */
+export function ownNumber({ program: { number, digits } }: Profile, of: keyof typeof NUMBERS_FROM): number {
+  const behind = number + NUMBERS_FROM[of]
+  return behind < 10 ** digits ? behind : number - NUMBERS_FROM[of]
+}
+
 export interface ProgramText {
   /** What it is for, on the line of the program number. */
   title: string

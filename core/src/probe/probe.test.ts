@@ -145,13 +145,14 @@ describe('a probe call as it is written', () => {
 
   it('takes the gap of a bore from its size', () => {
     const read = readProbeDraft(
-      { ...startingProbeDraft('inch'), feature: 'bore', size: '1.25' },
+      { ...startingProbeDraft('inch'), feature: 'bore', x: '0', y: '0', size: '1.25' },
       'inch',
       0.25,
     )
     expect(read).toMatchObject({ ok: true, value: { gap: 0.5 } })
+    // Where it is, only the drawing knows.
     expect(readProbeDraft({ ...startingProbeDraft('inch'), depth: '1,5' }, 'inch', 0.25)).toMatchObject({
-      problems: { depth: { says: expect.stringContaining('comma') } },
+      problems: { x: { empty: true }, y: { empty: true }, depth: { says: expect.stringContaining('comma') } },
     })
   })
 })

@@ -135,14 +135,14 @@ const USUAL: Record<LengthUnit, Pick<ProbeDraft, 'gap' | 'search' | 'clearance' 
   mm: { gap: '10', search: '13', clearance: '25', depth: '-6' },
 }
 
-/** The form as it comes. */
+/** The form as it comes: how the probe goes about it as is usual; where the feature is, only the drawing knows. */
 export const startingProbeDraft = (unit: LengthUnit): ProbeDraft => ({
   feature: 'surface',
   axis: 'X',
   directionX: '+',
   directionY: '+',
-  x: '0',
-  y: '0',
+  x: '',
+  y: '',
   top: '0',
   size: '',
   ...USUAL[unit],

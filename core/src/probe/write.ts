@@ -1,4 +1,11 @@
-import { type Block, clearUpBlocks, type Profile, writeNumber, writeProgram } from '../control/index.ts'
+import {
+  type Block,
+  clearUpBlocks,
+  ownNumber,
+  type Profile,
+  writeNumber,
+  writeProgram,
+} from '../control/index.ts'
 import { type Finding, finding, worstFirst } from '../fact/index.ts'
 import { topOf } from '../pickup/index.ts'
 import { readsAs } from '../program/index.ts'
@@ -103,6 +110,7 @@ export function writeProbe(
       ],
       unit,
       blocks,
+      number: ownNumber(profile, 'probe'),
     },
     profile,
   )

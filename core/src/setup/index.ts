@@ -95,6 +95,14 @@ export {
 } from './log-table.ts'
 export { type OffsetRow, offsetTable } from './offset-table.ts'
 export { probeProgramFor, probeSituation } from './probing.ts'
+export {
+  againstNumber,
+  freeNumber,
+  type NumberedProgram,
+  numbersAt,
+  takesPlaceOf,
+  whichProgram,
+} from './program-numbers.ts'
 export { type KeptProgram, programsOf } from './programs.ts'
 export {
   type LayoutFact,

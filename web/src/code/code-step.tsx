@@ -12,7 +12,7 @@ import {
 import { type Finding, verdictOf, worstFirst } from '@dogleg/core/fact'
 import type { FieldProblems } from '@dogleg/core/quantity'
 import { formatShort } from '@dogleg/core/quantity'
-import { againstSerials, codedOffset, codeRests, codeTools } from '@dogleg/core/setup'
+import { againstNumber, againstSerials, codedOffset, codeRests, codeTools } from '@dogleg/core/setup'
 import type { InHand } from '@dogleg/core/traveler'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -23,6 +23,7 @@ import { type NewEntry, record, restates } from '../log/record.ts'
 import { useNumbers } from '../log/use-numbers.ts'
 import { GoesStale } from '../logbook/goes-stale.tsx'
 import { Taken, TakeProgram } from '../program/take-program.tsx'
+import { useNumbersAt } from '../program/use-numbers-at.ts'
 import { isKept, keepProgram } from '../prove/use-program.ts'
 import { NextBar } from '../traveler/next-bar.tsx'
 import { Button } from '../ui/button.tsx'
@@ -56,7 +57,8 @@ export function CodeStep() {
   const [offset, chooseOffset] = useOffset(setup)
   const signed = useSigned()
   const navigate = useNavigate()
-  const { sheets, at, sheet: draft, choose, change, add, take, remove } = useSheets(setup)
+  const known = useNumbersAt()
+  const { sheets, at, sheet: draft, choose, change, add, take, remove } = useSheets(setup, known)
   const [chosen, setChosen] = useState<string>()
   const [lit, setLit] = useState<string>()
   const [pointed, setPointed] = useState<string>()
@@ -71,6 +73,10 @@ export function CodeStep() {
   const code = written?.code
   const { entries: numbers } = useNumbers()
   const serials = useMemo(() => (sheet ? againstSerials(sheet, numbers) : []), [sheet, numbers])
+  const shared = useMemo(
+    () => againstNumber(Number(draft.number), draft.title.trim(), known, machine.name),
+    [draft.number, draft.title, known, machine.name],
+  )
   const complete = incomplete.length === 0 && sheet !== undefined
   const title = draft.title.trim()
   const twin = sheets.some((each, index) => index !== at && each.title.trim() === title)
@@ -144,11 +150,13 @@ export function CodeStep() {
   const ofItem = written?.items.find(({ id }) => id === item?.id)
   const findings: Finding[] = worstFirst([
     ...serials,
+    ...shared,
     ...(written?.findings ?? []),
     ...(ofItem?.findings ?? []),
   ])
   const all = [
     ...serials,
+    ...shared,
     ...(written?.findings ?? []),
     ...(written?.items.flatMap((each) => each.findings) ?? []),
   ]

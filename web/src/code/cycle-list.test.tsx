@@ -73,7 +73,7 @@ describe('the cycles of a program', () => {
 
 describe('the programs that are being built on a tablet', () => {
   const { setup } = openSetup(logOf(/second side/))
-  const kept = () => renderHook(() => useSheets(setup))
+  const kept = () => renderHook(() => useSheets(setup, []))
 
   it('begin with a new one, named after the setup, and each new one has a number of its own', () => {
     const { result } = kept()
@@ -87,7 +87,7 @@ describe('the programs that are being built on a tablet', () => {
 
   it('begin with those of the logbook where it has some', () => {
     const first = openSetup(logOf(/first side/)).setup
-    const { result } = renderHook(() => useSheets(first))
+    const { result } = renderHook(() => useSheets(first, []))
     expect(result.current.sheets.map(({ title }) => title)).toEqual(
       first.code.coded.map(({ entry }) => entry.sheet.title),
     )

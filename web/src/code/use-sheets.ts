@@ -1,24 +1,21 @@
 import { draftOfSheet, newSheet, type SheetDraft, sheetDraft } from '@dogleg/core/code'
-import type { Setup } from '@dogleg/core/setup'
+import { ownNumber } from '@dogleg/core/control'
+import { freeNumber, type NumberedProgram, type Setup } from '@dogleg/core/setup'
 import { z } from 'zod'
 import { useKept } from '../log/kept.ts'
 
 const keptSheets = z.object({ at: z.int().min(0), sheets: z.array(sheetDraft).min(1) })
 
-/** The first program number that no program of the setup has. */
-const freeNumber = (first: number, sheets: readonly SheetDraft[]) => {
-  let number = first
-  while (sheets.some((each) => Number(each.number) === number)) number++
-  return number
-}
-
-/** The programs of a setup as they are being built, kept on the tablet: those of the log to begin with. */
-export function useSheets(setup: Setup) {
-  const first = setup.profile.program.number
+/** The programs of a setup as they are being built, kept on the tablet: those of the log to begin with. `known` are at the machine. */
+export function useSheets(setup: Setup, known: readonly NumberedProgram[]) {
   const fresh = (sheets: readonly SheetDraft[]) =>
     newSheet(
       sheets.length === 0 ? setup.opened.title.slice(0, 60) : `Program ${sheets.length + 1}`,
-      freeNumber(first, sheets),
+      freeNumber(
+        ownNumber(setup.profile, 'coded'),
+        known,
+        sheets.map(({ number }) => Number(number)),
+      ),
       '',
     )
   const [{ at, sheets }, keep] = useKept(`${setup.id}.code`, keptSheets, () => {

@@ -5,6 +5,8 @@ import {
   type ProgramKind,
   type Setup,
   TAKEN_HOW,
+  takesPlaceOf,
+  whichProgram,
 } from '@dogleg/core/setup'
 import { CheckCheck, Copy, Download, Hourglass } from 'lucide-react'
 import { useState } from 'react'
@@ -15,6 +17,7 @@ import { Button } from '../ui/button.tsx'
 import { saveFile } from '../ui/save-file.ts'
 import { When } from '../ui/when.tsx'
 import { Listing } from './listing.tsx'
+import { useNumbersAt } from './use-numbers-at.ts'
 
 const SUFFIX: Record<ProgramKind, string> = {
   load: '',
@@ -49,6 +52,7 @@ export function TakeProgram({ setup, offset, what, title, rests, text }: TakePro
   const [failed, setFailed] = useState<string>()
   const signed = useSigned()
   const handing = useHanding(setup.machine, text)
+  const known = useNumbersAt()
   const tooLong = text.length > LONGEST_PROGRAM
   const taken = (how: 'copied' | 'downloaded' | 'handed') => {
     if (tooLong) return
@@ -64,6 +68,11 @@ export function TakeProgram({ setup, offset, what, title, rests, text }: TakePro
       text,
     })
   }
+  // What is built or composed here says so beside its number.
+  const other =
+    what === 'coded' || what === 'gauge'
+      ? undefined
+      : takesPlaceOf(text, whichProgram({ what, offset: offset.name }), known)
   const copy = () =>
     signed(async () => {
       try {
@@ -96,6 +105,12 @@ export function TakeProgram({ setup, offset, what, title, rests, text }: TakePro
         </Button>
         {handing && <HandKey of={handing} signed={signed} onHanded={() => taken('handed')} />}
       </div>
+      {other && (
+        <p className="font-semibold">
+          O{other.number} at {setup.machine.name} is {other.which} (<When at={other.entry.at} />
+          ): this one takes its place.
+        </p>
+      )}
       {handing && <Handed of={handing} />}
       {tooLong && (
         <p className="text-sm">It is too long to be kept in the logbook; only the file is given out.</p>

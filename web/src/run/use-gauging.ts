@@ -1,8 +1,16 @@
 import { draftOfPlan, readPlan } from '@dogleg/core/gauge'
-import { gaugeProgram, gaugeProveCase, gaugeRests, type OffsetState, offsetTable } from '@dogleg/core/setup'
+import {
+  againstNumber,
+  gaugeProgram,
+  gaugeProveCase,
+  gaugeRests,
+  type OffsetState,
+  offsetTable,
+} from '@dogleg/core/setup'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { type NewEntry, restates } from '../log/record.ts'
+import { useNumbersAt } from '../program/use-numbers-at.ts'
 import type { GaugeQuestion } from './gauge-worker.ts'
 import { useGaugeProof } from './use-gauge-proof.ts'
 import { usePlans } from './use-plans.ts'
@@ -11,14 +19,17 @@ import { usePlans } from './use-plans.ts'
 export function useGauging(offset: OffsetState) {
   const { setup, reference, machineEntries, lengths } = useOpenSetup()
   const { unit, machine, profile } = setup
-  const kept = usePlans(setup)
+  const known = useNumbersAt()
+  const kept = usePlans(setup, known)
   const draft = useDeferredValue(kept.plan)
   const read = useMemo(() => readPlan(draft, unit), [draft, unit])
   const { plan } = read
-  const program = useMemo(
-    () => (plan ? gaugeProgram(setup, plan, offset, reference) : { findings: [] }),
-    [plan, setup, offset, reference],
-  )
+  const program = useMemo(() => {
+    if (!plan) return { findings: [] }
+    const { number, title } = plan.head
+    const made = gaugeProgram(setup, plan, offset, reference)
+    return { ...made, findings: [...made.findings, ...againstNumber(number, title, known, machine.name)] }
+  }, [plan, setup, offset, reference, known, machine.name])
   const { written, where } = program
   // What was changed by hand stands in the place of what was written, until the plan changes.
   const [edited, setEdited] = useState<{ of: string; text: string }>()

@@ -6,7 +6,7 @@ import { FeatureList } from './feature-list.tsx'
 import { usePlans } from './use-plans.ts'
 
 const { setup } = openSetup(logOf(/first side/))
-const [kept] = renderHook(() => usePlans(setup)).result.current.plan.features
+const [kept] = renderHook(() => usePlans(setup, [])).result.current.plan.features
 if (!kept) throw new Error('the demo gauges something')
 const many = (count: number) =>
   Array.from({ length: count }, (_, n) => ({
@@ -16,14 +16,14 @@ const many = (count: number) =>
 
 describe('the plans that are being composed on a tablet', () => {
   it('are all there after a reload, however many they are and however much stands in them', () => {
-    const first = renderHook(() => usePlans(setup))
+    const first = renderHook(() => usePlans(setup, []))
     const before = first.result.current.plans.length
     for (let n = 0; n < 35; n++) act(() => first.result.current.add())
     act(() =>
       first.result.current.change({ ...first.result.current.plan, features: many(MOST_FEATURES + 1) }),
     )
     first.unmount()
-    const { plans, plan } = renderHook(() => usePlans(setup)).result.current
+    const { plans, plan } = renderHook(() => usePlans(setup, [])).result.current
     expect([plans.length, plan.features.length]).toEqual([before + 35, MOST_FEATURES + 1])
     expect(new Set(plans.map(({ head }) => head.number)).size).toBe(plans.length)
   })

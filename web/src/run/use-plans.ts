@@ -1,26 +1,21 @@
+import { ownNumber } from '@dogleg/core/control'
 import { draftOfPlan, type GaugePlanDraft, gaugePlanDraft, newPlan } from '@dogleg/core/gauge'
-import type { Setup } from '@dogleg/core/setup'
+import { freeNumber, type NumberedProgram, type Setup } from '@dogleg/core/setup'
 import { z } from 'zod'
 import { useKept } from '../log/kept.ts'
 
 const keptPlans = z.object({ at: z.int().min(0), plans: z.array(gaugePlanDraft).min(1) })
 
-/** Programs that gauge begin so far above the first number of the profile. */
-const GAUGING_FROM = 20
-
-/** The first program number that no plan of the setup has. */
-function freeNumber(first: number, plans: readonly GaugePlanDraft[]): number {
-  let number = first + GAUGING_FROM
-  while (plans.some(({ head }) => Number(head.number) === number)) number++
-  return number
-}
-
-/** The plans of a setup as they are being composed, kept on the tablet: those of the log to begin with. */
-export function usePlans(setup: Setup) {
+/** The plans of a setup as they are being composed, kept on the tablet: those of the log to begin with. `known` are at the machine. */
+export function usePlans(setup: Setup, known: readonly NumberedProgram[]) {
   const fresh = (plans: readonly GaugePlanDraft[]): GaugePlanDraft =>
     newPlan(
       plans.length === 0 ? setup.opened.title : `Gauging ${plans.length + 1}`,
-      freeNumber(setup.profile.program.number, plans),
+      freeNumber(
+        ownNumber(setup.profile, 'gauge'),
+        known,
+        plans.map(({ head }) => Number(head.number)),
+      ),
     )
   const [{ at, plans }, keep] = useKept(`${setup.id}.gauge`, keptPlans, () => {
     const recorded = setup.gauge.plans.map(({ entry }) => draftOfPlan(entry.plan))

@@ -1,3 +1,4 @@
+import { ownNumber } from '@dogleg/core/control'
 import { verdictOf, worstFirst } from '@dogleg/core/fact'
 import {
   draftOfPallets,
@@ -7,24 +8,23 @@ import {
   programNumberOf,
   readPalletPlan,
 } from '@dogleg/core/pallet'
-import { KEPT_FINDINGS, palletRests, programsOf, unprovedPallets } from '@dogleg/core/setup'
+import { freeNumber, KEPT_FINDINGS, palletRests, programsOf, unprovedPallets } from '@dogleg/core/setup'
 import type { InHand } from '@dogleg/core/traveler'
 import { useMemo } from 'react'
 import { useKept } from '../../log/kept.ts'
 import { useOpenSetup } from '../../log/open-setup.ts'
 import { type NewEntry, record, restates } from '../../log/record.ts'
+import { useNumbersAt } from '../../program/use-numbers-at.ts'
 import { type Asked, useAsked } from '../use-asked.ts'
 import { useSame } from '../use-same.ts'
 import type { PalletAnswer, PalletQuestion, PalletReader } from './pallet-worker.ts'
-
-/** A main program is looked for beyond the numbers of the profile's own programs. */
-const MAIN_FROM = 90
 
 /** The plan of the pallets as it stands on this tablet, its programs read, and what the log has of it. */
 export function usePallets() {
   const { setup } = useOpenSetup()
   const { machine, profile, unit, run } = setup
   const recorded = run.pallets?.entry
+  const known = useNumbersAt()
   const [draft, change] = useKept<PalletPlanDraft>(`${setup.id}.pallets`, palletPlanDraft, () =>
     recorded ? draftOfPallets(recorded.plan) : newPalletPlan(machine.pallets?.count ?? 2),
   )
@@ -32,16 +32,17 @@ export function usePallets() {
   const programs = useMemo(() => programsOf(setup), [setup])
   const question = useMemo<PalletQuestion | undefined>(() => {
     if (!plan) return undefined
-    const taken = plan.pallets.map(({ program }) => programNumberOf(program.text))
-    let number = profile.program.number + MAIN_FROM
-    while (taken.includes(number)) number++
+    const own = recorded?.plan.main?.number
+    const taken = plan.pallets.map(({ program }) => programNumberOf(program.text) ?? 0)
+    const others = known.filter(({ number }) => number !== own)
+    const number = freeNumber(ownNumber(profile, 'pallets'), others, taken)
     return {
       plan,
       control: { profile, machine, unit },
       number,
       about: [`Setup: ${setup.opened.title}, log ${setup.id.slice(-6)}.`],
     }
-  }, [plan, profile, machine, unit, setup.opened.title, setup.id])
+  }, [plan, profile, machine, unit, setup.opened.title, setup.id, recorded, known])
   const asked: Asked<PalletAnswer> = useAsked<PalletQuestion, PalletReader, PalletAnswer>(
     // The log is asked again and again: only what changes the plan reads it again.
     useSame(question),

@@ -210,7 +210,16 @@ test('on a lathe: one view, diameters, towards the chuck', async ({ page }) => {
   await openAt(page, /Drawtube/, 'Prove')
   await page.getByRole('tab', { name: 'Work area' }).click()
   await page.getByRole('button', { name: 'Add: Bar' }).click()
+  await page.getByLabel('Length').fill('3')
+  await page.getByLabel('Z of its end').fill('-3')
+  // The diameter is that of the bar in Hold.
+  await page.getByRole('button', { name: 'Place it' }).click()
   await page.getByRole('button', { name: 'Add: Chuck' }).click()
+  await expect(page.getByRole('button', { name: 'Place it' })).toBeDisabled()
+  await page.getByLabel('Diameter').fill('6')
+  await page.getByLabel('Length').fill('2')
+  await page.getByLabel('Z of its end').fill('-5')
+  await page.getByRole('button', { name: 'Place it' }).click()
   await openProgram(
     page,
     'turn.nc',

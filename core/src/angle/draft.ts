@@ -160,13 +160,12 @@ export function angleDraftOf(reading: AngleReading, asked: AngleAsked): AngleDra
   }
 }
 
-const USUAL_REACH: Record<LengthUnit, number> = { inch: 4, mm: 100 }
-
-/** An empty form: an edge along X, and the tolerance of part zero for what is allowed. */
+/** An empty form: an edge along X, and the tolerance of part zero for what is allowed. `reach` is that of the part, where it is known. */
 export const emptyAngleDraft = (
   tolerance: number,
   unit: LengthUnit,
   device: AngleDraft['device'],
+  reach?: number,
 ): AngleDraft => ({
   method: 'edge',
   device,
@@ -176,7 +175,7 @@ export const emptyAngleDraft = (
   nominal: '0',
   angle: '',
   base: '',
-  reach: String(USUAL_REACH[unit]),
+  reach: reach === undefined ? '' : formatLength(reach, unit),
   allowed: formatLength(tolerance, unit),
   needsSquare: false,
 })

@@ -14,7 +14,7 @@ const inch = { unit: 'inch', leastStep: 0.0001 } as const
 const fine = { unit: 'inch', leastStep: 1e-9 } as const
 const at = (x: number, y: number) => ({ x: asTyped(x, 'inch'), y: asTyped(y, 'inch') })
 const text = ({ x, y }: PlanePoint) => `${fixedDigits(x, 8)} ${fixedDigits(y, 8)}`
-const draft = { ...emptyAngleDraft(0.002, 'inch', 'probe') }
+const draft = { ...emptyAngleDraft(0.002, 'inch', 'probe', 4) }
 const edge = (...points: [number, number][]): AngleReading => ({
   method: 'edge',
   device: 'probe',

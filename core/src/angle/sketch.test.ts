@@ -9,7 +9,7 @@ import { angleSketch } from './sketch.ts'
 
 const settings = { unit: 'inch', leastStep: 0.0001 } as const
 const draft = (points: string, more: Partial<AngleDraft> = {}): AngleDraft => ({
-  ...emptyAngleDraft(0.002, 'inch', 'probe'),
+  ...emptyAngleDraft(0.002, 'inch', 'probe', 4),
   points,
   ...more,
 })

@@ -9,7 +9,7 @@ import {
   holeUnder,
   pointsAlong,
 } from '../cycles/engraving/index.ts'
-import { tapSizes } from '../cycles/tapping/index.ts'
+import { tapSizes, widest } from '../cycles/tapping/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
 import { formatLength } from '../quantity/index.ts'
 import type { Item, Sheet } from './sheet.ts'
@@ -51,11 +51,7 @@ function holesMade(item: Item, on: CycleCase, material: Material) {
   if (item.cycle !== 'tap') return []
   const { params } = item
   const sizes = tapSizes(params, on, material)
-  const radius = Math.max(
-    params.chamfer ? sizes.chamfer.diameter / 2 : 0,
-    params.drill ? sizes.drillDiameter / 2 : 0,
-    params.tapping ? sizes.thread.major / 2 : 0,
-  )
+  const radius = widest(params, sizes)
   return placesOf(params, on.unit).map((place) => ({ ...place, radius }))
 }
 

@@ -9,6 +9,7 @@ export {
 } from './clearance.ts'
 export {
   barsTakenBy,
+  bySize,
   type Closing,
   type Collet,
   closing,
@@ -93,5 +94,6 @@ export {
   type VisePart,
   type ViseState,
   vise,
+  viseIn,
   viseReach,
 } from './vise.ts'

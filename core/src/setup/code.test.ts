@@ -187,7 +187,7 @@ describe('programs built from cycles, in the chain', () => {
   it('change a tool once for operations that follow each other, in the order in which they stand', () => {
     const setup = derived(housing)
     const item = housingSheet.items[0] as SheetDraft['items'][number]
-    const taps = { ...item, id: 'more', params: { ...item.params, chamfer: false, drill: false, x: '1.5' } }
+    const taps = { ...item, id: 'more', params: { ...item.params, chamfer: false, drill: false, x: '.8' } }
     const drawn = (items: SheetDraft['items']) =>
       [
         ...(

@@ -3,6 +3,7 @@ import type { LinearAxis } from '../machine/index.ts'
 import { CARRIED, METHODS, methodsFor, type PickupDraft, type PickupMethod } from '../pickup/index.ts'
 import type { OffsetState, Setup } from './derive.ts'
 import type { Entry, EntryOf } from './entries.ts'
+import { reachOfPart } from './work-area.ts'
 
 const isPickupBy = (entry: Entry, method: PickupMethod): entry is EntryOf<'pickup'> =>
   entry.kind === 'pickup' && entry.reading.method === method
@@ -53,8 +54,10 @@ export function usualMethod({ log, machine }: Setup, axis: LinearAxis): PickupMe
 }
 
 /** An empty form for the angle of an offset: as it was measured last, without its points. */
-export function startingAngle({ machine, unit, tolerance }: Setup, { angle }: OffsetState): AngleDraft {
-  if (!angle) return emptyAngleDraft(tolerance, unit, machine.probe ? 'probe' : 'edge-finder')
+export function startingAngle(setup: Setup, { angle }: OffsetState): AngleDraft {
+  const { machine, unit, tolerance } = setup
+  if (!angle)
+    return emptyAngleDraft(tolerance, unit, machine.probe ? 'probe' : 'edge-finder', reachOfPart(setup))
   const { reading, ...asked } = angle.entry
   return { ...angleDraftOf(reading, asked), points: '', holes: '', features: '', angle: '' }
 }

@@ -153,3 +153,9 @@ export { effectiveStrikes } from './strikes.ts'
 export { againstTable, deriveTools, type ToolFact } from './tools.ts'
 export { againstTurning, rotationFor, turnedOutside, turningRests, whoTurns } from './turn.ts'
 export { nameStaleFacts, whatIf, wouldGoStale } from './what-if.ts'
+export {
+  type BodyNumbers,
+  jawsRound,
+  type KnownBody,
+  knownBody,
+} from './work-area.ts'

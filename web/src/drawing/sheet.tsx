@@ -26,7 +26,18 @@ export function Sheet({ label, width, height, tallest = '', ref, children }: She
     >
       {children}
       {example && (
-        <text x={width - 14} y={24} textAnchor="end" fontSize={17} fontWeight={600} fill="var(--color-brass)">
+        <text
+          x={width - 14}
+          y={height - 14}
+          textAnchor="end"
+          fontSize={17}
+          fontWeight={600}
+          fill="var(--color-brass)"
+          stroke="var(--color-layout)"
+          strokeWidth={5}
+          strokeLinejoin="round"
+          paintOrder="stroke"
+        >
           An example: the sizes are still to be typed
         </text>
       )}

@@ -208,12 +208,12 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
             <Working answer={found} />
           </>
         ) : (
-          <>
+          <div className="space-y-2">
             {asked && <Findings findings={beforeItStands(found)} />}
             {asked && <Room found={found} unit={unit} />}
             {!found.interval && <OtherVises of={of} vises={reference.vises} />}
             <p className="text-ink-soft">Type where the fixed jaw stands; the gaps appear here.</p>
-          </>
+          </div>
         )}
       </section>
     </div>

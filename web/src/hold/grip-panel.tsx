@@ -1,6 +1,7 @@
 import {
   asksSeated,
   barRange,
+  bySize,
   colletSketch,
   type Grip,
   type GripDraft,
@@ -10,7 +11,7 @@ import {
   STOPS,
   stopKind,
 } from '@dogleg/core/hold'
-import type { FieldProblems } from '@dogleg/core/quantity'
+import { type FieldProblems, readLength } from '@dogleg/core/quantity'
 import { measuredRatios } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -24,6 +25,7 @@ import { LengthEntryField, nextFieldOnEnter } from '../ui/entry-field.tsx'
 import { ListField } from '../ui/list-field.tsx'
 import { MissingLine } from '../ui/missing-line.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
+import { Findings } from '../ui/verdict.tsx'
 import { ColletDrawing } from './collet-drawing.tsx'
 import { RatioPair } from './ratio-pair.tsx'
 import { ShareSlider } from './share-slider.tsx'
@@ -68,6 +70,14 @@ export function GripPanel({ draft, change }: GripPanelProps) {
   const { read, grip, spread } = live
   const problems: FieldProblems = read.ok ? {} : read.problems
   const wrong = (path: string) => (problems[path]?.empty ? undefined : problems[path]?.says)
+  // Whether a bar goes into it is known before the rest is typed.
+  const diameter = draft.known === 'tolerance' ? readLength(draft.diameter, unit) : undefined
+  const size =
+    !read.ok && diameter?.ok
+      ? bySize(collet, { least: diameter.value, greatest: diameter.value }, unit).filter(
+          ({ severity }) => severity === 'stop',
+        )
+      : []
   const stopped = spread?.findings.some(({ severity }) => severity === 'stop')
   const recorded = hold.grip
   const same = recorded !== undefined && live.entry !== undefined && restates(recorded.entry, live.entry)
@@ -217,7 +227,10 @@ export function GripPanel({ draft, change }: GripPanelProps) {
             fact={same ? recorded : undefined}
           />
         ) : (
-          <p className="text-ink-soft">How far the length wanders appears here as you type.</p>
+          <>
+            <Findings findings={size} />
+            <p className="text-ink-soft">How far the length wanders appears here as you type.</p>
+          </>
         )}
       </div>
     </div>

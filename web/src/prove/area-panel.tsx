@@ -1,39 +1,15 @@
 import type { Body, BodyRole, Layout } from '@dogleg/core/prove'
 import { formatLength, type LengthUnit, readLength } from '@dogleg/core/quantity'
+import type { OffsetState } from '@dogleg/core/setup'
 import { Plus, Trash2 } from 'lucide-react'
 import { useState } from 'react'
 import { Button } from '../ui/button.tsx'
 import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
+import { NewBody } from './new-body.tsx'
 
-/** A body to begin with, in inches; in mm the same, rounded. */
-function startBody(role: BodyRole, unit: LengthUnit, count: number, lathe: boolean): Body {
-  const id = `${role}-${Date.now().toString(36)}`
-  const of = (inch: number) => (unit === 'inch' ? inch : Math.round(inch * 25))
-  const name = role === 'part' || role === 'chuck' ? role : `${role} ${count + 1}`
-  if (lathe)
-    return {
-      id,
-      name,
-      role,
-      shape: 'cylinder',
-      axis: 'Z',
-      at: { x: 0, y: 0, z: role === 'chuck' ? of(-5) : of(-3) },
-      diameter: role === 'chuck' ? of(6) : of(1),
-      length: role === 'chuck' ? of(2) : of(3),
-    }
-  const box = (at: [number, number, number], size: [number, number, number]): Body => ({
-    id,
-    name,
-    role,
-    shape: 'box',
-    at: { x: of(at[0]), y: of(at[1]), z: of(at[2]) },
-    size: { x: of(size[0]), y: of(size[1]), z: of(size[2]) },
-  })
-  if (role === 'part') return box([0, -3, -1], [4, 3, 1])
-  if (role === 'vise') return box([-1, 0, -3], [6, 1, 2])
-  if (role === 'stop') return box([-0.5, -2, -1], [0.5, 0.5, 0.5])
-  return box([4, -2, -1], [1, 1, 1])
-}
+/** What a new body is called. */
+const nameOf = (role: BodyRole, count: number) =>
+  role === 'part' || role === 'chuck' ? role : `${role} ${count + 1}`
 
 const ROLES: Record<'mill' | 'lathe', readonly [BodyRole, string][]> = {
   mill: [
@@ -134,6 +110,8 @@ function reshaped(body: Body, to: 'box' | 'X' | 'Y' | 'Z'): Body {
 
 interface AreaPanelProps {
   layout: Layout
+  /** The offset whose part zero the places count from. */
+  offset: OffsetState
   lathe: boolean
   lit: string | undefined
   onLit: (id: string | undefined) => void
@@ -144,9 +122,19 @@ interface AreaPanelProps {
 }
 
 /** What stands in the work area, placed by typing or by dragging it in the pictures. */
-export function AreaPanel({ layout, lathe, lit, onLit, onChange, changed, onRecord }: AreaPanelProps) {
+export function AreaPanel({
+  layout,
+  offset,
+  lathe,
+  lit,
+  onLit,
+  onChange,
+  changed,
+  onRecord,
+}: AreaPanelProps) {
   const { unit, bodies } = layout
   const body = bodies.find(({ id }) => id === lit) ?? bodies[0]
+  const [adding, setAdding] = useState<BodyRole>()
   const put = (next: Body) =>
     onChange({ unit, bodies: bodies.map((each) => (each.id === next.id ? next : each)) })
   return (
@@ -155,9 +143,12 @@ export function AreaPanel({ layout, lathe, lit, onLit, onChange, changed, onReco
         {bodies.map(({ id, name }) => (
           <Button
             key={id}
-            aria-pressed={id === body?.id}
-            look={id === body?.id ? 'primary' : 'plain'}
-            onClick={() => onLit(id)}
+            aria-pressed={id === body?.id && !adding}
+            look={id === body?.id && !adding ? 'primary' : 'plain'}
+            onClick={() => {
+              setAdding(undefined)
+              onLit(id)
+            }}
             className="px-3!"
           >
             {name}
@@ -169,17 +160,28 @@ export function AreaPanel({ layout, lathe, lit, onLit, onChange, changed, onReco
             look="quiet"
             className="px-2!"
             aria-label={`Add: ${says}`}
-            onClick={() => {
-              const next = startBody(role, unit, bodies.filter((each) => each.role === role).length, lathe)
-              onChange({ unit, bodies: [...bodies, next] })
-              onLit(next.id)
-            }}
+            aria-pressed={adding === role}
+            onClick={() => setAdding(role)}
           >
             <Plus aria-hidden size={18} /> {says}
           </Button>
         ))}
       </div>
-      {body ? (
+      {adding ? (
+        <NewBody
+          key={adding}
+          role={adding}
+          name={nameOf(adding, bodies.filter((each) => each.role === adding).length)}
+          offset={offset}
+          bodies={bodies}
+          onPlace={(placed) => {
+            setAdding(undefined)
+            onChange({ unit, bodies: [...bodies, ...placed] })
+            onLit(placed[0]?.id)
+          }}
+          onCancel={() => setAdding(undefined)}
+        />
+      ) : body ? (
         <BodyFields
           key={body.id}
           body={body}

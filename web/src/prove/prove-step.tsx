@@ -328,6 +328,7 @@ export function ProveStep() {
               {place === 'area' && (
                 <AreaPanel
                   layout={layout}
+                  offset={offset}
                   lathe={lathe}
                   lit={lit}
                   onLit={setLit}

@@ -23,6 +23,7 @@ export {
   type CycleCase,
   meantAt,
   type Operation,
+  outside,
   type PlacedHole,
   type PlanBody,
   placed,

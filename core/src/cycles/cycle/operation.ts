@@ -18,6 +18,16 @@ export interface PlanBody {
     | { kind: 'circle'; at: HolePlace; radius: number }
 }
 
+/** How far a point lies outside a shape seen from above; negative inside. */
+export function outside({ shape }: PlanBody, [x, y]: readonly [number, number]): number {
+  if (shape.kind === 'circle') return Math.hypot(x - shape.at.x, y - shape.at.y) - shape.radius
+  const [dx, dy] = [
+    Math.max(shape.least.x - x, x - shape.greatest.x),
+    Math.max(shape.least.y - y, y - shape.greatest.y),
+  ]
+  return dx > 0 && dy > 0 ? Math.hypot(dx, dy) : Math.max(dx, dy)
+}
+
 /** What a cycle is written for. Lengths in `unit`. */
 export interface CycleCase {
   profile: Profile

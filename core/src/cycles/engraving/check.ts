@@ -5,13 +5,14 @@ import {
   type CycleCase,
   clearanceLow,
   cutsTooLittle,
+  outside,
   placed,
   printed,
   tooFast,
   toolOf,
   toolUnknown,
 } from '../cycle/index.ts'
-import { outside, pointsAlong } from './fits.ts'
+import { pointsAlong } from './fits.ts'
 import { type EngraveParams, hasSerial } from './params.ts'
 import { piecesRunOver } from './pieces.ts'
 import { atItsLongest, cutLetters, type EngraveSizes, fallOff, STROKE_A, STROKE_B } from './sizes.ts'

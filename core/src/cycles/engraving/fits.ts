@@ -1,15 +1,5 @@
 import type { Stroke } from '../../lettering/index.ts'
-import type { HolePlace, PlanBody } from '../cycle/index.ts'
-
-/** How far a point lies outside a shape seen from above; negative inside. */
-export function outside({ shape }: PlanBody, [x, y]: readonly [number, number]): number {
-  if (shape.kind === 'circle') return Math.hypot(x - shape.at.x, y - shape.at.y) - shape.radius
-  const [dx, dy] = [
-    Math.max(shape.least.x - x, x - shape.greatest.x),
-    Math.max(shape.least.y - y, y - shape.greatest.y),
-  ]
-  return dx > 0 && dy > 0 ? Math.hypot(dx, dy) : Math.max(dx, dy)
-}
+import type { HolePlace } from '../cycle/index.ts'
 
 /** Points of the strokes no further from each other than `step`: between two of them a line can hide nothing larger. */
 export function pointsAlong(strokes: readonly Stroke[], step: number): [number, number][] {

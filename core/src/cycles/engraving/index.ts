@@ -1,5 +1,5 @@
 export { checkEngrave } from './check.ts'
-export { between, holeUnder, outside, pointsAlong } from './fits.ts'
+export { between, holeUnder, pointsAlong } from './fits.ts'
 export {
   type EngraveDraft,
   type EngraveField,

@@ -22,7 +22,7 @@ export {
   type TapStroke,
   type TimedHoles,
 } from './retract.ts'
-export { retractLimits, type TapSizes, tapSizes, threadOf } from './sizes.ts'
+export { retractLimits, type TapSizes, tapSizes, threadOf, widest } from './sizes.ts'
 export { type Below, type HoleSketch, holeSketch } from './sketch.ts'
 export {
   findThread,

@@ -204,3 +204,14 @@ export function tapSizes(params: TapParams, on: CycleCase, material: Material): 
     multiple: retractOf(params, stroke, limits, on),
   }
 }
+
+/** The largest radius that is cut at the top of a hole. */
+export const widest = (
+  params: Pick<TapParams, 'chamfer' | 'drill' | 'tapping'>,
+  sizes: Pick<TapSizes, 'chamfer' | 'drillDiameter' | 'thread'>,
+) =>
+  Math.max(
+    params.chamfer ? sizes.chamfer.diameter / 2 : 0,
+    params.drill ? sizes.drillDiameter / 2 : 0,
+    params.tapping ? sizes.thread.major / 2 : 0,
+  )

@@ -1,0 +1,48 @@
+import type { GripDraft } from '@dogleg/core/hold'
+import { startingGrip } from '@dogleg/core/setup'
+import { fireEvent, screen } from '@testing-library/react'
+import { useState } from 'react'
+import { describe, expect, it } from 'vitest'
+import { OperatorGate } from '../log/operator-gate.tsx'
+import { logOf, openSetup, renderInSetup } from '../testing/shop.tsx'
+import { GripPanel } from './grip-panel.tsx'
+
+const [opened] = logOf(/O-ring/)
+const log = opened ? [opened] : []
+
+function Grip({ collet }: { collet: string }) {
+  const [draft, change] = useState<GripDraft>(startingGrip(openSetup(log).setup, collet))
+  return (
+    <OperatorGate>
+      <GripPanel draft={draft} change={change} />
+    </OperatorGate>
+  )
+}
+const type = (label: string, value: string) =>
+  fireEvent.change(screen.getByLabelText(label), { target: { value } })
+const key = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Record collet and stop' })
+
+describe('collet and stop', () => {
+  it('say that a bar does not go into the collet as soon as its diameter is typed, and are not recorded with it', () => {
+    renderInSetup(<Grip collet="5c" />, log)
+    const says = 'A bar of 1.2500 in does not go into 5C.'
+    type('Diameter', '1.25')
+    expect(screen.getByText(says)).toBeTruthy()
+    type('Bar diameter varies by, in all', '0')
+    type('Stock left to face', '.05')
+    expect(screen.getByText(says)).toBeTruthy()
+    expect(key().disabled).toBe(true)
+    fireEvent.change(screen.getByLabelText('Collet or jaws'), { target: { value: '16c' } })
+    expect(screen.queryByText(says)).toBeNull()
+    expect(key().disabled).toBe(false)
+  })
+
+  it('say where nobody entered which bars it takes', () => {
+    renderInSetup(<Grip collet="three-jaw" />, log)
+    type('Diameter', '1.25')
+    type('Bar diameter varies by, in all', '0')
+    type('Stock left to face', '.05')
+    expect(screen.getByText('Which bars Three-jaw chuck takes was not looked at.')).toBeTruthy()
+    expect(key().disabled).toBe(true)
+  })
+})

@@ -13,6 +13,7 @@ import { CheckField, Field, Section, SelectField } from '../reference/form-field
 import { COLLET_NUMBERS } from '../reference/library-numbers.ts'
 import { RowsPage } from '../reference/rows-page.tsx'
 import { readTyped, type Typed, toTyped, typedResolver } from '../reference/typed-form.ts'
+import { UnitField } from '../reference/unit-field.tsx'
 import { useSave } from '../reference/use-save.ts'
 
 type ColletForm = Typed<Collet>
@@ -139,10 +140,13 @@ function ColletEditor({ collet }: { collet: Collet }) {
             </div>
             {draft.takes && (
               <>
-                <SelectField label="Measured in" {...register('takes.unit')} className="col-span-2">
-                  <option value="inch">inch</option>
-                  <option value="mm">mm</option>
-                </SelectField>
+                <UnitField<ColletForm>
+                  label="Measured in"
+                  of="this collet"
+                  name="takes.unit"
+                  numbers={COLLET_NUMBERS}
+                  className="col-span-2"
+                />
                 <Field
                   label={`Smallest, ${unitSymbol(draft.takes.unit)}`}
                   digits

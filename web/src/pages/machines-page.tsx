@@ -17,6 +17,7 @@ import { PositionsSection } from '../reference/positions-section.tsx'
 import { ReadyListSection } from '../reference/ready-list-section.tsx'
 import { RowsPage } from '../reference/rows-page.tsx'
 import { toTyped } from '../reference/typed-form.ts'
+import { UnitField } from '../reference/unit-field.tsx'
 import { useSave } from '../reference/use-save.ts'
 
 /** The machines of the shop: travels, home, what stands round the table, the walk-round, and the profile that each one speaks. */
@@ -84,10 +85,12 @@ function MachineEditor({ machine }: { machine: Machine }) {
             <option value="mill">mill</option>
             <option value="lathe">lathe</option>
           </SelectField>
-          <SelectField label="Position display is in" {...register('unit')}>
-            <option value="inch">inch</option>
-            <option value="mm">mm</option>
-          </SelectField>
+          <UnitField<MachineForm>
+            label="Position display is in"
+            of="this machine"
+            name="unit"
+            numbers={MACHINE_NUMBERS}
+          />
           <Field
             label={`Last digit of the display, ${symbol}`}
             digits

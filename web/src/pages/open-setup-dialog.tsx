@@ -1,4 +1,4 @@
-import { asTyped, type LengthUnit, readLength } from '@dogleg/core/quantity'
+import { asTyped, type LengthUnit, readLength, unitSymbol } from '@dogleg/core/quantity'
 import { deriveSetup, isUnreadable, type Reference, repeatJob } from '@dogleg/core/setup'
 import type { SetupSummary } from '@dogleg/core/traveler'
 import { useState } from 'react'
@@ -8,6 +8,7 @@ import { newId, now } from '../log/clock.ts'
 import { operator } from '../log/operator.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { problemsOf, record, send } from '../log/record.ts'
+import { inOther } from '../reference/typed-form.ts'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { Dialog } from '../ui/dialog.tsx'
@@ -33,11 +34,29 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
   const [chosenUnit, setChosenUnit] = useState<LengthUnit>()
   const unit = chosenUnit ?? machine?.unit ?? 'inch'
   const [tolerance, setTolerance] = useState('')
+  /** The unit that the tolerance is asked about. */
+  const [changing, setChanging] = useState<LengthUnit>()
   const [told, setTold] = useState<Record<string, string>>({})
   const signed = useSigned()
   const navigate = useNavigate()
   const [again, setAgain] = useState('')
   const [asking, setAsking] = useState(false)
+
+  const takeUnit = (next: LengthUnit, typed: string) => {
+    setChosenUnit(next)
+    setTolerance(typed)
+    setChanging(undefined)
+  }
+  /** Takes another unit; where a tolerance is typed, only once it is said what becomes of it. */
+  const askUnit = (next: LengthUnit) => {
+    const read = readLength(tolerance, unit)
+    if (next === unit) setChanging(undefined)
+    else if (read.ok && read.value !== 0) {
+      setChosenUnit(unit)
+      setChanging(next)
+    } else setChosenUnit(next)
+  }
+  const converted = (changing && inOther(tolerance, unit, changing)) ?? ''
 
   /** Sets an earlier job up again: its last log is read from the server, and what stood in it is taken over. */
   const repeat = async () => {
@@ -98,8 +117,11 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
           <Select
             value={machineId}
             onChange={(event) => {
+              const next = reference.machines.find(({ id }) => id === event.target.value)
               setMachineId(event.target.value)
               setAgain('')
+              // Its display tells the unit, unless that was said; what is typed does not become another length with it.
+              if (chosenUnit === undefined && next && tolerance.trim() !== '') askUnit(next.unit)
             }}
             className="mt-0.5 block w-full font-normal"
           >
@@ -142,18 +164,30 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
             <Choice
               label="Lengths are in"
               value={unit}
-              onChange={setChosenUnit}
+              onChange={askUnit}
               options={[
                 { value: 'inch', label: 'inch' },
                 { value: 'mm', label: 'mm' },
               ]}
             />
+            {changing && (
+              <fieldset className="flex flex-wrap gap-2 py-1">
+                <legend className="sr-only">The tolerance in the other unit</legend>
+                <Button onClick={() => takeUnit(changing, converted)}>
+                  Convert it: {converted} {unitSymbol(changing)}
+                </Button>
+                <Button onClick={() => takeUnit(changing, tolerance)}>
+                  It was {tolerance} {unitSymbol(changing)}
+                </Button>
+              </fieldset>
+            )}
             <LengthEntryField
               label="Tightest position tolerance"
               unit={unit}
               value={tolerance}
               onChange={(text) => {
                 setTolerance(text)
+                setChanging(undefined)
                 setTold({})
               }}
               wrong={told.tolerance}

@@ -12,11 +12,13 @@ import { Plus } from 'lucide-react'
 import { FormProvider, useForm, useFormContext, useWatch } from 'react-hook-form'
 import { useRows } from '../log/rows.ts'
 import { ToolPreview } from '../prove/tool-preview.tsx'
+import { NEW } from '../reference/editing.ts'
 import { EditorFoot } from '../reference/editor-foot.tsx'
 import { Field, Section, SelectField } from '../reference/form-fields.tsx'
 import { TOOL_NUMBERS } from '../reference/library-numbers.ts'
 import { RowsPage } from '../reference/rows-page.tsx'
 import { type Typed, toTyped, typedResolver } from '../reference/typed-form.ts'
+import { UnitField } from '../reference/unit-field.tsx'
 import { useSave } from '../reference/use-save.ts'
 import { Button } from '../ui/button.tsx'
 
@@ -51,33 +53,32 @@ export const ToolsPage = () => (
   />
 )
 
-/** A tool to begin with, on the first machine; its shape is then typed over. */
+/** A new tool of the first machine, of which nothing is known yet. */
 function NewTool() {
   const { data: machines = [] } = useRows('machines')
   const { data: tools = [] } = useRows('tools')
-  const { copy } = useSave('tools')
+  const { begin } = useSave('tools')
   const [machine] = machines
   if (!machine) return null
   const number =
     Math.max(0, ...tools.filter(({ machineId }) => machineId === machine.id).map((tool) => tool.number)) + 1
-  const scale = machine.unit === 'inch' ? 1 : 25
   return (
     <Button
       className="mt-3 w-full"
       onClick={() =>
-        copy({
-          id: 'new',
+        begin({
+          id: NEW,
           version: 1,
           machineId: machine.id,
           number,
-          name: `Tool ${number}`,
+          name: '',
           kind: 'mill',
           unit: machine.unit,
-          diameter: 0.5 * scale,
-          flute: scale,
-          stickOut: 2 * scale,
-          holderDiameter: 1.75 * scale,
-          holderLength: 2.5 * scale,
+          diameter: Number.NaN,
+          flute: Number.NaN,
+          stickOut: Number.NaN,
+          holderDiameter: Number.NaN,
+          holderLength: Number.NaN,
           pitch: null,
           note: '',
         })
@@ -149,10 +150,13 @@ function ToolEditor({ tool, machines }: { tool: ToolShape; machines: readonly Ma
                 </option>
               ))}
             </SelectField>
-            <SelectField label="Lengths in" {...register('unit')} className="col-span-2">
-              <option value="inch">inch</option>
-              <option value="mm">mm</option>
-            </SelectField>
+            <UnitField<ToolForm>
+              label="Lengths in"
+              of="this tool"
+              name="unit"
+              numbers={TOOL_NUMBERS}
+              className="col-span-2"
+            />
           </Section>
           {lathe && <OnLathe draft={draft} symbol={symbol} />}
           <Section title={lathe ? 'Its shape, from the tip' : 'Its shape, from the tip up'}>

@@ -4,10 +4,11 @@ import { Plus, Trash2 } from 'lucide-react'
 import { FormProvider, useFieldArray, useForm } from 'react-hook-form'
 import { ViseDrawing } from '../hold/vise-drawing.tsx'
 import { EditorFoot } from '../reference/editor-foot.tsx'
-import { Field, Section, SelectField } from '../reference/form-fields.tsx'
+import { Field, Section } from '../reference/form-fields.tsx'
 import { VISE_NUMBERS } from '../reference/library-numbers.ts'
 import { RowsPage } from '../reference/rows-page.tsx'
 import { readTyped, type Typed, toTyped, typedResolver } from '../reference/typed-form.ts'
+import { UnitField } from '../reference/unit-field.tsx'
 import { useSave } from '../reference/use-save.ts'
 import { Button } from '../ui/button.tsx'
 
@@ -46,10 +47,7 @@ function ViseEditor({ vise }: { vise: Vise }) {
       <form className="max-w-4xl" onSubmit={handleSubmit((row) => save.mutate({ row }))} noValidate>
         <Section title="What it is">
           <Field label="Name" {...register('name')} wrong={errors.name?.message} className="col-span-2" />
-          <SelectField label="Measured in" {...register('unit')}>
-            <option value="inch">inch</option>
-            <option value="mm">mm</option>
-          </SelectField>
+          <UnitField<ViseForm> label="Measured in" of="this vise" name="unit" numbers={VISE_NUMBERS} />
           <Field
             label={`Length of the jaw, ${symbol}`}
             digits

@@ -1,6 +1,9 @@
 import { createContext, useContext, useEffect } from 'react'
 import type { Noun, Row } from '../log/api.ts'
 
+/** The id of a row that nobody has saved yet, in its address too. */
+export const NEW = 'new'
+
 /** A row that is being edited, while others may save it too. */
 interface Editing {
   /** The version that somebody else saved since this one was opened; what is typed here stays meanwhile. */
@@ -9,6 +12,8 @@ interface Editing {
   onNewer: () => void
   /** Whether something is typed that is not saved. */
   noteDirty: (dirty: boolean) => void
+  /** It is in no list yet: it is kept when it is saved. */
+  isNew: boolean
   /** This row stands now: it was saved here, or taken over. */
   adopt: (row: Row<Noun>) => void
 }
@@ -19,6 +24,7 @@ export const EditingContext = createContext<Editing>({
   newer: undefined,
   onNewer: nothing,
   noteDirty: nothing,
+  isNew: false,
   adopt: nothing,
 })
 

@@ -16,7 +16,7 @@ interface EditorEndProps {
 /** The foot of an editor: what became of the save, and what can be done. */
 export function EditorEnd({ noun, save, dirty, version, onCopy, onTheirs }: EditorEndProps) {
   const saved = version > 1 && !dirty
-  const { newer, onNewer } = useEditing()
+  const { newer, onNewer, isNew } = useEditing()
   useDirty(dirty)
   return (
     <>
@@ -38,18 +38,27 @@ export function EditorEnd({ noun, save, dirty, version, onCopy, onTheirs }: Edit
         <p role="status" className="min-h-6 text-ink-soft">
           {save.isPending
             ? 'Saving…'
-            : saved
-              ? `Version ${version}. What was written for an older one is stale.`
-              : ''}
+            : isNew
+              ? `Not in the list yet: this ${noun} is kept when you save it.`
+              : saved
+                ? `Version ${version}. What was written for an older one is stale.`
+                : ''}
         </p>
       )}
       <div className="mt-2 flex gap-3">
-        <Button type="submit" look="primary" className="min-h-12" disabled={!dirty || save.isPending}>
+        <Button
+          type="submit"
+          look="primary"
+          className="min-h-12"
+          disabled={!(dirty || isNew) || save.isPending}
+        >
           Save
         </Button>
-        <Button className="min-h-12" onClick={onCopy}>
-          <CopyPlus aria-hidden size={20} /> Copy as a new {noun}
-        </Button>
+        {!isNew && (
+          <Button className="min-h-12" onClick={onCopy}>
+            <CopyPlus aria-hidden size={20} /> Copy as a new {noun}
+          </Button>
+        )}
       </div>
     </>
   )

@@ -1,9 +1,9 @@
 import { type ReactNode, useMemo, useState } from 'react'
-import { Navigate, useParams } from 'react-router'
+import { Navigate, useLocation, useParams } from 'react-router'
 import { Lost } from '../app/lost.tsx'
 import type { Noun, Row } from '../log/api.ts'
 import { useDamagedRows, useRows } from '../log/rows.ts'
-import { EditingContext } from './editing.ts'
+import { EditingContext, NEW } from './editing.ts'
 import { RowList } from './row-list.tsx'
 
 interface RowsPageProps<N extends Noun> {
@@ -20,6 +20,7 @@ interface RowsPageProps<N extends Noun> {
 /** One kind of reference data: the names of all rows, and the editor of the one in the address. */
 export function RowsPage<N extends Noun>({ noun, aside, titleOf, order, editor }: RowsPageProps<N>) {
   const { id } = useParams()
+  const begun = newRowIn<N>(useLocation().state, noun)
   const { data, error } = useRows(noun)
   const rows: readonly Row<N>[] | undefined = data && order ? [...data].sort(order) : data
   if (!rows)
@@ -33,7 +34,7 @@ export function RowsPage<N extends Noun>({ noun, aside, titleOf, order, editor }
     )
   const first = rows[0]
   if (!id && first) return <Navigate to={`/${noun}/${first.id}`} replace />
-  const row = rows.find((each) => each.id === id)
+  const row = id === NEW ? begun : rows.find((each) => each.id === id)
   return (
     <div className="grid gap-6 py-5 md:grid-cols-[14rem_1fr]">
       <div>
@@ -42,9 +43,19 @@ export function RowsPage<N extends Noun>({ noun, aside, titleOf, order, editor }
         {aside}
         <Damaged noun={noun} />
       </div>
-      {row ? <Edited key={row.id} row={row} editor={editor} /> : <p>Nothing in the list has this address.</p>}
+      {row ? (
+        <Edited key={row.id} row={row} editor={editor} />
+      ) : (
+        <p>{id === NEW ? 'Nothing new was begun here.' : 'Nothing in the list has this address.'}</p>
+      )}
     </div>
   )
+}
+
+/** The new row that was begun, where the address came with one. */
+function newRowIn<N extends Noun>(state: unknown, noun: N): Row<N> | undefined {
+  if (typeof state !== 'object' || state === null || !('noun' in state) || !('row' in state)) return undefined
+  return state.noun === noun ? (state.row as Row<N>) : undefined
 }
 
 /** Rows that the server cannot read: they are not in the list, and what was made with them is stale. */
@@ -80,6 +91,7 @@ function Edited<N extends Noun>({ row, editor }: { row: Row<N>; editor: (row: Ro
       newer: isNewer && dirty ? row.version : undefined,
       onNewer: () => setOpened(row),
       noteDirty,
+      isNew: row.id === NEW,
       adopt: (next: Row<Noun>) => {
         if (next.id === row.id) setOpened(next as Row<N>)
       },

@@ -1,4 +1,4 @@
-import { type LengthUnit, plainText, readLength } from '@dogleg/core/quantity'
+import { convertLength, type LengthUnit, plainText, readLength } from '@dogleg/core/quantity'
 import { type FieldErrors, type FieldValues, type Resolver, set } from 'react-hook-form'
 import type { z } from 'zod'
 
@@ -42,11 +42,52 @@ function mapLeaves(
   )
 }
 
-/** The form of a row: its typed numbers as text. */
+/** The form of a row: its typed numbers as text; a number that is none yet stands empty. */
 export const toTyped = <Row extends object>(row: Row, numbers: TypedNumbers) =>
   mapLeaves(row, (leaf, path) =>
-    typeof leaf === 'number' && kindAt(numbers, path) ? String(leaf) : leaf,
+    typeof leaf === 'number' && kindAt(numbers, path) ? (Number.isNaN(leaf) ? '' : String(leaf)) : leaf,
   ) as Typed<Row>
+
+/** A length of a form in two units: as it is typed, and as it would be converted. */
+export interface TwoWays {
+  typed: string
+  converted: string
+}
+
+/** Digits that no caliper shows: a length that is converted to and fro comes back as it was. */
+const CONVERTED_DIGITS = 6
+
+/** A length as it is typed, brought into the other unit; undefined where it is not understood. */
+export const inOther = (text: string, from: LengthUnit, to: LengthUnit): string | undefined => {
+  const read = readLength(text, from)
+  return read.ok ? String(Number(convertLength(read.value, from, to).toFixed(CONVERTED_DIGITS))) : undefined
+}
+
+/** The lengths of a form that a change of its unit means something for: zero is zero in both. */
+export function lengthsTyped(
+  values: unknown,
+  numbers: TypedNumbers,
+  { from, to }: { from: LengthUnit; to: LengthUnit },
+): TwoWays[] {
+  const found: TwoWays[] = []
+  mapLeaves(values, (leaf, path) => {
+    if (kindAt(numbers, path) !== 'length' || typeof leaf !== 'string') return leaf
+    const converted = inOther(leaf, from, to)
+    if (converted !== undefined && Number(converted) !== 0) found.push({ typed: leaf, converted })
+    return leaf
+  })
+  return found
+}
+
+/** The same form with every length that is understood brought into the other unit; what is not stays as it is typed. */
+export const convertTyped = <Values>(
+  values: Values,
+  numbers: TypedNumbers,
+  { from, to }: { from: LengthUnit; to: LengthUnit },
+): Values =>
+  mapLeaves(values, (leaf, path) =>
+    kindAt(numbers, path) === 'length' && typeof leaf === 'string' ? (inOther(leaf, from, to) ?? leaf) : leaf,
+  ) as Values
 
 /** A plain number as it is typed: `10`, `.5`, `-3.25`. */
 function readNumber(text: string): { ok: true; value: number } | { ok: false; says: string } {

@@ -2,9 +2,9 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from 'react-router'
 import { api, type Noun, Refused, type Row } from '../log/api.ts'
 import { newId } from '../log/clock.ts'
-import { useEditing } from './editing.ts'
+import { NEW, useEditing } from './editing.ts'
 
-/** Saves a row of reference data as its next version, or adds a new one; keeps the list on screen true. */
+/** Saves a row of reference data as its next version, or adds one that is new; keeps the list on screen true. */
 export function useSave<N extends Noun>(noun: N) {
   const client = useQueryClient()
   const navigate = useNavigate()
@@ -21,23 +21,21 @@ export function useSave<N extends Noun>(noun: N) {
   }
   const save = useMutation({
     networkMode: 'always',
-    mutationFn: ({ row, isNew }: { row: Row<N>; isNew?: boolean }) =>
-      isNew ? api.create(noun, row) : api.save(noun, row),
-    onSuccess: (row) => stands(row),
+    mutationFn: ({ row }: { row: Row<N> }) =>
+      row.id === NEW ? api.create(noun, { ...row, id: newId().toLowerCase() }) : api.save(noun, row),
+    onSuccess: (row, { row: { id } }) => {
+      stands(row)
+      if (id === NEW) void navigate(`/${noun}/${row.id}`, { replace: true })
+    },
   })
   /** The row as somebody else saved it meanwhile, where that is why it was refused. */
   const theirs =
     save.error instanceof Refused && save.error.code === 'edited-meanwhile'
       ? (save.error.detail as Row<N>)
       : undefined
-  /** Adds a copy of a row under a new id, and goes to it. */
-  const copy = (row: Row<N>) =>
-    save.mutate(
-      {
-        row: { ...row, id: newId().toLowerCase(), name: `${row.name} copy`.slice(0, 40), version: 1 },
-        isNew: true,
-      },
-      { onSuccess: ({ id }) => navigate(`/${noun}/${id}`) },
-    )
-  return { save, copy, onTheirs: theirs && (() => stands(theirs)) }
+  /** Opens a new row in the editor, as it is given; it is kept when it is saved there. */
+  const begin = (row: Row<N>) =>
+    void navigate(`/${noun}/${NEW}`, { state: { noun, row: { ...row, id: NEW, version: 1 } } })
+  const copy = (row: Row<N>) => begin({ ...row, name: `${row.name} copy`.slice(0, 40) })
+  return { save, begin, copy, onTheirs: theirs && (() => stands(theirs)) }
 }

@@ -13,7 +13,18 @@ import {
 import { type TapDraft, tapFieldAsked, tapForm, tapSizes, tapWorking } from '../cycles/tapping/index.ts'
 import { exampleWrap, newWrap, wrapFieldAsked, wrapForm } from '../cycles/wrapping/index.ts'
 import { ROW } from '../program/index.ts'
-import { draftOfSheet, holesOf, newSheet, readSheet, type Sheet, type SheetDraft, toolsOf } from './sheet.ts'
+import {
+  draftAgain,
+  draftOfSheet,
+  holesOf,
+  type ItemDraft,
+  newSheet,
+  readSheet,
+  type Sheet,
+  type SheetDraft,
+  toolsOf,
+  withFields,
+} from './sheet.ts'
 import { caseOf, compact, machineOf, sheetOf } from './testing.ts'
 import { writeSheet } from './write-sheet.ts'
 
@@ -269,5 +280,35 @@ describe('a program of several cycles', () => {
       }),
       depth(25, 600),
     )
+  })
+})
+
+describe('the counter of a control that counts serial numbers', () => {
+  const item = (more: object) =>
+    ({
+      cycle: 'engrave',
+      id: 'a',
+      off: false,
+      params: { ...newEngraving('inch'), text: 'A-##', serial: '7', counter: '7', ...more },
+    }) as ItemDraft
+  const counterOf = (of: ItemDraft) => (of.cycle === 'engrave' ? [of.params.serial, of.params.counter] : [])
+  it('is read anew for another number, and stays read while anything else is typed', () => {
+    expect(counterOf(withFields(item({}), { serial: '8' }))).toEqual(['8', ''])
+    expect(counterOf(withFields(item({}), { serial: '7' }))).toEqual(['7', '7'])
+    expect(counterOf(withFields(item({}), { text: 'B-##' }))).toEqual(['7', '7'])
+    expect(counterOf(withFields(item({}), { counter: '9' }))).toEqual(['7', '9'])
+    expect(counterOf(withFields(item({}), { serial: '8', counter: '8' }))).toEqual(['8', '8'])
+  })
+  it('is read anew when the job is set up again', () => {
+    const read = readSheet(
+      {
+        ...newSheet('Texts', 12, 'brass'),
+        items: [item({ ...exampleEngraving('inch'), serial: '7', tool: '5' })],
+      },
+      'inch',
+    )
+    if (!read.ok) throw new Error(read.says)
+    expect(draftOfSheet(read.sheet).items.map(counterOf)).toEqual([['7', '7']])
+    expect(draftAgain(read.sheet).items.map(counterOf)).toEqual([['7', '']])
   })
 })

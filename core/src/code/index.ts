@@ -2,6 +2,7 @@ export {
   CYCLE_NAMES,
   type CycleName,
   cyclesOf,
+  draftAgain,
   draftOfSheet,
   holesOf,
   type Item,
@@ -17,6 +18,7 @@ export {
   sheet,
   sheetDraft,
   toolsOf,
+  withFields,
   workOf,
 } from './sheet.ts'
 export {

@@ -116,6 +116,24 @@ export const draftOfSheet = ({ title, number, material, turned, partsAShift, ite
   items: items.map(draftOfItem),
 })
 
+/** What the counter of the control showed was read for the number that stood there then: another number asks for it anew. */
+const countedAnew = (item: ItemDraft): ItemDraft =>
+  item.cycle === 'engrave' ? { ...item, params: { ...item.params, counter: '' } } : item
+
+/** A cycle with fields of its form changed. */
+export function withFields(item: ItemDraft, fields: Readonly<Record<string, string | boolean>>): ItemDraft {
+  const next = { ...item, params: { ...item.params, ...fields } } as ItemDraft
+  const isOther =
+    item.cycle === 'engrave' && fields.serial !== undefined && fields.serial !== item.params.serial
+  return isOther && fields.counter === undefined ? countedAnew(next) : next
+}
+
+/** The form of a program of an earlier setup of the job: what was read at the control then is not known now. */
+export function draftAgain(of: Sheet): SheetDraft {
+  const draft = draftOfSheet(of)
+  return { ...draft, items: draft.items.map(countedAnew) }
+}
+
 /** A new program without cycles; of no material where nobody said which. */
 export const newSheet = (title: string, number: number, material: string): SheetDraft => ({
   title,

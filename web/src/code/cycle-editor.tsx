@@ -1,4 +1,4 @@
-import type { CycleName, ItemDraft, SheetDraft } from '@dogleg/core/code'
+import { type CycleName, type ItemDraft, type SheetDraft, withFields } from '@dogleg/core/code'
 import { undrawn } from '@dogleg/core/cycles/cycle'
 import { engraveForm, engraveSizes, engraveWorking, exampleEngraving } from '@dogleg/core/cycles/engraving'
 import {
@@ -95,8 +95,7 @@ export function CycleEditor(props: CycleEditorProps) {
     const shown = parts.some(([value]) => value === part)
     if (lit !== undefined && shown && partOf(lit) !== part && !fieldOnScreen(lit)) setPart(partOf(lit))
   }
-  const changeAll: CycleForm['changeAll'] = (fields) =>
-    onChange({ ...item, params: { ...item.params, ...fields } } as ItemDraft)
+  const changeAll: CycleForm['changeAll'] = (fields) => onChange(withFields(item, fields))
   const example: Readonly<Record<string, string>> = useMemo(
     () => EXAMPLES[item.cycle](unit),
     [item.cycle, unit],

@@ -1,4 +1,4 @@
-import { draftOfSheet, newSheet, type SheetDraft, sheetDraft } from '@dogleg/core/code'
+import { draftAgain, draftOfSheet, newSheet, type SheetDraft, sheetDraft } from '@dogleg/core/code'
 import { ownNumber } from '@dogleg/core/control'
 import { freeNumber, type NumberedProgram, type Setup } from '@dogleg/core/setup'
 import { z } from 'zod'
@@ -19,7 +19,9 @@ export function useSheets(setup: Setup, known: readonly NumberedProgram[]) {
       '',
     )
   const [{ at, sheets }, keep] = useKept(`${setup.id}.code`, keptSheets, () => {
-    const recorded = setup.code.coded.map(({ entry }) => draftOfSheet(entry.sheet))
+    const recorded = setup.code.coded.map(({ entry }) =>
+      entry.carried ? draftAgain(entry.sheet) : draftOfSheet(entry.sheet),
+    )
     return { at: 0, sheets: recorded.length > 0 ? recorded : [fresh([])] }
   })
   const current = Math.min(at, sheets.length - 1)

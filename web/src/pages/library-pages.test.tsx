@@ -83,7 +83,7 @@ describe('a new row', () => {
     await waitFor(() => expect(router.state.location.pathname).toBe(`/tools/${tool.id}`))
     // It is in the list now, and can be copied in its turn.
     await screen.findByRole('link', { name: /3\/8 ball/ })
-    expect(screen.getByRole('button', { name: 'Copy as a new tool' })).toBeTruthy()
+    await screen.findByRole('button', { name: 'Copy as a new tool' })
   })
 
   it('of a copy stands in the editor, and is gone when somebody goes away from it', async () => {

@@ -140,6 +140,29 @@ describe('where a text stands', () => {
   })
 })
 
+describe('the letters of a series', () => {
+  it('are as tall on every part, whatever the digits, and every number has room', () => {
+    for (const sits of ['box', 'line'] as const) {
+      const heights = [0, 1, 11, 27, 88, 99].map((serial) => {
+        const sizes = sizesOf(
+          { sits, text: 'PN-##', serial: String(serial), boxWidth: '1.5', boxHeight: '.5', toX: '1.5' },
+          on(1),
+        )
+        expect(sizes.width).toBeLessThanOrEqual(1.5 + 1e-9)
+        return sizes.height
+      })
+      expect(new Set(heights).size).toBe(1)
+    }
+  })
+  it('are as tall as a text without a number that is as wide as the widest of them', () => {
+    const box = { sits: 'box', boxWidth: '1.5', boxHeight: '.5' } as const
+    const widest = Math.min(
+      ...[...'0123456789'].map((digit) => sizesOf({ ...box, text: `PN-${digit}${digit}` }, on(1)).height),
+    )
+    expect(sizesOf({ ...box, text: 'PN-##', serial: '1' }, on(1)).height).toBeCloseTo(widest, 9)
+  })
+})
+
 describe('depth, speed and feed of a text', () => {
   it('as typed, or as standard lettering and its material have it', () => {
     // 60 degrees, tip .005: .02 wide is (.02 - .005) / (2 tan 30) = .01299 deep. Grooving speed of aluminium: 800 ft a minute,

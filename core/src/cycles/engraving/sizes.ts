@@ -73,6 +73,15 @@ export const depthFor = (width: number, angle: number, tip: number) =>
 export const withNumber = (text: string, serial: number) =>
   text.replace(/#+/g, (digits) => String(serial).padStart(digits.length, '0'))
 
+/** The digit that takes the most room beside its like. */
+const WIDEST_DIGIT = [...'0123456789'].reduce((widest, digit) =>
+  layText(digit.repeat(8)).width > layText(widest.repeat(8)).width ? digit : widest,
+)
+
+/** The widest that a text can become with a serial number of so many digits: all numbers of a series are as tall as it is. */
+const widestOf = (text: string, serial: number) =>
+  text.replace(/#+/g, (digits) => WIDEST_DIGIT.repeat(Math.max(digits.length, String(serial).length)))
+
 /**
  * The control's width factor from one text that was engraved: measured from the left of the first stroke to the right of the
  * last, line width included; undefined where the text has no width.
@@ -100,14 +109,22 @@ const spread = (doubt: number, share: number) => (share === 0.5 ? 2 * doubt : do
 
 type Stand = Pick<EngraveSizes, 'stands' | 'height' | 'room'>
 
-/** Where it stands and how tall, from what was meant. `stretch` and `doubt` are of its width. */
-function standing(params: EngraveParams, laid: Laid, stretch: number, doubt: number, on: CycleCase): Stand {
+/**
+ * Where it stands and how tall, from what was meant. `stretch` and `doubt` are of its width; `widest` is what has to have room, so that
+ * every number of a series is as tall.
+ */
+function standing(
+  params: EngraveParams,
+  { laid, widest, stretch, doubt }: { laid: Laid; widest: Laid; stretch: number; doubt: number },
+  on: CycleCase,
+): Stand {
   const { unit } = on
   const own = ({ value, unit: from }: TypedLength) => convertLength(value, from, unit)
   const [x, y] = [own(params.x), own(params.y)]
   const typed = params.height ? own(params.height) : undefined
   const usual = usualHeight(unit)
   const long = laid.width * stretch
+  const longest = widest.width * stretch
   // Rounded down, so that what is as high as possible still fits.
   const step = unit === 'inch' ? 1e-3 : 1e-2
   const most = (height: number) => Math.max(step, Math.floor(height / step + 1e-9) * step)
@@ -135,7 +152,7 @@ function standing(params: EngraveParams, laid: Laid, stretch: number, doubt: num
     const along = Math.hypot(dx, dy)
     const share = SHARE[params.align]
     const height =
-      typed ?? (long > 0 && along > 0 ? most(along / (long * (1 + spread(doubt, share)))) : usual)
+      typed ?? (longest > 0 && along > 0 ? most(along / (longest * (1 + spread(doubt, share)))) : usual)
     const from = along > 0 ? (share * (along - long * height)) / along : 0
     const angle = (Math.atan2(dy, dx) * 180) / Math.PI
     return {
@@ -145,13 +162,13 @@ function standing(params: EngraveParams, laid: Laid, stretch: number, doubt: num
     }
   }
   const [boxWidth, boxHeight] = [own(params.boxWidth), own(params.boxHeight)]
-  const tall = laid.high - laid.low
+  const tall = widest.high - widest.low
   const height =
     typed ??
     most(
       Math.min(
         boxHeight / tall,
-        long > 0 ? boxWidth / (long * (1 + spread(doubt, 0.5))) : Number.POSITIVE_INFINITY,
+        longest > 0 ? boxWidth / (longest * (1 + spread(doubt, 0.5))) : Number.POSITIVE_INFINITY,
       ),
     )
   const [u, v] = [(boxWidth - long * height) / 2, boxHeight / 2 - ((laid.low + laid.high) / 2) * height]
@@ -172,10 +189,11 @@ export function engraveSizes(params: EngraveParams, on: CycleCase, material: Mat
   const said = params.text.trim()
   const text = hasSerial(said) ? withNumber(said, params.serial) : said
   const laid = layText(text)
+  const widest = hasSerial(said) ? layText(widestOf(said, params.serial)) : laid
   const moves = writtenOut(params, on)
   const factor = moves ? 1 : profile.reading.lettering.widthFactor
   const doubt = factor === null ? WIDTH_DOUBT : 0
-  const stand = standing(params, laid, factor ?? 1, doubt, on)
+  const stand = standing(params, { laid, widest, stretch: factor ?? 1, doubt }, on)
   const { height } = stand
   const tip = own(params.tip)
   // Without a depth that was typed it is as deep as makes the line of standard lettering.

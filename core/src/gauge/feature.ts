@@ -17,7 +17,7 @@ import {
   roundTo,
   type TypedLength,
 } from '../quantity/index.ts'
-import { sizeAndClass } from './iso286.ts'
+import { readSized } from './sized.ts'
 import { readTolerance, type ToleranceEntry } from './tolerance.ts'
 
 /** What can be gauged: all that a probe cycle measures, the distance between two of them, and what is measured by hand. */
@@ -64,13 +64,14 @@ export const REACTION_NAMES: Record<Reaction, string> = {
 const anyLength = length()
 const positive = (says: string) => length({ above: 0, says })
 
-/** A nominal size: a length, or one with its class (20 H7, .750 H7). */
+/** A nominal size: a length, or one with its tolerance (20 H7, 1.2500 to 1.2510). */
 const nominal = {
   ...positive('A size must be more than zero.'),
   read: (typed: string, unit: LengthUnit) => {
-    const classed = sizeAndClass(typed, unit)
-    if (!classed) return positive('A size must be more than zero.').read(typed, unit)
-    return { ok: true as const, value: { text: classed.text, value: classed.value, unit } }
+    const sized = readSized(typed, unit)
+    if (!sized?.tolerance || sized.value <= 0)
+      return positive('A size must be more than zero.').read(typed, unit)
+    return { ok: true as const, value: { text: sized.text, value: sized.value, unit } }
   },
 }
 
@@ -166,9 +167,16 @@ export type FeatureParams = KeptOf<Fields>
 export const featureDraft = form.draft
 export type FeatureDraft = TypedOf<Fields>
 export const draftOfFeature = form.write
-/** The value that a form asks for with its own class in it (`20 H7`) says its tolerance too. */
-const classInNominal = ({ nominal: of }: { nominal: string }, unit: LengthUnit) =>
-  sizeAndClass(of, unit)?.code
+/** A size that says its tolerance too (`20 H7`, `1.2500 to 1.2510`) answers both fields, in whichever of the two it was typed. */
+function bothAnswered(draft: FeatureDraft, unit: LengthUnit): FeatureDraft {
+  const { nominal: size, tolerance } = draft
+  if (tolerance.trim() === '') {
+    const own = readSized(size, unit)?.tolerance
+    return own ? { ...draft, tolerance: own } : draft
+  }
+  const sized = size.trim() === '' ? readSized(tolerance, unit) : undefined
+  return sized?.tolerance ? { ...draft, nominal: sized.text, tolerance: sized.tolerance } : draft
+}
 
 const valueIn = ({ value, unit }: TypedLength, to: LengthUnit) => convertLength(value, unit, to)
 
@@ -183,9 +191,7 @@ export function deviationsOf(of: FeatureParams, unit: LengthUnit): ToleranceEntr
 
 /** What a feature's form comes to, or what each field still needs. */
 export function readFeature(draft: FeatureDraft, unit: LengthUnit): DraftRead<FeatureParams> {
-  const classed = classInNominal(draft, unit)
-  const filled = classed && draft.tolerance.trim() === '' ? { ...draft, tolerance: classed } : draft
-  const read = form.read(filled, unit)
+  const read = form.read(bothAnswered(draft, unit), unit)
   if (!read.ok) return read
   const tolerance = deviationsOf(read.value, unit)
   if (!tolerance.ok)

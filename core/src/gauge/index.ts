@@ -60,6 +60,7 @@ export {
   readTypedPart,
 } from './results.ts'
 export { type Chart, chartOf, RULES, type RuleName, type Signal, signals } from './rules.ts'
+export { readSized } from './sized.ts'
 export {
   approachOf,
   type DecisionSketch,

@@ -1,5 +1,6 @@
-import { type LengthUnit, plainText, readDegrees, readLength } from '../quantity/index.ts'
+import { type LengthUnit, plainText, readDegrees, readLength, roundTo } from '../quantity/index.ts'
 import { classDeviations } from './iso286.ts'
+import { readSized } from './sized.ts'
 
 /** What a size may be off by, from its nominal value: signed, in the unit of the size. */
 interface ToleranceRead {
@@ -23,8 +24,8 @@ const partsOf = (text: string) =>
     .filter((part) => part !== '')
 
 /**
- * Reads a tolerance as a machinist writes it: `.0005` and `±.0005` for both ways, `+.001 -.0005` for two, or a class of
- * ISO 286 such as H7 for the nominal size. `unit` is that of the size; degrees for an angle.
+ * Reads a tolerance as a machinist writes it: `.0005` and `±.0005` for both ways, `+.001 -.0005` for two, `1.2500 to 1.2510` for
+ * the limits themselves, or a class of ISO 286 such as H7 for the nominal size. `unit` is that of the size; degrees for an angle.
  */
 export function readTolerance(typed: string, nominal: number, unit: LengthUnit | 'deg'): ToleranceEntry {
   const text = plainText(typed)
@@ -36,6 +37,14 @@ export function readTolerance(typed: string, nominal: number, unit: LengthUnit |
     const of = classDeviations(nominal * MM_PER[unit], text)
     if (typeof of === 'string') return wrong(of)
     return { ok: true, upper: of.upper / MM_PER[unit], lower: of.lower / MM_PER[unit] }
+  }
+  // Limits, or a size with its own tolerance: both count from the nominal value all the same.
+  const sized = unit === 'deg' ? undefined : readSized(text, unit)
+  if (sized?.tolerance) {
+    const own = readTolerance(sized.tolerance, sized.value, unit)
+    if (!own.ok) return own
+    const from = (deviation: number) => roundTo(sized.value + deviation - nominal, 9)
+    return { ok: true, upper: from(own.upper), lower: from(own.lower) }
   }
   const both = text.startsWith('±') ? text.slice(1).trim() : undefined
   const parts = both === undefined ? partsOf(text) : [both]

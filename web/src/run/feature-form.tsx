@@ -8,7 +8,9 @@ import {
   isProbed,
   REACTION_NAMES,
   reactionsOf,
+  readSized,
 } from '@dogleg/core/gauge'
+import { formatAsMeant, unitSymbol } from '@dogleg/core/quantity'
 import {
   ChoiceField,
   LengthField,
@@ -17,6 +19,7 @@ import {
   useCycleForm,
   WordsField,
 } from '../code/cycle-field.tsx'
+import { TextEntry } from '../ui/entry-field.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 
 const FEATURE_PARTS = [
@@ -97,13 +100,13 @@ export function FeatureForm({ part, id, features, reckoned, tools }: FeatureForm
         )}
         {asked.has('nominal') && (
           <Pair>
-            <LengthOrClass />
+            <SizeField />
             <WordsField
               field="tolerance"
               label="Tolerance"
               most={30}
               narrow
-              hint={reckoned.tolerance ?? '.0005, +.001 -.0005, H7'}
+              hint={reckoned.tolerance ?? '.0005, +.001 -.0005, H7, or limits'}
             />
           </Pair>
         )}
@@ -184,17 +187,29 @@ export function FeatureForm({ part, id, features, reckoned, tools }: FeatureForm
   )
 }
 
-/** A size as the drawing has it: a length, or one with its ISO 286 class. */
-function LengthOrClass() {
-  const { draft, unit } = useCycleForm()
-  const classed = /[a-z]{1,2}\d{1,2}$/i.test(String(draft.nominal).trim())
-  return classed ? (
-    <WordsField narrow field="nominal" label="Drawing size" most={30} hint="mm, with its class" />
-  ) : (
-    <LengthField
-      field="nominal"
-      label="Drawing size"
-      hint={unit === 'mm' ? '20, or 20 H7' : '.7500, or 20 H7'}
-    />
+/** A size as the drawing has it: a length, or one with its tolerance. */
+function SizeField() {
+  const { draft, change, problems, unit, lit, onLit } = useCycleForm()
+  const typed = String(draft.nominal)
+  const sized = readSized(typed, unit)
+  const problem = problems.nominal
+  return (
+    <div data-field="nominal">
+      <TextEntry
+        label="Drawing size"
+        narrow
+        value={typed}
+        onChange={(next) => change('nominal', next)}
+        onFocus={() => onLit('nominal')}
+        lit={lit === 'nominal'}
+        suffix={unitSymbol(unit)}
+        maxLength={60}
+        understood={
+          sized && `${formatAsMeant(sized.value, unit)}${sized.tolerance ? ` ${sized.tolerance}` : ''}`
+        }
+        wrong={problem && !problem.empty ? problem.says : undefined}
+        hint={unit === 'mm' ? '20, 20 H7, 19.99 to 20.01' : '.7500, .7495 to .7505, 20 H7'}
+      />
+    </div>
   )
 }

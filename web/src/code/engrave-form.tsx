@@ -22,6 +22,7 @@ import {
   WordsField,
 } from './cycle-field.tsx'
 import { SerialPanel } from './serial-panel.tsx'
+import { ToolField } from './tool-field.tsx'
 
 const ENGRAVE_PARTS = [
   ['text', 'Text'],
@@ -200,7 +201,7 @@ export function EngraveForm({ part, params, sizes, unit }: EngraveFormProps) {
       return (
         <div className="space-y-1">
           <Pair>
-            <NumberField field="tool" label="Tool is T" />
+            <ToolField field="tool" label="Tool is T" kind="engraver" />
             <NumberField field="toolAngle" label="Point" suffix="°" hint="included" />
           </Pair>
           <Pair>

@@ -2,6 +2,7 @@ import { type GrooveDraft, type GrooveSizes, plungePlaces } from '@dogleg/core/c
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { ChoiceField, LengthField, NumberField, Pair, SwitchField, useCycleForm } from './cycle-field.tsx'
 import { KeepSurface } from './keep-speed.tsx'
+import { ToolField } from './tool-field.tsx'
 
 export const GROOVE_PARTS = [
   ['groove', 'Groove'],
@@ -122,7 +123,7 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
       return (
         <div className="space-y-1">
           <Pair>
-            <NumberField field="tool" label="Tool is T" />
+            <ToolField field="tool" label="Tool is T" kind="grooving" />
             <LengthField
               field="insertWidth"
               label="Width"

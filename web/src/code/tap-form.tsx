@@ -7,6 +7,7 @@ import { Select } from '../ui/select.tsx'
 import { ChoiceField, LengthField, NumberField, Pair, SwitchField, useCycleForm } from './cycle-field.tsx'
 import { KeepSpeed } from './keep-speed.tsx'
 import { PlacesFields } from './places-fields.tsx'
+import { ToolField } from './tool-field.tsx'
 
 /** Parts of the form, with the fields that are in each: a word of the code leads to its part. */
 export const TAP_PARTS = [
@@ -98,7 +99,7 @@ const ToolAndTurns = ({
   turns: number
 }) => (
   <Pair>
-    <NumberField field={`${of}Tool`} label={`${says} is T`} />
+    <ToolField field={`${of}Tool`} label={`${says} is T`} kind={of === 'tap' ? 'tap' : 'drill'} />
     <NumberField
       field={`${of}Turns`}
       label={says}

@@ -20,6 +20,7 @@ import {
   WordsField,
 } from './cycle-field.tsx'
 import { dxfSaid, pathsOfDxf } from './dxf.ts'
+import { ToolField } from './tool-field.tsx'
 
 const WRAP_PARTS = [
   ['layout', 'Layout'],
@@ -171,7 +172,7 @@ export function WrapForm({ part, params, sizes, unit }: WrapFormProps) {
       return (
         <div className="space-y-1">
           <Pair>
-            <NumberField field="tool" label="Tool is T" />
+            <ToolField field="tool" label="Tool is T" kind="mill" />
             <NumberField
               field="turns"
               label="Spindle"

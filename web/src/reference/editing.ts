@@ -14,6 +14,8 @@ interface Editing {
   noteDirty: (dirty: boolean) => void
   /** It is in no list yet: it is kept when it is saved. */
   isNew: boolean
+  /** What becomes of a new one that was saved, where its page is not the place for it. */
+  onCreated?: (row: Row<Noun>) => void
   /** This row stands now: it was saved here, or taken over. */
   adopt: (row: Row<Noun>) => void
 }

@@ -8,7 +8,7 @@ import { NEW, useEditing } from './editing.ts'
 export function useSave<N extends Noun>(noun: N) {
   const client = useQueryClient()
   const navigate = useNavigate()
-  const { adopt } = useEditing()
+  const { adopt, onCreated } = useEditing()
   const put = (row: Row<N>) =>
     client.setQueryData<Row<N>[]>([noun], (rows = []) =>
       rows.some(({ id }) => id === row.id)
@@ -25,7 +25,9 @@ export function useSave<N extends Noun>(noun: N) {
       row.id === NEW ? api.create(noun, { ...row, id: newId().toLowerCase() }) : api.save(noun, row),
     onSuccess: (row, { row: { id } }) => {
       stands(row)
-      if (id === NEW) void navigate(`/${noun}/${row.id}`, { replace: true })
+      if (id !== NEW) return
+      if (onCreated) onCreated(row)
+      else void navigate(`/${noun}/${row.id}`, { replace: true })
     },
   })
   /** The row as somebody else saved it meanwhile, where that is why it was refused. */

@@ -19,6 +19,7 @@ import {
   useCycleForm,
   WordsField,
 } from '../code/cycle-field.tsx'
+import { ToolField } from '../code/tool-field.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 
@@ -39,7 +40,6 @@ interface FeatureFormProps {
   features: GaugePlanDraft['features']
   /** What the empty fields come to, in words. */
   reckoned: { deadBand?: string; limit?: string; tolerance?: string }
-  tools: readonly { number: number; name: string }[]
 }
 
 const signs = (axis: 'X' | 'Y') =>
@@ -49,7 +49,7 @@ const signs = (axis: 'X' | 'Y') =>
   ] as const
 
 /** One part of the form of a feature. */
-export function FeatureForm({ part, id, features, reckoned, tools }: FeatureFormProps) {
+export function FeatureForm({ part, id, features, reckoned }: FeatureFormProps) {
   const form = useCycleForm()
   const draft = form.draft as unknown as FeatureDraft
   const asked = new Set<FeatureField>(featureFields(draft))
@@ -156,13 +156,7 @@ export function FeatureForm({ part, id, features, reckoned, tools }: FeatureForm
         reactionsOf(draft.what).map((each) => [each, REACTION_NAMES[each]]),
       )}
       <Pair>
-        {asked.has('tool') && (
-          <NumberField
-            field="tool"
-            label="Cut by T"
-            hint={tools.find(({ number }) => String(number) === draft.tool.trim())?.name ?? 'Its number.'}
-          />
-        )}
+        {asked.has('tool') && <ToolField field="tool" label="Cut by T" kind="mill" hint="Its number." />}
         {asked.has('share') && <NumberField field="share" label="Share" hint="Of the error: 0.5" />}
       </Pair>
       {draft.react === 'wear' && asked.has('share') && (

@@ -41,7 +41,7 @@ interface GaugePanelProps {
 
 /** Composing: what is measured, what is done with it, the program that comes of it. */
 export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
-  const { setup, reference } = useOpenSetup()
+  const { setup } = useOpenSetup()
   const { unit, machine, profile } = setup
   const signed = useSigned()
   const { plan: draft, change, read, program, trial, text, entry, same, fact, twin, whole } = gauging
@@ -206,7 +206,6 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
                       id={item.id}
                       features={draft.features}
                       reckoned={reckonedOf(about, unit)}
-                      tools={reference.tools.filter(({ machineId }) => machineId === machine.id)}
                     />
                   </CycleFormProvider>
                 </Tabs.Content>

@@ -119,6 +119,8 @@ export function LengthEntryField({
 export function nextFieldOnEnter(event: React.KeyboardEvent<HTMLFormElement>) {
   const from = event.target as HTMLElement
   if (event.key !== 'Enter' || !(from instanceof HTMLInputElement)) return
+  // What is typed in a dialog over the form is not of the form.
+  if (!event.currentTarget.contains(from)) return
   event.preventDefault()
   const fields = [
     ...event.currentTarget.querySelectorAll<HTMLElement>('input[data-entry], button[data-record]'),

@@ -81,3 +81,36 @@ describe('the key that says that it stands over part zero', () => {
     expect(screen.queryByRole('button', { name: /by hand/ })).toBeNull()
   })
 })
+
+describe('the length of the pointed tool', () => {
+  it('is offered of the tools that were measured, and says where to stop with it', () => {
+    show(before('checked'))
+    const offered = screen.getAllByRole('button', { name: /^The tool is T/ })
+    expect(offered.length).toBeGreaterThan(0)
+    expect(screen.getByTestId('stop-at').textContent).toBe('Type the length to know where to stop Z.')
+    const [first] = offered
+    fireEvent.click(first as HTMLElement)
+    const said = /, ([\d.]+) long$/.exec(first?.getAttribute('aria-label') ?? '')?.[1]
+    expect(screen.getByLabelText<HTMLInputElement>('Length of the tool').value).toBe(said)
+    expect(screen.getByTestId('stop-at').textContent).toMatch(/^Stop at machine Z -/)
+    expect(screen.queryByRole('button', { name: /^The tool is T/ })).toBeNull()
+  })
+
+  it('is not offered where it is stale', () => {
+    const log = before('checked')
+    const tools = new Set(log.flatMap((entry) => (entry.kind === 'tool-length' ? [entry.tool] : [])))
+    const last = log.at(-1) as (typeof log)[number]
+    const again = [...tools].map((tool, n) => ({
+      id: `01KZ${String(n).padStart(22, '0')}`,
+      setup: last.setup,
+      at: '2026-11-24T09:29:00.000Z',
+      by: 'RT',
+      kind: 'happened' as const,
+      what: 'tool-measured-again' as const,
+      tool,
+      note: '',
+    }))
+    show([...log, ...again])
+    expect(screen.queryByRole('button', { name: /^The tool is T/ })).toBeNull()
+  })
+})

@@ -10,6 +10,7 @@ import {
 } from '@dogleg/core/setup'
 import { CircleCheckBig, Hourglass, OctagonX } from 'lucide-react'
 import { useState } from 'react'
+import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { problemsOf, record } from '../log/record.ts'
 import { useSettled } from '../log/settled.ts'
@@ -19,11 +20,16 @@ import { When } from '../ui/when.tsx'
 import { Repeats } from './repeats.tsx'
 import { TravelDrawing } from './travel-drawing.tsx'
 
+/** Measured lengths that are offered as that of the pointed tool. */
+const MOST_OFFERED = 4
+
 /** The look with a pointed tool: how to do it, and what was seen, as an entry with a result. */
 export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetState }) {
   const [length, setLength] = useState('')
   const [height, setHeight] = useState(setup.unit === 'inch' ? '.100' : '2')
   const { unit, machine } = setup
+  const { lengths } = useOpenSetup()
+  const measured = lengths.filter(({ freshness }) => freshness.state === 'fresh').slice(-MOST_OFFERED)
   const onLathe = machine.kind === 'lathe'
   const stands = stopHeight(offset, length, height, unit)
   const against = checkHindrance(offset)
@@ -70,6 +76,21 @@ export function CheckPanel({ setup, offset }: { setup: Setup; offset: OffsetStat
                 hint="A block of this height fits."
               />
             </div>
+            {length.trim() === '' && measured.length > 0 && (
+              <p className="flex flex-wrap items-center gap-2">
+                Measured:
+                {measured.map(({ tool, length: of }) => (
+                  <Button
+                    key={tool}
+                    className="px-2"
+                    aria-label={`The tool is T${tool}, ${formatLength(of.value, unit)} long`}
+                    onClick={() => setLength(formatLength(of.value, unit))}
+                  >
+                    T{tool} <span className="digits">{formatLength(of.value, unit)}</span>
+                  </Button>
+                ))}
+              </p>
+            )}
             <p className="text-lg" data-testid="stop-at">
               {stands ? (
                 <>

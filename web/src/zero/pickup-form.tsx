@@ -18,6 +18,7 @@ import type { ToolFact } from '@dogleg/core/setup'
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp } from 'lucide-react'
 import { useId } from 'react'
 import { PositionEntry, TouchListEntry } from '../positions/position-entry.tsx'
+import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
@@ -160,10 +161,35 @@ function ChoiceRow({
 }
 
 /** What the tool table has for the tool that is typed. */
-function inTable(draft: PickupDraft, tools: readonly ToolFact[], unit: LengthUnit): string | undefined {
+function inTable(draft: PickupDraft, tools: readonly ToolFact[]): ToolFact | undefined {
   const typed = readToolNumber(draft.fields.tool ?? '')
-  const known = typed.ok ? tools.find(({ tool }) => tool === typed.value) : undefined
-  return known && `Tool table: ${formatLength(known.length.value, unit)}`
+  return typed.ok ? tools.find(({ tool }) => tool === typed.value) : undefined
+}
+
+/** The length of the tool table, a press away; one that is stale is not offered. */
+function TakeLength({
+  of,
+  unit,
+  value,
+  onTake,
+}: {
+  of: ToolFact
+  unit: LengthUnit
+  value: string
+  onTake: (text: string) => void
+}) {
+  const text = formatLength(of.length.value, unit)
+  if (of.freshness.state === 'stale' || value.trim() === text) return null
+  return (
+    <Button
+      look="quiet"
+      className="h-full shrink-0 rounded-none border-l border-rule px-2"
+      aria-label={`Take the measured length of T${of.tool}, ${text}`}
+      onClick={() => onTake(text)}
+    >
+      take {text}
+    </Button>
+  )
 }
 
 /** How many touches a list holds. */
@@ -202,6 +228,7 @@ function OneField({
   const told = problems[name]
   const wrong = told && !told.empty ? told.says : undefined
   const value = draft.fields[name] ?? ''
+  const known = name === 'toolLength' ? inTable(draft, tools) : undefined
   const common = {
     label,
     value,
@@ -209,8 +236,8 @@ function OneField({
     hint:
       machine.unit !== unit && reads === 'position'
         ? displayHint(machine)
-        : name === 'toolLength'
-          ? (inTable(draft, tools, unit) ?? field.hint)
+        : name === 'toolLength' && known
+          ? `Tool table: ${formatLength(known.length.value, unit)}${known.freshness.state === 'stale' ? ', stale' : ''}`
           : field.hint,
     lit: lit === name,
     narrow: field.half,
@@ -257,7 +284,14 @@ function OneField({
   return reads === 'tool' ? (
     <TextEntry {...common} wrong={wrong} />
   ) : (
-    <LengthEntryField {...common} unit={unit} wrong={wrong} />
+    <LengthEntryField
+      {...common}
+      unit={unit}
+      wrong={wrong}
+      action={
+        known && <TakeLength of={known} unit={unit} value={value} onTake={(text) => onField(name, text)} />
+      }
+    />
   )
 }
 

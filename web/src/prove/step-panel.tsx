@@ -8,7 +8,7 @@ import {
 } from '@dogleg/core/prove'
 import { formatLength, unitSymbol } from '@dogleg/core/quantity'
 import type { Setup } from '@dogleg/core/setup'
-import { ChevronLeft, ChevronRight, Pause, Play } from 'lucide-react'
+import { ChevronLeft, ChevronRight, Pause, Play, RotateCcw } from 'lucide-react'
 import { type ReactNode, useEffect, useRef } from 'react'
 import { CheckField } from '../reference/form-fields.tsx'
 import { Button } from '../ui/button.tsx'
@@ -30,9 +30,9 @@ interface StepPanelProps {
 
 /** What the next press of cycle start will do, large; and the keys that step on. */
 export function StepPanel({ otherwise, ...props }: StepPanelProps) {
-  const { proof, press, here, speed } = useStanding(props.stepper, props.setup)
+  const { proof, press, here, speed, pace } = useStanding(props.stepper, props.setup)
   if (!proof || !press) return <p className="py-3 text-lg">{otherwise}</p>
-  return <Steps {...props} proof={proof} press={press} here={here} speed={speed} />
+  return <Steps {...props} proof={proof} press={press} here={here} speed={speed} pace={pace} />
 }
 
 /** The key that does the same. */
@@ -55,9 +55,10 @@ interface StepsProps extends Omit<StepPanelProps, 'otherwise'> {
   /** What is said of the block that runs next. */
   here: readonly ProgramFinding[]
   speed: number
+  pace: number
 }
 
-function Steps({ setup, stepper, proof, press, here, speed, into, onInto }: StepsProps) {
+function Steps({ setup, stepper, proof, press, here, speed, pace, into, onInto }: StepsProps) {
   const { motion } = proof.program
   const { unit, machine } = setup
   const { block } = press
@@ -177,15 +178,21 @@ function Steps({ setup, stepper, proof, press, here, speed, into, onInto }: Step
         <Button onClick={finding} disabled={proof.findings.length === 0} aria-keyshortcuts="f">
           Next finding <Key>F</Key>
         </Button>
-        <Button onClick={() => stepper.play(speed > 0 ? 0 : 4)} disabled={over}>
-          {speed > 0 ? <Pause aria-hidden size={20} /> : <Play aria-hidden size={20} />}{' '}
-          {speed > 0 ? 'Hold' : 'Run'}
-        </Button>
+        {over ? (
+          <Button onClick={() => stepper.go(0)} aria-keyshortcuts="Home">
+            <RotateCcw aria-hidden size={20} /> From the start
+          </Button>
+        ) : (
+          <Button onClick={() => stepper.play(speed > 0 ? 0 : pace)}>
+            {speed > 0 ? <Pause aria-hidden size={20} /> : <Play aria-hidden size={20} />}{' '}
+            {speed > 0 ? 'Hold' : 'Run'}
+          </Button>
+        )}
         <label className="flex items-center gap-2">
           <span className="sr-only">Speed</span>
           <select
-            value={speed || 4}
-            onChange={({ target }) => stepper.play(Number(target.value))}
+            value={pace}
+            onChange={({ target }) => stepper.setPace(Number(target.value))}
             className="min-h-11 rounded-sm border border-ink-soft bg-transparent px-2"
           >
             {SPEEDS.map((each) => (

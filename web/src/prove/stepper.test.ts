@@ -64,6 +64,23 @@ describe('stepping', () => {
     expect(stepper.get().tip).toEqual([0, 0, 0])
   })
 
+  it('keeps the speed that is chosen: it starts nothing, and changes what plays already', () => {
+    const stepper = new Stepper()
+    stepper.load(proof)
+    stepper.go(3)
+    stepper.setPace(16)
+    expect(stepper.get()).toMatchObject({ block: 3, speed: 0, pace: 16 })
+    expect(frames).toEqual([])
+    stepper.play(stepper.get().pace)
+    frameAt(0)
+    expect(stepper.get()).toMatchObject({ speed: 16, pace: 16 })
+    stepper.setPace(64)
+    frameAt(10)
+    expect(stepper.get()).toMatchObject({ speed: 64, pace: 64 })
+    stepper.go(0)
+    expect(stepper.get()).toMatchObject({ block: 0, speed: 0, pace: 64 })
+  })
+
   it('tells only those who still listen', () => {
     const stepper = new Stepper()
     const told = vi.fn()

@@ -12,7 +12,11 @@ export interface Standing {
   tip: Triple
   /** How many times faster than the machine it plays; 0 when it stands. */
   speed: number
+  /** How many times faster it plays, once it does. */
+  pace: number
 }
+
+const USUAL_PACE = 4
 
 /**
  * Which block runs next, and playing on from there: the tool moves as the machine would, so many times faster. A store
@@ -20,7 +24,14 @@ export interface Standing {
  */
 export class Stepper {
   private readonly listeners = listenerSet()
-  private standing: Standing = { proof: undefined, block: 0, row: 0, tip: [0, 0, 0], speed: 0 }
+  private standing: Standing = {
+    proof: undefined,
+    block: 0,
+    row: 0,
+    tip: [0, 0, 0],
+    speed: 0,
+    pace: USUAL_PACE,
+  }
   private frame = 0
 
   readonly subscribe = (listener: () => void) => this.listeners.subscribe(listener)
@@ -59,10 +70,23 @@ export class Stepper {
       const before = row > 0 ? (sums[row - 1] as number) : 0
       const took = (sums[row] as number) - before
       const share = took > 0 ? Math.max(0, Math.min(1, (seconds - before) / took)) : 1
-      this.set({ proof, block: running, row, tip: alongRow(motion, row, share, proof.speeds), speed })
+      this.set({
+        ...this.standing,
+        proof,
+        block: running,
+        row,
+        tip: alongRow(motion, row, share, proof.speeds),
+        speed,
+      })
       this.frame = requestAnimationFrame(tick)
     }
     this.frame = requestAnimationFrame(tick)
+  }
+
+  /** Sets how quickly it plays; where it stands it goes on standing. */
+  readonly setPace = (pace: number) => {
+    if (this.standing.speed > 0) this.play(pace)
+    this.set({ ...this.standing, pace })
   }
 
   end(): void {
@@ -74,7 +98,14 @@ export class Stepper {
     const motion = proof?.program.motion
     const at = Math.max(0, motion ? Math.min(block, motion.blocks) : block)
     const row = motion ? rowsOfBlock(motion, at).from : 0
-    this.set({ proof, block: at, row, tip: motion ? endOf(motion, row - 1) : [0, 0, 0], speed: 0 })
+    this.set({
+      ...this.standing,
+      proof,
+      block: at,
+      row,
+      tip: motion ? endOf(motion, row - 1) : [0, 0, 0],
+      speed: 0,
+    })
   }
 
   private set(next: Standing): void {

@@ -7,7 +7,9 @@ import { Button } from '../ui/button.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import { Select } from '../ui/select.tsx'
 import { DeviceKeys } from './device-keys.tsx'
-import { Group, Key } from './parts.tsx'
+import { HandWheel } from './hand-wheel.tsx'
+import { Group, HeldKey, Key } from './parts.tsx'
+import { useClicks } from './use-clicks.ts'
 import type { Simulated } from './use-simulated.ts'
 
 interface ConsoleProps {
@@ -140,33 +142,38 @@ function Handwheel({ view, work }: ConsoleProps) {
   const [step, setStep] = useState(steps[1] as number)
   const [distance, setDistance] = useState('')
   const entry = readLength(distance, view.unit)
-  const click = (clicks: number) => work({ do: 'wheel', axis, step, clicks })
+  const click = useClicks(`${axis} ${step}`, (clicks) => work({ do: 'wheel', axis, step, clicks }))
   const move = (way: 1 | -1, does: 'jog' | 'search') =>
     entry.ok && work({ do: does, axis, by: way * Math.abs(entry.value) })
   const probing = view.mounted.kind === 'probe'
   return (
     <div className="space-y-1.5">
-      <Group label="Axis">
-        {view.axes.map((each) => (
-          <Key key={each} pressed={axis === each} onPress={() => setAxis(each)} name={`Axis ${each}`}>
-            {each}
-          </Key>
-        ))}
-      </Group>
-      <label className="flex items-center gap-1.5">
-        <span className="w-20 shrink-0 text-sm leading-4 text-ink-soft">One click is</span>
-        <Select
-          value={String(step)}
-          onChange={({ target }) => setStep(Number(target.value))}
-          className="min-w-0 flex-1 text-lg"
-        >
-          {steps.toReversed().map((each) => (
-            <option key={each} value={String(each)}>
-              {STEP_NAMES[view.unit][each]}
-            </option>
-          ))}
-        </Select>
-      </label>
+      <div className="flex items-center gap-3">
+        <div className="min-w-0 flex-1 space-y-1.5">
+          <Group label="Axis">
+            {view.axes.map((each) => (
+              <Key key={each} pressed={axis === each} onPress={() => setAxis(each)} name={`Axis ${each}`}>
+                {each}
+              </Key>
+            ))}
+          </Group>
+          <label className="flex items-center gap-1.5">
+            <span className="w-20 shrink-0 text-sm leading-4 text-ink-soft">One click is</span>
+            <Select
+              value={String(step)}
+              onChange={({ target }) => setStep(Number(target.value))}
+              className="min-w-0 flex-1 text-lg"
+            >
+              {steps.toReversed().map((each) => (
+                <option key={each} value={String(each)}>
+                  {STEP_NAMES[view.unit][each]}
+                </option>
+              ))}
+            </Select>
+          </label>
+        </div>
+        <HandWheel onClicks={click} />
+      </div>
       {/* biome-ignore lint/a11y/noStaticElementInteractions: the keys inside are buttons; arrows are quicker */}
       <div
         onKeyDown={({ key, target }) => {
@@ -176,7 +183,7 @@ function Handwheel({ view, work }: ConsoleProps) {
       >
         <Group label={`Wheel ${axis}`}>
           {[-10, -1, 1, 10].map((clicks) => (
-            <Key
+            <HeldKey
               key={clicks}
               name={`${axis} ${clicks > 0 ? 'plus' : 'minus'} ${Math.abs(clicks)} ${Math.abs(clicks) === 1 ? 'click' : 'clicks'}`}
               onPress={() => click(clicks)}
@@ -185,7 +192,7 @@ function Handwheel({ view, work }: ConsoleProps) {
                 {clicks > 0 ? '+' : '−'}
                 {Math.abs(clicks)}
               </span>
-            </Key>
+            </HeldKey>
           ))}
         </Group>
       </div>

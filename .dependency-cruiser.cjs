@@ -31,6 +31,7 @@ const UNDER_SETUP = [
 ]
 const mayImport = {
   log: [],
+  glossary: [],
   quantity: [],
   fact: ['quantity'],
   geometry: [],

@@ -1,6 +1,7 @@
 import { CloudOff, HardDriveUpload, TabletSmartphone } from 'lucide-react'
 import { useEffect } from 'react'
 import { Link, NavLink, Outlet } from 'react-router'
+import { GlossaryKey } from '../glossary/glossary-key.tsx'
 import { useReachable } from '../log/api.ts'
 import { OperatorButton, OperatorGate } from '../log/operator-gate.tsx'
 import { useTrouble, useUnkept, useUnreadable, useWaiting } from '../log/outbox.ts'
@@ -103,6 +104,7 @@ export function Shell() {
           </nav>
           <div className="ml-auto flex items-center gap-2">
             <Delivery />
+            <GlossaryKey />
             <OperatorButton />
           </div>
         </header>

@@ -34,7 +34,7 @@ function Form() {
 }
 const field = () => screen.getByLabelText<HTMLInputElement>('Tap is T')
 const openList = () => {
-  fireEvent.click(screen.getByRole('button', { name: 'Choose from the list: Tap is T' }))
+  fireEvent.click(screen.getByRole('button', { name: 'List of tools: Tap' }))
   return within(screen.getByRole('dialog'))
 }
 

@@ -50,7 +50,7 @@ export function ToolField({ field, label, kind, hint }: ToolFieldProps) {
         action={
           <button
             type="button"
-            aria-label={`Choose from the list: ${String(label)}`}
+            aria-label={`List of tools: ${String(label).replace(/ (is )?T$/, '')}`}
             className="inline-flex h-full w-11 shrink-0 items-center justify-center border-l border-rule hover:bg-stock-shade"
             onClick={() => setChoosing(true)}
           >

@@ -40,7 +40,14 @@ export function HeldKey({ onPress, ...rest }: Omit<KeyProps, 'pressed'>) {
   const held = useHeld(onPress)
   const { children, name, disabled } = rest
   return (
-    <button type="button" {...held} aria-label={name} disabled={disabled} className={keyLook(false)}>
+    <button
+      type="button"
+      data-held
+      {...held}
+      aria-label={name}
+      disabled={disabled}
+      className={keyLook(false)}
+    >
       {children}
     </button>
   )

@@ -25,6 +25,14 @@ test('every part of both cycles is accessible and fits', async ({ page }) => {
   await expectView(page, { vertically: false })
 })
 
+/** How exact a groove is, and its corners: as the drawing says. */
+async function finish(page: Page) {
+  await part(page, /Finish/).click()
+  await page.getByLabel(/^Walls within/).fill('.003')
+  await page.getByLabel(/^Bottom .*within/).fill('.002')
+  await page.getByLabel('Corner radius').fill('.01')
+}
+
 test('the tapped holes of the housing: built from nothing by keyboard, proved, downloaded, kept in the log', async ({
   page,
 }) => {
@@ -81,11 +89,14 @@ test('the grooves of the drawtube: refused while a number is wrong, then cut, pr
   await page.getByRole('button', { name: 'New program' }).click()
   await page.getByLabel('Name', { exact: true }).fill('Rings')
   await page.getByRole('button', { name: 'Groove', exact: true }).click()
+  await page.getByLabel('Bar diameter').fill('1.375')
   await page.getByLabel('Wall, Z', { exact: true }).fill('-.5')
   await page.getByLabel('Other wall, Z').fill('-1.5')
   await page.getByLabel('Bottom diameter').fill('1.1')
+  await finish(page)
   await part(page, /Insert/).click()
   await page.getByLabel('Tool is T').fill('4')
+  await page.getByLabel('Its corners').fill('.008')
   await part(page, /Cut/).click()
   await expect(page.getByLabel('Start, Z')).toHaveAttribute('placeholder', '-0.6230')
   await page.getByLabel('Stepover').fill('.14')
@@ -121,8 +132,10 @@ test('a groove inside: the bar of the tool table goes into the tube, and not int
   await page.getByLabel('Bottom diameter').fill('.92')
   await page.getByLabel('Wall, Z', { exact: true }).fill('-.4')
   await page.getByLabel('Other wall, Z').fill('-.55')
+  await finish(page)
   await part(page, /Insert/).click()
   await page.getByLabel('Tool is T').fill('4')
+  await page.getByLabel('Its corners').fill('.008')
   await expect(page.getByText(/T4 is a tool for outside in the tool table/)).toBeVisible()
   await page.getByLabel('Tool is T').fill('6')
   // A bar of .5 under an insert that stands .1 out of it.
@@ -170,6 +183,8 @@ test('a word of the code and its field light each other; cycles are copied, move
   await other?.getByRole('button', { name: 'Tapped holes' }).click()
   await other?.getByRole('tab', { name: /Thread/ }).click()
   await other?.getByRole('combobox', { name: 'Thread' }).selectOption('5/16-24 UNF')
+  await other?.getByRole('tab', { name: /Hole/ }).click()
+  await other?.getByLabel('Full thread', { exact: true }).fill('.5')
   await other?.getByRole('tab', { name: /Places/ }).click()
   await other?.getByLabel('X and Y, a hole to a line').fill('1 -1')
   await other?.getByRole('tab', { name: /Speed/ }).click()

@@ -19,6 +19,10 @@ test('a serial number on the housing: by keyboard, proved, downloaded, engraved,
   }
   await part(page, 'Tool').click()
   await page.getByLabel('Tool is T').fill('15')
+  // Nobody has said which number it is: nothing is made up.
+  await part(page, 'Serial').click()
+  await expect(page.getByLabel('This part')).toHaveValue('')
+  await page.getByLabel('This part').fill('1')
   await expect(page.getByTestId('width-doubt')).toBeVisible()
   // The number is set by itself: it may be cut over letters that nobody has measured.
   await expect(page.getByText(/“HSG-” may come out up to/)).toBeVisible()
@@ -79,6 +83,10 @@ test('how wide the control’s letters are: measured once, kept in the profile, 
   await page.getByRole('button', { name: 'New program' }).click()
   await page.getByRole('button', { name: 'Engraving' }).click()
   await page.getByLabel('The text', { exact: true }).fill('SAMPLE (A)')
+  await page.getByLabel(/X$/).first().fill('0')
+  await page.getByLabel('Y', { exact: true }).fill('-2.8')
+  await page.getByLabel('Box width').fill('2')
+  await page.getByLabel('Box height').fill('.25')
   await part(page, 'Letters').click()
   await page.getByLabel('Height', { exact: true }).fill('.25')
   await part(page, 'Tool').click()
@@ -86,7 +94,6 @@ test('how wide the control’s letters are: measured once, kept in the profile, 
   await expect(page.getByText(/cannot carry “\(” “\)”/)).toBeVisible()
   await part(page, 'Text').click()
   await page.getByLabel('The text', { exact: true }).fill('SAMPLE')
-  await page.getByLabel('Y', { exact: true }).fill('-2.8')
   await part(page, 'Letters').click()
   await expect(page.getByText(/within 20 %/).first()).toBeVisible()
   const drawn = page.getByRole('img', { name: /The text SAMPLE/ })
@@ -103,6 +110,7 @@ test('how wide the control’s letters are: measured once, kept in the profile, 
   await page.getByRole('radio', { name: 'on an arc' }).click()
   await page.getByLabel('Centre, X').fill('2')
   await page.getByLabel('Y', { exact: true }).fill('-1.5')
+  await page.getByLabel('Diameter').fill('2')
   await page.getByLabel('Middle at').fill('90')
   await expect(code(page)).toContainText('G1 Z-')
   await expect(code(page)).not.toContainText('G47')
@@ -117,7 +125,11 @@ test('a scale on the drawtube: refused while Z zero is in the wrong place, then 
   await page.getByLabel('Name', { exact: true }).fill('Fine scale')
   await page.getByRole('button', { name: 'Wrapped' }).click()
   await page.getByLabel('Divisions').fill('60')
+  await part(page, 'Cylinder').click()
+  await page.getByLabel('Diameter').fill('1.5')
+  await page.getByLabel('Begins at X').fill('-.5')
   await part(page, 'Tool').click()
+  await page.getByLabel('Depth', { exact: true }).fill('.006')
   await page.getByLabel('Tool is T').fill('15')
   await expect(
     page.getByText(/the part in the work area is 1\.3750 in, not 1\.5000 in|puts the centre line/i).first(),

@@ -146,6 +146,8 @@ test('a probe call is checked before it is written, and what it set is typed in'
   await signIn(page)
   await openAt(page, /first side/, 'Zero')
   await page.getByRole('tab', { name: 'Probe' }).click()
+  await page.getByLabel(/^X of the/).fill('0')
+  await page.getByLabel(/^Y of the/).fill('0')
   await expect(page.getByText('G65 P9811 X0. Q0.125 S1').first()).toBeVisible()
   await page.getByLabel('Depth from the top').fill('.25')
   await expect(page.getByText('A positive depth sends the probe up.')).toBeVisible()

@@ -76,6 +76,14 @@ describe('a second tap in the place where something was recorded', () => {
     expect(all()).toEqual(['Record Z'])
   })
 
+  it('is none where something was typed between them', () => {
+    show('Record X', 'Record Z')
+    tap('Record X')
+    fireEvent.input(screen.getByLabelText('a field'), { target: { value: '-8.1' } })
+    tap('Record Z')
+    expect(all()).toEqual(['Record X', 'Record Z'])
+  })
+
   it('is nothing to keys that record nothing', () => {
     show('Next', 'Back')
     tap('Next')

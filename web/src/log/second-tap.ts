@@ -20,7 +20,7 @@ const takesLines = ({ target }: Event) =>
 /**
  * Keys often follow each other in one place: what was recorded gives way to what is to be recorded next. Lets nothing come of a
  * second tap that was meant for the key before: within a second of a recording, in the same place, on another key or on one that
- * says something else by now. Nor of Enter that is held down, which would press one key after the other. Returns what ends it.
+ * says something else by now, with nothing typed between them. Nor of Enter that is held down, which would press one key after the other. Returns what ends it.
  */
 export function watchSecondTap(): () => void {
   let last: Tap | undefined
@@ -48,10 +48,16 @@ export function watchSecondTap(): () => void {
     event.preventDefault()
     event.stopPropagation()
   }
+  // What is typed between two taps was meant: the second is no slip.
+  const onInput = () => {
+    last = undefined
+  }
   document.addEventListener('click', onClick, true)
+  document.addEventListener('input', onInput, true)
   document.addEventListener('keydown', onKeyDown, true)
   return () => {
     document.removeEventListener('click', onClick, true)
+    document.removeEventListener('input', onInput, true)
     document.removeEventListener('keydown', onKeyDown, true)
   }
 }

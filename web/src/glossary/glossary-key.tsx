@@ -1,5 +1,6 @@
 import { CircleHelp } from 'lucide-react'
 import { type ComponentProps, type ComponentType, useEffect, useState } from 'react'
+import { whenIdle } from '../ui/lazy-part.tsx'
 import { watchLongPress } from './long-press.ts'
 
 type Glossary = ComponentType<ComponentProps<typeof import('./glossary.tsx').Glossary>>
@@ -28,14 +29,14 @@ export function GlossaryKey() {
   const [asked, setAsked] = useState<{ about: string | undefined; page: string }>()
   useEffect(() => {
     let gone = false
-    const timer = window.setTimeout(async () => {
-      // Without the network the page goes on without them; the key asks for them again.
-      const found = await load().catch(() => undefined)
-      if (found && !gone) setLoaded(found)
-    }, 1500)
+    // Without the network the page goes on without them; the key asks for them again.
+    const end = whenIdle(async () => {
+      const found = await load()
+      if (!gone) setLoaded(found)
+    })
     return () => {
       gone = true
-      window.clearTimeout(timer)
+      end()
     }
   }, [])
   const open = async (about?: string) => {

@@ -1,0 +1,89 @@
+import { expect, type Locator, type Page } from '@playwright/test'
+
+/**
+ * Somebody who does a task by what the screen says, and counts: a press is a tap on a key, a link, a tab or a choice, a list that is
+ * opened and its row that is chosen (two), or a field that is tapped to be typed in. What is typed into it is not counted.
+ */
+export class Person {
+  presses = 0
+  readonly page: Page
+  constructor(page: Page) {
+    this.page = page
+  }
+
+  private async tap(what: Locator) {
+    this.presses += 1
+    await what.click()
+  }
+  press = (name: string | RegExp) =>
+    this.tap(this.page.getByRole('button', { name, exact: typeof name === 'string' }))
+  link = (name: string | RegExp) => this.tap(this.page.getByRole('link', { name }).first())
+  tab = (name: string | RegExp) => this.tap(this.page.getByRole('tab', { name }))
+  pick = (name: string | RegExp) =>
+    this.tap(this.page.getByRole('radio', { name, exact: typeof name === 'string' }))
+  /** A step, from the row of them. */
+  step = (name: string) =>
+    this.tap(
+      this.page
+        .getByRole('navigation', { name: 'Steps of this setup' })
+        .getByRole('link', { name: new RegExp(`^${name}`) }),
+    )
+  type = async (label: string | RegExp, text: string, nth = 0) => {
+    this.presses += 1
+    await this.page
+      .getByLabel(label, { exact: typeof label === 'string' })
+      .nth(nth)
+      .fill(text)
+  }
+  choose = async (label: string | RegExp, option: string) => {
+    this.presses += 2
+    await this.page
+      .getByLabel(label, { exact: typeof label === 'string' })
+      .first()
+      .selectOption({ label: option })
+  }
+
+  /** The foot of the page: what is next of all. */
+  private foot = () => this.page.locator('p[role="status"]').last()
+  /** What is next must be this, and nothing else. */
+  isNext = async (says: string | RegExp) => {
+    const sentence = this.foot().locator('a, button, span.font-semibold').filter({ hasText: says }).first()
+    await expect(sentence, `the foot says ${says}`).toBeVisible()
+    return sentence
+  }
+  /** Goes where what is next is done, where that is not here. */
+  follow = async (says: string | RegExp) => {
+    const sentence = await this.isNext(says)
+    const way = await sentence.evaluate((element) => element.tagName !== 'SPAN')
+    if (way) await this.tap(sentence)
+  }
+
+  /** Every line of the walk-round, one after the other. */
+  walkRound = async () => {
+    const lines = this.page.getByRole('button', { name: /^Tick: / })
+    await expect(lines.first()).toBeVisible()
+    for (let left = await lines.count(); left > 0; left -= 1) {
+      await this.tap(lines.first())
+      await expect(lines).toHaveCount(left - 1)
+    }
+  }
+  home = async (axes: readonly string[]) => {
+    for (const axis of axes) await this.type(`${axis} shows`, '0')
+    await this.press('Record the home positions')
+  }
+  /** The edge finder against one face. */
+  edge = async (axis: 'X' | 'Y', way: '+' | '-', position: string) => {
+    if ((await this.page.getByLabel('Found with').inputValue()) !== 'edge-finder')
+      await this.choose('Found with', 'edge finder')
+    await this.pick(new RegExp(`^${axis}[${way === '-' ? '−-' : '+'}]$`))
+    const tip = this.page.getByLabel('Finder tip, diameter')
+    if ((await tip.inputValue()) === '') await this.type('Finder tip, diameter', '.2')
+    await this.type('Machine position', position)
+    await this.press(`Record ${axis} of G54`)
+  }
+  download = async () => {
+    const coming = this.page.waitForEvent('download')
+    await this.press(/^Download/)
+    return coming
+  }
+}

@@ -6,7 +6,7 @@ test('a shift begins: the note first, then the walk-round, home, and what an ala
   await signIn(page, 'RT')
   await test.step('the shop page shows what waits, and leads to it', async () => {
     await page.getByRole('link', { name: /MK left a note: Vise is back on/ }).click()
-    await expect(page.getByRole('status').filter({ hasText: 'Read the note first.' })).toBeVisible()
+    await expect(page.getByRole('button', { name: 'I have read the note by MK' })).toBeVisible()
     await expectAccessible(page)
   })
 

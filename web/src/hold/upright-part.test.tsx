@@ -92,3 +92,29 @@ describe('the two readings on a fixed jaw', () => {
     expect(screen.getAllByText(/read before the vise was moved/).length).toBeGreaterThan(0)
   })
 })
+
+it('the readings stand open where they no longer hold: they are what is next', () => {
+  const last = log.at(-1) as Entry
+  const moved: Entry = {
+    id: '01KZ0000000000000000000000',
+    setup: last.setup,
+    at: '2026-11-24T09:29:00.000Z',
+    by: 'RT',
+    kind: 'happened',
+    what: 'vise-moved',
+    note: '',
+  }
+  const shown = (of: readonly Entry[]) => {
+    const { hold } = openSetup(of).setup
+    const { container, unmount } = renderInSetup(
+      <OperatorGate>
+        <UprightPart asked={false} fact={hold.upright} />
+      </OperatorGate>,
+      of,
+    )
+    const open = container.querySelector('details')?.open
+    unmount()
+    return open
+  }
+  expect([shown(log), shown([...log, moved])]).toEqual([false, true])
+})

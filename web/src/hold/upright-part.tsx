@@ -24,7 +24,7 @@ interface UprightPartProps {
 /** Two readings on the fixed jaw that was squared: does it stand upright, and does it stay down as the part is clamped? */
 export function UprightPart({ asked, fact }: UprightPartProps) {
   return (
-    <details className="border-y border-rule">
+    <details open={fact?.freshness.state === 'stale'} className="border-y border-rule">
       <summary className="min-h-11 content-center font-semibold">
         {asked ? 'Once a day: does' : 'Does'} the fixed jaw stand upright, and stay down?
         {!asked && fact && <span className="ml-2 text-sm font-normal text-ink-soft">{inShort(fact)}</span>}

@@ -1,6 +1,5 @@
 import { useOpenSetup } from '../log/open-setup.ts'
 import { NextBar } from '../traveler/next-bar.tsx'
-import { NextLine } from '../ui/next-line.tsx'
 import { HomePanel } from './home-panel.tsx'
 import { OverridePanel } from './override-panel.tsx'
 import { ReadyLines } from './ready-lines.tsx'
@@ -9,7 +8,6 @@ import { ShiftNotes } from './shift-notes.tsx'
 /** The Ready step: the note of the last shift, the walk-round, powering up, home, and what to set the overrides to. */
 export function ReadyStep() {
   const { setup, ready } = useOpenSetup()
-  const waits = ready.notes.some((note) => note.waits)
   return (
     <div className="flex flex-1 flex-col">
       <ShiftNotes setup={setup} notes={ready.notes} />
@@ -20,7 +18,7 @@ export function ReadyStep() {
           <OverridePanel setup={setup} />
         </div>
       </div>
-      {waits ? <NextLine says="Read the note first." /> : <NextBar step="ready" isHere={() => true} />}
+      <NextBar step="ready" isHere={() => true} />
     </div>
   )
 }

@@ -57,7 +57,7 @@ test('a new job, from the vise to the program that loads its zero', async ({ pag
   await person.follow('Check G54 with a pointed tool.')
   await expect(page.getByRole('button', { name: 'It stands over part zero' })).toBeEnabled()
   await person.press('It stands over part zero')
-  expect(person.presses).toBeLessThanOrEqual(60)
+  expect(person.presses).toBeLessThanOrEqual(44)
 })
 
 test('a bumped vise: everything that no longer holds is asked for again, in the order in which it holds', async ({
@@ -103,7 +103,7 @@ test('a bumped vise: everything that no longer holds is asked for again, in the 
   await person.press('It stands over part zero')
   // What was built and proved rests on what was there before.
   await person.follow('Look at Housing, tapped holes and record it again.')
-  expect(person.presses).toBeLessThanOrEqual(40)
+  expect(person.presses).toBeLessThanOrEqual(30)
 })
 
 test('handed over and taken over: the note first, the walk-round, and then what is left of the job', async ({
@@ -125,7 +125,7 @@ test('handed over and taken over: the note first, the walk-round, and then what 
   await person.walkRound()
   await person.follow('Prove Housing, tapped holes.')
   await expect(page.getByLabel('Name of the program')).toHaveValue('Housing, tapped holes')
-  expect(person.presses).toBeLessThanOrEqual(16)
+  expect(person.presses).toBeLessThanOrEqual(10)
 })
 
 test('an own machine, in the other unit: converted as asked, kept when it is saved, and a setup opened on it', async ({

@@ -141,7 +141,7 @@ describe('a changed unit', () => {
 
   it('is none where it was a slip', async () => {
     open('vises', <VisesPage />, 'vise-6')
-    fireEvent.click((await change()).getByRole('button', { name: 'Leave it at in' }))
+    fireEvent.click((await change()).getByRole('button', { name: 'Leave it as it was' }))
     expect([unit().value, field('Length of the jaw, in').value]).toEqual(['inch', '6'])
     expect(screen.getByRole<HTMLButtonElement>('button', { name: 'Save' }).disabled).toBe(true)
   })

@@ -64,7 +64,7 @@ export function UnitChange({ of, from, to, lengths, onConvert, onRelabel, onStay
           They are {is} as they stand
         </Button>
         <Button look="quiet" className="min-h-12" onClick={onStay}>
-          Leave it at {was}
+          Leave it as it was
         </Button>
       </div>
     </Dialog>

@@ -114,7 +114,7 @@ export {
   type ProveState,
   standsFor,
 } from './proof.ts'
-export { proofAgainst, proofRests, proveCase, staleLayout } from './prove-case.ts'
+export { proofAgainst, proofRests, proveCase, staleLayout, toolsUsed } from './prove-case.ts'
 export {
   deriveReady,
   type ReadyCase,

@@ -2,9 +2,9 @@ import { describe, expect, it } from 'vitest'
 import { demoEntries, demoReference } from '../demo/index.ts'
 import type { Machine, ToolShape } from '../machine/index.ts'
 import { deriveSetup, type Reference, type Setup } from './derive.ts'
-import type { Entry } from './entries.ts'
+import { type Entry, entry as entrySchema } from './entries.ts'
 import { isUnreadable } from './log-lines.ts'
-import { proofAgainst, staleLayout } from './prove-case.ts'
+import { proofAgainst, staleLayout, toolsUsed } from './prove-case.ts'
 import { deriveTools } from './tools.ts'
 
 let seed = 7
@@ -113,6 +113,15 @@ describe('a proof', () => {
     ).toBeUndefined()
     const { uses: _, ...old } = unknown.entry
     expect(proofAgainst({ ...unknown, entry: old }, { ...found, lengths })).toBeUndefined()
+  })
+
+  it('names every tool that the program calls, but no number that none can have', () => {
+    const states = [3, 7, 3, 0, 9999, 10_000, -2, 1.5, Number.NaN].map((tool) => ({ tool }))
+    expect(toolsUsed(states)).toEqual([3, 7, 0, 9999])
+    const [proof] = setupOf().prove.proofs
+    const { text: _, ...entry } = proof?.entry ?? {}
+    expect(entrySchema.safeParse({ ...entry, uses: toolsUsed(states) }).success).toBe(true)
+    expect(entrySchema.safeParse({ ...entry, uses: [10_000] }).success).toBe(false)
   })
 
   it('a layout that is stale is said, by what made it so', () => {

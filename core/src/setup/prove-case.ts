@@ -50,6 +50,15 @@ export function proveCase(
   }
 }
 
+/** The greatest number that a tool can have. */
+const GREATEST_TOOL = 9999
+
+/** The tools that a program calls, as a proof keeps them: numbers that no tool can have are left out, whatever a program says. */
+export const toolsUsed = (states: readonly { tool: number }[]): number[] =>
+  [...new Set(states.map(({ tool }) => tool))].filter(
+    (tool) => Number.isInteger(tool) && tool >= 0 && tool <= GREATEST_TOOL,
+  )
+
 /** The entries of this log that a proof rests on: the offsets' pickups and angles, tool lengths that were measured here, the layout, the cycles. */
 export function proofRests(
   setup: Setup,

@@ -49,7 +49,7 @@ describe('a finger that rests', () => {
     rest(700)
     expect(told).toHaveBeenCalledWith('Record the sweep')
     fireEvent.pointerUp(key)
-    fireEvent.click(key)
+    fireEvent.click(key, { detail: 1 })
     expect(pressed).not.toHaveBeenCalled()
     fireEvent.pointerDown(key, { button: 0 })
     fireEvent.pointerUp(key)

@@ -42,7 +42,8 @@ export function watchLongPress(onLong: (text: string) => boolean): () => void {
     if (timer !== 0 && Math.hypot(event.clientX - from.x, event.clientY - from.y) > STILL_PX) end()
   }
   const onClick = (event: MouseEvent) => {
-    if (!swallow) return
+    // A click that no pointer made, as of Enter, is not the end of this press.
+    if (!swallow || event.detail === 0) return
     swallow = false
     event.preventDefault()
     event.stopPropagation()

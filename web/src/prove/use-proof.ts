@@ -10,6 +10,7 @@ import {
   proofRests,
   proveCase,
   standsFor,
+  toolsUsed,
 } from '@dogleg/core/setup'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import type { OpenSetup } from '../log/open-setup.ts'
@@ -145,7 +146,7 @@ export function useProof({
         tools: of.tools
           .filter(({ number }) => used.tools.includes(number))
           .map(({ id, version }) => ({ id, version })),
-        uses: used.tools,
+        uses: toolsUsed(motion.states),
         profile: { id: profile.id, version: profile.version },
         machine: { id: machine.id, version: machine.version },
       })

@@ -51,6 +51,9 @@ export class Person {
     await expect(sentence, `the foot says ${says}`).toBeVisible()
     return sentence
   }
+  /** What is next here, once what is next of all is done elsewhere. */
+  isNextHere = (says: string) =>
+    expect(this.foot(), `the foot says ${says}`).toContainText(`After that, here: ${says}`)
   /** Goes where what is next is done, where that is not here. */
   follow = async (says: string | RegExp) => {
     const sentence = await this.isNext(says)

@@ -63,7 +63,7 @@ test('a profile: what it comes to changes as it is typed, and what it cannot car
 
   await page.getByRole('link', { name: 'Shop' }).click()
   await openAt(page, /first side/, 'Program')
-  await expect(page.getByText(/now speaks Compact version 2/)).toBeVisible()
+  await expect(page.getByText(/now speaks Compact version 2/).first()).toBeVisible()
   await expect(page.getByText('This control cannot load offsets from a program')).toBeVisible()
 })
 

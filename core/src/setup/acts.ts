@@ -202,10 +202,10 @@ export function impliedActs(
 ): Pick<Act, 'past' | 'whom'>[] {
   const implied = impliedBy(entry, before, vise)
   if (!implied) return []
+  const reached = (link: Link) => isReached(implied, link)
   // What was found with the vise that stands there now does not wait for another to be told of it.
-  const foundWithIt = ({ entry: of }: Link) =>
-    implied === IMPLIED['other-vise'] && viseOf(of) === viseOf(entry)
-  return [{ past: implied.past, whom: (link) => isReached(implied, link) && !foundWithIt(link) }]
+  const withOtherVise = (link: Link) => viseOf(link.entry) !== viseOf(entry) && reached(link)
+  return [{ past: implied.past, whom: implied === IMPLIED['other-vise'] ? withOtherVise : reached }]
 }
 
 /** All that a fact makes stale, against the one that stood before it about the same subject, and the vise that was said last. */

@@ -132,7 +132,8 @@ function reachUnsure(counting: readonly Entry[], links: readonly Link[], acts: A
   }
   // The vise that was said last may have been said of something else: of the sweep, or of the clearance.
   const told = links.filter(({ entry }) => viseOf(entry) !== undefined)
-  for (const { entry } of told)
+  const several = new Set(told.map(({ entry }) => viseOf(entry))).size > 1
+  for (const { entry } of several ? told : [])
     implies(
       entry,
       perhapsJustBefore(entry, told, surelyBefore).flatMap((one) =>

@@ -1,7 +1,11 @@
 import { fireEvent, render, screen } from '@testing-library/react'
-import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { watchSecondTap } from './second-tap.ts'
-import { noteRecorded, SETTLE_MS } from './settled.ts'
+import { afterAll, afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+
+// When something was recorded outlives a file of tests: the hours that pass here are those of its own modules.
+vi.resetModules()
+const { watchSecondTap } = await import('./second-tap.ts')
+const { noteRecorded, SETTLE_MS } = await import('./settled.ts')
+afterAll(() => vi.resetModules())
 
 let end: () => void
 /** Each test begins long after what the ones before it recorded. */

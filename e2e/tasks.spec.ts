@@ -1,14 +1,21 @@
+import type { Page } from '@playwright/test'
 import { expect, openAt, signIn, test } from './dogleg.ts'
 import { Person } from './person.ts'
 
 // What people come to do, done by what the screen says: each task fails where the foot of the page names something that is not next,
 // and where it takes more presses than it did.
 
-test('a new job, from the vise to the program that loads its zero', async ({ page }) => {
-  const person = new Person(page)
-  // Somebody else walked round before: it is due for who comes now.
+/** Somebody comes to the tablet. */
+async function comes(page: Page, initials: string) {
+  // What a person would not wait for is not waited for.
   page.setDefaultTimeout(15_000)
-  await signIn(page, 'ST')
+  await signIn(page, initials)
+  return new Person(page)
+}
+
+test('a new job, from the vise to the program that loads its zero', async ({ page }) => {
+  // Somebody else walked round before: it is due for who comes now.
+  const person = await comes(page, 'ST')
   await person.press('Open a setup on Mill 1')
   await person.type('Part and side', 'Bracket, first side')
   await person.type('Tightest position tolerance', '.002')
@@ -63,9 +70,7 @@ test('a new job, from the vise to the program that loads its zero', async ({ pag
 test('a bumped vise: everything that no longer holds is asked for again, in the order in which it holds', async ({
   page,
 }) => {
-  const person = new Person(page)
-  page.setDefaultTimeout(15_000)
-  await signIn(page, 'RT')
+  const person = await comes(page, 'RT')
   await openAt(page, /first side/, 'Zero')
   await person.press(/Something changed/)
   await person.pick(/Vise moved/)
@@ -109,9 +114,7 @@ test('a bumped vise: everything that no longer holds is asked for again, in the 
 test('handed over and taken over: the note first, the walk-round, and then what is left of the job', async ({
   page,
 }) => {
-  const person = new Person(page)
-  page.setDefaultTimeout(15_000)
-  await signIn(page, 'RT')
+  const person = await comes(page, 'RT')
   await openAt(page, /first side/, 'Hand over')
   await person.tab(/To the next shift/)
   await person.type('A note for the next shift', 'Clamps are at 20 ft-lb. T12 is new.')
@@ -131,9 +134,7 @@ test('handed over and taken over: the note first, the walk-round, and then what 
 test('an own machine, in the other unit: converted as asked, kept when it is saved, and a setup opened on it', async ({
   page,
 }) => {
-  const person = new Person(page)
-  page.setDefaultTimeout(15_000)
-  await signIn(page, 'RT')
+  const person = await comes(page, 'RT')
   await person.link('Machines')
   await person.link(/Mill 1/)
   await person.press('Copy as a new machine')
@@ -162,9 +163,7 @@ test('an own machine, in the other unit: converted as asked, kept when it is sav
 test('serial numbers, with one part that was scrapped: none is given out twice, and the gap is explained', async ({
   page,
 }) => {
-  const person = new Person(page)
-  page.setDefaultTimeout(15_000)
-  await signIn(page, 'RT')
+  const person = await comes(page, 'RT')
   await openAt(page, /first side/, 'Code')
   await person.press('New program')
   await person.type('Name', 'Housing, serial')
@@ -207,9 +206,7 @@ test('serial numbers, with one part that was scrapped: none is given out twice, 
 test('eight metric holes in an inch setup: a sign that was forgotten is said before anything is written', async ({
   page,
 }) => {
-  const person = new Person(page)
-  page.setDefaultTimeout(15_000)
-  await signIn(page, 'RT')
+  const person = await comes(page, 'RT')
   await openAt(page, /first side/, 'Code')
   await person.press('New program')
   await person.type('Name', 'Eight M8')

@@ -1,7 +1,7 @@
 import fc from 'fast-check'
 import Fraction from 'fraction.js'
 import { describe, expect, it } from 'vitest'
-import { describeTyped, readLength, typedLength } from './entry.ts'
+import { describeTyped, readLength, typedInOther, typedLength } from './entry.ts'
 
 const value = (text: string, unit: 'inch' | 'mm' = 'inch') => {
   const entry = readLength(text, unit)
@@ -110,5 +110,28 @@ describe('a length as a machinist writes it', () => {
     expect(describeTyped({ text: '12.7mm', value: 0.5, unit: 'inch' })).toBe('12.7mm = 0.5000 in')
     expect(describeTyped({ text: '.5', value: 0.5, unit: 'inch' })).toBe('0.5000 in')
     expect(typedLength.safeParse({ text: '1/2', value: 0.6, unit: 'inch' }).success).toBe(false)
+  })
+})
+
+describe('a typed length in the other unit', () => {
+  it('is as it would be typed there (25.4 mm to the inch exactly, NIST SP 811, B.8)', () => {
+    expect(typedInOther('1', 'inch', 'mm')).toBe('25.4')
+    expect(typedInOther('-30', 'inch', 'mm')).toBe('-762')
+    expect(typedInOther('1-1/2', 'inch', 'mm')).toBe('38.1')
+    expect(typedInOther('12.7', 'mm', 'inch')).toBe('0.5')
+    // What says its own unit is that length in the other too.
+    expect(typedInOther('25.4mm', 'inch', 'mm')).toBe('25.4')
+    expect(typedInOther('.0001', 'inch', 'mm')).toBe('0.00254')
+    expect([typedInOther('', 'inch', 'mm'), typedInOther('x', 'inch', 'mm')]).toEqual([undefined, undefined])
+  })
+
+  it('comes back as it was, to four digits of an inch', () => {
+    fc.assert(
+      fc.property(fc.integer({ min: -1_000_000, max: 1_000_000 }), (tenths) => {
+        const text = String(tenths / 10_000)
+        const there = typedInOther(text, 'inch', 'mm') ?? ''
+        expect(Number(typedInOther(there, 'mm', 'inch'))).toBeCloseTo(Number(text), 6)
+      }),
+    )
   })
 })

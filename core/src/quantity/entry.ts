@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { formatAsMeant } from './format.ts'
 import { plainText } from './plain.ts'
 import { add, fromDecimal, multiply, negate, type Rational, rational, toNumber } from './rational.ts'
-import { convertExact, type LengthUnit, lengthUnit } from './unit.ts'
+import { convertExact, convertLength, type LengthUnit, lengthUnit } from './unit.ts'
 
 /** What a field made of what was typed: a length in the field's unit, or a sentence that says what is wrong. */
 export type LengthEntry =
@@ -190,4 +190,13 @@ export const asTyped = (value: number, unit: LengthUnit): TypedLength => ({
 export function describeTyped({ text, value, unit }: TypedLength): string {
   const meant = formatAsMeant(value, unit)
   return Number(text) === value ? meant : `${text} = ${meant}`
+}
+
+/** Digits beyond what any caliper shows: a length that is converted to and fro comes back as it was. */
+const CONVERTED_DIGITS = 6
+
+/** A length as it is typed, as it would be typed in the other unit; undefined where it is not understood. */
+export function typedInOther(text: string, from: LengthUnit, to: LengthUnit): string | undefined {
+  const read = readLength(text, from)
+  return read.ok ? String(Number(convertLength(read.value, from, to).toFixed(CONVERTED_DIGITS))) : undefined
 }

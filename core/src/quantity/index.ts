@@ -14,6 +14,7 @@ export {
   type LengthEntry,
   readLength,
   type TypedLength,
+  typedInOther,
   typedLength,
 } from './entry.ts'
 export { type DraftRead, draftRead, type FieldProblems, lengthFields } from './field-problems.ts'

@@ -47,6 +47,21 @@ function derive(opened: Entry, entries: Entry[], reference: Reference = demoRefe
   return setup
 }
 
+/** X of G54, found with an edge finder. */
+const zeroX = () =>
+  add(mill, 'pickup', {
+    offset: 'G54',
+    machine: { id: 'mill-1', version: 1 },
+    reading: {
+      method: 'edge-finder',
+      axis: 'X',
+      direction: '+',
+      diameter: inch(0.2),
+      machinePosition: inch(-14),
+      drawingPosition: inch(0),
+    },
+  })
+
 describe('Hold on a mill', () => {
   it('compares each sweep with the one before it, and starts anew once the vise was moved', () => {
     const { sweeps } = derive(mill, [swept('one', -0.03), swept('one', -0.07)]).hold
@@ -133,19 +148,6 @@ describe('Hold on a mill', () => {
   })
 
   it('another vise than the sweep was made with makes it stale, whoever tells of it; the one that was swept does not', () => {
-    const zero = () =>
-      add(mill, 'pickup', {
-        offset: 'G54',
-        machine: { id: 'mill-1', version: 1 },
-        reading: {
-          method: 'edge-finder',
-          axis: 'X',
-          direction: '+',
-          diameter: inch(0.2),
-          machinePosition: inch(-14),
-          drawingPosition: inch(0),
-        },
-      })
     const by = (vise: string) => ({ ...swept('tight', 0), vise: { id: vise, version: 1 } })
     const stands = (log: Entry[]) => {
       const { hold, offsets } = derive(mill, log)
@@ -158,21 +160,21 @@ describe('Hold on a mill', () => {
       }
     }
     const put = 'another vise was put on'
-    expect(stands([by('vise-6'), zero(), cleared()])).toEqual({ swept: 'fresh', clear: 'fresh', X: 'fresh' })
+    expect(stands([by('vise-6'), zeroX(), cleared()])).toEqual({ swept: 'fresh', clear: 'fresh', X: 'fresh' })
     // Swept with the vise in hand, then another was chosen.
-    expect(stands([by('vise-6'), zero(), cleared(10.9, 'vise-4')])).toEqual({
+    expect(stands([by('vise-6'), zeroX(), cleared(10.9, 'vise-4')])).toEqual({
       swept: `swept before ${put}`,
       clear: 'fresh',
       X: `taken before ${put}`,
     })
     // Seen to clear with one, then another was swept: what cleared is not there.
-    expect(stands([cleared(), zero(), by('vise-4')])).toEqual({
+    expect(stands([cleared(), zeroX(), by('vise-4')])).toEqual({
       swept: 'fresh',
       clear: `measured before ${put}`,
       X: `taken before ${put}`,
     })
     // Once that one is seen to clear, its sweep and what was taken from it hold: it stood there already.
-    expect(stands([cleared(), by('vise-4'), zero(), cleared(10.9, 'vise-4')])).toEqual({
+    expect(stands([cleared(), by('vise-4'), zeroX(), cleared(10.9, 'vise-4')])).toEqual({
       swept: 'fresh',
       clear: 'fresh',
       X: 'fresh',
@@ -201,18 +203,7 @@ describe('Hold on a mill', () => {
   })
 
   it('says before it is recorded what a sweep with a loose bolt would make stale', () => {
-    const zero = add(mill, 'pickup', {
-      offset: 'G54',
-      machine: { id: 'mill-1', version: 1 },
-      reading: {
-        method: 'edge-finder',
-        axis: 'X',
-        direction: '+',
-        diameter: inch(0.2),
-        machinePosition: inch(-14),
-        drawingPosition: inch(0),
-      },
-    })
+    const zero = zeroX()
     const log = [mill, swept('tight', 0), cleared(), zero]
     const setup = derive(mill, log.slice(1))
     const by = (added: Entry) => wouldGoStale(setup, log, added, demoReference)

@@ -24,6 +24,7 @@ import { convertLength, type LengthUnit, type TypedLength } from '../quantity/in
 import type { Link } from './acts.ts'
 import type { Chain } from './chain.ts'
 import type { Entry, EntryOf } from './entries.ts'
+import { freshnessWith } from './program-freshness.ts'
 import { CLEARANCE, GRIP, holdCheckSubject, lengthsSubject, STOP_CHECK, UPRIGHT } from './subjects.ts'
 
 /** A fact of the Hold step with the entry that states it. */
@@ -174,18 +175,9 @@ function uprightOf({ chain, unit }: Context): UprightFact | undefined {
   }
 }
 
-/** What a fact stands at, that was made with a row: stale where that was edited since. `made`: the word for it. */
-function beforeEdit(
-  chain: Chain,
-  { id, at }: Entry,
-  made: string,
-  edited: { name: string } | undefined,
-): Freshness {
-  const freshness = chain.freshnessOf(id)
-  if (freshness.state === 'stale' || !edited) return freshness
-  const says = `${made} with ${edited.name} as it was before an edit`
-  return { state: 'stale', cause: { entryId: id, at, says } }
-}
+/** Says that a row was edited since a fact was made with it; undefined where it was not. `made`: the word for it. */
+const rowEdit = (made: string, edited: { name: string } | undefined) =>
+  edited && `${made} with ${edited.name} as it was before an edit`
 
 function clearanceOf({ chain, machine, unit, library }: Context): ClearanceFact | undefined {
   const entry = standingEntry(chain, CLEARANCE, 'cleared')
@@ -207,7 +199,7 @@ function clearanceOf({ chain, machine, unit, library }: Context): ClearanceFact 
         : undefined
   return {
     entry,
-    freshness: beforeEdit(chain, entry, 'measured', edited),
+    freshness: freshnessWith(entry, { chain }, () => rowEdit('measured', edited)),
     vise,
     clearance: found,
     findings: found.findings,
@@ -263,11 +255,8 @@ function gripOf({ chain, unit, library }: Context, measured: Map<string, Lengths
     )
   return {
     entry,
-    freshness: beforeEdit(
-      chain,
-      entry,
-      'chosen',
-      entry.collet.version === collet.version ? undefined : collet,
+    freshness: freshnessWith(entry, { chain }, () =>
+      rowEdit('chosen', entry.collet.version === collet.version ? undefined : collet),
     ),
     collet,
     spread,

@@ -2,7 +2,7 @@ import type { Profile } from '../control/index.ts'
 import type { Freshness } from '../fact/index.ts'
 import type { Machine, ToolShape } from '../machine/index.ts'
 import type { Chain } from './chain.ts'
-import type { EntryOf } from './entries.ts'
+import type { Entry, EntryOf } from './entries.ts'
 
 interface Context {
   chain: Chain
@@ -18,7 +18,7 @@ type MadeFor = 'program' | 'coded' | 'proved' | 'gauging' | 'palleted'
  * thing that `edited` names; fresh where that is nothing.
  */
 export function freshnessWith(
-  entry: EntryOf<MadeFor>,
+  entry: Pick<Entry, 'id' | 'at'>,
   { chain }: Pick<Context, 'chain'>,
   edited: () => string | undefined,
 ): Freshness {

@@ -51,14 +51,19 @@ function programsOf(entry: Entry, setup: string): NumberedProgram[] {
   }
 }
 
+/** Entries that a program stands in, and those that strike one out. */
+const KINDS: ReadonlySet<Entry['kind']> = new Set(['program', 'coded', 'gauging', 'palleted', 'struck'])
+
 /**
  * The programs that are known to stand at a machine, from the logs of its setups, and those of the setup in hand that are to go
  * there: the last entry of each number and program. Struck entries do not count. Whether one was deleted at the control, nobody told.
  */
 export function numbersAt(entries: readonly Entry[], setup: string): NumberedProgram[] {
-  const strikes = effectiveStrikes(entries)
+  // A logbook of years has few of these among many entries: only they are put in order.
+  const ones = entries.filter(({ kind }) => KINDS.has(kind))
+  const strikes = effectiveStrikes(ones)
   const known = new Map<string, NumberedProgram>()
-  for (const entry of inOrder(entries))
+  for (const entry of inOrder(ones))
     if (!strikes.has(entry.id))
       for (const each of programsOf(entry, setup)) known.set(`${each.number} ${each.which}`, each)
   return [...known.values()]

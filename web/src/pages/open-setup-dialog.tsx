@@ -1,4 +1,4 @@
-import { asTyped, type LengthUnit, readLength, unitSymbol } from '@dogleg/core/quantity'
+import { asTyped, type LengthUnit, readLength, typedInOther, unitSymbol } from '@dogleg/core/quantity'
 import { deriveSetup, isUnreadable, type Reference, repeatJob } from '@dogleg/core/setup'
 import type { SetupSummary } from '@dogleg/core/traveler'
 import { useState } from 'react'
@@ -8,7 +8,6 @@ import { newId, now } from '../log/clock.ts'
 import { operator } from '../log/operator.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { problemsOf, record, send } from '../log/record.ts'
-import { inOther } from '../reference/typed-form.ts'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { Dialog } from '../ui/dialog.tsx'
@@ -56,7 +55,7 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
       setChanging(next)
     } else setChosenUnit(next)
   }
-  const converted = (changing && inOther(tolerance, unit, changing)) ?? ''
+  const converted = (changing && typedInOther(tolerance, unit, changing)) ?? ''
 
   /** Sets an earlier job up again: its last log is read from the server, and what stood in it is taken over. */
   const repeat = async () => {

@@ -115,7 +115,7 @@ export function useProof({
       if (!layoutSchema.safeParse(layout).success) return
       const used = {
         offsets: [...new Set(motion.states.map((state) => state.offset))],
-        tools: [...new Set(motion.states.map((state) => state.tool))],
+        tools: toolsUsed(motion.states),
       }
       const coded = typeof text === 'string' ? codedWith(setup, text, reference) : undefined
       const rests = proofRests(setup, lengths, used, coded)
@@ -146,7 +146,7 @@ export function useProof({
         tools: of.tools
           .filter(({ number }) => used.tools.includes(number))
           .map(({ id, version }) => ({ id, version })),
-        uses: toolsUsed(motion.states),
+        uses: used.tools,
         profile: { id: profile.id, version: profile.version },
         machine: { id: machine.id, version: machine.version },
       })

@@ -1,4 +1,4 @@
-import { convertLength, type LengthUnit, plainText, readLength } from '@dogleg/core/quantity'
+import { type LengthUnit, plainText, readLength, typedInOther } from '@dogleg/core/quantity'
 import { type FieldErrors, type FieldValues, type Resolver, set } from 'react-hook-form'
 import type { z } from 'zod'
 
@@ -54,15 +54,6 @@ export interface TwoWays {
   converted: string
 }
 
-/** Digits that no caliper shows: a length that is converted to and fro comes back as it was. */
-const CONVERTED_DIGITS = 6
-
-/** A length as it is typed, brought into the other unit; undefined where it is not understood. */
-export const inOther = (text: string, from: LengthUnit, to: LengthUnit): string | undefined => {
-  const read = readLength(text, from)
-  return read.ok ? String(Number(convertLength(read.value, from, to).toFixed(CONVERTED_DIGITS))) : undefined
-}
-
 /** The lengths of a form that a change of its unit means something for: zero is zero in both. */
 export function lengthsTyped(
   values: unknown,
@@ -72,7 +63,7 @@ export function lengthsTyped(
   const found: TwoWays[] = []
   mapLeaves(values, (leaf, path) => {
     if (kindAt(numbers, path) !== 'length' || typeof leaf !== 'string') return leaf
-    const converted = inOther(leaf, from, to)
+    const converted = typedInOther(leaf, from, to)
     if (converted !== undefined && Number(converted) !== 0) found.push({ typed: leaf, converted })
     return leaf
   })
@@ -86,7 +77,9 @@ export const convertTyped = <Values>(
   { from, to }: { from: LengthUnit; to: LengthUnit },
 ): Values =>
   mapLeaves(values, (leaf, path) =>
-    kindAt(numbers, path) === 'length' && typeof leaf === 'string' ? (inOther(leaf, from, to) ?? leaf) : leaf,
+    kindAt(numbers, path) === 'length' && typeof leaf === 'string'
+      ? (typedInOther(leaf, from, to) ?? leaf)
+      : leaf,
   ) as Values
 
 /** A plain number as it is typed: `10`, `.5`, `-3.25`. */

@@ -154,8 +154,8 @@ export function SweepForm({
           Vise, part, dial
           {!unfolded && (
             <span className="ml-2 text-sm font-normal text-ink-soft">
-              {vise ? `${vise.name}, part ` : ''}
-              {withPartLength(draft, jawLength, unit).partLength} long, {draft.allowed} allowed
+              {vise ? `${vise.name}, ` : ''}
+              {withPartLength(draft, jawLength, unit).partLength} long
             </span>
           )}
         </summary>

@@ -1,5 +1,16 @@
 import type { Page } from '@playwright/test'
-import { download, expect, expectView, openAt, openEarlier, openRow, signIn, test, toStep } from './dogleg.ts'
+import {
+  download,
+  expect,
+  expectView,
+  openAt,
+  openEarlier,
+  openRow,
+  recordProof,
+  signIn,
+  test,
+  toStep,
+} from './dogleg.ts'
 
 const code = (page: Page) => page.getByRole('region', { name: 'Program text' })
 const part = (page: Page, name: RegExp) => page.getByRole('tab', { name })
@@ -61,8 +72,7 @@ test('the tapped holes of the housing: built from nothing by keyboard, proved, d
   await page.getByRole('button', { name: 'Prove it' }).click()
   await expect(page.getByLabel('Name of the program')).toHaveValue('Four holes')
   await expect(page.getByText('Good', { exact: true }).first()).toBeVisible()
-  await page.getByRole('button', { name: 'Record the proof' }).click()
-  await expect(page.getByText('Proved by RT')).toBeVisible()
+  await recordProof(page)
   await toStep(page, 'Code')
   const { name, text } = await download(page)
   expect(name).toBe('four-holes.nc')

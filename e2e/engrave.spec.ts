@@ -1,5 +1,15 @@
 import type { Page } from '@playwright/test'
-import { download, expect, expectView, openAt, openEarlier, signIn, test, toStep } from './dogleg.ts'
+import {
+  download,
+  expect,
+  expectView,
+  openAt,
+  openEarlier,
+  recordProof,
+  signIn,
+  test,
+  toStep,
+} from './dogleg.ts'
 
 const code = (page: Page) => page.getByRole('region', { name: 'Program text' })
 const part = (page: Page, name: string) => page.getByRole('tab', { name })
@@ -49,8 +59,7 @@ test('a serial number on the housing: by keyboard, proved, downloaded, engraved,
   await page.getByRole('button', { name: 'Prove it' }).click()
   await expect(page.getByLabel('Name of the program')).toHaveValue('Housing, serial')
   await expect(page.getByText('Good', { exact: true }).first()).toBeVisible()
-  await page.getByRole('button', { name: 'Record the proof' }).click()
-  await expect(page.getByText('Proved by RT')).toBeVisible()
+  await recordProof(page)
 
   await toStep(page, 'Code')
   await part(page, 'Serial').click()
@@ -150,8 +159,7 @@ test('a scale on the drawtube: refused while Z zero is in the wrong place, then 
   await page.getByRole('button', { name: 'Prove it' }).click()
   await expect(page.getByLabel('Name of the program')).toHaveValue('Fine scale')
   await expect(page.getByText('Good', { exact: true }).first()).toBeVisible()
-  await page.getByRole('button', { name: 'Record the proof' }).click()
-  await expect(page.getByText('Proved by RT')).toBeVisible()
+  await recordProof(page)
   // As X and angle, in inverse time; and a flat program from an outline.
   await toStep(page, 'Code')
   await part(page, 'Cylinder').click()

@@ -1,8 +1,16 @@
 import { drillName } from '@dogleg/core/cycles/drilling'
-import { type TapDraft, type TapSizes, THREADS, type ThreadSeries } from '@dogleg/core/cycles/tapping'
+import {
+  drillFor,
+  type TapDraft,
+  type TapSizes,
+  THREADS,
+  type ThreadSeries,
+  tapFor,
+} from '@dogleg/core/cycles/tapping'
 import type { Machine } from '@dogleg/core/machine'
 import { formatLength, formatWithUnit, type LengthUnit } from '@dogleg/core/quantity'
 import { useId } from 'react'
+import type { BegunTool } from '../reference/new-tool.ts'
 import { Select } from '../ui/select.tsx'
 import { ChoiceField, LengthField, NumberField, Pair, SwitchField, useCycleForm } from './cycle-field.tsx'
 import { KeepSpeed } from './keep-speed.tsx'
@@ -93,13 +101,20 @@ const ToolAndTurns = ({
   of,
   says,
   turns,
+  begun,
 }: {
   of: 'tap' | 'drill' | 'chamfer'
   says: string
   turns: number
+  begun?: BegunTool | undefined
 }) => (
   <Pair>
-    <ToolField field={`${of}Tool`} label={`${says} is T`} kind={of === 'tap' ? 'tap' : 'drill'} />
+    <ToolField
+      field={`${of}Tool`}
+      label={`${says} is T`}
+      kind={of === 'tap' ? 'tap' : 'drill'}
+      begun={begun}
+    />
     <NumberField
       field={`${of}Turns`}
       label={says}
@@ -310,7 +325,12 @@ export function TapForm({ part, sizes, placesKnown, unit, machine }: TapFormProp
         <div className="space-y-1">
           {tap.tapping && (
             <>
-              <ToolAndTurns of="tap" says="Tap" turns={turns.tap} />
+              <ToolAndTurns
+                of="tap"
+                says="Tap"
+                turns={turns.tap}
+                begun={threadKnown ? tapFor(thread, unit) : undefined}
+              />
               {threadKnown && (
                 <KeepSpeed
                   of={tap.tap === 'cut' ? 'tapping' : 'forming'}
@@ -334,7 +354,12 @@ export function TapForm({ part, sizes, placesKnown, unit, machine }: TapFormProp
           )}
           {tap.drill && (
             <>
-              <ToolAndTurns of="drill" says="Drill" turns={turns.drill} />
+              <ToolAndTurns
+                of="drill"
+                says="Drill"
+                turns={turns.drill}
+                begun={threadKnown ? drillFor(sizes.drillDiameter, thread, unit) : undefined}
+              />
               {threadKnown && (
                 <KeepSpeed of="drilling" typed={tap.drillTurns} diameter={sizes.drillDiameter} unit={unit} />
               )}

@@ -1,7 +1,7 @@
 import { demoReference } from '@dogleg/core/demo'
 import type { ToolShape } from '@dogleg/core/machine'
 import { fireEvent, screen, waitFor, within } from '@testing-library/react'
-import { useState } from 'react'
+import { type ComponentProps, useState } from 'react'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { fakeServer, logOf, renderInSetup } from '../testing/shop.tsx'
 import { nextFieldOnEnter } from '../ui/entry-field.tsx'
@@ -10,7 +10,7 @@ import { ToolField } from './tool-field.tsx'
 
 afterEach(() => vi.unstubAllGlobals())
 
-function Form() {
+function Form({ begun }: { begun?: ComponentProps<typeof ToolField>['begun'] }) {
   const [draft, setDraft] = useState<Record<string, string | boolean>>({ tapTool: '' })
   return (
     <form onKeyDown={nextFieldOnEnter}>
@@ -27,7 +27,7 @@ function Form() {
           onLit: () => undefined,
         }}
       >
-        <ToolField field="tapTool" label="Tap is T" kind="tap" />
+        <ToolField field="tapTool" label="Tap is T" kind="tap" begun={begun} />
       </CycleFormProvider>
     </form>
   )
@@ -90,5 +90,18 @@ describe('the tool of an operation', () => {
     expect(sent[0]).toMatchObject({ number: 17, kind: 'tap', pitch: 0.05, machineId: 'mill-1' })
     await waitFor(() => expect(screen.queryByRole('dialog')).toBeNull())
     expect(field().value).toBe('17')
+  })
+
+  it('is begun as what the cycle needs, and nothing of it is measured yet', () => {
+    const begun = { name: 'M8x1.25 tap', unit: 'mm', diameter: 8, pitch: 1.25 } as const
+    renderInSetup(<Form begun={begun} />, logOf(/first side/))
+    fireEvent.click(openList().getByRole('button', { name: 'New tool' }))
+    const dialog = within(screen.getByRole('dialog'))
+    const reads = (label: string) => dialog.getByLabelText<HTMLInputElement>(label).value
+    expect(reads('Name')).toBe('M8x1.25 tap')
+    expect(reads('Diameter, mm')).toBe('8')
+    expect(reads('Pitch, mm a turn')).toBe('1.25')
+    for (const label of ['Cuts up to, mm', 'Out of the holder, mm', 'Holder diameter, mm'])
+      expect(reads(label)).toBe('')
   })
 })

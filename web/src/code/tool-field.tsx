@@ -4,7 +4,7 @@ import { List, Plus } from 'lucide-react'
 import { type ReactNode, useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { EditingContext } from '../reference/editing.ts'
-import { newTool } from '../reference/new-tool.ts'
+import { type BegunTool, newTool } from '../reference/new-tool.ts'
 import { TOOL_KINDS, ToolEditor } from '../reference/tool-editor.tsx'
 import { Button } from '../ui/button.tsx'
 import { Dialog } from '../ui/dialog.tsx'
@@ -16,11 +16,13 @@ interface ToolFieldProps {
   label: ReactNode
   /** The kind that does this work: those come first, and a new one is begun as one. */
   kind: ToolKind
+  /** What a new one is known by from what it is to do. */
+  begun?: BegunTool | undefined
   hint?: string
 }
 
 /** The number of a tool: typed, or chosen from the tools of the machine with what they are, or made new. */
-export function ToolField({ field, label, kind, hint }: ToolFieldProps) {
+export function ToolField({ field, label, kind, begun, hint }: ToolFieldProps) {
   const { draft, change, problems, lit, onLit } = useCycleForm()
   const { setup, reference } = useOpenSetup()
   const { machine } = setup
@@ -62,6 +64,7 @@ export function ToolField({ field, label, kind, hint }: ToolFieldProps) {
         <ToolDialog
           tools={tools}
           kind={kind}
+          begun={begun}
           onClose={() => setChoosing(false)}
           onChoose={(number) => {
             change(field, String(number))
@@ -76,11 +79,12 @@ export function ToolField({ field, label, kind, hint }: ToolFieldProps) {
 interface ToolDialogProps {
   tools: readonly ToolShape[]
   kind: ToolKind
+  begun: BegunTool | undefined
   onClose: () => void
   onChoose: (number: number) => void
 }
 
-function ToolDialog({ tools, kind, onClose, onChoose }: ToolDialogProps) {
+function ToolDialog({ tools, kind, begun, onClose, onChoose }: ToolDialogProps) {
   const { setup, reference } = useOpenSetup()
   const { machine } = setup
   const [making, setMaking] = useState(false)
@@ -106,7 +110,7 @@ function ToolDialog({ tools, kind, onClose, onChoose }: ToolDialogProps) {
     >
       {making ? (
         <EditingContext value={editing}>
-          <ToolEditor tool={newTool(machine, reference.tools, kind)} machines={reference.machines} />
+          <ToolEditor tool={newTool(machine, reference.tools, kind, begun)} machines={reference.machines} />
         </EditingContext>
       ) : (
         <>

@@ -1,8 +1,16 @@
 import type { Machine, ToolKind, ToolShape } from '@dogleg/core/machine'
 import { NEW } from './editing.ts'
 
-/** A new tool of a machine, with the next number, of which nothing else is known yet. */
-export function newTool(machine: Machine, tools: readonly ToolShape[], kind: ToolKind = 'mill'): ToolShape {
+/** What a new tool is known by before it is measured: what it is to do. */
+export type BegunTool = Partial<Pick<ToolShape, 'name' | 'unit' | 'diameter' | 'pitch'>>
+
+/** A new tool of a machine, with the next number, of which no more is known yet than what it is begun with. */
+export function newTool(
+  machine: Machine,
+  tools: readonly ToolShape[],
+  kind: ToolKind = 'mill',
+  begun: BegunTool = {},
+): ToolShape {
   const taken = tools.filter(({ machineId }) => machineId === machine.id).map(({ number }) => number)
   return {
     id: NEW,
@@ -19,5 +27,6 @@ export function newTool(machine: Machine, tools: readonly ToolShape[], kind: Too
     holderLength: Number.NaN,
     pitch: kind === 'tap' ? Number.NaN : null,
     note: '',
+    ...begun,
   }
 }

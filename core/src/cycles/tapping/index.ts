@@ -36,5 +36,6 @@ export {
   tapDrill,
   threadIn,
 } from './threads.ts'
+export { drillFor, type ToolForThread, tapFor } from './tools.ts'
 export { tapWorking } from './working.ts'
 export { tapOperations, writeTap } from './write.ts'

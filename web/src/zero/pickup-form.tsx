@@ -18,9 +18,9 @@ import type { ToolFact } from '@dogleg/core/setup'
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp } from 'lucide-react'
 import { useId } from 'react'
 import { PositionEntry, TouchListEntry } from '../positions/position-entry.tsx'
-import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
+import { KnownKey } from '../ui/known-key.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import { Select } from '../ui/select.tsx'
 
@@ -180,16 +180,7 @@ function TakeLength({
 }) {
   const text = formatLength(of.length.value, unit)
   if (of.freshness.state === 'stale' || value.trim() === text) return null
-  return (
-    <Button
-      look="quiet"
-      className="h-full shrink-0 rounded-none border-l border-rule px-2"
-      aria-label={`Take the measured length of T${of.tool}, ${text}`}
-      onClick={() => onTake(text)}
-    >
-      take {text}
-    </Button>
-  )
+  return <KnownKey label={`Take the measured length of T${of.tool}`} text={text} onTake={onTake} />
 }
 
 /** How many touches a list holds. */

@@ -8,9 +8,10 @@ import {
   toolLength,
   toolLengthDraft,
 } from '@dogleg/core/pickup'
-import { formatLength, unitSymbol } from '@dogleg/core/quantity'
+import { convertLength, formatLength, unitSymbol } from '@dogleg/core/quantity'
+import type { Traveler } from '@dogleg/core/traveler'
 import { Hourglass } from 'lucide-react'
-import { useMemo } from 'react'
+import { useMemo, useState } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
@@ -20,12 +21,20 @@ import { PositionEntry } from '../positions/position-entry.tsx'
 import { AnswerPanel } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
+import { KnownKey } from '../ui/known-key.tsx'
 import { When } from '../ui/when.tsx'
 import { ToolDrawing } from './tool-drawing.tsx'
 
+/** The tool whose length is asked for first: its number as it is typed, or nothing. */
+const toolAsked = ({ steps }: Traveler): string =>
+  steps
+    .find(({ step }) => step === 'zero')
+    ?.tasks.find(({ part }) => part === 'tools')
+    ?.about?.slice(1) ?? ''
+
 /** Lengths of the machine's tools: one measured against another, and the table that stands. */
 export function ToolsPanel() {
-  const { setup, lengths: tools } = useOpenSetup()
+  const { setup, lengths: tools, traveler } = useOpenSetup()
   const { unit, machine } = setup
   const fromGauge = machine.toolLengths === 'gauge-line'
   const empty = (last?: ToolLengthDraft): ToolLengthDraft => ({
@@ -35,7 +44,15 @@ export function ToolsPanel() {
     masterPosition: last?.masterPosition ?? '',
     masterLength: last?.masterLength ?? (fromGauge ? '' : '0'),
   })
-  const [draft, change, clear] = useKept<ToolLengthDraft>(`${setup.id}.tool`, toolLengthDraft, () => empty())
+  const [typed, change, clear] = useKept<ToolLengthDraft>(`${setup.id}.tool`, toolLengthDraft, () => empty())
+  // The one that is asked for first stands there until another is typed, or its reading.
+  const [ownTool, setOwnTool] = useState(false)
+  const asked = toolAsked(traveler)
+  const draft = useMemo(
+    () => (ownTool || typed.tool !== '' ? typed : { ...typed, tool: asked }),
+    [ownTool, typed, asked],
+  )
+  const lastMaster = tools.map(({ entry }) => entry).sort((a, b) => b.at.localeCompare(a.at))[0]?.masterLength
   const signed = useSigned()
   const live = useMemo(() => {
     const read = readToolLengthDraft(draft, unit)
@@ -56,12 +73,22 @@ export function ToolsPanel() {
   }, [draft, unit, machine, tools])
   const stopped = live.ok && verdictOf(live.findings) === 'stop'
   const problems = live.ok ? {} : live.problems
+  const masterKey = lastMaster && draft.masterLength === '' && (
+    <KnownKey
+      label="Take the length of the last master"
+      text={formatLength(convertLength(lastMaster.value, lastMaster.unit, unit), unit)}
+      onTake={(masterLength) => change({ ...draft, masterLength })}
+    />
+  )
   const field = (name: ToolLengthField, label: string, hint: string) => {
     const told = problems[name]
     const common = {
       label,
       value: draft[name],
-      onChange: (text: string) => change({ ...draft, [name]: text }),
+      onChange: (text: string) => {
+        if (name === 'tool') setOwnTool(true)
+        change({ ...draft, [name]: text })
+      },
       suffix: name === 'tool' ? '' : unitSymbol(unit),
       wrong: told && !told.empty ? told.says : undefined,
       hint,
@@ -70,7 +97,7 @@ export function ToolsPanel() {
     return name === 'machinePosition' || name === 'masterPosition' ? (
       <PositionEntry {...common} axis="Z" unit={unit} />
     ) : (
-      <TextEntry {...common} />
+      <TextEntry {...common} {...(name === 'masterLength' && masterKey ? { action: masterKey } : {})} />
     )
   }
   const submit = () => {
@@ -79,6 +106,7 @@ export function ToolsPanel() {
     signed(() => {
       record(setup.id, entry)
       clear(empty(draft))
+      setOwnTool(false)
     })
   }
   return (

@@ -148,19 +148,15 @@ export function CodeStep() {
     })
 
   const ofItem = written?.items.find(({ id }) => id === item?.id)
-  const findings: Finding[] = worstFirst([
-    ...serials,
-    ...shared,
-    ...(written?.findings ?? []),
-    ...(ofItem?.findings ?? []),
-  ])
-  const all = [
-    ...serials,
-    ...shared,
-    ...(written?.findings ?? []),
-    ...(written?.items.flatMap((each) => each.findings) ?? []),
-  ]
   const on = draft.items.filter(({ off }) => !off).length
+  const ofProgram: Finding[] = [
+    ...serials,
+    ...shared,
+    // A cycle that lacks something is not written yet, and is there all the same.
+    ...(written?.findings ?? []).filter(({ code }) => code !== 'no-cycles' || on === 0),
+  ]
+  const findings: Finding[] = worstFirst([...ofProgram, ...(ofItem?.findings ?? [])])
+  const all = [...ofProgram, ...(written?.items.flatMap((each) => each.findings) ?? [])]
   const verdict = given ? verdictOf(all) : 'stop'
   const inHand = useMemo<InHand | undefined>(
     () =>

@@ -133,6 +133,8 @@ export {
   type RunState,
   type StartFact,
   savedSoFar,
+  type UnprovedPallet,
+  unprovedOnPallets,
   unprovedPallets,
 } from './run.ts'
 export {

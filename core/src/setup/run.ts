@@ -77,25 +77,36 @@ export function deriveRun(counting: readonly Entry[], context: Context): RunStat
   }
 }
 
-/** Programs of a pallet plan that no fresh proof is of, to the letter. */
-export function unprovedPallets({ prove }: { prove: ProveState }, plan: PalletPlan): Finding[] {
+/** A program that a pallet runs and that no proof is of, with the first pallet that runs it, from 1. */
+export interface UnprovedPallet {
+  pallet: number
+  title: string
+}
+
+/** Programs of a pallet plan that no proof which holds is of, to the letter. */
+export function unprovedOnPallets({ prove }: { prove: ProveState }, plan: PalletPlan): UnprovedPallet[] {
   const isProved = (text: string) =>
-    prove.proofs.some(({ entry, freshness }) => entry.text === text && freshness.state === 'fresh')
+    prove.proofs.some(
+      ({ entry, freshness }) =>
+        entry.text === text && freshness.state === 'fresh' && entry.verdict !== 'stop',
+    )
   return plan.pallets.flatMap(({ program }, index) =>
-    isProved(program.text)
-      ? []
-      : [
-          finding(
-            'look',
-            'not-proved',
-            `pallet ${index + 1}`,
-            `${program.title || `The program of pallet ${index + 1}`} is not proved as it is here.`,
-            'A proof is of one text, to the letter: a changed end is another text.',
-            'Prove it again in Prove, and record the pallets after it.',
-          ),
-        ],
+    isProved(program.text) ? [] : [{ pallet: index + 1, title: program.title }],
   )
 }
+
+/** What is said on the page of pallets of a program that no proof is of. */
+export const unprovedPallets = (setup: { prove: ProveState }, plan: PalletPlan): Finding[] =>
+  unprovedOnPallets(setup, plan).map(({ pallet, title }) =>
+    finding(
+      'look',
+      'not-proved',
+      `pallet ${pallet}`,
+      `${title || `The program of pallet ${pallet}`} is not proved as it is here.`,
+      'A proof is of one text, to the letter: a changed end is another text.',
+      'Record the pallets, and prove it in Prove before the start.',
+    ),
+  )
 
 /** Seconds a cycle that all savings taken in one program come to, the oldest first: from the text before them to that of now. */
 export const savedSoFar = (taken: readonly EntryOf<'saved'>[]) =>

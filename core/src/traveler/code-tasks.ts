@@ -5,6 +5,7 @@ import {
   type ProofFact,
   type Setup,
   type TakenFact,
+  unprovedOnPallets,
 } from '../setup/index.ts'
 import { cyclesOn } from './needs.ts'
 import type { InHand, Task } from './task.ts'
@@ -119,6 +120,31 @@ function unprovedAtControl(setup: Setup): [string, TakenFact][] {
   )
 }
 
+/**
+ * Programs that the recorded pallets run and that no proof is of; while another plan stands on the page, or it is stale, its programs
+ * may be others.
+ */
+function onPallets(setup: Setup, inHand: InHand['pallets']): Task[] {
+  const { pallets } = setup.run
+  if (!pallets || pallets.freshness.state === 'stale' || pallets.entry.verdict === 'stop') return []
+  if (inHand && !inHand.recorded) return []
+  const { proofs } = setup.prove
+  const asked = new Set([
+    ...unproved(setup).map(titleOf),
+    ...unprovedAtControl(setup).map(([title]) => title),
+    ...proofs.filter((proof) => !holds(proof)).map(({ entry }) => entry.title),
+  ])
+  return unprovedOnPallets(setup, pallets.entry.plan)
+    .filter(({ title }, n, all) => !asked.has(title) && all.findIndex((each) => each.title === title) === n)
+    .map(({ pallet, title }) => ({
+      ...PROVE,
+      ...(title ? { about: title } : {}),
+      stale: false,
+      says: `Prove ${title || 'the program'} as pallet ${pallet} runs it.`,
+      why: 'A proof is of one text, to the letter: what the pallet runs is another.',
+    }))
+}
+
 /** Findings to look at, one by one, until each was let stand by somebody or mended. */
 function lookTasks(proof: ProofFact, prove: Setup['prove']): Task[] {
   const { title } = proof.entry
@@ -167,7 +193,7 @@ const proofTask = (proof: ProofFact, prove: Setup['prove']): Task[] => {
 /** What is to be proved, and what it is proved against. */
 export function proveTasks(
   setup: Setup,
-  { proof: inHand, area: placed }: Pick<InHand, 'proof' | 'area'>,
+  { proof: inHand, area: placed, pallets }: Pick<InHand, 'proof' | 'area' | 'pallets'>,
 ): Task[] {
   const { proofs, layout } = setup.prove
   const area = { ...PROVE, part: 'area' } as const
@@ -193,6 +219,7 @@ export function proveTasks(
         why: 'A proof is of one text, to the letter: what was taken is another.',
       }),
     ),
+    ...onPallets(setup, pallets),
   ]
   const asked = tasks.length > 0 || inHand !== undefined
   return [

@@ -42,6 +42,42 @@ describe('pallets', () => {
     expect(stateOf(travel([...log, start()]), 'run')).toBe('open')
   })
 
+  it('run nothing that was not proved as it stands: that comes before the start, by name', () => {
+    const [one] = good.plan.pallets
+    if (!one) throw new Error('the demo has no pallet')
+    const text = one.program.text.replace('M30', 'M99')
+    const changed: EntryOf<'palleted'> = {
+      ...good,
+      verdict: 'look',
+      // It rested on no proof when it was recorded.
+      rests: [],
+      plan: {
+        ...good.plan,
+        pallets: good.plan.pallets.map((each, n) =>
+          n > 0 ? each : { ...each, program: { ...one.program, text } },
+        ),
+      },
+    }
+    const of = log.map((each) => (each.id === planned.id ? changed : each))
+    const { title } = one.program
+    const prove = { step: 'prove', part: 'whole', about: title, says: `Prove ${title} as pallet 1 runs it.` }
+    const work = (of: readonly Entry[]) => travel(of).left.filter(({ step }) => step !== 'ready')
+    expect(work(of)[0]).toMatchObject(prove)
+    expect(work([...of, start()])[0]).toMatchObject(prove)
+    expect(stateOf(travel([...of, start()]), 'prove')).toBe('open')
+    // While another plan stands on the page that one is recorded first: its programs may be others.
+    const onPage = travel(of, { inHand: { pallets: { verdict: 'good', recorded: false } } })
+    expect(onPage.left.find(({ step }) => step === 'prove')).toBeUndefined()
+    const proved = log.find(
+      (each): each is EntryOf<'proved'> => each.kind === 'proved' && each.title === title,
+    )
+    const { id: _, at: __, ...proof } = proved as EntryOf<'proved'>
+    expect(work([...of, after({ ...proof, text, rests: [] })])[0]?.says).toMatch(/^Before cycle start/)
+    // An old proof with a stop proves nothing.
+    const stopped = after({ ...proof, text, rests: [], verdict: 'stop', worst: [{ says: 'It crashes.' }] })
+    expect(work([...of, stopped])[0]?.says).toMatch(/^Mend /)
+  })
+
   it('that are mended on the page are to be recorded, not mended', () => {
     const says = (verdict: 'good' | 'stop') =>
       firstOf(travel(log, { inHand: { pallets: { verdict, recorded: false, worst: 'It nests.' } } }), 'run')

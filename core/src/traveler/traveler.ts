@@ -48,7 +48,7 @@ const HAND_OVER: Task = {
 const START: Partial<Record<Step, { part: TaskPart; says: string; why: string }>> = {
   angle: {
     part: 'lies',
-    says: 'Touch one edge of the part at two places, or measure two holes.',
+    says: 'Measure how the part lies: one edge at two places, or two holes.',
     why: 'Nobody knows yet how the part lies. Where that does not matter, go on.',
   },
   code: {

@@ -48,6 +48,29 @@ describe('a program that the address asks for', () => {
     expect(opened.mock.calls[0]?.[0].text).toContain('O5410')
   })
 
+  it('is the text that a pallet runs, where that is the one which no proof is of', async () => {
+    const pallets = logOf(/both operations/).map((entry) =>
+      entry.kind === 'palleted'
+        ? {
+            ...entry,
+            plan: {
+              ...entry.plan,
+              pallets: entry.plan.pallets.map(({ program, ...rest }) => ({
+                ...rest,
+                program: { ...program, text: program.text.replace('M30', 'M99') },
+              })),
+            },
+          }
+        : entry,
+    )
+    renderInSetup(<Asking standing={null} />, pallets)
+    await ask('O5502 second operation')
+    await waitFor(() => expect(opened).toHaveBeenCalled())
+    const [next] = opened.mock.calls[0] ?? []
+    expect(next?.text).toContain('O5502')
+    expect(next?.text).toContain('M99')
+  })
+
   it('takes the place of a text that is kept nowhere else only when somebody says so', async () => {
     const typed = { title: 'by hand', text: 'G0 X1.' }
     await set(`program.${setup}`, typed)

@@ -13,8 +13,8 @@ const isProved = ({ prove }: Setup, text: string) =>
   )
 
 /**
- * The program of a setup that goes by a name, as its proof is asked for: as Code writes it now, as it stands at the control, or as
- * it was proved before; of these the first that is not proved.
+ * The program of a setup that goes by a name, as its proof is asked for: as Code writes it now, as it stands at the control, as a
+ * pallet runs it, or as it was proved before; of these the first that is not proved.
  */
 function useByName(title: string | undefined) {
   const { setup, reference } = useOpenSetup()
@@ -23,6 +23,9 @@ function useByName(title: string | undefined) {
   const texts = [
     ...(written?.code && !busy ? [written.code.text] : []),
     ...(title === undefined ? [] : [setup.code.taken.get(title)?.entry.text]),
+    ...(setup.run.pallets?.entry.plan.pallets ?? [])
+      .filter(({ program }) => program.title === title)
+      .map(({ program }) => program.text),
     ...setup.prove.proofs.filter(({ entry }) => entry.title === title).map(({ entry }) => entry.text),
   ].filter((text) => text !== undefined)
   return {

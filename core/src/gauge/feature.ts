@@ -238,6 +238,14 @@ export const startingFeature = (what: FeatureKind, called: string, unit: LengthU
   limit: '',
 })
 
+/** Another feature like one that stands: all of it but its place, which is nowhere yet. */
+export const anotherFeature = (like: FeatureDraft, called: string): FeatureDraft => ({
+  ...like,
+  name: called,
+  x: '',
+  y: '',
+})
+
 /** A feature as the probe is told of it, in the setup's unit. `clear` is the height at which it moves sideways. */
 export function probeTaskOf(of: FeatureParams, unit: LengthUnit, stylus: number, clear: number): ProbeTask {
   const value = (field: 'x' | 'y' | 'top' | 'depth' | 'gap' | 'past') => valueIn(of[field], unit)

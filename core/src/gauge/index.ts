@@ -16,6 +16,7 @@ export { checkFeatures, checkPlan, type PlanFacts } from './check.ts'
 export { type Correction, correctionFor, type Held, heldWithin } from './corrected.ts'
 export { type Drift, driftOf } from './drift.ts'
 export {
+  anotherFeature,
   axesFor,
   FEATURE_KINDS,
   FEATURE_NAMES,

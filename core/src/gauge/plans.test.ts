@@ -7,6 +7,7 @@ import type { GaugeCase } from './case.ts'
 import type { Characteristic, Feature } from './characteristic.ts'
 import { checkFeatures, checkPlan } from './check.ts'
 import {
+  anotherFeature,
   type FeatureDraft,
   type FeatureKind,
   featureFields,
@@ -230,6 +231,20 @@ describe('what a form asks for', () => {
   it('begins with a surface as a top, all else along X', () => {
     expect(startingFeature('surface', 'S', 'inch').axis).toBe('Z')
     expect(startingFeature('web', 'W', 'mm').axis).toBe('X')
+  })
+
+  it('another like one that stands is as large and as close, and stands nowhere yet', () => {
+    const bore = {
+      ...startingFeature('bore', 'BORE 1', 'inch'),
+      nominal: '.5',
+      tolerance: '.001',
+      x: '1',
+      y: '-1',
+    }
+    const another = anotherFeature(bore, 'BORE 2')
+    expect(another).toEqual({ ...bore, name: 'BORE 2', x: '', y: '' })
+    const read = readFeature(another, 'inch')
+    expect(read.ok ? {} : read.problems).toMatchObject({ x: { empty: true }, y: { empty: true } })
   })
   it('two ends of a distance, and two different ones', () => {
     const problems = (from: string, to: string) => {

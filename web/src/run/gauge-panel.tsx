@@ -1,5 +1,6 @@
 import { type Finding, verdictOf, worstFirst } from '@dogleg/core/fact'
 import {
+  anotherFeature,
   type Characteristic,
   characteristicsOf,
   correctionOf,
@@ -59,10 +60,11 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
     const name = `${what.split('-').at(-1)?.toUpperCase()} ${draft.features.length + 1}`
     setFeatures([
       ...draft.features,
-      { id, draft: from ? { ...from, name } : startingFeature(what, name, unit) },
+      { id, draft: from ? anotherFeature(from, name) : startingFeature(what, name, unit) },
     ])
     setChosen(id)
-    setPart('what')
+    // Of another one like it only the place is to be said.
+    setPart(from ? 'where' : 'what')
   }
   const move = (id: string, by: -1 | 1) => {
     const at = draft.features.findIndex((each) => each.id === id)

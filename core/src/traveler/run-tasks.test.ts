@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { demoLogs } from '../demo/testing.ts'
 import type { Entry, EntryOf } from '../setup/index.ts'
-import { correctionsDue } from './index.ts'
+import { correctionsDue, footOf } from './index.ts'
 import { firstOf, setupOf, stateOf, travel } from './testing.ts'
 import { Shift } from './testing-shift.ts'
 
@@ -65,6 +65,10 @@ describe('pallets', () => {
     expect(work(of)[0]).toMatchObject(prove)
     expect(work([...of, start()])[0]).toMatchObject(prove)
     expect(stateOf(travel([...of, start()]), 'prove')).toBe('open')
+    // Nor does the page of pallets say before that that the start is what comes there.
+    const foot = (of: readonly Entry[]) => footOf(travel(of), 'run', ({ part }) => part === 'pallets')
+    expect(foot(of)).toMatchObject({ next: prove, here: undefined })
+    expect(foot(mended).next?.says).toMatch(/^Before cycle start/)
     // While another plan stands on the page that one is recorded first: its programs may be others.
     const onPage = travel(of, { inHand: { pallets: { verdict: 'good', recorded: false } } })
     expect(onPage.left.find(({ step }) => step === 'prove')).toBeUndefined()

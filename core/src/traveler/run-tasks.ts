@@ -1,9 +1,17 @@
-import { type GaugeSeries, partLabel, type Setup, seriesDrift, valueSeries } from '../setup/index.ts'
+import {
+  type GaugeSeries,
+  partLabel,
+  type Setup,
+  seriesDrift,
+  unprovedOnPallets,
+  valueSeries,
+} from '../setup/index.ts'
 import type { InHand, Task } from './task.ts'
 
 const STEP = { step: 'run' } as const
 
-function palletTasks({ run: { pallets, start } }: Setup, inHand: InHand['pallets']): Task[] {
+function palletTasks(setup: Setup, inHand: InHand['pallets']): Task[] {
+  const { pallets, start } = setup.run
   const of = { ...STEP, part: 'pallets', stale: false } as const
   const typed = inHand && !inHand.recorded ? inHand : undefined
   if (!pallets && !typed) return []
@@ -41,11 +49,13 @@ function palletTasks({ run: { pallets, start } }: Setup, inHand: InHand['pallets
         why: `It was ${start.freshness.cause.says}.`,
       },
     ]
+  const unproved = pallets !== undefined && unprovedOnPallets(setup, pallets.entry.plan).length > 0
   return start?.judgement.happens === 'runs'
     ? []
     : [
         {
           ...of,
+          ...(unproved ? { waits: true } : {}),
           says: 'Before cycle start: say which pallet is inside, and which program is loaded.',
           why: start ? start.judgement.says : 'The wrong program on a pallet is a crash.',
         },

@@ -143,7 +143,8 @@ export interface Foot {
 /** @param isHere whether a task of the step is done in what is shown of it */
 export function footOf({ steps, next }: Traveler, step: Step, isHere: (task: Task) => boolean): Foot {
   const own = steps.find((each) => each.step === step)?.tasks ?? []
-  const here = own.find((task) => !task.waits && isHere(task)) ?? (next?.step === step ? undefined : own[0])
+  const ready = own.filter(({ waits }) => !waits)
+  const here = ready.find(isHere) ?? (next?.step === step ? undefined : ready[0])
   return { next, here: here === next || (next?.step === step && isHere(next)) ? undefined : here }
 }
 

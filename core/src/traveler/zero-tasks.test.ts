@@ -85,6 +85,19 @@ describe('an offset', () => {
     )
   })
 
+  it('of a lathe is of no tool before somebody said which: by taking one, or by a program', () => {
+    const shift = new Shift('lathe')
+    const says = () =>
+      zeroTasks(setupOf(shift.log), { lengths: [], reference: { tools: [] } }).map((task) => task.says)
+    expect(says()).toEqual(['Choose the tool that cuts, and take its X.'])
+    shift.act('build')
+    expect(says()[0]).toMatch(/^Take X of T[2-9]\.$/)
+    const other = new Shift('lathe')
+    other.act('X of T4')
+    const tasks = zeroTasks(setupOf(other.log), { lengths: [], reference: { tools: [] } })
+    expect(tasks.map((task) => task.says)[0]).toBe('Take Z of T4.')
+  })
+
   it('of a lathe is keyed in, and checked at the bar', () => {
     const shift = new Shift('lathe')
     const says = () =>

@@ -158,8 +158,29 @@ const waiting = (tasks: Task[], before: readonly Task[]): Task[] =>
 export const zeroBegun = ({ offsets }: Setup) =>
   offsets.some(({ axes, check, program }) => Object.keys(axes).length > 0 || check || program)
 
+/** Nobody has said which tool of a lathe cuts: the first of the list is only shown. */
+const toolUnsaid = ({ machine, offsets, code: { coded }, prove: { proofs } }: Setup) =>
+  machine.kind === 'lathe' &&
+  coded.length === 0 &&
+  proofs.length === 0 &&
+  offsets.every(({ axes, check }) => Object.keys(axes).length === 0 && !check)
+
+function sayTool(setup: Setup): Task[] {
+  const [shown] = setup.offsets
+  return [
+    {
+      ...STEP,
+      part: 'X',
+      ...(shown ? { about: shown.name } : {}),
+      stale: false,
+      says: 'Choose the tool that cuts, and take its X.',
+      why: 'No program says yet which tools cut. One that is built in Code first does.',
+    },
+  ]
+}
+
 /** What is still to be taken, measured and looked at before a program can rest on its offsets and lengths. */
 export const zeroTasks = (setup: Setup, around: Pick<Around, 'reference' | 'lengths'>): Task[] => [
   ...lengthTasks(setup, around),
-  ...offsetsNeeded(setup).flatMap(offsetTasks),
+  ...(toolUnsaid(setup) ? sayTool(setup) : offsetsNeeded(setup).flatMap(offsetTasks)),
 ]

@@ -106,7 +106,7 @@ test('the grooves of the drawtube: refused while a number is wrong, then cut, pr
   await finish(page)
   await part(page, /Insert/).click()
   await page.getByLabel('Tool is T').fill('4')
-  await page.getByLabel('Its corners').fill('.008')
+  await page.getByLabel('Its corner radius').fill('.008')
   await part(page, /Cut/).click()
   await expect(page.getByLabel('Start, Z')).toHaveAttribute('placeholder', '-0.6230')
   await page.getByLabel('Stepover').fill('.14')
@@ -145,7 +145,7 @@ test('a groove inside: the bar of the tool table goes into the tube, and not int
   await finish(page)
   await part(page, /Insert/).click()
   await page.getByLabel('Tool is T').fill('4')
-  await page.getByLabel('Its corners').fill('.008')
+  await page.getByLabel('Its corner radius').fill('.008')
   await expect(page.getByText(/T4 is a tool for outside in the tool table/)).toBeVisible()
   await page.getByLabel('Tool is T').fill('6')
   // A bar of .5 under an insert that stands .1 out of it.

@@ -121,7 +121,7 @@ const FIELD_WORDS: Record<string, string> = {
   corner: 'corner radius',
   edgeSize: 'size of the edge',
   pitch: 'from one to the next',
-  insertCorner: 'corner of the insert',
+  insertCorner: 'corner radius of the insert',
   x: 'X',
   y: 'Y',
   toX: 'X of its end',

@@ -132,7 +132,7 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
             />
           </Pair>
           <Pair>
-            <LengthField field="insertCorner" label="Its corners" />
+            <LengthField field="insertCorner" label="Its corner radius" />
             <LengthField
               field="reach"
               label="Reaches"

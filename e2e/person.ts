@@ -1,4 +1,16 @@
 import { expect, type Locator, type Page } from '@playwright/test'
+import { signIn } from './dogleg.ts'
+
+/** A tap in the place of a key that just recorded presses nothing for so long, ms: people look before they go on. */
+const SETTLE_MS = 1000
+
+/** Somebody comes to the tablet. */
+export async function comes(page: Page, initials: string) {
+  // What a person would not wait for is not waited for.
+  page.setDefaultTimeout(15_000)
+  await signIn(page, initials)
+  return new Person(page)
+}
 
 /**
  * Somebody who does a task by what the screen says, and counts: a press is a tap on a key, a link, a tab or a choice, a list that is
@@ -28,6 +40,16 @@ export class Person {
         .getByRole('navigation', { name: 'Steps of this setup' })
         .getByRole('link', { name: new RegExp(`^${name}`) }),
     )
+  /** Looks at what came, before the next press. */
+  look = () => this.page.waitForTimeout(SETTLE_MS)
+  /** A key that is held down until something is seen: one press. */
+  hold = async (name: string, until: () => Promise<boolean>) => {
+    this.presses += 1
+    await this.page.getByRole('button', { name, exact: true }).hover()
+    await this.page.mouse.down()
+    await expect.poll(until, { intervals: [30], timeout: 15_000 }).toBe(true)
+    await this.page.mouse.up()
+  }
   type = async (label: string | RegExp, text: string, nth = 0) => {
     this.presses += 1
     await this.page

@@ -1,6 +1,5 @@
 import {
   type BenchAction,
-  type BenchView,
   handOn,
   millWorld,
   squareVise,
@@ -12,6 +11,7 @@ import type { Profile } from '@dogleg/core/control'
 import type { Machine, ToolShape } from '@dogleg/core/machine'
 import type { Page } from '@playwright/test'
 import { expect, expectAccessible, expectView, type Server, signIn, test, toStep } from './dogleg.ts'
+import { seeMachine } from './simulated.ts'
 
 const press = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true }).click()
 const take = (page: Page, axis: string) =>
@@ -327,15 +327,6 @@ test('the edge finder by hand: it kicks, and what goes wrong is said', async ({ 
   await press(page, 'Switch it on with the same piece')
   await expect(page.getByTestId('position-X')).toHaveText('0.0000')
 })
-
-/** The machine of the exercise that is under way, as the page sees it. */
-async function seeMachine(page: Page, server: Server, exercise: string): Promise<BenchView> {
-  const id = await page.evaluate(
-    (key) => JSON.parse(localStorage.getItem(`dogleg.draft.practice.${key}`) ?? '{}').machine,
-    exercise,
-  )
-  return (await (await page.request.get(`${server.address}/api/simulated/${id}`)).json()).view
-}
 
 test('a tool touched off on the lathe: faced, skimmed, measured, both positions taken, good to half a thousandth', async ({
   page,

@@ -1,17 +1,8 @@
-import type { Page } from '@playwright/test'
 import { expect, openAt, signIn, test } from './dogleg.ts'
-import { Person } from './person.ts'
+import { comes } from './person.ts'
 
 // What people come to do, done by what the screen says: each task fails where the foot of the page names something that is not next,
 // and where it takes more presses than it did.
-
-/** Somebody comes to the tablet. */
-async function comes(page: Page, initials: string) {
-  // What a person would not wait for is not waited for.
-  page.setDefaultTimeout(15_000)
-  await signIn(page, initials)
-  return new Person(page)
-}
 
 test('a new job, from the vise to the program that loads its zero', async ({ page }) => {
   // Somebody else walked round before: it is due for who comes now.
@@ -160,76 +151,28 @@ test('an own machine, in the other unit: converted as asked, kept when it is sav
   expect(person.presses).toBeLessThanOrEqual(13)
 })
 
-test('serial numbers, with one part that was scrapped: none is given out twice, and the gap is explained', async ({
+test('a part that lies askew: the angle first, the program turned by it, proved, and taken again', async ({
   page,
 }) => {
   const person = await comes(page, 'RT')
-  await openAt(page, /first side/, 'Code')
-  await person.press('New program')
-  await person.type('Name', 'Housing, serial')
-  await person.press('Engraving')
-  await person.type('The text', 'HSG-####')
-  await person.type(/X$/, '1')
-  await person.type('Y', '-2.8')
-  await person.type('Box width', '2')
-  await person.type('Box height', '.3')
-  await person.isNext('Fill in Housing, serial: a cycle lacks something.')
-  await person.tab('Tool')
-  await person.press('List of tools: Tool')
-  await person.press(/60 deg engraver/)
-  await person.tab('Letters')
-  await person.type('Measured, over all', '1.5')
-  await person.press('Keep it')
-  await person.tab('Serial')
-  await person.press('Take it')
-  await expect(page.getByLabel('This part')).toHaveValue('46')
-  await person.type('The control’s counter shows', '46')
-  // The profile has the width of its letters now: what was written for the control before does not hold any more, and comes first.
-  await person.isNext('Take the program for G54 to the control again.')
-  await person.isNextHere('Record Housing, serial, and prove it.')
+  await openAt(page, /first side/, 'Angle')
+  await person.isNextHere('Measure how the part lies: one edge at two places, or two holes.')
+  await person.type('Spindle at each touch, X and Y', '-18 -6.2\n-14 -6.13')
+  // A tenth of an inch at the farthest cut: nothing that one would leave.
+  await expect(page.getByTestId('angle')).toHaveText(/1\.003/)
+  await expect(page.getByText(/^Ignored, it costs 0\.10\d\d in at the farthest cut/)).toBeVisible()
+  await person.press('Record the angle of G54')
+  await person.follow('Look at Housing, tapped holes and record it again.')
+  // Who turns it is said where it is turned, once: Code does.
+  await expect(page.getByLabel('turned as it lies')).toBeChecked()
   await person.press('Record the program')
-  await person.press('Record HSG-0046 as engraved')
-  // The number of the next part asks for the counter anew: what was read was read for the one before.
-  await expect(page.getByLabel('This part')).toHaveValue('47')
-  await expect(page.getByLabel('The control’s counter shows')).toHaveValue('')
-  // 47 was scrapped before it was engraved.
-  await person.type('This part', '48')
-  await person.type('HSG-0047 left out, because', 'Sand hole in the face.')
-  await person.press('Record')
-  await person.type('The control’s counter shows', '48')
-  await person.press('Record HSG-0048 as engraved')
-  await expect(page.getByRole('row', { name: /HSG-0047 left out: Sand hole/ })).toBeVisible()
-  await expect(page.getByText(/Nobody has accounted for/)).toHaveCount(0)
-  expect(person.presses).toBeLessThanOrEqual(24)
-})
-
-test('eight metric holes in an inch setup: a sign that was forgotten is said before anything is written', async ({
-  page,
-}) => {
-  const person = await comes(page, 'RT')
-  await openAt(page, /first side/, 'Code')
-  await person.press('New program')
-  await person.type('Name', 'Eight M8')
-  await person.press('Tapped holes')
-  await person.choose('Thread', 'M8x1.25')
-  await person.tab(/^Hole/)
-  await person.type('Full thread', '12mm')
-  await person.tab(/^Places/)
-  const row = (y: string, lastX = '100mm') =>
-    ['20mm', '45mm', '70mm', lastX].map((x) => `${x} ${y}`).join('\n')
-  // A sign that was forgotten: holes beside the part are not written.
-  await person.type('X and Y, a hole to a line', `${row('-15mm')}\n${row('70mm')}`)
-  await person.tab(/^Speed/)
-  for (const [of, tool] of [
-    ['Tap', '12'],
-    ['Drill', '3'],
-    ['Chamfer', '5'],
-  ] as const)
-    await person.type(`${of} is T`, tool)
-  await expect(page.getByText(/lies beside the part/)).toBeVisible()
-  await person.isNext('Mend Eight M8: something in it says stop.')
-  await person.tab(/^Places/)
-  await person.type('X and Y, a hole to a line', `${row('-15mm')}\n${row('-70mm')}`)
-  await expect(page.getByText(/lies beside the part/)).toHaveCount(0)
-  expect(person.presses).toBeLessThanOrEqual(15)
+  await person.isNext('Prove O5410 first side again.')
+  await person.press('Prove it')
+  await expect(page.getByLabel('Name of the program')).toHaveValue('Housing, tapped holes')
+  await person.isNext('Step through it, and record the proof.')
+  await person.look()
+  await person.press('Record the proof')
+  await expect(page.getByText('Proved by RT')).toBeVisible()
+  await person.isNext('Prove O5410 first side again.')
+  expect(person.presses).toBeLessThanOrEqual(6)
 })

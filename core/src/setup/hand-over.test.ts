@@ -20,6 +20,7 @@ import {
   logMatches,
   machineCalibration,
   namesIn,
+  palletsStand,
   programsOf,
   repeatJob,
   type Setup,
@@ -119,6 +120,18 @@ describe('pallets, timing and savings in the log', () => {
     expect(unprovedPallets(setup, other).map(({ where }) => where)).toEqual(['pallet 2'])
     const moved = derive([...pallets, after(pallets, { kind: 'happened', what: 'vise-moved', note: '' })])
     expect(unprovedPallets(moved, planned.plan)).toHaveLength(2)
+  })
+
+  it('recorded pallets stand after a proof of what they run, and not where less is good or another runs', () => {
+    const before = { ...planned, rests: [], verdict: 'look' as const }
+    expect(palletsStand(before, { ...planned, rests: ['01PROOF'], verdict: 'good' })).toBe(true)
+    expect(palletsStand(planned, planned)).toBe(true)
+    expect(palletsStand({ ...planned, verdict: 'good' }, { ...planned, verdict: 'look' })).toBe(false)
+    expect(palletsStand({ ...before, rests: ['01GONE'] }, { ...planned, rests: ['01PROOF'] })).toBe(false)
+    const other = structuredClone(planned.plan)
+    if (other.pallets[1]) other.pallets[1].program.text += 'M99\n'
+    expect(palletsStand(before, { ...planned, plan: other })).toBe(false)
+    expect(palletsStand(before, { ...before, machine: { ...before.machine, version: 2 } })).toBe(false)
   })
 
   it('every program whose text is in the log is there once, with its newest text', () => {

@@ -130,6 +130,7 @@ export {
   machineCalibration,
   type PalletFact,
   palletRests,
+  palletsStand,
   type RunState,
   type StartFact,
   savedSoFar,

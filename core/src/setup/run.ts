@@ -118,6 +118,28 @@ export const palletRests = ({ prove }: { prove: ProveState }, texts: readonly st
     entry.text !== undefined && texts.includes(entry.text) ? [entry.id] : [],
   )
 
+/** What is planned on the page of pallets, before it is stamped. */
+type PlannedPallets = Pick<
+  EntryOf<'palleted'>,
+  'plan' | 'rests' | 'seconds' | 'verdict' | 'profile' | 'machine'
+>
+
+const RANK = { good: 0, look: 1, stop: 2 }
+
+/**
+ * Whether recorded pallets say what is planned now: the same plan, for the same control and machine. A proof that came since takes
+ * nothing from it: the plan rests on one more, and less is said of it.
+ */
+export function palletsStand(recorded: PlannedPallets, now: PlannedPallets): boolean {
+  const said = ({ plan, seconds, profile, machine }: PlannedPallets) =>
+    JSON.stringify([plan, seconds, profile, machine])
+  return (
+    said(recorded) === said(now) &&
+    RANK[now.verdict] <= RANK[recorded.verdict] &&
+    recorded.rests.every((id) => now.rests.includes(id))
+  )
+}
+
 /**
  * Cycles that a shift has of a setup's programs, as far as it says so: of the pallets as they are planned, else as a program that
  * was built from cycles has it; undefined where nobody said.

@@ -8,12 +8,19 @@ import {
   programNumberOf,
   readPalletPlan,
 } from '@dogleg/core/pallet'
-import { freeNumber, KEPT_FINDINGS, palletRests, programsOf, unprovedPallets } from '@dogleg/core/setup'
+import {
+  freeNumber,
+  KEPT_FINDINGS,
+  palletRests,
+  palletsStand,
+  programsOf,
+  unprovedPallets,
+} from '@dogleg/core/setup'
 import type { InHand } from '@dogleg/core/traveler'
 import { useMemo } from 'react'
 import { useKept } from '../../log/kept.ts'
 import { useOpenSetup } from '../../log/open-setup.ts'
-import { type NewEntry, record, restates } from '../../log/record.ts'
+import { record } from '../../log/record.ts'
 import { useNumbersAt } from '../../program/use-numbers-at.ts'
 import { type Asked, useAsked } from '../use-asked.ts'
 import { useSame } from '../use-same.ts'
@@ -58,10 +65,10 @@ export function usePallets() {
         : undefined,
     [read, plan, prove],
   )
-  const entry: NewEntry | undefined =
+  const entry =
     plan && reading
       ? {
-          kind: 'palleted',
+          kind: 'palleted' as const,
           plan,
           rests: palletRests(setup, [
             ...plan.pallets.map(({ program }) => program.text),
@@ -74,9 +81,9 @@ export function usePallets() {
           machine: { id: machine.id, version: machine.version },
         }
       : undefined
-  const stands = recorded !== undefined && entry !== undefined && restates(recorded, entry)
-  const verdict = entry?.kind === 'palleted' ? entry.verdict : undefined
-  const worst = entry?.kind === 'palleted' ? entry.worst[0] : undefined
+  const stands = recorded !== undefined && entry !== undefined && palletsStand(recorded, entry)
+  const verdict = entry?.verdict
+  const worst = entry?.worst[0]
   const inHand = useMemo<InHand | undefined>(
     () => (verdict ? { pallets: { verdict, recorded: stands, worst } } : undefined),
     [verdict, stands, worst],

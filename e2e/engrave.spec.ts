@@ -29,6 +29,10 @@ test('a serial number on the housing: by keyboard, proved, downloaded, engraved,
   }
   await part(page, 'Tool').click()
   await page.getByLabel('Tool is T').fill('15')
+  // Nor is the point of a tool made up.
+  await expect(page.getByText(/still missing: .*angle of the point, flat of the tip/)).toBeVisible()
+  await page.getByLabel('Point', { exact: true }).fill('60')
+  await page.getByLabel('Flat of the tip').fill('.005')
   // Nobody has said which number it is: nothing is made up.
   await part(page, 'Serial').click()
   await expect(page.getByLabel('This part')).toHaveValue('')
@@ -100,6 +104,8 @@ test('how wide the control’s letters are: measured once, kept in the profile, 
   await page.getByLabel('Height', { exact: true }).fill('.25')
   await part(page, 'Tool').click()
   await page.getByLabel('Tool is T').fill('15')
+  await page.getByLabel('Point', { exact: true }).fill('60')
+  await page.getByLabel('Flat of the tip').fill('.005')
   await expect(page.getByText(/cannot carry “\(” “\)”/)).toBeVisible()
   await part(page, 'Text').click()
   await page.getByLabel('The text', { exact: true }).fill('SAMPLE')
@@ -134,6 +140,20 @@ test('a scale on the drawtube: refused while Z zero is in the wrong place, then 
   await page.getByLabel('Name', { exact: true }).fill('Fine scale')
   await page.getByRole('button', { name: 'Wrapped' }).click()
   await page.getByLabel('Divisions').fill('60')
+  // A scale is as the drawing has it: which lines are longer, how long each is, and what numerals it has.
+  await page.getByLabel('Line', { exact: true }).fill('.06')
+  await page.getByLabel('A longer one every').fill('5')
+  await page.getByLabel('that long').fill('.09')
+  await page.getByLabel('The longest every').fill('10')
+  await page.getByLabel('that long').last().fill('.12')
+  await part(page, 'Numerals').click()
+  await page.getByLabel('A numeral every').fill('10')
+  for (const [label, value] of [
+    ['Height', '.1'],
+    ['The first is', '0'],
+    ['then in steps of', '10'],
+  ] as const)
+    await page.getByLabel(label, { exact: true }).fill(value)
   await part(page, 'Cylinder').click()
   await page.getByLabel('Diameter').fill('1.5')
   await page.getByLabel('Begins at X').fill('-.5')

@@ -70,6 +70,8 @@ const CYCLES: {
     ways: [
       {},
       { covers: 'part' },
+      // How long the lines are is asked once there are such.
+      { middleEvery: '5', longEvery: '10', numeralEvery: '10' },
       { what: 'text' },
       { what: 'slots' },
       { what: 'slots', slotsRun: 'round' },

@@ -27,10 +27,14 @@ export const gripped = z.object({
 })
 export type Gripped = z.infer<typeof gripped>
 
-/** What stands in the form of collet and stop: everything as typed, nothing promised. */
+/** The part alone: collets and stops are ranked for it before one of them is chosen. */
+const grippedPart = gripped.pick({ operation: true, bars: true, allowed: true })
+type GrippedPart = z.infer<typeof grippedPart>
+
+/** What stands in the form of collet and stop: everything as typed, nothing promised; empty where nobody has chosen yet. */
 export const gripDraft = z.object({
   collet: z.string(),
-  stop: stopKind,
+  stop: z.enum(['', ...stopKind.options]),
   operation,
   known: z.enum(['tolerance', 'measured']),
   diameter: z.string(),
@@ -41,8 +45,8 @@ export const gripDraft = z.object({
 })
 export type GripDraft = z.infer<typeof gripDraft>
 
-/** Turns the form into what it says of the part, or says what each field still needs. Lengths are read in `unit`. */
-export function readGripDraft(draft: GripDraft, unit: LengthUnit): DraftRead<Gripped> {
+/** Turns the form into bars and length, or says what each field of them still needs. Lengths are read in `unit`. */
+export function readGripPart(draft: GripDraft, unit: LengthUnit): DraftRead<GrippedPart> {
   const problems: FieldProblems = {}
   const length = lengthFields(unit, problems)
   const measured = () => {
@@ -52,10 +56,8 @@ export function readGripDraft(draft: GripDraft, unit: LengthUnit): DraftRead<Gri
     return undefined
   }
   return draftRead(
-    gripped.safeParse({
-      stop: draft.stop,
+    grippedPart.safeParse({
       operation: draft.operation,
-      seated: draft.seated || null,
       bars:
         draft.known === 'measured'
           ? measured()
@@ -68,6 +70,18 @@ export function readGripDraft(draft: GripDraft, unit: LengthUnit): DraftRead<Gri
     }),
     problems,
   )
+}
+
+/** Turns the form into what is recorded, or says what each field still needs. Lengths are read in `unit`. */
+export function readGripDraft(draft: GripDraft, unit: LengthUnit): DraftRead<Gripped> {
+  const part = readGripPart(draft, unit)
+  const { stop } = draft
+  const problems: FieldProblems = { ...(part.ok ? {} : part.problems) }
+  if (draft.collet === '') problems.collet = { says: 'Choose the collet or the jaws.', empty: true }
+  if (stop === '') problems.stop = { says: 'Choose the stop.', empty: true }
+  return part.ok && stop !== '' && draft.collet !== ''
+    ? { ok: true, value: { ...part.value, stop, seated: draft.seated || null } }
+    : { ok: false, problems }
 }
 
 /** Lengths that were measured on a collet with a stop. */

@@ -41,6 +41,7 @@ export {
   lengthsDraft,
   measuredLengths,
   readGripDraft,
+  readGripPart,
   readLengthsDraft,
 } from './grip-draft.ts'
 export { offTheJaw } from './jaw-form.ts'

@@ -346,8 +346,8 @@ export function describeEntry(
         says: 'Handed over',
         detail: [
           entry.note,
-          ...(entry.stale.length > 0 ? [`stale: ${entry.stale.join(' ')}`] : []),
-          ...(entry.left.length > 0 ? [`left: ${entry.left.join(' ')}`] : []),
+          ...(entry.stale.length > 0 ? [`stale when recorded: ${entry.stale.join(' ')}`] : []),
+          ...(entry.left.length > 0 ? [`still open when recorded: ${entry.left.join(' ')}`] : []),
         ]
           .filter(Boolean)
           .join(' · '),

@@ -77,7 +77,7 @@ export function startingUpright(setup: Setup): UprightDraft {
 export const jawLengthOf = ({ unit }: Pick<Setup, 'unit'>, vise: Vise | undefined): number =>
   vise ? convertLength(vise.jawLength, vise.unit, unit) : convertLength(6, 'inch', unit)
 
-/** The vise in hand: the one that was chosen, else the one that was entered last on the machine, else the first of the library. */
+/** The vise in hand: the one that was chosen, else the one that was entered last on the machine; nothing where nobody said. */
 export function viseInHand(
   chosen: string,
   machineEntries: readonly Entry[],
@@ -85,7 +85,7 @@ export function viseInHand(
 ): Vise | undefined {
   const last = machineEntries.findLast((entry) => entry.kind === 'cleared')?.vise.id
   const named = (id: string | undefined) => vises.find((each) => each.id === id)
-  return named(chosen) ?? named(last) ?? vises[0]
+  return named(chosen) ?? named(last)
 }
 
 /** The fields of the clearance form: as they were recorded last, else with the usual values and no vise chosen yet. */
@@ -106,12 +106,12 @@ export function startingPlace({ hold, unit, machine }: Setup): PlacedDraft {
   }
 }
 
-/** The form of collet and stop: as it was chosen last, else a first operation with the first collet of the library. */
-export function startingGrip({ hold }: Setup, firstCollet: string): GripDraft {
+/** The form of collet and stop: as it was chosen last, else a first operation, and nothing chosen yet. */
+export function startingGrip({ hold }: Setup): GripDraft {
   const last = hold.grip?.entry
   const draft: GripDraft = {
-    collet: firstCollet,
-    stop: 'collet',
+    collet: '',
+    stop: '',
     operation: 'first',
     known: 'tolerance',
     diameter: '',

@@ -161,4 +161,6 @@ export {
   jawsRound,
   type KnownBody,
   knownBody,
+  type PartSizes,
+  partSizes,
 } from './work-area.ts'

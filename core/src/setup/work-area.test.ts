@@ -10,7 +10,7 @@ import { deriveSetup, offsetOf } from './derive.ts'
 import { startingAngle } from './drafts.ts'
 import { isUnreadable } from './log-lines.ts'
 import { add, derive, edge, holdLog, inch, pickup, touch } from './testing.ts'
-import { jawsRound, knownBody, reachOfPart } from './work-area.ts'
+import { jawsRound, knownBody, partSizes, reachOfPart } from './work-area.ts'
 
 const known = (readings: Reading[], typed = {}) => {
   const setup = derive(
@@ -162,5 +162,31 @@ describe('how far the part reaches from part zero', () => {
     const start = (of: ReturnType<typeof laid>) => startingAngle(of, offsetOf(of, 'G54')).reach
     expect(start(laid([box(3, 4)]))).toBe('5.0000')
     expect(start(laid([]))).toBe('')
+  })
+})
+
+describe('how large the part is', () => {
+  const laid = (bodies: object[], unit: 'inch' | 'mm' = 'inch') =>
+    partSizes(derive([add('laid-out', { unit, bodies: bodies as Body[] })], demoReference))
+  const part = { id: 'p', name: 'part', role: 'part', shape: 'box', at: { x: 1, y: -3, z: -1 } }
+  const box = { ...part, size: { x: 4, y: 3, z: 1 } }
+  const clamp = { ...box, id: 'c', role: 'clamp', size: { x: 9, y: 9, z: 9 } }
+  const round = (axis: string) => ({ ...part, shape: 'cylinder', axis, diameter: 2, length: 5 })
+
+  it('is as it was placed, whichever way it lies, in the unit of the setup', () => {
+    expect(laid([clamp, box])).toEqual({ along: 4, high: 1 })
+    expect(laid([round('Z')])).toEqual({ diameter: 2, high: 5 })
+    expect(laid([round('X')])).toEqual({ along: 5, high: 2 })
+    expect(laid([round('Y')])).toEqual({ along: 2, high: 2 })
+    expect(laid([{ ...box, size: { x: 101.6, y: 76.2, z: 25.4 } }], 'mm')).toEqual({
+      along: expect.closeTo(4, 9),
+      high: expect.closeTo(1, 9),
+    })
+  })
+
+  it('is nobody’s where none is placed, or several are', () => {
+    expect(laid([])).toEqual({})
+    expect(laid([clamp])).toEqual({})
+    expect(laid([box, { ...box, id: 'q' }])).toEqual({})
   })
 })

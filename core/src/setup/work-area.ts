@@ -152,3 +152,25 @@ export function reachOfPart({ prove: { layout }, unit }: Setup): number | undefi
   )
   return corners.length > 0 ? Math.max(...corners) : undefined
 }
+
+/** Sizes of the part as it was placed in the work area, in the setup's unit; nothing where it is not, or where there are several. */
+export interface PartSizes {
+  /** Along X, as a vise holds it. */
+  along?: number
+  high?: number
+  /** Of a bar. */
+  diameter?: number
+}
+
+/** The sizes of the part that is placed: how large it is does not go stale with where it stands. */
+export function partSizes({ prove: { layout }, unit }: Setup): PartSizes {
+  const parts = (layout?.layout.bodies ?? []).filter(({ role }) => role === 'part')
+  const [part] = parts
+  if (!part || !layout || parts.length > 1) return {}
+  const own = (value: number) => convertLength(value, layout.layout.unit, unit)
+  if (part.shape === 'box') return { along: own(part.size.x), high: own(part.size.z) }
+  if (part.axis === 'Z') return { diameter: own(part.diameter), high: own(part.length) }
+  return part.axis === 'X'
+    ? { along: own(part.length), high: own(part.diameter) }
+    : { along: own(part.diameter), high: own(part.diameter) }
+}

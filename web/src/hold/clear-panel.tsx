@@ -32,7 +32,7 @@ import { ShareSlider } from './share-slider.tsx'
 import { SideDrawing } from './side-drawing.tsx'
 
 interface ClearPanelProps {
-  /** The vise in hand; undefined where the library has none. */
+  /** The vise in hand; undefined where nobody said which. */
   vise: Vise | undefined
   draft: PlacedDraft
   change: (draft: PlacedDraft) => void
@@ -47,28 +47,33 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
   const [state, setState] = useState<ViseState>('closed')
   const signed = useSigned()
 
+  // What is drawn before one is chosen is an example.
+  const drawn = vise ?? reference.vises[0]
   const live = useMemo(() => {
     const read = readPlacedDraft(draft, unit)
-    if (!vise) return { read }
+    if (!drawn) return { read }
     const place = read.ok ? read.value : undefined
     // Where the vise may stand, and whether it may at all, is known before anybody measures where it does.
     const asked = place ?? placeWanted(draft, unit)
     const of: ClearanceCase = {
       machine,
-      vise,
+      vise: drawn,
       unit,
       jawAt: place?.jawAt.value ?? middleOfTable(machine, unit),
       wanted: asked?.wanted.value ?? 0,
       lowestZ: asked?.lowestZ.value ?? travelIn(machine, 'Z', unit).least,
     }
-    const entry: NewEntry | undefined = place && {
-      kind: 'cleared',
-      vise: { id: vise.id, version: vise.version },
-      machine: { id: machine.id, version: machine.version },
-      ...place,
-    }
+    const entry: NewEntry | undefined =
+      place && vise
+        ? {
+            kind: 'cleared',
+            vise: { id: vise.id, version: vise.version },
+            machine: { id: machine.id, version: machine.version },
+            ...place,
+          }
+        : undefined
     return { read, of, found: clearance(of), entry, asked }
-  }, [draft, unit, machine, vise])
+  }, [draft, unit, machine, vise, drawn])
 
   if (!machine.around || machine.around.obstacles.length === 0)
     return (
@@ -83,7 +88,7 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
         </Link>
       </div>
     )
-  if (!vise || !live.of)
+  if (!live.of)
     return (
       <p className="py-6 text-lg">
         There is no vise in the library.{' '}
@@ -95,7 +100,10 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
 
   const { read, of, found, asked } = live
   const same = hold.clearance && live.entry && restates(hold.clearance.entry, live.entry)
-  const problems: FieldProblems = read.ok ? {} : read.problems
+  const problems: FieldProblems = {
+    ...(read.ok ? {} : read.problems),
+    ...(vise ? {} : { vise: { says: 'Choose the vise.', empty: true } }),
+  }
   const field = (name: 'jawAt' | 'wanted' | 'lowestZ') => ({
     unit,
     value: draft[name],
@@ -104,7 +112,9 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
     onFocus: () => setLit(name),
     wrong: problems[name]?.empty ? undefined : problems[name]?.says,
   })
-  const cannotBe = found.findings.some(({ severity, where }) => severity === 'stop' && where === 'lowestZ')
+  const cannotBe =
+    vise !== undefined &&
+    found.findings.some(({ severity, where }) => severity === 'stop' && where === 'lowestZ')
   // Until the table is moved in the picture it stands where the smaller gap is.
   const shown = share ?? (worseEnd(found) === 'back' ? 1 : 0)
   const submit = () => {
@@ -125,8 +135,10 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
       >
         <PickOne
           label="Vise"
-          value={vise.id}
+          value={vise?.id ?? ''}
           onChange={(id) => change({ ...draft, vise: id })}
+          toChoose="choose it"
+          hint={vise && draft.vise === '' ? 'The last on this machine.' : undefined}
           options={reference.vises.map(({ id, name }) => [id, name])}
         />
         <LengthEntryField
@@ -144,7 +156,7 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
           type="submit"
           look="primary"
           data-record
-          disabled={!read.ok || cannotBe}
+          disabled={!read.ok || !vise || cannotBe}
           className="mt-2 min-h-14 w-full text-lg"
         >
           Record the clearance
@@ -162,7 +174,7 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
           sketch={sideSketch(of, shown, found)}
           state={state}
           unit={unit}
-          jawAt={read.ok ? of.jawAt : undefined}
+          jawAt={read.ok && vise ? of.jawAt : undefined}
           lit={lit}
           onDrag={(at) => change({ ...draft, jawAt: draggedText(at, unit) })}
         />
@@ -182,7 +194,7 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
             { value: 'closed', label: 'vise closed' },
           ]}
         />
-        {read.ok && (
+        {read.ok && vise && (
           <details>
             <summary className="min-h-11 content-center font-semibold">
               Every gap, other vises, and what the doubt is made of
@@ -202,7 +214,9 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
         className="grid gap-x-8 gap-y-2 md:col-span-2 md:grid-cols-2 xl:col-span-1 xl:grid-cols-1"
       >
         <h2 className="sr-only">Does it clear?</h2>
-        {read.ok ? (
+        {!vise ? (
+          <p>Choose the vise. What is drawn is an example: where it may stand is told from its shape.</p>
+        ) : read.ok ? (
           <>
             <ClearAnswer found={found} of={of} fact={same ? hold.clearance : undefined} />
             <Working answer={found} />

@@ -10,8 +10,11 @@ import { GripPanel } from './grip-panel.tsx'
 const [opened] = logOf(/O-ring/)
 const log = opened ? [opened] : []
 
-function Grip({ collet }: { collet: string }) {
-  const [draft, change] = useState<GripDraft>(startingGrip(openSetup(log).setup, collet))
+function Grip({ collet }: { collet?: string }) {
+  const [draft, change] = useState<GripDraft>({
+    ...startingGrip(openSetup(log).setup),
+    ...(collet ? { collet, stop: 'collet' } : {}),
+  })
   return (
     <OperatorGate>
       <GripPanel draft={draft} change={change} />
@@ -35,6 +38,23 @@ describe('collet and stop', () => {
     fireEvent.change(screen.getByLabelText('Collet or jaws'), { target: { value: '16c' } })
     expect(screen.queryByText(says)).toBeNull()
     expect(key().disabled).toBe(false)
+  })
+
+  it('are nobody’s choice before somebody chose: what is drawn is an example, and nothing is recorded', () => {
+    renderInSetup(<Grip />, log)
+    expect(screen.getByText('An example: collet and stop are still to be chosen.')).toBeTruthy()
+    expect(screen.queryByText('exact, from the cone')).toBeNull()
+    type('Diameter', '1.25')
+    type('Bar diameter varies by, in all', '0')
+    type('Stock left to face', '.05')
+    expect(screen.getByText('2 answers are still missing.')).toBeTruthy()
+    expect(key().disabled).toBe(true)
+    fireEvent.change(screen.getByLabelText('Collet or jaws'), { target: { value: '16c' } })
+    expect(screen.getByText('exact, from the cone')).toBeTruthy()
+    expect(key().disabled).toBe(true)
+    fireEvent.change(screen.getByLabelText('Stop'), { target: { value: 'draw-tube' } })
+    expect(key().disabled).toBe(false)
+    expect(screen.queryByText(/^An example/)).toBeNull()
   })
 
   it('say where nobody entered which bars it takes', () => {

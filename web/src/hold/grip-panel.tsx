@@ -12,7 +12,7 @@ import {
   stopKind,
 } from '@dogleg/core/hold'
 import { type FieldProblems, readLength } from '@dogleg/core/quantity'
-import { measuredRatios } from '@dogleg/core/setup'
+import { measuredRatios, partSizes } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
@@ -22,6 +22,7 @@ import { AnswerPanel } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter } from '../ui/entry-field.tsx'
+import { takeKnown } from '../ui/known-key.tsx'
 import { ListField } from '../ui/list-field.tsx'
 import { MissingLine } from '../ui/missing-line.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
@@ -42,7 +43,9 @@ export function GripPanel({ draft, change }: GripPanelProps) {
   const [lit, setLit] = useState<string>()
   const [share, setShare] = useState(1)
   const signed = useSigned()
-  const collet = reference.collets.find(({ id }) => id === draft.collet) ?? reference.collets[0]
+  const collet = reference.collets.find(({ id }) => id === draft.collet)
+  // What is drawn before they are chosen is an example.
+  const drawn = { collet: collet ?? reference.collets[0], stop: draft.stop || ('collet' as const) }
 
   const live = useMemo(() => {
     const read = readGripDraft(draft, unit)
@@ -66,14 +69,14 @@ export function GripPanel({ draft, change }: GripPanelProps) {
     return { read, grip, spread, measured, entry }
   }, [draft, unit, collet, hold])
 
-  if (!collet) return <p className="py-6 text-lg">There is no collet in the library.</p>
+  if (!drawn.collet) return <p className="py-6 text-lg">There is no collet in the library.</p>
   const { read, grip, spread } = live
   const problems: FieldProblems = read.ok ? {} : read.problems
   const wrong = (path: string) => (problems[path]?.empty ? undefined : problems[path]?.says)
   // Whether a bar goes into it is known before the rest is typed.
   const diameter = draft.known === 'tolerance' ? readLength(draft.diameter, unit) : undefined
   const size =
-    !read.ok && diameter?.ok
+    collet && !read.ok && diameter?.ok
       ? bySize(collet, { least: diameter.value, greatest: diameter.value }, unit).filter(
           ({ severity }) => severity === 'stop',
         )
@@ -100,9 +103,10 @@ export function GripPanel({ draft, change }: GripPanelProps) {
       >
         <PickOne
           label="Collet or jaws"
-          value={collet.id}
+          value={collet?.id ?? ''}
           onChange={(id) => change({ ...draft, collet: id })}
           onFocus={() => setLit('collet')}
+          toChoose="choose them"
           options={reference.collets.map(({ id, name }) => [id, name])}
         />
         <PickOne
@@ -110,10 +114,11 @@ export function GripPanel({ draft, change }: GripPanelProps) {
           value={draft.stop}
           onChange={(stop) => change({ ...draft, stop: stopKind.parse(stop) })}
           onFocus={() => setLit('stop')}
-          hint={STOPS[draft.stop].says}
+          hint={draft.stop && STOPS[draft.stop].says}
+          toChoose="choose it"
           options={stopKind.options.map((each) => [each, STOPS[each].name])}
         />
-        {asksSeated({ collet, stop: draft.stop }) && (
+        {collet && draft.stop && asksSeated({ collet, stop: draft.stop }) && (
           <Choice
             quiet
             label="The part is seated on the stop"
@@ -156,6 +161,13 @@ export function GripPanel({ draft, change }: GripPanelProps) {
               lit={lit === 'diameter'}
               onFocus={() => setLit('diameter')}
               wrong={wrong('bars.diameter')}
+              {...takeKnown({
+                label: 'Take the diameter of the bar in the work area',
+                length: partSizes(setup).diameter,
+                unit,
+                value: draft.diameter,
+                onTake: (diameter) => change({ ...draft, diameter }),
+              })}
             />
             <LengthEntryField
               label="Bar diameter varies by, in all"
@@ -203,12 +215,13 @@ export function GripPanel({ draft, change }: GripPanelProps) {
 
       <div className="flex min-h-80 flex-col gap-1">
         <ColletDrawing
-          sketch={colletSketch(collet, draft.stop, grip?.range ?? SAMPLE_BARS, share)}
-          stop={draft.stop}
+          sketch={colletSketch(drawn.collet, drawn.stop, grip?.range ?? SAMPLE_BARS, share)}
+          stop={drawn.stop}
           unit={unit}
           known={grip !== undefined}
           lit={lit}
         />
+        {!(collet && draft.stop) && <p>An example: collet and stop are still to be chosen.</p>}
         <ShareSlider
           label="Bar that is drawn"
           value={share}
@@ -218,7 +231,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
       </div>
 
       <div className="space-y-2 md:col-span-2 xl:col-span-1">
-        <RatioPair collet={collet} measured={live.measured} />
+        {collet && <RatioPair collet={collet} measured={live.measured} />}
         {spread ? (
           <AnswerPanel
             title={draft.operation === 'first' ? 'Leave at least to face' : 'The length will wander by'}

@@ -141,13 +141,10 @@ function MillHold({ setup }: { setup: Setup }) {
 const LATHE_PLACES = ['grip', 'ranking', 'ratio', 'checks'] as const
 
 function LatheHold({ setup }: { setup: Setup }) {
-  const { reference } = useOpenSetup()
   const { hold, unit } = setup
   const next = useNextPart('hold')
   const [place, go] = usePlace('part', LATHE_PLACES, LATHE_PLACES.find((each) => each === next) ?? 'grip')
-  const [draft, change] = useKept<GripDraft>(`${setup.id}.grip`, gripDraft, () =>
-    startingGrip(setup, reference.collets[0]?.id ?? ''),
-  )
+  const [draft, change] = useKept<GripDraft>(`${setup.id}.grip`, gripDraft, () => startingGrip(setup))
   const { grip, checks } = hold
   const ticked = checks.filter(({ tick }) => tick?.freshness.state === 'fresh').length
   const anyStale = checks.find(({ tick }) => tick?.freshness.state === 'stale')?.tick

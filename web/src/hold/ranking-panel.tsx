@@ -6,7 +6,7 @@ import {
   type Ranked,
   type RankedStop,
   rankPairs,
-  readGripDraft,
+  readGripPart,
   STOPS,
 } from '@dogleg/core/hold'
 import { formatLength, unitSymbol } from '@dogleg/core/quantity'
@@ -38,7 +38,7 @@ export function RankingPanel({ draft, onUse, onForm }: RankingPanelProps) {
   const { unit, hold } = setup
   const [which, setWhich] = useState('')
   const ranked = useMemo(() => {
-    const read = readGripDraft(draft, unit)
+    const read = readGripPart(draft, unit)
     if (!read.ok) return undefined
     return rankPairs({
       collets: reference.collets,

@@ -35,7 +35,7 @@ const TAP_MS = 2500
 const OTHER_BOLT: Record<Bolts, string> = { one: 'out', snug: 'snug', tight: 'tight' }
 
 interface SquarePanelProps {
-  /** The vise in hand; undefined where the library has none. */
+  /** The vise in hand; undefined where nobody said which. */
   vise: Vise | undefined
   onVise: (id: string) => void
 }

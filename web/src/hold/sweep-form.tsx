@@ -1,5 +1,6 @@
 import { type BoltSide, type SweepDraft, type Vise, withPartLength } from '@dogleg/core/hold'
 import { type FieldProblems, formatLength } from '@dogleg/core/quantity'
+import { partSizes } from '@dogleg/core/setup'
 import { Minus, Plus } from 'lucide-react'
 import { type RefObject, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -8,6 +9,7 @@ import { GoesStale } from '../logbook/goes-stale.tsx'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
+import { takeKnown } from '../ui/known-key.tsx'
 import { MissingLine } from '../ui/missing-line.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 
@@ -159,11 +161,12 @@ export function SweepForm({
             </span>
           )}
         </summary>
-        {vise && (
+        {reference.vises.length > 0 && (
           <PickOne
             label="Vise"
-            value={vise.id}
+            value={vise?.id ?? ''}
             onChange={onVise}
+            toChoose="choose it"
             options={reference.vises.map(({ id, name }) => [id, name])}
           />
         )}
@@ -175,6 +178,13 @@ export function SweepForm({
             onChange={(partLength) => change({ ...draft, partLength })}
             hint={`Empty: the jaw, ${formatLength(jawLength, unit)}.`}
             {...field('partLength')}
+            {...takeKnown({
+              label: 'Take the length of the part in the work area',
+              length: partSizes(setup).along,
+              unit,
+              value: draft.partLength,
+              onTake: (partLength) => change({ ...draft, partLength }),
+            })}
           />
           <LengthEntryField
             label="May be out"

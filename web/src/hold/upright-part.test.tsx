@@ -55,6 +55,19 @@ describe('the two readings on a fixed jaw', () => {
     expect(screen.getByLabelText('Dial at the top')).toHaveProperty('value', '')
   })
 
+  it('have the height of the part that is placed a press away, while nothing stands there', () => {
+    // The demo's part is 1.1 high; how high it was read last stands in the form else.
+    show(
+      true,
+      log.filter(({ kind }) => kind !== 'upright'),
+    )
+    const take = () => screen.queryByRole('button', { name: /^Take the height of the part/ })
+    expect(screen.getByLabelText('Part, how high')).toHaveProperty('value', '')
+    fireEvent.click(take() as HTMLElement)
+    expect(screen.getByLabelText('Part, how high')).toHaveProperty('value', '1.1000')
+    expect(take()).toBeNull()
+  })
+
   it('say what is the matter, and what to do', () => {
     show(true)
     type('Up the face by', '1')

@@ -1,7 +1,7 @@
 import { verdictOf } from '@dogleg/core/fact'
 import { readUprightDraft, type UprightDraft, uprightDraft, uprightness } from '@dogleg/core/hold'
 import { type FieldProblems, formatLength, unitSymbol } from '@dogleg/core/quantity'
-import { startingUpright, type UprightFact } from '@dogleg/core/setup'
+import { partSizes, startingUpright, type UprightFact } from '@dogleg/core/setup'
 import { useMemo } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -12,6 +12,7 @@ import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
 import { FactLine } from '../ui/fact-line.tsx'
+import { takeKnown } from '../ui/known-key.tsx'
 import { MissingLine } from '../ui/missing-line.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
 
@@ -118,6 +119,13 @@ function UprightForm() {
           label="Part, how high"
           hint="What the jaw holds square."
           {...length('partHeight')}
+          {...takeKnown({
+            label: 'Take the height of the part in the work area',
+            length: partSizes(setup).high,
+            unit,
+            value: draft.partHeight,
+            onTake: (partHeight) => change({ ...draft, partHeight }),
+          })}
         />
         <LengthEntryField
           label="On top, clamped"

@@ -71,12 +71,17 @@ describe('the sweep of a jaw', () => {
   })
 })
 
-function Clear({ of }: { of: Vise }) {
-  const [draft, change] = useState<PlacedDraft>({ vise: of.id, jawAt: '', wanted: '1/4', lowestZ: '-12' })
+function Clear({ of }: { of: Vise | undefined }) {
+  const [draft, change] = useState<PlacedDraft>({
+    vise: of?.id ?? '',
+    jawAt: '',
+    wanted: '1/4',
+    lowestZ: '-12',
+  })
   return <ClearPanel vise={of} draft={draft} change={change} />
 }
 describe('whether a vise clears', () => {
-  const show = (of: Vise) =>
+  const show = (of: Vise | undefined) =>
     renderInSetup(
       <OperatorGate>
         <Clear of={of} />
@@ -117,5 +122,15 @@ describe('whether a vise clears', () => {
     expect(screen.getByText('As the sample says: nobody measured 6 in vise.')).toBeTruthy()
     expect(screen.queryByText('Good')).toBeNull()
     expect(screen.getAllByText('Check this').length).toBeGreaterThan(0)
+  })
+
+  it('is said of no vise before one is chosen, and nothing is recorded', () => {
+    show(undefined)
+    expect(screen.getByText(/^Choose the vise\. What is drawn is an example/)).toBeTruthy()
+    expect(screen.queryByText(/^No safe position/)).toBeNull()
+    expect(screen.queryByTestId('interval')).toBeNull()
+    type(/^Fixed jaw/, '10.5')
+    expect(key('Record the clearance').disabled).toBe(true)
+    expect(screen.getByText('1 answer is still missing.')).toBeTruthy()
   })
 })

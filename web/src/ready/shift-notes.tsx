@@ -12,8 +12,8 @@ const READ_SHOWN = 2
 function HandedWith({ entry }: Pick<ShiftNote, 'entry'>) {
   if (entry.kind !== 'handed-over') return null
   const lists = [
-    ['Left', entry.left],
-    ['Stale', entry.stale],
+    ['Still open when recorded', entry.left],
+    ['Stale when recorded', entry.stale],
     ['Let stand', entry.open],
   ] as const
   return lists.map(([name, lines]) =>

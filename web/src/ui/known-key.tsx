@@ -1,3 +1,4 @@
+import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { Button } from './button.tsx'
 
 interface KnownKeyProps {
@@ -7,7 +8,7 @@ interface KnownKeyProps {
   onTake: (text: string) => void
 }
 
-/** What is known elsewhere, a press away from the field that asks for it: the `action` of an entry. */
+/** What is known elsewhere, a press away from the empty field that asks for it: the `action` of an entry. */
 export function KnownKey({ label, text, onTake }: KnownKeyProps) {
   return (
     <Button
@@ -20,3 +21,17 @@ export function KnownKey({ label, text, onTake }: KnownKeyProps) {
     </Button>
   )
 }
+
+interface TakeKnownProps extends Omit<KnownKeyProps, 'text'> {
+  /** In `unit`; undefined where nobody knows it. */
+  length: number | undefined
+  unit: LengthUnit
+  /** What stands in the field. */
+  value: string
+}
+
+/** The `action` of a field for a length that may be known elsewhere: none once something stands there. */
+export const takeKnown = ({ length, unit, value, ...rest }: TakeKnownProps) =>
+  length !== undefined && value.trim() === ''
+    ? { action: <KnownKey text={formatLength(length, unit)} {...rest} /> }
+    : {}

@@ -8,10 +8,12 @@ interface PickOneProps {
   onFocus?: () => void
   options: readonly (readonly [value: string, says: string])[]
   hint?: string | undefined
+  /** Said in the list while nothing is chosen yet; what stands there else is never nothing. */
+  toChoose?: string
 }
 
 /** A labelled list to choose from, with what the choice means beside its name. */
-export function PickOne({ label, value, onChange, onFocus, options, hint }: PickOneProps) {
+export function PickOne({ label, value, onChange, onFocus, options, hint, toChoose }: PickOneProps) {
   const id = useId()
   return (
     <div>
@@ -33,6 +35,11 @@ export function PickOne({ label, value, onChange, onFocus, options, hint }: Pick
         aria-describedby={hint ? `${id}-hint` : undefined}
         className="mt-0.5 block w-full text-lg"
       >
+        {toChoose && value === '' && (
+          <option value="" disabled>
+            {toChoose}
+          </option>
+        )}
         {options.map(([each, says]) => (
           <option key={each} value={each}>
             {says}

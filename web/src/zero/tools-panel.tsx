@@ -21,7 +21,7 @@ import { PositionEntry } from '../positions/position-entry.tsx'
 import { AnswerPanel } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
-import { KnownKey } from '../ui/known-key.tsx'
+import { takeKnown } from '../ui/known-key.tsx'
 import { When } from '../ui/when.tsx'
 import { ToolDrawing } from './tool-drawing.tsx'
 
@@ -73,13 +73,13 @@ export function ToolsPanel() {
   }, [draft, unit, machine, tools])
   const stopped = live.ok && verdictOf(live.findings) === 'stop'
   const problems = live.ok ? {} : live.problems
-  const masterKey = lastMaster && draft.masterLength === '' && (
-    <KnownKey
-      label="Take the length of the last master"
-      text={formatLength(convertLength(lastMaster.value, lastMaster.unit, unit), unit)}
-      onTake={(masterLength) => change({ ...draft, masterLength })}
-    />
-  )
+  const masterKey = takeKnown({
+    label: 'Take the length of the last master',
+    length: lastMaster && convertLength(lastMaster.value, lastMaster.unit, unit),
+    unit,
+    value: draft.masterLength,
+    onTake: (masterLength) => change({ ...draft, masterLength }),
+  })
   const field = (name: ToolLengthField, label: string, hint: string) => {
     const told = problems[name]
     const common = {
@@ -97,7 +97,7 @@ export function ToolsPanel() {
     return name === 'machinePosition' || name === 'masterPosition' ? (
       <PositionEntry {...common} axis="Z" unit={unit} />
     ) : (
-      <TextEntry {...common} {...(name === 'masterLength' && masterKey ? { action: masterKey } : {})} />
+      <TextEntry {...common} {...(name === 'masterLength' ? masterKey : {})} />
     )
   }
   const submit = () => {

@@ -107,7 +107,7 @@ export function engraveFieldAsked(draft: EngraveDraft, field: EngraveField): boo
 
 export const engraveForm = formOf(fields, (draft) => (field) => engraveFieldAsked(draft, field))
 
-/** What a drawing says of where a text sits, as an example has it. */
+/** What a drawing says of where a text sits, and the point of the tool, as an example has it. */
 export function exampleEngraving(unit: 'inch' | 'mm') {
   const inch = unit === 'inch'
   return {
@@ -120,6 +120,8 @@ export function exampleEngraving(unit: 'inch' | 'mm') {
     diameter: inch ? '2' : '50',
     surfaceDiameter: inch ? '4' : '100',
     serial: '1',
+    toolAngle: '60',
+    tip: inch ? '.005' : '.1',
   }
 }
 
@@ -140,8 +142,6 @@ export function newEngraving(unit: 'inch' | 'mm'): EngraveDraft {
     rPlane: '',
     surface: 'flat',
     tool: '',
-    toolAngle: '60',
-    tip: inch ? '.005' : '.1',
     by: 'width',
     lineWidth: '',
     depth: '',

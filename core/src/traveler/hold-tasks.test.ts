@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import type { Entry } from '../setup/index.ts'
+import type { Entry, Setup } from '../setup/index.ts'
 import { holdLog } from '../setup/testing.ts'
 import { holdTasks } from './hold-tasks.ts'
 import { setupOf, stateOf, travel } from './testing.ts'
@@ -35,6 +35,16 @@ describe('a vise', () => {
       undefined,
     ])
     expect(tasks(mill, [swept('tight', 0.004)])).toContain('square: Take one bolt out and square it again.')
+  })
+
+  it('is not asked for where nobody entered what it is to clear', () => {
+    const setup = setupOf([mill])
+    const says = (around: Setup['machine']['around']) =>
+      holdTasks({ ...setup, machine: { ...setup.machine, around } })[0]?.says
+    const { name, around } = setup.machine
+    expect(says(null)).toBe(`Enter what stands round the table of ${name}.`)
+    expect(says(around && { ...around, obstacles: [] })).toBe(`Enter what stands round the table of ${name}.`)
+    expect(says(around)).toBe('Choose the vise, and see whether it clears.')
   })
 
   it('that hits is to be moved, whatever was recorded', () => {

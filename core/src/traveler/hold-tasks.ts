@@ -20,10 +20,17 @@ function chosen(
 }
 
 /** The vise and where it stands come before it is squared: another vise, or another place, is to be squared anew. */
-const clearTask = ({ hold: { clearance } }: Setup) =>
+const clearTask = ({ hold: { clearance }, machine: { name, around } }: Setup) =>
   chosen('clear', clearance, {
-    first: 'Choose the vise, and see whether it clears.',
-    why: 'At both ends of the travel, open and closed, before it is squared there.',
+    ...(around && around.obstacles.length > 0
+      ? {
+          first: 'Choose the vise, and see whether it clears.',
+          why: 'At both ends of the travel, open and closed, before it is squared there.',
+        }
+      : {
+          first: `Enter what stands round the table of ${name}.`,
+          why: 'Whether a vise clears it is told from that.',
+        }),
     again: 'See again whether the vise clears.',
     was: 'It was',
     stop: 'Move the vise until it clears.',

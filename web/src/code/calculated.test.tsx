@@ -85,7 +85,7 @@ describe('a drawing of an example', () => {
         <Words at={{ x: 0, y: 0 }}>R {'0.1000'} of 1/4, -.5</Words>
       </Sheet>
     )
-    const { unmount } = render(<Example value>{drawing}</Example>)
+    const { unmount } = render(<Example value="the sizes are still to be typed">{drawing}</Example>)
     expect(screen.getByText('R ? of ?/?, ?')).toBeTruthy()
     expect(screen.getByRole('img').getAttribute('aria-label')).toBe(
       'An example: the sizes are still to be typed',

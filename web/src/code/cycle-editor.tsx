@@ -29,7 +29,7 @@ import { GROOVE_PARTS, GrooveForm, type GroovePart, groovePartOf } from './groov
 import { HoleDrawing } from './hole-drawing.tsx'
 import { PlacesDrawing } from './places-drawing.tsx'
 import { RetractPanel } from './retract-panel.tsx'
-import { TAP_PARTS, TapForm, type TapPart, tapPartOf } from './tap-form.tsx'
+import { PLACES, TAP_PARTS, TapForm, type TapPart, tapPartOf } from './tap-form.tsx'
 import { WrapDrawing } from './wrap-drawing.tsx'
 import { WrapForm, type WrapPart, wrapPartOf, wrapParts } from './wrap-form.tsx'
 
@@ -175,7 +175,7 @@ export function CycleEditor(props: CycleEditorProps) {
                 className="min-h-11 flex-1 border-b-4 border-b-transparent px-1 font-semibold whitespace-nowrap hover:bg-stock-shade data-[state=active]:border-b-ink"
               >
                 {title}
-                {Object.keys(problems).some((field) => partOf(placeField(field)) === value) && (
+                {Object.keys(problems).some((field) => partOf(field) === value) && (
                   <>
                     <span aria-hidden> •</span>
                     <span className="sr-only">, something is missing</span>
@@ -201,7 +201,7 @@ export function CycleEditor(props: CycleEditorProps) {
         </Tabs.Root>
       </form>
       <div className="order-1 min-w-0 md:col-span-2 lg:order-none lg:col-span-1">
-        <Example value={isExample}>
+        <Example value={isExample ? 'the sizes are still to be typed' : undefined}>
           {tap &&
             (part === 'out' && item.cycle === 'tap' ? (
               <RetractPanel
@@ -266,21 +266,6 @@ export function CycleEditor(props: CycleEditorProps) {
     </CycleFormProvider>
   )
 }
-
-/** The field of the form that holds a hole's places, whichever of them is asked for. */
-const PLACES = new Set([
-  'list',
-  'x',
-  'y',
-  'count',
-  'spacing',
-  'angle',
-  'rows',
-  'rowSpacing',
-  'diameter',
-  'span',
-])
-const placeField = (field: string) => (PLACES.has(field) ? 'places' : field)
 
 const fieldOnScreen = (field: string) => document.querySelector(`[data-field="${field}"]`) !== null
 

@@ -30,6 +30,8 @@ export type TapPart = (typeof TAP_PARTS)[number][0]
 
 const PART_OF: Record<string, TapPart> = {
   thread: 'thread',
+  ownMajor: 'thread',
+  ownPitch: 'thread',
   hand: 'thread',
   lead: 'thread',
   drillDiameter: 'thread',
@@ -48,7 +50,22 @@ const PART_OF: Record<string, TapPart> = {
   multiple: 'out',
   multipleTyped: 'out',
 }
-export const tapPartOf = (field: string): TapPart => PART_OF[field] ?? 'speed'
+/** What the places of the holes come from, whichever of it is asked for. */
+export const PLACES = new Set([
+  'list',
+  'x',
+  'y',
+  'count',
+  'spacing',
+  'angle',
+  'rows',
+  'rowSpacing',
+  'diameter',
+  'span',
+])
+
+export const tapPartOf = (field: string): TapPart =>
+  PLACES.has(field) ? 'places' : (PART_OF[field] ?? 'speed')
 
 const SERIES: readonly (readonly [ThreadSeries, string])[] = [
   ['UNC', 'UN coarse'],

@@ -1,7 +1,7 @@
 import { Children, createContext, type ReactNode, use } from 'react'
 
-/** Whether a drawing shows an example, whose numbers nobody typed. */
-const Context = createContext(false)
+/** What is still to be said, where a drawing shows an example whose numbers nobody typed; undefined where it shows what is. */
+const Context = createContext<string | undefined>(undefined)
 export const Example = Context.Provider
 export const useExample = () => use(Context)
 

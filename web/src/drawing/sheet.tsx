@@ -21,7 +21,7 @@ export function Sheet({ label, width, height, tallest = '', ref, children }: She
       ref={ref}
       viewBox={`0 0 ${width} ${height}`}
       role="img"
-      aria-label={example ? 'An example: the sizes are still to be typed' : label}
+      aria-label={example ? `An example: ${example}` : label}
       className={`on-layout w-full rounded-sm bg-layout ${tallest && 'h-full'} ${tallest} ${ref ? 'touch-none' : ''}`}
     >
       {children}
@@ -38,7 +38,7 @@ export function Sheet({ label, width, height, tallest = '', ref, children }: She
           strokeLinejoin="round"
           paintOrder="stroke"
         >
-          An example: the sizes are still to be typed
+          An example: {example}
         </text>
       )}
     </svg>

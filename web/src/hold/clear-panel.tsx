@@ -15,6 +15,7 @@ import { travelIn } from '@dogleg/core/machine'
 import type { FieldProblems } from '@dogleg/core/quantity'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
+import { Example } from '../drawing/example.ts'
 import { draggedText } from '../drawing/use-drag.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
@@ -170,14 +171,16 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
       </form>
 
       <div className="flex min-h-80 flex-col gap-1">
-        <SideDrawing
-          sketch={sideSketch(of, shown, found)}
-          state={state}
-          unit={unit}
-          jawAt={read.ok && vise ? of.jawAt : undefined}
-          lit={lit}
-          onDrag={(at) => change({ ...draft, jawAt: draggedText(at, unit) })}
-        />
+        <Example value={vise ? undefined : 'the vise is still to be chosen'}>
+          <SideDrawing
+            sketch={sideSketch(of, shown, found)}
+            state={state}
+            unit={unit}
+            jawAt={read.ok && vise ? of.jawAt : undefined}
+            lit={lit}
+            onDrag={(at) => change({ ...draft, jawAt: draggedText(at, unit) })}
+          />
+        </Example>
         <ShareSlider
           label="Travel of the table in Y"
           value={shown}
@@ -215,7 +218,7 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
       >
         <h2 className="sr-only">Does it clear?</h2>
         {!vise ? (
-          <p>Choose the vise. What is drawn is an example: where it may stand is told from its shape.</p>
+          <p>Choose the vise: where it may stand is told from its shape.</p>
         ) : read.ok ? (
           <>
             <ClearAnswer found={found} of={of} fact={same ? hold.clearance : undefined} />

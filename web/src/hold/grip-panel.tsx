@@ -14,6 +14,7 @@ import {
 import { type FieldProblems, readLength } from '@dogleg/core/quantity'
 import { measuredRatios, partSizes } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
+import { Example } from '../drawing/example.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { type NewEntry, record, restates } from '../log/record.ts'
@@ -214,14 +215,15 @@ export function GripPanel({ draft, change }: GripPanelProps) {
       </form>
 
       <div className="flex min-h-80 flex-col gap-1">
-        <ColletDrawing
-          sketch={colletSketch(drawn.collet, drawn.stop, grip?.range ?? SAMPLE_BARS, share)}
-          stop={drawn.stop}
-          unit={unit}
-          known={grip !== undefined}
-          lit={lit}
-        />
-        {!(collet && draft.stop) && <p>An example: collet and stop are still to be chosen.</p>}
+        <Example value={collet && draft.stop ? undefined : 'collet and stop are still to be chosen'}>
+          <ColletDrawing
+            sketch={colletSketch(drawn.collet, drawn.stop, grip?.range ?? SAMPLE_BARS, share)}
+            {...(draft.stop ? { stop: draft.stop } : {})}
+            unit={unit}
+            known={grip !== undefined}
+            lit={lit}
+          />
+        </Example>
         <ShareSlider
           label="Bar that is drawn"
           value={share}

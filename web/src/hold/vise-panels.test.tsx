@@ -126,7 +126,8 @@ describe('whether a vise clears', () => {
 
   it('is said of no vise before one is chosen, and nothing is recorded', () => {
     show(undefined)
-    expect(screen.getByText(/^Choose the vise\. What is drawn is an example/)).toBeTruthy()
+    expect(screen.getByText(/^Choose the vise: where it may stand is told from its shape/)).toBeTruthy()
+    expect(screen.getByRole('img', { name: 'An example: the vise is still to be chosen' })).toBeTruthy()
     expect(screen.queryByText(/^No safe position/)).toBeNull()
     expect(screen.queryByTestId('interval')).toBeNull()
     type(/^Fixed jaw/, '10.5')

@@ -112,10 +112,15 @@ export const unprovedPallets = (setup: { prove: ProveState }, plan: PalletPlan):
 export const savedSoFar = (taken: readonly EntryOf<'saved'>[]) =>
   (taken[0]?.before.seconds ?? 0) - (taken.at(-1)?.after.seconds ?? 0)
 
-/** The proofs of this setup that a pallet plan rests on: of just these texts. */
+/** The proofs that a plan rests on: those of just these texts that hold. One that is asked for again is proved after the plan. */
 export const palletRests = ({ prove }: { prove: ProveState }, texts: readonly string[]): string[] =>
-  prove.proofs.flatMap(({ entry }) =>
-    entry.text !== undefined && texts.includes(entry.text) ? [entry.id] : [],
+  prove.proofs.flatMap(({ entry, freshness }) =>
+    entry.text !== undefined &&
+    texts.includes(entry.text) &&
+    freshness.state === 'fresh' &&
+    entry.verdict !== 'stop'
+      ? [entry.id]
+      : [],
   )
 
 /** What is planned on the page of pallets, before it is stamped. */

@@ -10,15 +10,16 @@ import type { InHand, Task } from './task.ts'
 
 const STEP = { step: 'run' } as const
 
-function palletTasks(setup: Setup, inHand: InHand['pallets']): Task[] {
-  const { pallets, start } = setup.run
-  const of = { ...STEP, part: 'pallets', stale: false } as const
+const PALLETS = { ...STEP, part: 'pallets', stale: false } as const
+
+/** The plan of the pallets, until it is recorded as it is to run: before what it runs is proved. */
+export function palletTasks({ run: { pallets } }: Setup, inHand: InHand['pallets']): Task[] {
   const typed = inHand && !inHand.recorded ? inHand : undefined
   if (!pallets && !typed) return []
   if (typed?.verdict === 'stop' || (!typed && pallets?.entry.verdict === 'stop'))
     return [
       {
-        ...of,
+        ...PALLETS,
         says: 'Mend the programs of the pallets.',
         why: typed ? (typed.worst ?? '') : (pallets?.entry.worst[0] ?? ''),
       },
@@ -26,36 +27,45 @@ function palletTasks(setup: Setup, inHand: InHand['pallets']): Task[] {
   if (typed)
     return [
       {
-        ...of,
+        ...PALLETS,
         says: 'Record the pallets as they are planned now.',
         why: 'The start is checked against what is recorded.',
       },
     ]
-  if (pallets?.freshness.state === 'stale')
-    return [
-      {
-        ...of,
-        stale: true,
-        says: 'Look at the pallets and record them again.',
-        why: `They were ${pallets.freshness.cause.says}.`,
-      },
-    ]
+  return pallets?.freshness.state === 'stale'
+    ? [
+        {
+          ...PALLETS,
+          stale: true,
+          says: 'Look at the pallets and record them again.',
+          why: `They were ${pallets.freshness.cause.says}.`,
+        },
+      ]
+    : []
+}
+
+/** What is to be answered before cycle start: it waits for the plan, and for the proof of what it runs. */
+function startTasks(setup: Setup, inHand: InHand['pallets']): Task[] {
+  const { pallets, start } = setup.run
+  if (!pallets) return []
+  const of = { ...STEP, part: 'start', stale: start?.freshness.state === 'stale' } as const
+  const waits =
+    palletTasks(setup, inHand).length > 0 || unprovedOnPallets(setup, pallets.entry.plan).length > 0
   if (start?.freshness.state === 'stale')
     return [
       {
         ...of,
-        stale: true,
+        ...(waits ? { waits } : {}),
         says: 'Before cycle start: look at the pallet and the program again.',
         why: `It was ${start.freshness.cause.says}.`,
       },
     ]
-  const unproved = pallets !== undefined && unprovedOnPallets(setup, pallets.entry.plan).length > 0
   return start?.judgement.happens === 'runs'
     ? []
     : [
         {
           ...of,
-          ...(unproved ? { waits: true } : {}),
+          ...(waits ? { waits } : {}),
           says: 'Before cycle start: say which pallet is inside, and which program is loaded.',
           why: start ? start.judgement.says : 'The wrong program on a pallet is a crash.',
         },
@@ -161,8 +171,8 @@ function gaugeTasks(setup: Setup): Task[] {
 /** Whether anything of the Run step was begun. */
 export const runBegun = ({ gauge, run }: Setup) => gauge.plans.length > 0 || run.pallets !== undefined
 
-/** What is still to be done about pallets and gauging, of what was begun. */
+/** What is still to be done before the pallets start, and about gauging, of what was begun. */
 export const runTasks = (setup: Setup, inHand: InHand['pallets']): Task[] => [
-  ...palletTasks(setup, inHand),
+  ...startTasks(setup, inHand),
   ...gaugeTasks(setup),
 ]

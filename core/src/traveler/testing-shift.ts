@@ -1,10 +1,9 @@
-import { readSheet, type Sheet } from '../code/index.ts'
-import { demoReference, housingLayout, housingSheet, tubeLayout, tubeSheet } from '../demo/index.ts'
-import { featureOf, planOf } from '../gauge/testing.ts'
+import { demoReference, housingLayout, tubeLayout } from '../demo/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import { readyListOf } from '../machine/index.ts'
 import type { Reading } from '../pickup/index.ts'
 import {
+  type CodedFact,
   codedOffset,
   codeFor,
   codeRests,
@@ -17,6 +16,7 @@ import {
   looksOf,
   offsetOf,
   type ProgramKind,
+  palletRests,
   proofRests,
   restsOf,
   type Setup,
@@ -24,85 +24,13 @@ import {
 import { add, checked, cleared, edge, holdLog, inch, opened, swept, touch } from '../setup/testing.ts'
 import type { Task } from './task.ts'
 import { setupOf } from './testing.ts'
+import { isOnPallet, palletsOf, plan, sheetOf } from './testing-programs.ts'
 
 /** The proofs of tests are of no text that anybody opens: only the page holds one against the other. */
 const HASH = 'a'.repeat(64)
 
 type Kind = 'mill' | 'lathe'
 type Body<K extends Entry['kind']> = Omit<EntryOf<K>, 'id' | 'setup' | 'at' | 'by' | 'kind'>
-
-function sheetOf(kind: Kind, on: boolean): Sheet {
-  const read = readSheet(kind === 'mill' ? housingSheet : tubeSheet, 'inch')
-  if (!read.ok) throw new Error(read.says)
-  return { ...read.sheet, items: read.sheet.items.map((item) => ({ ...item, off: !on })) }
-}
-const plan = (tolerance = '.001') =>
-  planOf([featureOf('bore', 'BORE', { nominal: '1', tolerance, x: '1', y: '1', tool: '7', react: 'wear' })])
-
-/** What anybody can do at any time, in any order, well or badly. */
-export const ACTS = {
-  mill: [
-    'ready',
-    'home',
-    'home off',
-    'clear',
-    'clear hits',
-    'sweep one',
-    'sweep tight',
-    'sweep another vise',
-    'upright',
-    'X of G54',
-    'Y of G54',
-    'Z of G54',
-    'X of G55',
-    'load',
-    'check',
-    'check off',
-    'length of T3',
-    'length of T5',
-    'askew',
-    'far askew',
-    'straight',
-    'right part',
-    'wrong part',
-    'place',
-    'build',
-    'build off',
-    'take turned',
-    'take probe',
-    'prove',
-    'prove stop',
-    'prove look',
-    'take',
-    'plan gauging',
-    'measure',
-    'measure out',
-    'take gauging',
-    'note',
-    'hand over',
-  ],
-  lathe: [
-    'ready',
-    'home',
-    'grip',
-    'grip badly',
-    'ratio',
-    'look',
-    'X of T4',
-    'Z of T4',
-    'check',
-    'check off',
-    'place',
-    'build',
-    'build off',
-    'prove',
-    'prove stop',
-    'prove look',
-    'take',
-    'note',
-    'hand over',
-  ],
-} as const
 
 /** A person at a machine, who records what is asked for as it should be, or anything else. */
 export class Shift {
@@ -245,7 +173,7 @@ export class Shift {
       frame: entry.offset,
       hash: HASH,
       characters: 2,
-      text: this.text(fact.entry),
+      text: this.toProve(fact),
       verdict,
       counts: { stop: verdict === 'stop' ? 1 : 0, look: verdict === 'look' ? 2 : 0, note: 0 },
       worst:
@@ -265,14 +193,25 @@ export class Shift {
     })
   }
 
+  /** What Code writes of it now; nothing where something says stop. */
   private text({ sheet, offset }: EntryOf<'coded'>) {
-    return codeFor(this.setup, sheet, offset, demoReference).code?.text ?? 'G0'
+    return codeFor(this.setup, sheet, offset, demoReference).code?.text
+  }
+
+  /** The text that is opened to be proved: as Code writes it, else as it stands at the control; of these the first that is not. */
+  private toProve({ entry }: CodedFact) {
+    const { code, prove } = this.setup
+    const texts = [this.text(entry), code.taken.get(entry.sheet.title)?.entry.text]
+    const isProved = (text: string | undefined) =>
+      prove.proofs.some((proof) => proof.entry.text === text && proof.freshness.state === 'fresh')
+    return texts.find((text) => text !== undefined && !isProved(text)) ?? texts[0] ?? 'G0'
   }
 
   private take() {
     const { setup } = this
     const [fact] = setup.code.coded
-    if (fact) this.program('coded', [fact.entry.id], fact.entry.sheet.title, this.text(fact.entry))
+    const text = fact && this.text(fact.entry)
+    if (fact && text !== undefined) this.program('coded', [fact.entry.id], fact.entry.sheet.title, text)
   }
 
   private gauging(tolerance?: string) {
@@ -291,6 +230,45 @@ export class Shift {
     if (!revision) return
     const parts = values.map((value, index) => ({ label: String(index + 1), values: { BORE: value } }))
     this.write('gauged', { plan: 'Test', rests: [revision.entry.id], unit: 'inch', came: 'pasted', parts })
+  }
+
+  private pallets(verdict: 'look' | 'stop' = 'look') {
+    const { plan, seconds } = palletsOf
+    const rests = palletRests(
+      this.setup,
+      plan.pallets.map(({ program }) => program.text),
+    )
+    const worst = verdict === 'stop' ? ['They call each other.'] : []
+    this.write('palleted', { plan, rests, seconds, verdict, worst, ...this.made })
+  }
+
+  private start(inside: number) {
+    const { pallets } = this.setup.run
+    if (!pallets) return
+    const { loaded } = palletsOf
+    this.write('start-checked', { inside, loaded, interlock: true, rests: [pallets.entry.id] })
+  }
+
+  private provePallet(title: string) {
+    const { setup, log } = this
+    const text = palletsOf.plan.pallets.find(({ program }) => program.title === title)?.program.text ?? ''
+    const lengths = deriveTools(log, setup.machine, setup.unit)
+    this.write('proved', {
+      title,
+      frame: 'G54',
+      hash: HASH,
+      characters: text.length,
+      text,
+      verdict: 'good',
+      counts: { stop: 0, look: 0, note: 0 },
+      worst: [],
+      seconds: 60,
+      rests: proofRests(setup, lengths, { offsets: ['G54'], tools: [] }, undefined),
+      lengths: [],
+      tools: [],
+      uses: [],
+      ...this.made,
+    })
   }
 
   private tickAll() {
@@ -346,6 +324,10 @@ export class Shift {
         measure: () => this.measure([1, 1.0002, 0.9999]),
         'measure out': () => this.measure([1, 1.01]),
         'take gauging': () => this.takeGauging(),
+        'plan pallets': () => this.pallets(),
+        'plan pallets badly': () => this.pallets('stop'),
+        start: () => this.start(palletsOf.inside),
+        'start wrong': () => this.start(palletsOf.inside + 1),
         note: () => this.write('note', { text: 'T3 is dull.' }),
         'hand over': () => this.write('handed-over', { note: '', stale: [], open: [], left: [] }),
         grip: () => this.grip('16c'),
@@ -399,7 +381,15 @@ export class Shift {
       'prove area': () => this.place(),
       // What is to be opened has to be written first.
       'prove whole': () =>
-        this.letStand() ? undefined : this.setup.code.coded.length > 0 ? this.prove() : this.build(),
+        this.letStand()
+          ? undefined
+          : isOnPallet(about)
+            ? this.provePallet(about)
+            : this.setup.code.coded.length > 0
+              ? this.prove()
+              : this.build(),
+      'run pallets': () => this.pallets(),
+      'run start': () => this.start(palletsOf.inside),
       'run gauge': () => this.runGauge(),
       'run chart': () => this.settle(),
       'hand-over whole': () => this.write('handed-over', { note: '', stale: [], open: [], left: [] }),

@@ -1,11 +1,12 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
-import { deriveTools, HAPPENINGS, type HappeningKind, looksOf } from '../setup/index.ts'
+import { deriveTools, HAPPENINGS, type HappeningKind, looksOf, unprovedOnPallets } from '../setup/index.ts'
 import { inWords, setupSheet, shopBoard, type Task } from './index.ts'
 import { lengthsNeeded, offsetsNeeded } from './needs.ts'
 import { setupOf, travel } from './testing.ts'
-import { ACTS, Shift } from './testing-shift.ts'
+import { ACTS } from './testing-acts.ts'
+import { Shift } from './testing-shift.ts'
 
 const keyOf = ({ step, part, about }: Task) => [step, part, about].filter(Boolean).join(' ')
 
@@ -100,6 +101,12 @@ describe('what is next', () => {
             name,
             ...wants.map(() => 'fresh'),
           ])
+        // What the pallets run was proved to the letter, and the start that was answered runs.
+        const { pallets, start } = setup.run
+        if (pallets) {
+          expect(unprovedOnPallets(setup, pallets.entry.plan)).toEqual([])
+          expect([start?.freshness.state, start?.judgement.happens]).toEqual(['fresh', 'runs'])
+        }
         for (const [, { entry }] of setup.code.taken) {
           const proof = setup.prove.proofs.find((each) => each.entry.text === entry.text)
           expect(proof?.entry.verdict).toMatch(/good|look/)

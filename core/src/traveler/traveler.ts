@@ -12,7 +12,7 @@ import { codeTasks, proveTasks, takeTasks } from './code-tasks.ts'
 import { holdBegun, holdTasks } from './hold-tasks.ts'
 import { lengthsNeeded } from './needs.ts'
 import { readyBegun, readyTasks } from './ready-tasks.ts'
-import { runBegun, runTasks } from './run-tasks.ts'
+import { palletTasks, runBegun, runTasks } from './run-tasks.ts'
 import { type Around, stateOfTasks, type Task, type TaskPart } from './task.ts'
 import { zeroBegun, zeroTasks } from './zero-tasks.ts'
 
@@ -94,6 +94,7 @@ export function travelerOf(setup: Setup, around: Around): Traveler {
     ...zeroTasks(setup, around),
     ...turnTasks(setup),
     ...codeTasks(setup, inHand?.code),
+    ...palletTasks(setup, inHand?.pallets),
     ...proveTasks(setup, inHand ?? {}),
     ...takeTasks(setup),
     ...runTasks(setup, inHand?.pallets),
@@ -127,10 +128,10 @@ export function travelerOf(setup: Setup, around: Around): Traveler {
   return { steps, left, stale, next: left[0] ?? (handedOver === 'done' ? undefined : HAND_OVER) }
 }
 
-/** The state of one part of a step that was begun. */
-export const stateOfPart = (tasks: readonly Task[], part: TaskPart): StepState =>
+/** The state of one part of a step that was begun; what the page shows as one may be several. */
+export const stateOfPart = (tasks: readonly Task[], ...parts: readonly TaskPart[]): StepState =>
   stateOfTasks(
-    tasks.filter((task) => task.part === part),
+    tasks.filter(({ part }) => parts.includes(part)),
     true,
   )
 

@@ -1,4 +1,4 @@
-import { type InHand, stateOfPart } from '@dogleg/core/traveler'
+import { type InHand, stateOfPart, type TaskPart } from '@dogleg/core/traveler'
 import { Tabs } from 'radix-ui'
 import { Suspense, useState } from 'react'
 import { useNextPart, useOffset, useOpenSetup } from '../log/open-setup.ts'
@@ -33,9 +33,11 @@ function Run() {
   const measured = gauge.series.reduce((sum, { parts }) => sum + parts.length, 0)
   const own = useNextPart('run')
   const { next } = traveler
-  const isNext = (part: Place) => next?.step === 'run' && next.part === part
+  // What is answered before the start is a part of the pallets.
+  const placeOf = (part: TaskPart) => (part === 'start' ? 'pallets' : part)
+  const isNext = (part: Place) => next?.step === 'run' && placeOf(next.part) === part
   const tasks = traveler.steps.find(({ step }) => step === 'run')?.tasks ?? []
-  const pallets = run.pallets && stateOfPart(tasks, 'pallets')
+  const pallets = run.pallets && stateOfPart(tasks, 'pallets', 'start')
   const [inHand, setInHand] = useState<InHand>()
   const withPallets = machine.pallets !== null || run.pallets !== undefined
   const [place, go] = usePlace<Place>(
@@ -86,7 +88,7 @@ function Run() {
       <NextBar
         step="run"
         inHand={shown === 'pallets' ? inHand : undefined}
-        isHere={({ part }) => part === shown}
+        isHere={({ part }) => placeOf(part) === shown}
       />
     </Tabs.Root>
   )

@@ -15,7 +15,7 @@ export function addressOf({ step, part, about }: Task, search: string): string {
     params.set('offset', about)
   if (part === 'load') return `../program?${params}`
   if (part !== 'whole' && part !== 'take' && step !== 'ready')
-    params.set(step === 'zero' ? 'axis' : 'part', part)
+    params.set(step === 'zero' ? 'axis' : 'part', part === 'start' ? 'pallets' : part)
   if (step === 'prove' && part === 'whole' && about !== undefined) params.set('program', about)
   if (step === 'hand-over') params.set('part', 'hand-over')
   const rest = params.toString()

@@ -133,7 +133,9 @@ test('a shift: pallets mended and set, a mismatch refused, timed, a saving taken
   await expect(page.getByText('Look at the pallets and record them again.')).toBeVisible()
   await page.getByLabel(/Its program, O5502/).selectOption({ label: 'O5502 second operation' })
   await page.getByRole('button', { name: 'Record the pallets' }).click()
-  await expect(page.getByText(/Before cycle start: /)).toBeVisible()
+  // The other is not proved as it runs: the start is not what comes next.
+  await expect(page.getByText('O5501 first operation is not proved as it is here.')).toBeVisible()
+  await expect(page.getByText(/^Before cycle start: /)).toHaveCount(0)
 
   // The sheet, on one or two pages.
   await toStep(page, 'Hand over')

@@ -119,6 +119,10 @@ test('a setup opened while the server is away is there at once, and in the list 
   await openAt(page, /first side/, 'Zero')
   await expect(page.getByRole('tabpanel')).toBeVisible()
   await page.getByRole('link', { name: 'Shop' }).click()
+  // So does the form of a new one, or by itself once the shop has stood for a moment.
+  await page.getByRole('button', { name: 'Open a setup on Mill 1' }).click()
+  await expect(page.getByLabel('Part and side')).toBeVisible()
+  await page.keyboard.press('Escape')
   await server.stop('SIGKILL')
   await openSetup(page, 'Night shift', 'inch', '.002')
   await takeX(page, '-12')

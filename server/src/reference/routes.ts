@@ -35,6 +35,27 @@ export function referenceRoutes<N extends Noun>(
     return row
   }
 
+  /** Two tools of one number on a machine would be one to every program: the second is refused, with the name of the first. */
+  const refuseTwin = async (row: Row<N>, before: Row<N> | undefined, standing: ReferenceStore) => {
+    if (!('number' in row && 'machineId' in row)) return
+    const same = (other: Row<N> | undefined) =>
+      other !== undefined &&
+      'number' in other &&
+      'machineId' in other &&
+      other.number === row.number &&
+      other.machineId === row.machineId
+    // One that was let in before keeps its number until it is given another.
+    if (same(before)) return
+    const { rows } = await standing.all(noun)
+    const twin = rows.find((other) => other.id !== row.id && same(other))
+    if (twin)
+      throw new Problem(
+        409,
+        'number-taken',
+        `T${row.number} of this machine is ${twin.name} already. Give this tool another number, or correct that one.`,
+      )
+  }
+
   // The stamp first: a version that is added between the two is then asked for again, and not missed.
   app.get(`/api/${noun}`, async () => {
     const stamp = await store.stamp()
@@ -54,7 +75,10 @@ export function referenceRoutes<N extends Noun>(
           `There is a ${ONE[noun]} with this id already. Reload and try again.`,
           standing,
         )
-      if (!standing) await addRow(tx, noun, row)
+      if (!standing) {
+        await refuseTwin(row, undefined, rows)
+        await addRow(tx, noun, row)
+      }
       return row
     })
     return reply.code(201).send(added)
@@ -76,6 +100,7 @@ export function referenceRoutes<N extends Noun>(
           `Somebody else saved this ${ONE[noun]} after you opened it (version ${standing.version}). Look at theirs, then enter your change again.`,
           standing,
         )
+      await refuseTwin(next, standing, rows)
       await addRow(tx, noun, next)
       return next
     }),

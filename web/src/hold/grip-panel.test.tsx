@@ -59,6 +59,15 @@ describe('collet and stop', () => {
     expect(example()).toBeNull()
   })
 
+  it('are chosen again where the collet that was is in the library no more', () => {
+    renderInSetup(<Grip collet="gone" />, log)
+    type('Diameter', '1.25')
+    type('Bar diameter varies by, in all', '0')
+    type('Stock left to face', '.05')
+    expect(screen.getByText('1 answer is still missing.')).toBeTruthy()
+    expect(key().disabled).toBe(true)
+  })
+
   it('say where nobody entered which bars it takes', () => {
     renderInSetup(<Grip collet="three-jaw" />, log)
     type('Diameter', '1.25')

@@ -72,7 +72,11 @@ export function GripPanel({ draft, change }: GripPanelProps) {
 
   if (!drawn.collet) return <p className="py-6 text-lg">There is no collet in the library.</p>
   const { read, grip, spread } = live
-  const problems: FieldProblems = read.ok ? {} : read.problems
+  const problems: FieldProblems = {
+    ...(read.ok ? {} : read.problems),
+    // One that was chosen may be in the library no more.
+    ...(collet ? {} : { collet: { says: 'Choose the collet or the jaws.', empty: true } }),
+  }
   const wrong = (path: string) => (problems[path]?.empty ? undefined : problems[path]?.says)
   // Whether a bar goes into it is known before the rest is typed.
   const diameter = draft.known === 'tolerance' ? readLength(draft.diameter, unit) : undefined
@@ -205,7 +209,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
           type="submit"
           look="primary"
           data-record
-          disabled={!read.ok || stopped}
+          disabled={!live.entry || stopped}
           className="mt-1 min-h-12 w-full text-lg"
         >
           Record collet and stop

@@ -58,6 +58,8 @@ describe('the length of a tool', () => {
       unmeasured[0]?.setup,
       expect.objectContaining({ kind: 'tool-length', tool: 3 }),
     )
+    // The next that is asked for, and nothing of what was read.
+    expect(reads('Tool')).toBe('5')
     expect(reads('Machine Z, this tool on the block')).toBe('')
     expect(reads('Machine Z, master on the same block')).toBe('-10.346')
     expect(reads('Length of the master')).toBe('4')

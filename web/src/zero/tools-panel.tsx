@@ -25,11 +25,11 @@ import { takeKnown } from '../ui/known-key.tsx'
 import { When } from '../ui/when.tsx'
 import { ToolDrawing } from './tool-drawing.tsx'
 
-/** The tool whose length is asked for first: its number as it is typed, or nothing. */
-const toolAsked = ({ steps }: Traveler): string =>
+/** The tool whose length is asked for first, but for the one that was just measured: its number as it is typed, or nothing. */
+const toolAsked = ({ steps }: Traveler, measured?: number): string =>
   steps
     .find(({ step }) => step === 'zero')
-    ?.tasks.find(({ part }) => part === 'tools')
+    ?.tasks.find(({ part, about }) => part === 'tools' && about !== `T${measured}`)
     ?.about?.slice(1) ?? ''
 
 /** Lengths of the machine's tools: one measured against another, and the table that stands. */
@@ -45,9 +45,10 @@ export function ToolsPanel() {
     masterLength: last?.masterLength ?? (fromGauge ? '' : '0'),
   })
   const [typed, change, clear] = useKept<ToolLengthDraft>(`${setup.id}.tool`, toolLengthDraft, () => empty())
-  // The one that is asked for first stands there until another is typed, or its reading.
+  // The one that is asked for first stands there until another is typed, or its reading. It does not change under the hand that
+  // touches it off, whatever another tablet records meanwhile.
   const [ownTool, setOwnTool] = useState(false)
-  const asked = toolAsked(traveler)
+  const [asked, setAsked] = useState(() => toolAsked(traveler))
   const draft = useMemo(
     () => (ownTool || typed.tool !== '' ? typed : { ...typed, tool: asked }),
     [ownTool, typed, asked],
@@ -107,6 +108,7 @@ export function ToolsPanel() {
       record(setup.id, entry)
       clear(empty(draft))
       setOwnTool(false)
+      setAsked(toolAsked(traveler, entry.tool))
     })
   }
   return (

@@ -267,7 +267,7 @@ export function writeSheet(of: Sheet, on: SheetCase, against: readonly Finding[]
           'material-unknown',
           'material',
           'The material is not in the list.',
-          'Speeds are reckoned from it.',
+          'Speeds are calculated from it.',
           'Choose one.',
         ),
       ],

@@ -170,7 +170,7 @@ function judge(
         'seated-unknown',
         'seated',
         'Is the part pushed against the stop while the tube is open, or held against it while the jaws close?',
-        'Jaws do not draw the part in. Seated with the tube open it stays where it is, and nothing moves; held against the stop it goes with the tube, and the ratio counts, as it is reckoned here.',
+        'Jaws do not draw the part in. Seated with the tube open it stays where it is, and nothing moves; held against the stop it goes with the tube, and the ratio counts, as it is calculated here.',
         'Look, and say which.',
       ),
     )

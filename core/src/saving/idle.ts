@@ -83,7 +83,7 @@ function probeOnOff(of: SavingCase): Candidate[] {
       says: 'The probe stays on between the two features.',
       why: 'Switching it off and on again takes seconds each time, and the way between them can be protected.',
       risk: 'none',
-      mind: 'The moves between them become protected moves. Whether each switching takes as long as is reckoned depends on the probe.',
+      mind: 'The moves between them become protected moves. Whether each switching takes as long as is calculated depends on the probe.',
       after: withLines(of, changed),
     })
   }

@@ -174,7 +174,7 @@ function sayTool(setup: Setup): Task[] {
       ...(shown ? { about: shown.name } : {}),
       stale: false,
       says: 'Choose the tool that cuts, and take its X.',
-      why: 'No program says yet which tools cut. One that is built in Code first does.',
+      why: 'No program says yet which tools cut; one that is built in Code does.',
     },
   ]
 }

@@ -244,7 +244,7 @@ function cutChecks(sizes: GrooveSizes, { unit }: CycleCase): Finding[] {
         atStart ? 'start' : 'last',
         `${atStart ? 'The first' : 'The last'} plunge cuts ${say(over)} into the wall.`,
         'One end of the insert is programmed, the other stands its width away: that side must begin inside the groove by the width.',
-        'Leave the field empty to have it reckoned.',
+        'Leave the field empty to have it calculated.',
       ),
     )
     return found
@@ -257,7 +257,7 @@ function cutChecks(sizes: GrooveSizes, { unit }: CycleCase): Finding[] {
         'last',
         'The first and the last plunge are the wrong way round.',
         'The cycle goes from the high wall to the low one.',
-        'Leave both fields empty to have them reckoned.',
+        'Leave both fields empty to have them calculated.',
       ),
     )
   const left = grooveLeft(sizes)

@@ -159,7 +159,7 @@ function depthChecks(params: TapParams, sizes: TapSizes, { unit }: CycleCase): F
         'drillDepth',
         `The hole is to go through ${say(threadDepth)}; the drill's full diameter goes ${say(drillDepth)} deep.`,
         'The tap would meet what is left.',
-        'Leave the depth empty to have it reckoned.',
+        'Leave the depth empty to have it calculated.',
       ),
     )
   return found

@@ -88,7 +88,7 @@ export function TimePanel() {
         {found && predicted && (
           <>
             <p>
-              <span className="block text-sm text-ink-soft">a cycle, as reckoned</span>
+              <span className="block text-sm text-ink-soft">a cycle, as calculated</span>
               <Duration seconds={found.total} className="text-3xl font-semibold" />
             </p>
             <p>

@@ -71,7 +71,7 @@ export function ResultPanel({ result, kept, onAgain }: ResultPanelProps) {
       </table>
       {result.goodHand.seconds > 0 && (
         <p className="text-sm text-ink-soft">
-          The good hand’s time is reckoned from its moves at this machine, without reading and thinking.
+          The good hand’s time is calculated from its moves at this machine, without reading and thinking.
         </p>
       )}
       {result.hints > 0 && (

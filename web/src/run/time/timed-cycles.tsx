@@ -198,7 +198,7 @@ function Learnt({ run }: { run: RunProgram }) {
         Put it on the machine’s page
       </Button>
       <p className="text-sm text-ink-soft">
-        Times and proofs are reckoned anew with it; what was timed before no longer counts.
+        Times and proofs are calculated anew with it; what was timed before no longer counts.
       </p>
       {save.error && <p className="font-semibold">{save.error.message}</p>}
     </div>

@@ -16,7 +16,7 @@ export async function comes(page: Page, initials: string) {
  * Somebody who does a task by what the screen says, and counts: a press is a tap on a key, a link, a tab or a choice, a list that is
  * opened and its row that is chosen (two), or a field that is tapped to be typed in. What is typed into it is not counted.
  */
-export class Person {
+class Person {
   presses = 0
   readonly page: Page
   constructor(page: Page) {

@@ -1,10 +1,15 @@
-import type { ToolShape } from '../../machine/index.ts'
 import { convertLength, type LengthUnit, roundTo } from '../../quantity/index.ts'
 import { drillName } from '../drilling/index.ts'
 import { findThread } from './threads.ts'
 
-/** What a tool that is made for a set of holes is known by before anybody measures it. */
-export type ToolForThread = Pick<ToolShape, 'name' | 'unit' | 'diameter' | 'pitch'>
+/** What a tool that is made for a set of holes is known by before anybody measures it. Lengths in `unit`. */
+export interface ToolForThread {
+  name: string
+  unit: LengthUnit
+  diameter: number
+  /** Length a turn, of a tap. */
+  pitch: number | null
+}
 
 /** Sizes of a new tool have no more decimal places than this, of its unit: nothing of a conversion is left in them. */
 const PLACES = 6

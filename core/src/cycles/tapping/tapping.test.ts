@@ -5,10 +5,9 @@ import { evenly } from '../../../testing/evenly.ts'
 import { type SheetCase, writeSheet } from '../../code/index.ts'
 import { caseOf, compact, plain, sheetOf, twoLine } from '../../code/testing.ts'
 import type { Profile } from '../../control/index.ts'
-import { type ToolShape, toolIn } from '../../machine/index.ts'
+import type { ToolShape } from '../../machine/index.ts'
 import { read } from '../../program/index.ts'
 import { DRILL_SIZES, drillName, nearestDrill } from '../drilling/index.ts'
-import { checkTap } from './check.ts'
 import type { TapDraft } from './params.ts'
 import {
   bestMultiple,
@@ -30,7 +29,6 @@ import {
   tapDrill,
   threadIn,
 } from './threads.ts'
-import { drillFor, tapFor } from './tools.ts'
 import { tapWorking } from './working.ts'
 
 const thread = (id: string): Thread => {
@@ -305,30 +303,6 @@ describe('a set of tapped holes', () => {
     expect(text).toMatch(/G98 G83 X0\. Y0\. Z-0\.8604 R0\.1 Q0\.201/)
     // A chamfer 6 % wider than the thread, 90 degrees: as deep as half its width.
     expect(text).toMatch(/G98 G81 X0\. Y0\. Z-0\.1325/)
-  })
-
-  it('takes the tap and the drill that are begun for it, of every thread, cut or formed, in both units', () => {
-    for (const unit of ['inch', 'mm'] as const)
-      for (const form of ['cut', 'form'] as const)
-        for (const { id } of THREADS) {
-          const [item] = sheetOf(
-            { tap: { list: '0 0', thread: id, tap: form, threadDepth: '.5' } },
-            unit,
-          ).items
-          if (item?.cycle !== 'tap') throw new Error('no tap')
-          const on = caseOf('mill', compact, { unit })
-          const sizes = tapSizes(item.params, on, on.materials[0] as SheetCase['materials'][number])
-          const [tap, drill] = [tapFor(sizes.thread, unit), drillFor(sizes.drillDiameter, sizes.thread, unit)]
-          const made = [
-            tool(2, { ...drill, kind: 'drill', flute: 400, stickOut: 500 }),
-            tool(3, { ...tap, kind: 'tap', flute: 400, stickOut: 500 }),
-          ].map((each) => toolIn(each, unit))
-          const codes = checkTap(item.params, sizes, { ...on, tools: made }).map(({ code }) => code)
-          expect([
-            id,
-            ...codes.filter((code) => /^(drill-differs|tap-no-tap|tap-pitch|tap-size)$/.test(code)),
-          ]).toEqual([id])
-        }
   })
 
   it('shows its arithmetic with the numbers put in', () => {

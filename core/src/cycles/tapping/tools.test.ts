@@ -1,4 +1,9 @@
 import { describe, expect, it } from 'vitest'
+import type { SheetCase } from '../../code/index.ts'
+import { caseOf, compact, sheetOf } from '../../code/testing.ts'
+import { toolIn } from '../../machine/index.ts'
+import { checkTap } from './check.ts'
+import { tapSizes } from './sizes.ts'
 import { THREADS, threadIn } from './threads.ts'
 import { drillFor, tapFor } from './tools.ts'
 
@@ -8,6 +13,18 @@ const thread = (id: string, unit: 'inch' | 'mm') => {
   const found = THREADS.find((each) => each.id === id)
   if (!found) throw new Error(`no thread ${id}`)
   return threadIn(found, unit)
+}
+
+/** What the check of a tool asks for beside what the thread says. */
+const LONG = {
+  id: 't',
+  version: 1,
+  machineId: 'm',
+  flute: 400,
+  stickOut: 500,
+  holderDiameter: 1.5,
+  holderLength: 2,
+  note: '',
 }
 
 describe('what a new tool of tapped holes is known by', () => {
@@ -46,5 +63,29 @@ describe('what a new tool of tapped holes is known by', () => {
     const own = { id: 'own', major: 0.333, pitch: 0.041 }
     expect(tapFor(own, 'inch')).toEqual({ name: 'tap', unit: 'inch', diameter: 0.333, pitch: 0.041 })
     expect(drillFor(20.333, own, 'mm')).toEqual({ name: 'drill', unit: 'mm', diameter: 20.333, pitch: null })
+  })
+
+  it('is what the check of the holes wants, of every thread, cut or formed, in both units', () => {
+    for (const unit of ['inch', 'mm'] as const)
+      for (const form of ['cut', 'form'] as const)
+        for (const { id } of THREADS) {
+          const [item] = sheetOf(
+            { tap: { list: '0 0', thread: id, tap: form, threadDepth: '.5' } },
+            unit,
+          ).items
+          if (item?.cycle !== 'tap') throw new Error('no tap')
+          const on = caseOf('mill', compact, { unit })
+          const sizes = tapSizes(item.params, on, on.materials[0] as SheetCase['materials'][number])
+          const [tap, drill] = [tapFor(sizes.thread, unit), drillFor(sizes.drillDiameter, sizes.thread, unit)]
+          const made = [
+            { ...LONG, ...drill, number: 2, kind: 'drill' as const },
+            { ...LONG, ...tap, number: 3, kind: 'tap' as const },
+          ].map((each) => toolIn(each, unit))
+          const codes = checkTap(item.params, sizes, { ...on, tools: made }).map(({ code }) => code)
+          expect([
+            id,
+            ...codes.filter((code) => /^(drill-differs|tap-no-tap|tap-pitch|tap-size)$/.test(code)),
+          ]).toEqual([id])
+        }
   })
 })

@@ -5,6 +5,7 @@ import { BRACKET_HASHES, demoReference } from '../demo/index.ts'
 import { demoLogs } from '../demo/testing.ts'
 import {
   acknowledgementOf,
+  behindOnPallets,
   cyclesAShift,
   deriveReady,
   deriveSetup,
@@ -25,6 +26,7 @@ import {
   repeatJob,
   type Setup,
   savedSoFar,
+  textOnPallet,
   unprovedPallets,
 } from './index.ts'
 
@@ -120,6 +122,24 @@ describe('pallets, timing and savings in the log', () => {
     expect(unprovedPallets(setup, other).map(({ where }) => where)).toEqual(['pallet 2'])
     const moved = derive([...pallets, after(pallets, { kind: 'happened', what: 'vise-moved', note: '' })])
     expect(unprovedPallets(moved, planned.plan)).toHaveLength(2)
+  })
+
+  it('the text that a pallet runs is known by its name, until another stands under it or the plan does not hold', () => {
+    const good = pallets.map((entry) =>
+      entry.kind === 'palleted' ? { ...entry, verdict: 'good' as const } : entry,
+    )
+    const title = 'O5502 second operation'
+    const text = planned.plan.pallets[1]?.program.text ?? ''
+    const on = (...more: Entry[]) => textOnPallet(derive([...good, ...more]), title)
+    expect(on()).toBe(text)
+    expect(textOnPallet(derive(good), 'Another')).toBeUndefined()
+    expect(textOnPallet(derive(pallets), title)).toBe(planned.verdict === 'stop' ? undefined : text)
+    expect(on(after(good, { kind: 'happened', what: 'vise-moved', note: '' }))).toBeUndefined()
+    const proof = good.find((entry) => entry.kind === 'proved' && entry.title === title) as EntryOf<'proved'>
+    const { id: _, at: __, ...same } = proof
+    const other = after(good, { ...same, text: 'G0 X1', rests: [] })
+    expect(on(other)).toBeUndefined()
+    expect(behindOnPallets(derive([...good, other]))).toEqual([title])
   })
 
   it('recorded pallets stand after a proof of what they run, and not where less is good or another runs', () => {

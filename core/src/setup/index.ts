@@ -126,6 +126,7 @@ export {
 export { type Repeating, repeatJob } from './repeat-job.ts'
 export { type RepeatHistory, repeatHistory } from './repeats.ts'
 export {
+  behindOnPallets,
   cyclesAShift,
   machineCalibration,
   type PalletFact,
@@ -134,6 +135,7 @@ export {
   type RunState,
   type StartFact,
   savedSoFar,
+  textOnPallet,
   type UnprovedPallet,
   unprovedOnPallets,
   unprovedPallets,

@@ -95,6 +95,38 @@ export function unprovedOnPallets({ prove }: { prove: ProveState }, plan: Pallet
   )
 }
 
+/** Programs of recorded pallets whose name stands for another text since: built anew in Code, or proved with another text. */
+export function behindOnPallets({ run: { pallets }, code, prove }: RunsPallets): string[] {
+  if (!pallets) return []
+  const { at, plan } = pallets.entry
+  return plan.pallets.flatMap(({ program: { title, text } }) => {
+    const built = code.coded.some(({ entry }) => entry.sheet.title === title && entry.at > at)
+    const proved = prove.proofs.some(
+      ({ entry, freshness }) =>
+        entry.title === title && freshness.state === 'fresh' && entry.at > at && entry.text !== text,
+    )
+    return built || proved ? [title] : []
+  })
+}
+
+interface RunsPallets {
+  run: Pick<RunState, 'pallets'>
+  code: Pick<CodeState, 'coded'>
+  prove: Pick<ProveState, 'proofs'>
+}
+
+/**
+ * The text that recorded pallets run under a name, where the plan holds and nothing later stands under that name: what is proved, taken
+ * and opened by it is that. Programs that are mended for pallets keep the name that they were built under.
+ */
+export function textOnPallet(of: RunsPallets, title: string): string | undefined {
+  const { pallets } = of.run
+  if (!pallets || pallets.freshness.state === 'stale' || pallets.entry.verdict === 'stop') return undefined
+  return behindOnPallets(of).includes(title)
+    ? undefined
+    : pallets.entry.plan.pallets.find(({ program }) => program.title === title)?.program.text
+}
+
 /** What is said on the page of pallets of a program that no proof is of. */
 export const unprovedPallets = (setup: { prove: ProveState }, plan: PalletPlan): Finding[] =>
   unprovedOnPallets(setup, plan).map(({ pallet, title }) =>

@@ -5,6 +5,7 @@ import {
   type ProofFact,
   type Setup,
   type TakenFact,
+  textOnPallet,
   unprovedOnPallets,
 } from '../setup/index.ts'
 import { cyclesOn } from './needs.ts'
@@ -93,13 +94,17 @@ function proofInHand(proof: InHand['proof']): Task[] {
       ]
 }
 
-/** Programs that were built and are to be proved: no proof that holds rests on what stands in the log, and none is asked for again. */
-const unproved = ({ code, prove }: Pick<Setup, 'code' | 'prove'>): CodedFact[] =>
-  code.coded.filter(
+/**
+ * Programs that were built and are to be proved: no proof that holds rests on what stands in the log, and none is asked for again.
+ * What runs on a pallet is proved as it runs there.
+ */
+const unproved = (setup: Setup): CodedFact[] =>
+  setup.code.coded.filter(
     (fact) =>
       fact.freshness.state === 'fresh' &&
       cyclesOn(fact).length > 0 &&
-      !prove.proofs.some(
+      textOnPallet(setup, titleOf(fact)) === undefined &&
+      !setup.prove.proofs.some(
         (proof) =>
           proof.entry.rests.includes(fact.entry.id) || (proof.entry.title === titleOf(fact) && !holds(proof)),
       ),
@@ -116,26 +121,23 @@ function unprovedAtControl(setup: Setup): [string, TakenFact][] {
     ([title, { entry, freshness }]) =>
       freshness.state === 'fresh' &&
       !asked.has(title) &&
+      textOnPallet(setup, title) === undefined &&
       !proofs.some((proof) => holds(proof) && proof.entry.text === entry.text),
   )
 }
 
-/**
- * Programs that the recorded pallets run and that no proof is of; while another plan stands on the page, or it is stale, its programs
- * may be others.
- */
+/** Programs that the recorded pallets run and that no proof is of; while another plan stands on the page, they may be others. */
 function onPallets(setup: Setup, inHand: InHand['pallets']): Task[] {
   const { pallets } = setup.run
-  if (!pallets || pallets.freshness.state === 'stale' || pallets.entry.verdict === 'stop') return []
-  if (inHand && !inHand.recorded) return []
-  const { proofs } = setup.prove
-  const asked = new Set([
-    ...unproved(setup).map(titleOf),
-    ...unprovedAtControl(setup).map(([title]) => title),
-    ...proofs.filter((proof) => !holds(proof)).map(({ entry }) => entry.title),
-  ])
+  if (!pallets || (inHand && !inHand.recorded)) return []
+  const again = new Set(setup.prove.proofs.filter((proof) => !holds(proof)).map(({ entry }) => entry.title))
   return unprovedOnPallets(setup, pallets.entry.plan)
-    .filter(({ title }, n, all) => !asked.has(title) && all.findIndex((each) => each.title === title) === n)
+    .filter(
+      ({ title }, n, all) =>
+        textOnPallet(setup, title) !== undefined &&
+        !again.has(title) &&
+        all.findIndex((each) => each.title === title) === n,
+    )
     .map(({ pallet, title }) => ({
       ...PROVE,
       ...(title ? { about: title } : {}),

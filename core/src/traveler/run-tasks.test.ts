@@ -83,6 +83,41 @@ describe('pallets', () => {
     expect(work([...of, stopped])[0]?.says).toMatch(/^Mend /)
   })
 
+  it('run a built program as it was mended for them, under its name: that is proved, and not the two by turns', () => {
+    const shift = new Shift('mill')
+    for (const act of [
+      'ready',
+      'home',
+      'clear',
+      'sweep tight',
+      'X of G54',
+      'Y of G54',
+      'Z of G54',
+      'load',
+      'check',
+    ])
+      shift.act(act)
+    for (const tool of [3, 5, 12]) shift.act(`length of T${tool}`)
+    for (const act of ['place', 'build', 'prove', 'plan pallets of built']) shift.act(act)
+    const title = shift.setup.code.coded[0]?.entry.sheet.title ?? ''
+    const next = () => travel(shift.log).next
+    const follow = () => shift.follow(next() as NonNullable<ReturnType<typeof next>>)
+    const asked: string[] = []
+    for (let n = 0; n < 10 && next()?.step !== 'hand-over'; n++) {
+      asked.push(next()?.says ?? '')
+      follow()
+    }
+    expect(asked).toEqual([
+      `Prove ${title} as pallet 1 runs it.`,
+      'Prove O5502 second operation as pallet 2 runs it.',
+      expect.stringMatching(/^Before cycle start/),
+    ])
+    // Built anew, the pallets run an earlier text of it: they are looked at before anything of it is proved.
+    shift.act('build')
+    expect(next()).toMatchObject({ part: 'pallets', says: 'Look at the pallets and record them again.' })
+    expect(next()?.why).toBe(`${title} was built or proved anew since: they run an earlier text of it.`)
+  })
+
   it('that are mended on the page are to be recorded, not mended', () => {
     const says = (verdict: 'good' | 'stop') =>
       firstOf(travel(log, { inHand: { pallets: { verdict, recorded: false, worst: 'It nests.' } } }), 'run')

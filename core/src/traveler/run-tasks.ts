@@ -1,4 +1,5 @@
 import {
+  behindOnPallets,
   type GaugeSeries,
   partLabel,
   type Setup,
@@ -13,7 +14,8 @@ const STEP = { step: 'run' } as const
 const PALLETS = { ...STEP, part: 'pallets', stale: false } as const
 
 /** The plan of the pallets, until it is recorded as it is to run: before what it runs is proved. */
-export function palletTasks({ run: { pallets } }: Setup, inHand: InHand['pallets']): Task[] {
+export function palletTasks(setup: Setup, inHand: InHand['pallets']): Task[] {
+  const { pallets } = setup.run
   const typed = inHand && !inHand.recorded ? inHand : undefined
   if (!pallets && !typed) return []
   if (typed?.verdict === 'stop' || (!typed && pallets?.entry.verdict === 'stop'))
@@ -32,16 +34,13 @@ export function palletTasks({ run: { pallets } }: Setup, inHand: InHand['pallets
         why: 'The start is checked against what is recorded.',
       },
     ]
-  return pallets?.freshness.state === 'stale'
-    ? [
-        {
-          ...PALLETS,
-          stale: true,
-          says: 'Look at the pallets and record them again.',
-          why: `They were ${pallets.freshness.cause.says}.`,
-        },
-      ]
-    : []
+  const says = 'Look at the pallets and record them again.'
+  if (pallets?.freshness.state === 'stale')
+    return [{ ...PALLETS, stale: true, says, why: `They were ${pallets.freshness.cause.says}.` }]
+  const [behind] = behindOnPallets(setup)
+  return behind === undefined
+    ? []
+    : [{ ...PALLETS, says, why: `${behind} was built or proved anew since: they run an earlier text of it.` }]
 }
 
 /** What is to be answered before cycle start: it waits for the plan, and for the proof of what it runs. */

@@ -39,6 +39,7 @@ export const ACTS = {
     'take gauging',
     'plan pallets',
     'plan pallets badly',
+    'plan pallets of built',
     'start',
     'start wrong',
     'note',

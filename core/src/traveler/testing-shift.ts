@@ -20,11 +20,12 @@ import {
   proofRests,
   restsOf,
   type Setup,
+  textOnPallet,
 } from '../setup/index.ts'
 import { add, checked, cleared, edge, holdLog, inch, opened, swept, touch } from '../setup/testing.ts'
 import type { Task } from './task.ts'
 import { setupOf } from './testing.ts'
-import { isOnPallet, palletsOf, plan, sheetOf } from './testing-programs.ts'
+import { forPallet, palletsOf, palletsRunning, plan, sheetOf } from './testing-programs.ts'
 
 /** The proofs of tests are of no text that anybody opens: only the page holds one against the other. */
 const HASH = 'a'.repeat(64)
@@ -36,6 +37,7 @@ type Body<K extends Entry['kind']> = Omit<EntryOf<K>, 'id' | 'setup' | 'at' | 'b
 export class Shift {
   readonly log: Entry[]
   private readonly kind: Kind
+  private ofBuilt = false
   private readonly machine: { id: string; version: number }
   constructor(kind: Kind) {
     this.kind = kind
@@ -232,26 +234,30 @@ export class Shift {
     this.write('gauged', { plan: 'Test', rests: [revision.entry.id], unit: 'inch', came: 'pasted', parts })
   }
 
+  /** Two pallets; of a built program one runs what it was mended to for them, under its name. */
   private pallets(verdict: 'look' | 'stop' = 'look') {
-    const { plan, seconds } = palletsOf
+    const { setup } = this
+    const [fact] = this.ofBuilt ? setup.code.coded : []
+    const built = fact && this.text(fact.entry)
+    const plan = fact && built ? palletsRunning(fact.entry.sheet.title, forPallet(built)) : palletsOf.plan
     const rests = palletRests(
-      this.setup,
+      setup,
       plan.pallets.map(({ program }) => program.text),
     )
     const worst = verdict === 'stop' ? ['They call each other.'] : []
-    this.write('palleted', { plan, rests, seconds, verdict, worst, ...this.made })
+    this.write('palleted', { plan, rests, seconds: palletsOf.seconds, verdict, worst, ...this.made })
   }
 
   private start(inside: number) {
     const { pallets } = this.setup.run
     if (!pallets) return
-    const { loaded } = palletsOf
+    const loaded = pallets.entry.plan.pallets[palletsOf.inside - 1]?.params.table ?? 0
     this.write('start-checked', { inside, loaded, interlock: true, rests: [pallets.entry.id] })
   }
 
   private provePallet(title: string) {
     const { setup, log } = this
-    const text = palletsOf.plan.pallets.find(({ program }) => program.title === title)?.program.text ?? ''
+    const text = textOnPallet(setup, title) ?? ''
     const lengths = deriveTools(log, setup.machine, setup.unit)
     this.write('proved', {
       title,
@@ -326,6 +332,10 @@ export class Shift {
         'take gauging': () => this.takeGauging(),
         'plan pallets': () => this.pallets(),
         'plan pallets badly': () => this.pallets('stop'),
+        'plan pallets of built': () => {
+          this.ofBuilt = true
+          this.pallets()
+        },
         start: () => this.start(palletsOf.inside),
         'start wrong': () => this.start(palletsOf.inside + 1),
         note: () => this.write('note', { text: 'T3 is dull.' }),
@@ -383,7 +393,7 @@ export class Shift {
       'prove whole': () =>
         this.letStand()
           ? undefined
-          : isOnPallet(about)
+          : textOnPallet(this.setup, about) !== undefined
             ? this.provePallet(about)
             : this.setup.code.coded.length > 0
               ? this.prove()

@@ -53,6 +53,7 @@ describe('a program that the address asks for', () => {
       entry.kind === 'palleted'
         ? {
             ...entry,
+            verdict: 'look' as const,
             plan: {
               ...entry.plan,
               pallets: entry.plan.pallets.map(({ program, ...rest }) => ({

@@ -1,4 +1,4 @@
-import type { Setup } from '@dogleg/core/setup'
+import { type Setup, textOnPallet } from '@dogleg/core/setup'
 import { useEffect, useState } from 'react'
 import { useLocation, useSearchParams } from 'react-router'
 import { useWritten } from '../code/use-written.ts'
@@ -13,19 +13,17 @@ const isProved = ({ prove }: Setup, text: string) =>
   )
 
 /**
- * The program of a setup that goes by a name, as its proof is asked for: as Code writes it now, as it stands at the control, as a
- * pallet runs it, or as it was proved before; of these the first that is not proved.
+ * The program of a setup that goes by a name, as its proof is asked for: as a pallet runs it, as Code writes it now, as it stands at
+ * the control, or as it was proved before; of these the first that is not proved.
  */
 function useByName(title: string | undefined) {
   const { setup, reference } = useOpenSetup()
   const coded = setup.code.coded.find(({ entry }) => entry.sheet.title === title)?.entry
   const { written, busy } = useWritten(setup, coded?.sheet, coded?.offset ?? 'G54', reference)
   const texts = [
+    ...(title === undefined ? [] : [textOnPallet(setup, title)]),
     ...(written?.code && !busy ? [written.code.text] : []),
     ...(title === undefined ? [] : [setup.code.taken.get(title)?.entry.text]),
-    ...(setup.run.pallets?.entry.plan.pallets ?? [])
-      .filter(({ program }) => program.title === title)
-      .map(({ program }) => program.text),
     ...setup.prove.proofs.filter(({ entry }) => entry.title === title).map(({ entry }) => entry.text),
   ].filter((text) => text !== undefined)
   return {

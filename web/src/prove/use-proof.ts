@@ -69,11 +69,17 @@ export function useProof({
   )
   // The log is asked again and again: only what changes the case proves it again.
   const key = useMemo(() => keyOf(of), [of])
-  const { now, share, proved, prove, stop, clear } = useProver(drawing)
+  const { now, share, proved, prove, stop: stopProving, clear } = useProver(drawing)
   const latest = useRef({ of, text })
   latest.current = { of, text }
   const proveAgain = useCallback(() => void prove(latest.current.of, latest.current.text), [prove])
   const first = useRef(true)
+  const waiting = useRef<ReturnType<typeof setTimeout>>(undefined)
+  /** Stops what is being proved, and what was about to be after a pause. */
+  const stop = useCallback(() => {
+    clearTimeout(waiting.current)
+    stopProving()
+  }, [stopProving])
   // biome-ignore lint/correctness/useExhaustiveDependencies: what is in the case is compared by its key
   useEffect(() => {
     if (text.length === 0) {
@@ -82,8 +88,8 @@ export function useProof({
     }
     const wait = first.current ? 0 : PAUSE_MS
     first.current = false
-    const timer = setTimeout(proveAgain, wait)
-    return () => clearTimeout(timer)
+    waiting.current = setTimeout(proveAgain, wait)
+    return () => clearTimeout(waiting.current)
   }, [text, key, proveAgain, clear])
 
   const proof = proved?.proof

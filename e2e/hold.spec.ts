@@ -211,6 +211,12 @@ test('nothing is said of what was not typed yet', async ({ page }) => {
   await expect(side.getByText('hits')).toHaveCount(0)
   await page.getByRole('link', { name: 'Shop' }).click()
   await openSetup(page, 'Lathe 1', 'Ring')
+  // Nor is a collet or a stop anybody's choice before somebody chose it.
+  await expect(
+    page.getByRole('img', { name: 'An example: collet and stop are still to be chosen' }),
+  ).toBeVisible()
+  await page.getByRole('combobox', { name: 'Collet or jaws' }).selectOption('16c')
+  await page.getByRole('combobox', { name: 'Stop' }).selectOption('draw-tube')
   await expect(page.getByRole('img', { name: /Cutaway/ }).getByText('?')).toHaveCount(2)
   await page.getByRole('tab', { name: 'All pairs' }).click()
   await expect(page.getByText('First say what the bars are, and what length the part allows.')).toBeVisible()

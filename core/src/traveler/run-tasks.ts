@@ -40,7 +40,13 @@ export function palletTasks(setup: Setup, inHand: InHand['pallets']): Task[] {
   const [behind] = behindOnPallets(setup)
   return behind === undefined
     ? []
-    : [{ ...PALLETS, says, why: `${behind} was built or proved anew since: they run an earlier text of it.` }]
+    : [
+        {
+          ...PALLETS,
+          says,
+          why: `${behind} was built or proved anew since: they may run an earlier text of it.`,
+        },
+      ]
 }
 
 /** What is to be answered before cycle start: it waits for the plan, and for the proof of what it runs. */

@@ -9,6 +9,7 @@ import {
   readPalletPlan,
 } from '@dogleg/core/pallet'
 import {
+  behindOnPallets,
   freeNumber,
   KEPT_FINDINGS,
   palletRests,
@@ -98,8 +99,10 @@ export function usePallets() {
     programs,
     asked,
     reading,
-    /** It can be recorded: it is read to the end, and says something else than the log or what it says is stale. */
-    recordable: entry !== undefined && (!stands || run.pallets?.freshness.state === 'stale'),
+    /** It can be recorded: it is read to the end, and says something else than the log, or what the log says is to be looked at again. */
+    recordable:
+      entry !== undefined &&
+      (!stands || run.pallets?.freshness.state === 'stale' || behindOnPallets(setup).length > 0),
     stands,
     record: () => (entry ? record(setup.id, entry) : undefined),
   }

@@ -167,7 +167,7 @@ export async function openEarlier(page: Page, title: RegExp, step: string) {
 export { expect, type Server }
 
 /** A tap in the place of a key that just recorded presses nothing for so long, ms: people look before they go on. */
-const SETTLE_MS = 1000
+export const SETTLE_MS = 1000
 
 /** Records the proof that Prove shows, having come there by 'Prove it', whose place its key has. */
 export async function recordProof(page: Page) {

@@ -1,8 +1,5 @@
 import { expect, type Locator, type Page } from '@playwright/test'
-import { signIn } from './dogleg.ts'
-
-/** A tap in the place of a key that just recorded presses nothing for so long, ms: people look before they go on. */
-const SETTLE_MS = 1000
+import { SETTLE_MS, signIn } from './dogleg.ts'
 
 /** Somebody comes to the tablet. */
 export async function comes(page: Page, initials: string) {
@@ -92,9 +89,11 @@ class Person {
       await expect(lines).toHaveCount(left - 1)
     }
   }
-  home = async (axes: readonly string[]) => {
-    for (const axis of axes) await this.type(`${axis} shows`, '0')
-    await this.press('Record the home positions')
+  /** Records the proof that is shown, having looked at it. */
+  recordProof = async (by: string) => {
+    await this.look()
+    await this.press('Record the proof')
+    await expect(this.page.getByText(`Proved by ${by}`)).toBeVisible()
   }
   /** The edge finder against one face. */
   edge = async (axis: 'X' | 'Y', way: '+' | '-', position: string) => {

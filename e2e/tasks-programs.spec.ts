@@ -130,9 +130,7 @@ test('eight metric holes in an inch setup, with new tools: beside the part, into
   await person.isNext('Record Eight M8, and prove it.')
   await person.press('Prove it')
   await person.isNext('Step through it, and record the proof.')
-  await person.look()
-  await person.press('Record the proof')
-  await expect(page.getByText('Proved by RT')).toBeVisible()
+  await person.recordProof('RT')
   // What was proved before stands in another work area now.
   await person.isNext('Prove O5410 first side again.')
   expect(person.presses).toBeLessThanOrEqual(53)
@@ -214,9 +212,7 @@ test('two pallets that call each other: mended, proved as they run, and only the
     await expect(page.getByLabel('Name of the program')).toHaveValue(program)
     await expect(page.getByLabel('Program text')).toContainText('M99')
     await person.isNext('Step through it, and record the proof again.')
-    await person.look()
-    await person.press('Record the proof')
-    await expect(page.getByText('Proved by RT')).toBeVisible()
+    await person.recordProof('RT')
   }
   await person.follow(/^Before cycle start: say which pallet is inside/)
   await person.pick(/2.*side clamps B/)

@@ -105,6 +105,7 @@ export {
 } from './program-numbers.ts'
 export { type KeptProgram, programsOf } from './programs.ts'
 export {
+  isProved,
   type LayoutFact,
   LONGEST_SAYING,
   type Look,
@@ -112,6 +113,7 @@ export {
   looksOf,
   type ProofFact,
   type ProveState,
+  proofHolds,
   standsFor,
 } from './proof.ts'
 export { proofAgainst, proofRests, proveCase, staleLayout, toolsUsed } from './prove-case.ts'

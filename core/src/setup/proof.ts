@@ -20,6 +20,14 @@ export interface ProofFact {
   freshness: Freshness
 }
 
+/** Whether a proof holds: it is fresh, and nothing in it says stop; old ones may have been recorded with one. */
+export const proofHolds = ({ entry, freshness }: ProofFact) =>
+  freshness.state === 'fresh' && entry.verdict !== 'stop'
+
+/** Whether a proof that holds is of just this text, to the letter. */
+export const isProved = ({ proofs }: Pick<ProveState, 'proofs'>, text: string) =>
+  proofs.some((proof) => proof.entry.text === text && proofHolds(proof))
+
 export interface ProveState {
   layout?: LayoutFact
   proofs: ProofFact[]

@@ -13,7 +13,7 @@ import type { Chain } from './chain.ts'
 import type { CodeState } from './code-facts.ts'
 import type { Entry, EntryOf } from './entries.ts'
 import { freshnessWith, machineEdited, profileEdited } from './program-freshness.ts'
-import type { ProveState } from './proof.ts'
+import { isProved, type ProveState, proofHolds } from './proof.ts'
 import { effectiveStrikes } from './strikes.ts'
 import { PALLETS, START } from './subjects.ts'
 
@@ -85,13 +85,8 @@ export interface UnprovedPallet {
 
 /** Programs of a pallet plan that no proof which holds is of, to the letter. */
 export function unprovedOnPallets({ prove }: { prove: ProveState }, plan: PalletPlan): UnprovedPallet[] {
-  const isProved = (text: string) =>
-    prove.proofs.some(
-      ({ entry, freshness }) =>
-        entry.text === text && freshness.state === 'fresh' && entry.verdict !== 'stop',
-    )
   return plan.pallets.flatMap(({ program }, index) =>
-    isProved(program.text) ? [] : [{ pallet: index + 1, title: program.title }],
+    isProved(prove, program.text) ? [] : [{ pallet: index + 1, title: program.title }],
   )
 }
 
@@ -146,12 +141,9 @@ export const savedSoFar = (taken: readonly EntryOf<'saved'>[]) =>
 
 /** The proofs that a plan rests on: those of just these texts that hold. One that is asked for again is proved after the plan. */
 export const palletRests = ({ prove }: { prove: ProveState }, texts: readonly string[]): string[] =>
-  prove.proofs.flatMap(({ entry, freshness }) =>
-    entry.text !== undefined &&
-    texts.includes(entry.text) &&
-    freshness.state === 'fresh' &&
-    entry.verdict !== 'stop'
-      ? [entry.id]
+  prove.proofs.flatMap((proof) =>
+    proof.entry.text !== undefined && texts.includes(proof.entry.text) && proofHolds(proof)
+      ? [proof.entry.id]
       : [],
   )
 

@@ -3,6 +3,7 @@ import {
   looksNotKept,
   looksOf,
   type ProofFact,
+  proofHolds,
   type Setup,
   type TakenFact,
   textOnPallet,
@@ -14,8 +15,6 @@ import type { InHand, Task } from './task.ts'
 const CODE = { step: 'code', part: 'whole' } as const
 const TAKE = { step: 'code', part: 'take' } as const
 const PROVE = { step: 'prove', part: 'whole' } as const
-
-const holds = ({ freshness, entry }: ProofFact) => freshness.state === 'fresh' && entry.verdict !== 'stop'
 
 /** What stands on the page of Code and not in the log. */
 function codeInHand(code: InHand['code']): Task[] {
@@ -106,7 +105,8 @@ const unproved = (setup: Setup): CodedFact[] =>
       textOnPallet(setup, titleOf(fact)) === undefined &&
       !setup.prove.proofs.some(
         (proof) =>
-          proof.entry.rests.includes(fact.entry.id) || (proof.entry.title === titleOf(fact) && !holds(proof)),
+          proof.entry.rests.includes(fact.entry.id) ||
+          (proof.entry.title === titleOf(fact) && !proofHolds(proof)),
       ),
   )
 
@@ -115,14 +115,14 @@ function unprovedAtControl(setup: Setup): [string, TakenFact][] {
   const { proofs } = setup.prove
   const asked = new Set([
     ...unproved(setup).map(titleOf),
-    ...proofs.filter((proof) => !holds(proof)).map(({ entry }) => entry.title),
+    ...proofs.filter((proof) => !proofHolds(proof)).map(({ entry }) => entry.title),
   ])
   return [...setup.code.taken].filter(
     ([title, { entry, freshness }]) =>
       freshness.state === 'fresh' &&
       !asked.has(title) &&
       textOnPallet(setup, title) === undefined &&
-      !proofs.some((proof) => holds(proof) && proof.entry.text === entry.text),
+      !proofs.some((proof) => proofHolds(proof) && proof.entry.text === entry.text),
   )
 }
 
@@ -130,7 +130,9 @@ function unprovedAtControl(setup: Setup): [string, TakenFact][] {
 function onPallets(setup: Setup, inHand: InHand['pallets']): Task[] {
   const { pallets } = setup.run
   if (!pallets || (inHand && !inHand.recorded)) return []
-  const again = new Set(setup.prove.proofs.filter((proof) => !holds(proof)).map(({ entry }) => entry.title))
+  const again = new Set(
+    setup.prove.proofs.filter((proof) => !proofHolds(proof)).map(({ entry }) => entry.title),
+  )
   return unprovedOnPallets(setup, pallets.entry.plan)
     .filter(
       ({ title }, n, all) =>
@@ -290,7 +292,9 @@ export function takeTasks({ code: { coded, taken }, prove }: Setup): Task[] {
       fact.freshness.state === 'fresh' &&
       proofs.some(
         (proof) =>
-          holds(proof) && lookTasks(proof, prove).length === 0 && proof.entry.rests.includes(fact.entry.id),
+          proofHolds(proof) &&
+          lookTasks(proof, prove).length === 0 &&
+          proof.entry.rests.includes(fact.entry.id),
       )
       ? [
           {

@@ -53,14 +53,14 @@ export function palletTasks(setup: Setup, inHand: InHand['pallets']): Task[] {
 function startTasks(setup: Setup, inHand: InHand['pallets']): Task[] {
   const { pallets, start } = setup.run
   if (!pallets) return []
-  const of = { ...STEP, part: 'start', stale: start?.freshness.state === 'stale' } as const
   const waits =
     palletTasks(setup, inHand).length > 0 || unprovedOnPallets(setup, pallets.entry.plan).length > 0
+  const stale = start?.freshness.state === 'stale'
+  const of = { ...STEP, part: 'start', stale, ...(waits ? { waits } : {}) } as const
   if (start?.freshness.state === 'stale')
     return [
       {
         ...of,
-        ...(waits ? { waits } : {}),
         says: 'Before cycle start: look at the pallet and the program again.',
         why: `It was ${start.freshness.cause.says}.`,
       },
@@ -70,7 +70,6 @@ function startTasks(setup: Setup, inHand: InHand['pallets']): Task[] {
     : [
         {
           ...of,
-          ...(waits ? { waits } : {}),
           says: 'Before cycle start: say which pallet is inside, and which program is loaded.',
           why: start ? start.judgement.says : 'The wrong program on a pallet is a crash.',
         },

@@ -3,8 +3,8 @@ import type { LinearAxis } from '../machine/index.ts'
 import type { ReadyState, Reference, Step, StepState, ToolFact } from '../setup/index.ts'
 
 /**
- * The part of a step's page where a thing is done; `start` is what is answered before the pallets start, `load` is the program that loads an offset, `take` a built program on its way
- * to the control, `whole` a step of one part.
+ * The part of a step's page where a thing is done; `start` is what is answered before the pallets start, `load` the program that loads
+ * an offset, `take` a built program on its way to the control, `whole` a step of one part.
  */
 export type TaskPart =
   | LinearAxis

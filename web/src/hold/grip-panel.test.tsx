@@ -23,6 +23,12 @@ function Grip({ collet }: { collet?: string }) {
 }
 const type = (label: string, value: string) =>
   fireEvent.change(screen.getByLabelText(label), { target: { value } })
+/** A bar of 1.25 in, and what is left to face. */
+const typePart = () => {
+  type('Diameter', '1.25')
+  type('Bar diameter varies by, in all', '0')
+  type('Stock left to face', '.05')
+}
 const key = () => screen.getByRole<HTMLButtonElement>('button', { name: 'Record collet and stop' })
 
 describe('collet and stop', () => {
@@ -46,9 +52,7 @@ describe('collet and stop', () => {
       screen.queryByRole('img', { name: 'An example: collet and stop are still to be chosen' })
     expect(example()).not.toBeNull()
     expect(screen.queryByText('exact, from the cone')).toBeNull()
-    type('Diameter', '1.25')
-    type('Bar diameter varies by, in all', '0')
-    type('Stock left to face', '.05')
+    typePart()
     expect(screen.getByText('2 answers are still missing.')).toBeTruthy()
     expect(key().disabled).toBe(true)
     fireEvent.change(screen.getByLabelText('Collet or jaws'), { target: { value: '16c' } })
@@ -61,18 +65,14 @@ describe('collet and stop', () => {
 
   it('are chosen again where the collet that was is in the library no more', () => {
     renderInSetup(<Grip collet="gone" />, log)
-    type('Diameter', '1.25')
-    type('Bar diameter varies by, in all', '0')
-    type('Stock left to face', '.05')
+    typePart()
     expect(screen.getByText('1 answer is still missing.')).toBeTruthy()
     expect(key().disabled).toBe(true)
   })
 
   it('say where nobody entered which bars it takes', () => {
     renderInSetup(<Grip collet="three-jaw" />, log)
-    type('Diameter', '1.25')
-    type('Bar diameter varies by, in all', '0')
-    type('Stock left to face', '.05')
+    typePart()
     expect(screen.getByText('Which bars Three-jaw chuck takes was not looked at.')).toBeTruthy()
     expect(key().disabled).toBe(true)
   })

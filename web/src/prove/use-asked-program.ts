@@ -1,16 +1,10 @@
-import { type Setup, textOnPallet } from '@dogleg/core/setup'
+import { isProved, textOnPallet } from '@dogleg/core/setup'
 import { useEffect, useState } from 'react'
 import { useLocation, useSearchParams } from 'react-router'
 import { useWritten } from '../code/use-written.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { isQuiet } from '../traveler/address.ts'
 import { isKept, noteHanded, type OpenProgram } from './use-program.ts'
-
-/** Whether the log has a proof of just this text that holds. */
-const isProved = ({ prove }: Setup, text: string) =>
-  prove.proofs.some(
-    ({ entry, freshness }) => entry.text === text && freshness.state === 'fresh' && entry.verdict !== 'stop',
-  )
 
 /**
  * The program of a setup that goes by a name, as its proof is asked for: as a pallet runs it, as Code writes it now, as it stands at
@@ -28,7 +22,7 @@ function useByName(title: string | undefined) {
   ].filter((text) => text !== undefined)
   return {
     busy,
-    text: texts.find((text) => !isProved(setup, text)) ?? texts[0],
+    text: texts.find((text) => !isProved(setup.prove, text)) ?? texts[0],
     /** Why Code does not write it as things stand. */
     against: coded && !busy && !written?.code ? (written?.findings[0]?.says ?? '') : undefined,
   }

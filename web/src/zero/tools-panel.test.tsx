@@ -1,7 +1,9 @@
 import type { Entry } from '@dogleg/core/setup'
-import { fireEvent, screen, waitFor } from '@testing-library/react'
+import { fireEvent, render, screen, waitFor } from '@testing-library/react'
+import { useState } from 'react'
+import { createMemoryRouter, Outlet, RouterProvider } from 'react-router'
 import { afterAll, beforeEach, describe, expect, it, vi } from 'vitest'
-import { logOf, renderInSetup } from '../testing/shop.tsx'
+import { logOf, openSetup, Round, renderInSetup } from '../testing/shop.tsx'
 
 const recorded = vi.hoisted(() => vi.fn((_: string, __: unknown) => ({ id: 'new' })))
 vi.mock('../log/record.ts', async (actual) => ({ ...(await actual<object>()), record: recorded }))
@@ -22,6 +24,22 @@ afterAll(() => vi.resetModules())
 const log = logOf(/first side/)
 /** The setup before anybody measured a tool with Dogleg. */
 const unmeasured = log.filter(({ kind }) => kind !== 'tool-length')
+/** The same once T3 was measured. */
+const measured = log.filter((entry) => entry.kind !== 'tool-length' || entry.tool === 3)
+
+/** The page of a setup, whose log another tablet adds a length to. */
+function Shop() {
+  const [entries, setEntries] = useState(unmeasured)
+  return (
+    <>
+      <button type="button" onClick={() => setEntries(measured)}>
+        another tablet
+      </button>
+      <Outlet context={openSetup(entries)} />
+    </>
+  )
+}
+
 const show = (entries: readonly Entry[]) =>
   renderInSetup(
     <OperatorGate>
@@ -63,6 +81,24 @@ describe('the length of a tool', () => {
     expect(reads('Machine Z, this tool on the block')).toBe('')
     expect(reads('Machine Z, master on the same block')).toBe('-10.346')
     expect(reads('Length of the master')).toBe('4')
+  })
+
+  it('does not change under the hand that touches it off, though another tablet measures it meanwhile', () => {
+    const panel = (
+      <OperatorGate>
+        <ToolsPanel />
+      </OperatorGate>
+    )
+    const router = createMemoryRouter([{ element: <Shop />, children: [{ path: '*', element: panel }] }])
+    render(
+      <Round>
+        <RouterProvider router={router} />
+      </Round>,
+    )
+    expect(reads('Tool')).toBe('3')
+    fireEvent.click(screen.getByRole('button', { name: 'another tablet' }))
+    expect(screen.getByRole('rowheader', { name: 'T3' })).toBeTruthy()
+    expect(reads('Tool')).toBe('3')
   })
 
   it('stays empty where no program asks for one', () => {

@@ -13,7 +13,7 @@ export function KnownKey({ label, text, onTake }: KnownKeyProps) {
   return (
     <Button
       look="quiet"
-      className="h-full shrink-0 rounded-none border-l border-rule px-2"
+      className="h-full shrink-0 rounded-none border-l border-rule px-1.5!"
       aria-label={`${label}, ${text}`}
       onClick={() => onTake(text)}
     >

@@ -44,7 +44,7 @@ const mayImport = {
   prove: ['quantity', 'fact', 'machine', 'control', 'program', 'timing'],
   pickup: ['quantity', 'fact', 'geometry', 'machine', 'control', 'program'],
   angle: ['quantity', 'fact', 'geometry', 'machine', 'control', 'program', 'pickup'],
-  probe: ['quantity', 'fact', 'machine', 'control', 'program', 'pickup'],
+  probe: ['quantity', 'fact', 'machine', 'control', 'program', 'timing', 'pickup'],
   gauge: [
     'quantity',
     'fact',

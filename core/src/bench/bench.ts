@@ -21,6 +21,7 @@ export function switchOn(world: World): Bench {
     mounted: { kind: 'nothing' },
     offsets: {},
     lengths: {},
+    variables: {},
     vise: world.kind === 'mill' ? { frame: world.vise.frame, left: 'tight', right: 'tight' } : null,
     held: null,
     partIn: true,

@@ -4,7 +4,7 @@ import { convertLength } from '../quantity/index.ts'
 import { type Finder, finderOf, type Piece } from './devices.ts'
 import { freeWay, intoFrame, outside, type Spot } from './plan-geometry.ts'
 import type { Bench, Mounted } from './state.ts'
-import { blockOf, heldBlock, type MillWorld, type Standing } from './world.ts'
+import { blockOf, heldBlock, type MillWorld, type Standing, trueTool } from './world.ts'
 
 /** A mill's bench: what stands on it, and what its spindle carries, as geometry. */
 export type MillBench = Bench & { world: MillWorld; vise: NonNullable<Bench['vise']> }
@@ -25,7 +25,7 @@ export const finderIn = (mounted: Mounted, world: MillWorld): Finder | undefined
 function lengthIn({ mounted, world }: MillBench): number {
   if (mounted.kind === 'nothing') return 0
   if (mounted.kind !== 'tool') return finderOf(mounted.kind, world.unit).length
-  return world.tools.find(({ shape }) => shape.number === mounted.tool)?.length ?? 0
+  return trueTool(world, mounted.tool)?.length ?? 0
 }
 
 /** Machine Z of the tip. */
@@ -53,7 +53,7 @@ export function hardPieces(bench: MillBench): readonly Piece[] {
     to: lengthIn(bench) + convertLength(4, 'inch', world.unit),
   }
   if (mounted.kind !== 'tool') return [nose]
-  const tool = world.tools.find(({ shape }) => shape.number === mounted.tool)
+  const tool = trueTool(world, mounted.tool)
   const parts = toolParts(tool?.shape, false).flatMap((part) =>
     part.form === 'round'
       ? [

@@ -5,6 +5,7 @@ import { finderIn, freeAlong, hardPieces, type MillBench, pressed, softPiece, ti
 import { FINDER_RPM, type Finder } from './devices.ts'
 import { dice } from './dice.ts'
 import type { Alarm, Bench, Mounted } from './state.ts'
+import { isMillWorld, trueTool } from './world.ts'
 
 /** Jog speed and that of a probe that searches, in inches a second. By judgement. */
 const JOG = 1
@@ -224,14 +225,20 @@ const NEW_FINDER = {
   triggered: null,
 } as const
 
+/** What is in the spindle when a tool of that number is: the machine's probe where it is its own. */
+export const mountedTool = ({ world }: Bench, tool: number): Mounted =>
+  isMillWorld(world) && world.machine.probe?.tool === tool
+    ? { kind: 'probe', ...NEW_FINDER }
+    : { kind: 'tool', tool }
+
 export function mount(bench: MillBench, { what, tool = 0 }: ActionOf<'mount'>): MillBench {
-  const known = bench.world.tools.some(({ shape }) => shape.number === tool)
-  if (what === 'tool' && !known) return { ...bench, says: `There is no T${tool} in this machine.` }
+  if (what === 'tool' && !trueTool(bench.world, tool))
+    return { ...bench, says: `There is no T${tool} in this machine.` }
   const mounted: Mounted =
     what === 'nothing'
       ? { kind: 'nothing' }
       : what === 'tool'
-        ? { kind: 'tool', tool }
+        ? mountedTool(bench, tool)
         : { kind: what, ...NEW_FINDER }
   // It goes to the top by itself before it changes. Common practice.
   const at = { ...bench.at, Z: bench.world.machine.home.Z }

@@ -1,5 +1,4 @@
-import type { LinearAxis } from '../machine/index.ts'
-import type { Motion, Program } from '../program/index.ts'
+import type { Motion, OffsetWritten, Program, VariableSet } from '../program/index.ts'
 import type { MachineSpeeds } from '../timing/index.ts'
 
 /** A program as this machine will really run it: what the control commands, and where the tool then goes. */
@@ -12,8 +11,8 @@ export interface RunPlan {
   speeds: MachineSpeeds
   /** The first collision of each row that has one: how far along it, and what meets what. */
   hits: ReadonlyMap<number, { share: number; says: string }>
-  /** Offsets that lines of it write, in the machine's unit: what is keyed in changes there. */
-  loads: ReadonlyMap<number, { offset: string; axes: Partial<Record<LinearAxis, number>> }>
+  /** What its blocks write into offsets and variables, by block. */
+  written: ReadonlyMap<number, { offsets: OffsetWritten[]; sets: VariableSet[] }>
   /** Rows that the control refuses before it moves. */
   refused: ReadonlyMap<number, string>
 }

@@ -1,6 +1,14 @@
 import type { LinearAxis } from '../machine/index.ts'
 import { travelIn } from '../machine/index.ts'
-import { type Motion, type ReadOptions, ROW, read, readSteps } from '../program/index.ts'
+import {
+  type Motion,
+  type OffsetWritten,
+  type Program,
+  type ReadOptions,
+  ROW,
+  read,
+  type VariableSet,
+} from '../program/index.ts'
 import {
   aboveTool,
   alongRow,
@@ -11,13 +19,14 @@ import {
   rowsOfBlock,
   type Triple,
 } from '../prove/index.ts'
-import { convertLength, formatLength } from '../quantity/index.ts'
+import { formatLength } from '../quantity/index.ts'
 import { cycleTime, type MachineSpeeds, speedsOf } from '../timing/index.ts'
 import { isMillBench } from './contact.ts'
 import { isLatheBench } from './lathe.ts'
 import type { ProgramRun, RunPlan } from './run-plan.ts'
 import type { Bench } from './state.ts'
 import { asItReallyGoes, commanded, frameOf, metByProbing, trueBodies } from './true-path.ts'
+import { trueTools } from './world.ts'
 
 /** A program that runs longer is not taken: others work at this server meanwhile. */
 const MOST_BLOCKS = 60_000
@@ -69,25 +78,17 @@ function shareOf(motion: Motion, row: number, at: Triple, speeds: MachineSpeeds)
   return share
 }
 
-/** Offsets that the program itself writes, line by line. */
-function offsetLoads(text: string, options: ReadOptions): RunPlan['loads'] {
-  const loads = new Map<number, { offset: string; axes: Partial<Record<LinearAxis, number>> }>()
-  const { loadOffset, offsets } = options.profile
-  if (!loadOffset || !text.toUpperCase().includes(loadOffset.code)) return loads
-  const { steps, unit = options.unit } = readSteps(text, options)
-  for (const step of steps) {
-    if (step.does !== 'load-offset') continue
-    const { l, p, axes, line } = step
-    const offset =
-      l === loadOffset.standardL
-        ? offsets.standard[p - 1]
-        : offsets.extended && `${offsets.extended.code} P${p}`
-    const own = Object.fromEntries(
-      Object.entries(axes).map(([axis, value]) => [axis, convertLength(value, unit, options.unit)]),
-    )
-    if (offset) loads.set(line, { offset, axes: own })
+/** What the blocks of a program write, by block. */
+function writtenBy({ offsets, sets }: Program): RunPlan['written'] {
+  const written = new Map<number, { offsets: OffsetWritten[]; sets: VariableSet[] }>()
+  const of = (block: number) => {
+    const known = written.get(block) ?? { offsets: [], sets: [] }
+    written.set(block, known)
+    return known
   }
-  return loads
+  for (const each of offsets) of(each.block).offsets.push(each)
+  for (const each of sets) of(each.block).sets.push(each)
+  return written
 }
 
 /** What is above the tool is the machine's, not the tool's. */
@@ -102,7 +103,8 @@ const hitWords = ({ body, part }: Hit, tool: number) =>
  */
 export function planRun(bench: Bench, text: string): RunPlan {
   const { world } = bench
-  const { machine, profile, unit, tools } = world
+  const { machine, profile, unit } = world
+  const tools = trueTools(world)
   const standard = profile.offsets.standard.map((name): [string, Partial<Record<LinearAxis, number>>] => [
     name,
     { X: 0, Y: 0, Z: 0, ...bench.offsets[name] },
@@ -162,7 +164,7 @@ export function planRun(bench: Bench, text: string): RunPlan {
     seconds: cycleTime(motion, speeds).rows,
     speeds,
     hits,
-    loads: offsetLoads(text, options),
+    written: writtenBy(program),
     refused,
   }
 }

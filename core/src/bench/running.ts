@@ -1,7 +1,7 @@
 import { type MotionEvent, ROW } from '../program/index.ts'
 import { isMillBench } from './contact.ts'
 import { isLatheBench } from './lathe.ts'
-import { alarmed, home } from './mill.ts'
+import { alarmed, home, mountedTool } from './mill.ts'
 import { blockRows, placeOf, planRun } from './run.ts'
 import type { ProgramRun } from './run-plan.ts'
 import type { Bench } from './state.ts'
@@ -67,7 +67,7 @@ function paceOf({ plan, run }: Bench): number {
 
 /** What an event of the program does to the machine. */
 function carriedOut(bench: Bench, event: MotionEvent | undefined): Bench {
-  if (event?.does === 'tool') return { ...bench, mounted: { kind: 'tool', tool: event.tool }, rpm: 0 }
+  if (event?.does === 'tool') return { ...bench, mounted: mountedTool(bench, event.tool), rpm: 0 }
   if (event?.does === 'spindle') return { ...bench, rpm: event.turning ? event.rpm : 0 }
   return bench
 }
@@ -86,19 +86,21 @@ function ended(bench: Bench): Bench {
   return ofNextBlock(next, run.block + 1, event)
 }
 
-/** What a block that is over has written into the offsets; what comes after it then goes by that. */
-function withLoads(bench: Bench): Bench {
+/** What a block that is over has written: into the offsets, on their page from then on, and into variables. */
+function withWritten(bench: Bench): Bench {
   const { plan, run } = bench
-  const load = plan && run && plan.loads.get(plan.motion.blockLine[run.block] ?? 0)
-  if (!plan || !load) return bench
-  const { offset, axes } = load
-  const offsets = { ...bench.offsets, [offset]: { ...bench.offsets[offset], ...axes } }
-  return { ...bench, offsets, plan: planRun({ ...bench, offsets }, plan.text) }
+  const written = run && plan?.written.get(run.block)
+  if (!written) return bench
+  const offsets = { ...bench.offsets }
+  for (const { offset, axes } of written.offsets) offsets[offset] = { ...offsets[offset], ...axes }
+  const variables = { ...bench.variables }
+  for (const { variable, value } of written.sets) variables[variable] = value
+  return { ...bench, offsets, variables }
 }
 
 /** Goes to a block: runs on, or stands before it. */
 function ofNextBlock(before: Bench, block: number, event: MotionEvent | undefined): Bench {
-  const bench = withLoads(before)
+  const bench = withWritten(before)
   const { plan, run } = bench
   if (!plan || !run) return bench
   const { motion, program } = plan

@@ -56,6 +56,8 @@ export interface Bench {
   /** What is keyed in at the control. On a lathe the geometry of a tool is the offset T1, T2 … */
   offsets: Readonly<Record<string, Partial<Record<LinearAxis, number>>>>
   lengths: Readonly<Record<number, number>>
+  /** Common variables as programs have set them, in the unit of the program that did. */
+  variables: Readonly<Record<number, number>>
   /** The vise of a mill. */
   vise: { frame: Frame; left: BoltState; right: BoltState } | null
   held: HeldAgainst | null

@@ -5,7 +5,7 @@ import { isMillBench, type MillBench, standing } from './contact.ts'
 import type { LatheBench } from './lathe.ts'
 import { intoFrame } from './plan-geometry.ts'
 import type { Bench } from './state.ts'
-import { blockOf, partZeroOf } from './world.ts'
+import { blockOf, partZeroOf, trueTool } from './world.ts'
 
 /**
  * Where the motion's frame lies for a tool: what to add for the machine position of spindle or turret. Where no offset is
@@ -30,7 +30,7 @@ export const frameOf = ({ world }: Bench) => world.profile.offsets.standard[0] ?
 function tipFrom(bench: Bench, tool: number): (at: Triple) => Triple {
   if (isMillBench(bench)) {
     const { world, vise } = bench
-    const length = world.tools.find(({ shape }) => shape.number === tool)?.length ?? 0
+    const length = trueTool(world, tool)?.length ?? 0
     const zero = partZeroOf(world, vise.frame)
     const frame = { x: zero.X, y: zero.Y, angle: vise.frame.angle }
     return ([x, y, z]) => {
@@ -114,8 +114,7 @@ export function metByProbing(bench: MillBench) {
   const frame = { x: zero.X, y: zero.Y, angle: vise.frame.angle }
   const keyed = bench.offsets[frameOf(bench)] ?? {}
   const probe = world.machine.probe?.tool
-  const tool = world.tools.find(({ shape }) => shape.number === probe)
-  const longer = probe === undefined ? 0 : (tool?.length ?? 0) - (bench.lengths[probe] ?? 0)
+  const longer = probe === undefined ? 0 : (trueTool(world, probe)?.length ?? 0) - (bench.lengths[probe] ?? 0)
   const { size } = world.block
   return {
     strict: true,

@@ -9,7 +9,7 @@ import { fromFrame, type Spot } from './plan-geometry.ts'
 import { distanceToGo, nextPress } from './run.ts'
 import type { ProgramRun } from './run-plan.ts'
 import type { Alarm, Bench, BoltState, Looks } from './state.ts'
-import type { HeldAgainst } from './world.ts'
+import { type HeldAgainst, trueTool, trueTools } from './world.ts'
 
 /** How well the eye sees where something stands, in the unit of the machine: places are told no better. By judgement. */
 const EYE: Record<LengthUnit, number> = { inch: 0.02, mm: 0.5 }
@@ -79,6 +79,8 @@ export interface BenchView {
   tools: readonly { number: number; name: string; length: number | null }[]
   offsets: Bench['offsets']
   lengths: Bench['lengths']
+  /** Common variables that programs have set, as the macro page shows them. */
+  variables: Bench['variables']
   run:
     | (Omit<ProgramRun, 'into'> & {
         blocks: number
@@ -101,7 +103,7 @@ export const positionsShown = ({ world: { machine }, at }: Bench): BenchView['po
 
 /** What a presetter says of a tool: its true length to the last digit of the display. */
 function presetLength(bench: Bench, number: number): number | null {
-  const tool = bench.world.tools.find(({ shape }) => shape.number === number)
+  const tool = trueTool(bench.world, number)
   if (!tool || bench.world.kind === 'lathe') return null
   return shown(tool.length, bench.world.machine.leastStep)
 }
@@ -256,7 +258,7 @@ export function viewOf(bench: Bench): BenchView {
     says: bench.says,
     seen: seenOnTable(bench),
     bar: seenBar(bench),
-    tools: world.tools
+    tools: trueTools(world)
       .toSorted((a, b) => a.shape.number - b.shape.number)
       .map(({ shape: { number, name } }) => ({
         number,
@@ -265,6 +267,7 @@ export function viewOf(bench: Bench): BenchView {
       })),
     offsets: bench.offsets,
     lengths: bench.lengths,
+    variables: bench.variables,
     run: runView(bench),
     tally: bench.tally,
     worked: bench.worked,

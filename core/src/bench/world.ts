@@ -1,7 +1,8 @@
 import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
-import { type LinearAxis, type Machine, type ToolShape, toolIn } from '../machine/index.ts'
+import { type LinearAxis, type Machine, probeAsTool, type ToolShape, toolIn } from '../machine/index.ts'
 import type { BodyRole } from '../prove/index.ts'
 import { convertLength, type LengthUnit, roundTo } from '../quantity/index.ts'
+import { finderOf } from './devices.ts'
 import { dice } from './dice.ts'
 import { type Frame, fromFrame, type Rect } from './plan-geometry.ts'
 
@@ -16,7 +17,7 @@ export interface Standing {
 }
 
 /** A tool of the machine as it really is. */
-interface TrueTool {
+export interface TrueTool {
   /** In the machine's unit. */
   shape: ToolShape
   /** From the gauge line to the tip; on a lathe 0. */
@@ -58,6 +59,17 @@ export interface LatheWorld extends Common {
 export type World = MillWorld | LatheWorld
 
 export const isMillWorld = (world: World): world is MillWorld => world.kind === 'mill'
+
+/** Every tool of a machine as it really is: those of its table, and its probe, which is as long as its label says. */
+export function trueTools({ machine, tools, unit }: World): readonly TrueTool[] {
+  const { probe } = machine
+  if (!probe || tools.some(({ shape }) => shape.number === probe.tool)) return tools
+  return [...tools, { shape: probeAsTool(probe, machine), length: finderOf('probe', unit).length }]
+}
+
+/** A tool of a machine by its number. */
+export const trueTool = (world: World, number: number) =>
+  trueTools(world).find(({ shape }) => shape.number === number)
 
 /** What a machine is given that stands for practice only. Travels and speeds are usual ones. */
 export const practiceMachine = (kind: 'mill' | 'lathe', unit: LengthUnit): Machine => {
@@ -157,10 +169,10 @@ export function millWorld(seed: number, options: WorldOptions): MillWorld {
   })
   const tools = (options.tools ?? [])
     .map((tool) => toolIn(tool, unit))
-    .map((shape) => ({
-      shape,
-      length: own(4) + shape.stickOut / 2 + chance.within(own(0.8)),
-    }))
+    .map((shape) => {
+      const length = own(4) + shape.stickOut / 2 + chance.within(own(0.8))
+      return { shape, length: shape.number === machine.probe?.tool ? finderOf('probe', unit).length : length }
+    })
   return {
     kind: 'mill',
     seed,

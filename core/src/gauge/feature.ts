@@ -9,7 +9,7 @@ import {
   type TypedOf,
   words,
 } from '../cycles/cycle/index.ts'
-import type { ProbeTask } from '../probe/index.ts'
+import type { OneCall, ProbeTask } from '../probe/index.ts'
 import {
   convertLength,
   type DraftRead,
@@ -247,14 +247,19 @@ export const anotherFeature = (like: FeatureDraft, called: string): FeatureDraft
 })
 
 /** A feature as the probe is told of it, in the setup's unit. `clear` is the height at which it moves sideways. */
-export function probeTaskOf(of: FeatureParams, unit: LengthUnit, stylus: number, clear: number): ProbeTask {
+export function probeTaskOf(
+  of: FeatureParams,
+  unit: LengthUnit,
+  stylus: number,
+  clear: number,
+): ProbeTask & { feature: OneCall } {
   const value = (field: 'x' | 'y' | 'top' | 'depth' | 'gap' | 'past') => valueIn(of[field], unit)
   const size = of.what === 'edge' ? valueIn(of.base, unit) : isSized(of.what) ? valueIn(of.nominal, unit) : 0
   const inside = of.what === 'bore' || of.what === 'pocket'
   const gap = inside ? (size - stylus) / 2 : value('gap')
   const top = value('top')
   return {
-    feature: of.what as ProbeTask['feature'],
+    feature: of.what as OneCall,
     axis: of.axis,
     directionX: of.directionX,
     directionY: of.directionY,

@@ -1,8 +1,10 @@
 import { type Finding, finding, worstFirst } from '../fact/index.ts'
 import { type LinearAxis, type Machine, type ProbeShape, probeIn, withinTravel } from '../machine/index.ts'
 import { formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
+import { checkWhole, nearOf } from './check-whole.ts'
 import { startOf } from './plan.ts'
-import { FEATURES, isTop, type ProbeTask } from './task.ts'
+import { FEATURES, isTop, isWhole, type ProbeTask } from './task.ts'
+import { spanOf } from './whole.ts'
 
 /** A search may go this far past where the surface is expected. Common practice by judgement. [inch, mm] */
 const MARGIN: Record<LengthUnit, number> = { inch: 0.25, mm: 6 }
@@ -21,7 +23,12 @@ export interface ProbeSituation {
   offset: string
   /** What is known of the offset so far, machine positions; it may be old, it need only be near. */
   near: Partial<Record<LinearAxis, number>>
+  /** The vise that was chosen, and how far it opens. */
+  jaws?: { name: string; opening: number }
 }
+
+/** As far past where a surface is expected as a search may go. */
+const marginOf = ({ shape, unit }: ProbeSituation) => Math.min(MARGIN[unit], shape.overtravel)
 
 function ofDepth(task: ProbeTask, { shape, unit }: ProbeSituation): Finding[] {
   if (isTop(task)) return []
@@ -76,7 +83,8 @@ function ofDepth(task: ProbeTask, { shape, unit }: ProbeSituation): Finding[] {
   return []
 }
 
-function ofSearch(task: ProbeTask, { shape, unit }: ProbeSituation): Finding[] {
+function ofSearch(task: ProbeTask, situation: ProbeSituation): Finding[] {
+  const { shape, unit } = situation
   const { gap, search, feature } = task
   const { inside } = FEATURES[feature]
   if (inside && shape.stylus >= task.size)
@@ -101,6 +109,8 @@ function ofSearch(task: ProbeTask, { shape, unit }: ProbeSituation): Finding[] {
         'Type a gap above zero; 3/8 in or 10 mm is usual.',
       ),
     ]
+  // How far past a whole zero's faces are searched is asked for in other words.
+  if (isWhole(task)) return []
   if (search <= gap)
     return [
       finding(
@@ -109,11 +119,12 @@ function ofSearch(task: ProbeTask, { shape, unit }: ProbeSituation): Finding[] {
         'search',
         `It would stop ${formatWithUnit(gap - search, unit)} before the surface.`,
         `The gap at the start is ${formatWithUnit(gap, unit)}; the search is counted from there.`,
-        `Search ${formatWithUnit(gap + Math.min(MARGIN[unit], shape.overtravel) / 2, unit)}.`,
+        `Search ${formatWithUnit(gap + marginOf(situation) / 2, unit)}.`,
       ),
     ]
   const past = search - gap
-  if (past > Math.min(MARGIN[unit], shape.overtravel))
+  const margin = marginOf(situation)
+  if (past > margin)
     return [
       finding(
         past > shape.reach ? 'stop' : 'look',
@@ -121,7 +132,7 @@ function ofSearch(task: ProbeTask, { shape, unit }: ProbeSituation): Finding[] {
         'search',
         `The search goes ${formatWithUnit(past, unit)} past where the surface is expected.`,
         `If the tip misses, the body meets the part; if the probe is not on, the stylus is pushed further than the ${formatWithUnit(shape.overtravel, unit)} that it may be deflected. How far to search is the gap and a margin, not plenty.`,
-        `Search ${formatWithUnit(gap + Math.min(MARGIN[unit], shape.overtravel) / 2, unit)}.`,
+        `Search ${formatWithUnit(gap + margin / 2, unit)}.`,
       ),
     ]
   return []
@@ -165,20 +176,26 @@ function ofSizes(task: ProbeTask, { shape, unit }: ProbeSituation): Finding[] {
   return findings
 }
 
-function ofTravel(task: ProbeTask, { machine, shape, unit, offset, near }: ProbeSituation): Finding[] {
+function ofTravel(task: ProbeTask, { machine, shape, unit, offset, ...of }: ProbeSituation): Finding[] {
   const start = startOf(task, shape.stylus)
+  const near = nearOf(task, of.near, task.start)
   const findings: Finding[] = []
   for (const axis of ['X', 'Y'] as const) {
     const zero = near[axis]
-    const at = zero === undefined ? undefined : zero + start[axis]
-    if (at !== undefined && !withinTravel(machine, axis, at, unit))
+    // Where the probe cannot even stand is said of the position itself.
+    if (task.start && !withinTravel(machine, axis, task.start[axis], unit)) continue
+    const places = isWhole(task) ? spanOf(task, axis, shape.stylus) : [start[axis]]
+    const at = places
+      .map((each) => (zero ?? 0) + each)
+      .find((each) => !withinTravel(machine, axis, each, unit))
+    if (zero !== undefined && at !== undefined)
       findings.push(
         finding(
           'stop',
           'start-outside-travel',
           axis === 'X' ? 'x' : 'y',
-          `The start, machine ${axis} ${formatLength(at, unit)}, is outside the travel of ${machine.name}.`,
-          `${offset} ${axis} is at ${formatLength(zero ?? 0, unit)} so far.`,
+          `${isWhole(task) ? 'It would go to' : 'The start,'} machine ${axis} ${formatLength(at, unit)}${isWhole(task) ? ',' : ', is'} outside the travel of ${machine.name}.`,
+          `${offset} ${axis} is at ${formatLength(zero, unit)} so far.`,
           'Check the place on the drawing, or touch from the other side.',
         ),
       )
@@ -205,4 +222,5 @@ export const checkProbe = (task: ProbeTask, situation: ProbeSituation): Finding[
     ...ofSearch(task, situation),
     ...ofSizes(task, situation),
     ...ofTravel(task, situation),
+    ...(isWhole(task) ? checkWhole(task, situation, marginOf(situation)) : []),
   ])

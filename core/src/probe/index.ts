@@ -1,18 +1,21 @@
 export { checkProbe, type ProbeSituation, shapeIn } from './check.ts'
-export { MACRO, measuringWords, startOf } from './plan.ts'
+export { MACRO, measuringWords, type OneCall, startOf } from './plan.ts'
 export { type ProbeSketch, probeSketch } from './sketch.ts'
 export {
   FEATURES,
   fieldsOf,
   isTop,
+  isWhole,
   labelOf,
   type ProbeDraft,
   type ProbeFeature,
   type ProbeField,
+  type ProbeStart,
   type ProbeTask,
   probeDraft,
   probeFeature,
   readProbeDraft,
   startingProbeDraft,
+  usualClearance,
 } from './task.ts'
 export { type WrittenProbe, writeProbe } from './write.ts'

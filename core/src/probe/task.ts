@@ -10,6 +10,8 @@ export const probeFeature = z.enum([
   'outside-corner',
   'inside-corner',
   'edge',
+  'block',
+  'corner-top',
 ])
 export type ProbeFeature = z.infer<typeof probeFeature>
 
@@ -29,9 +31,26 @@ export const probeDraft = z.object({
   gap: z.string(),
   search: z.string(),
   clearance: z.string(),
+  sizeY: z.string().default(''),
+  inset: z.string().default(''),
+  within: z.string().default(''),
+  startX: z.string().default(''),
+  startY: z.string().default(''),
+  startZ: z.string().default(''),
+  probeLength: z.string().default(''),
 })
 export type ProbeDraft = z.infer<typeof probeDraft>
-export type ProbeField = 'x' | 'y' | 'top' | 'depth' | 'size' | 'gap' | 'search' | 'clearance'
+export type ProbeField = Exclude<keyof ProbeDraft, 'feature' | 'axis' | 'directionX' | 'directionY'>
+
+/** Where the probe was put by hand before a program that finds the zero from there. */
+export interface ProbeStart {
+  /** Machine positions, over the middle of a block or over the place on a corner's top. */
+  X: number
+  Y: number
+  Z: number
+  /** Of the probe, in the machine's own convention. */
+  length: number
+}
 
 /** A feature to be probed: places on the drawing in the work offset, lengths in one unit. */
 export interface ProbeTask {
@@ -53,8 +72,15 @@ export interface ProbeTask {
   gap: number
   /** How far it goes at most from there. */
   search: number
-  /** Above the top, for moving sideways. */
+  /** Above the top, for moving sideways; where the probe stands at the start, if it was put there. */
   clearance: number
+  /** Of a block: its width along Y; `size` is that along X. */
+  sizeY?: number
+  /** Of a corner with its top: from both faces to where the top is touched. */
+  inset?: number
+  /** Of both: how far a face, or the place where the probe stands, may lie from where it is said to be. */
+  within?: number
+  start?: ProbeStart
 }
 
 export interface FeatureForm {
@@ -74,6 +100,16 @@ const FROM_OUTSIDE: readonly ProbeField[] = [...PLACE, 'gap', 'search', 'clearan
 const FROM_INSIDE: readonly ProbeField[] = ['size', ...PLACE, 'search', 'clearance']
 const SIZED: readonly ProbeField[] = ['size', ...FROM_OUTSIDE]
 const corner = { fields: FROM_OUTSIDE, axes: [], asksDirection: 'both', inside: false } as const
+const FROM_START: readonly ProbeField[] = [
+  ...PLACE,
+  'gap',
+  'within',
+  'clearance',
+  'probeLength',
+  'startX',
+  'startY',
+  'startZ',
+]
 
 /** What each feature asks for. */
 export const FEATURES: Record<ProbeFeature, FeatureForm> = {
@@ -91,48 +127,108 @@ export const FEATURES: Record<ProbeFeature, FeatureForm> = {
   'outside-corner': { name: 'outside corner', ...corner },
   'inside-corner': { name: 'inside corner', ...corner },
   edge: { name: 'angle of an edge', fields: SIZED, axes: ['X', 'Y'], asksDirection: 'axis', inside: false },
+  block: {
+    name: 'block, middle and top',
+    fields: ['size', 'sizeY', ...FROM_START],
+    axes: [],
+    asksDirection: 'none',
+    inside: false,
+  },
+  'corner-top': {
+    name: 'corner and top',
+    fields: ['inset', ...FROM_START],
+    axes: [],
+    asksDirection: 'both',
+    inside: false,
+  },
+}
+
+/** Whether a feature gives X, Y and Z in one program, from where the probe was put by hand. */
+export const isWhole = ({ feature }: Pick<ProbeTask, 'feature'>) =>
+  feature === 'block' || feature === 'corner-top'
+
+const PLACE_NAMES: Partial<Record<ProbeFeature, string>> = {
+  surface: 'touch',
+  edge: 'first touch',
+  block: 'middle',
+}
+const SIZE_NAMES: Partial<Record<ProbeFeature, string>> = {
+  web: 'Width',
+  pocket: 'Width',
+  edge: 'Base between the touches',
+  block: 'Length along X',
 }
 
 /** The words of a field for a feature. */
 export function labelOf(feature: ProbeFeature, field: ProbeField): { label: string; hint: string } {
-  const place =
-    feature === 'surface'
-      ? 'touch'
-      : feature.endsWith('corner')
-        ? 'corner'
-        : feature === 'edge'
-          ? 'first touch'
-          : 'centre'
-  const size =
-    feature === 'web' || feature === 'pocket'
-      ? 'Width'
-      : feature === 'edge'
-        ? 'Base between the touches'
-        : 'Diameter'
+  const place = PLACE_NAMES[feature] ?? (feature.includes('corner') ? 'corner' : 'centre')
+  const whole = isWhole({ feature })
   switch (field) {
     case 'x':
-      return { label: `X of the ${place}`, hint: 'On the drawing.' }
     case 'y':
-      return { label: `Y of the ${place}`, hint: 'On the drawing.' }
+      return {
+        label: `${field.toUpperCase()} of the ${place}`,
+        hint: whole ? '0 where it is part zero.' : 'On the drawing.',
+      }
     case 'top':
       return { label: 'Z of the top', hint: 'On the drawing.' }
     case 'depth':
       return { label: 'Depth from the top', hint: 'Signed: below is minus.' }
     case 'size':
-      return { label: size, hint: feature === 'edge' ? 'As long as the edge allows.' : 'On the drawing.' }
+      return {
+        label: SIZE_NAMES[feature] ?? 'Diameter',
+        hint:
+          feature === 'edge' ? 'As long as the edge allows.' : whole ? 'As it was sawn.' : 'On the drawing.',
+      }
+    case 'sizeY':
+      return { label: 'Width along Y', hint: 'As it was sawn.' }
+    case 'inset':
+      return { label: 'Top touched from the faces', hint: 'In from both, on the part.' }
     case 'gap':
       return { label: 'Gap at the start', hint: 'Stylus to surface.' }
     case 'search':
       return { label: 'Search at most', hint: 'Gap and a margin.' }
+    case 'within':
+      return { label: 'Known within', hint: 'Sizes, and where it stands.' }
     case 'clearance':
-      return { label: 'Clear above the top', hint: 'For moving sideways.' }
+      return whole
+        ? { label: 'Stands above the top', hint: '3/8 in, 10 mm are usual.' }
+        : { label: 'Clear above the top', hint: 'For moving sideways.' }
+    case 'probeLength':
+      return { label: 'Length of the probe', hint: 'As in the tool table.' }
+    case 'startX':
+    case 'startY':
+      return {
+        label: `Machine ${field.slice(-1)} there`,
+        hint: feature === 'block' ? 'Over the middle.' : 'Over that place on the top.',
+      }
+    case 'startZ':
+      return { label: 'Machine Z there', hint: 'That far above the top.' }
   }
 }
 
 /** Common practice: stand about 3/8 in or 10 mm off, search that and an eighth more. */
-const USUAL: Record<LengthUnit, Pick<ProbeDraft, 'gap' | 'search' | 'clearance' | 'depth'>> = {
-  inch: { gap: '.375', search: '.500', clearance: '1.000', depth: '-.250' },
-  mm: { gap: '10', search: '13', clearance: '25', depth: '-6' },
+const USUAL: Record<
+  LengthUnit,
+  Pick<ProbeDraft, 'gap' | 'search' | 'clearance' | 'depth' | 'inset' | 'within'>
+> = {
+  inch: { gap: '.375', search: '.500', clearance: '1.000', depth: '-.250', inset: '.500', within: '.125' },
+  mm: { gap: '10', search: '13', clearance: '25', depth: '-6', inset: '12', within: '3' },
+}
+/** How high a probe stands over a block or corner at the start, where it is put by hand. Common practice. */
+const USUAL_START: Record<LengthUnit, string> = { inch: '.375', mm: '10' }
+
+/** What the clear height of a form is, as it comes with a feature; undefined where it is the person's own. */
+export function usualClearance(
+  draft: ProbeDraft,
+  feature: ProbeFeature,
+  unit: LengthUnit,
+): string | undefined {
+  const own = draft.clearance.trim()
+  const [before, after] = isWhole({ feature })
+    ? [USUAL[unit].clearance, USUAL_START[unit]]
+    : [USUAL_START[unit], USUAL[unit].clearance]
+  return own === before ? after : undefined
 }
 
 /** The form as it comes: how the probe goes about it as is usual; where the feature is, only the drawing knows. */
@@ -145,6 +241,11 @@ export const startingProbeDraft = (unit: LengthUnit): ProbeDraft => ({
   y: '',
   top: '0',
   size: '',
+  sizeY: '',
+  startX: '',
+  startY: '',
+  startZ: '',
+  probeLength: '',
   ...USUAL[unit],
 })
 
@@ -182,8 +283,20 @@ export function readProbeDraft(draft: ProbeDraft, unit: LengthUnit, stylus: numb
       depth: value('depth'),
       size: value('size'),
       gap: form.inside ? (value('size') - stylus) / 2 : value('gap'),
-      search: value('search'),
+      search: isWhole(draft) ? value('gap') + value('within') : value('search'),
       clearance: value('clearance'),
+      ...(isWhole(draft)
+        ? {
+            ...(draft.feature === 'block' ? { sizeY: value('sizeY') } : { inset: value('inset') }),
+            within: value('within'),
+            start: {
+              X: value('startX'),
+              Y: value('startY'),
+              Z: value('startZ'),
+              length: value('probeLength'),
+            },
+          }
+        : {}),
     },
   }
 }

@@ -3,20 +3,31 @@ import {
   clearUpBlocks,
   ownNumber,
   type Profile,
+  printedDigits,
   writeNumber,
   writeProgram,
 } from '../control/index.ts'
 import { type Finding, finding, worstFirst } from '../fact/index.ts'
 import { topOf } from '../pickup/index.ts'
-import { readsAs } from '../program/index.ts'
+import { read, readsAs } from '../program/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
+import { cycleTime, speedsOf } from '../timing/index.ts'
+import { asAsked, findsWhole } from './as-asked.ts'
 import { checkProbe, type ProbeSituation } from './check.ts'
-import { type ProbeCall, planProbe } from './plan.ts'
-import { FEATURES, type ProbeTask } from './task.ts'
+import { type ProbeCall, type ProbeLine, type ProbePlan, planProbe } from './plan.ts'
+import { FEATURES, isWhole, type ProbeTask } from './task.ts'
 
 export type WrittenProbe =
-  /** `measures`: the block that calls the measuring macro. */
-  | { ok: true; text: string; measures: string; findings: Finding[]; results: string[] }
+  | {
+      ok: true
+      text: string
+      /** The blocks that call the measuring macros. */
+      measures: string[]
+      findings: Finding[]
+      results: string[]
+      /** What it takes, as far as the macros are known: their own pauses are not. */
+      seconds: number
+    }
   | { ok: false; findings: Finding[] }
 
 /** Words of a call whose letter is not a length: printed as the number that it is. */
@@ -31,11 +42,16 @@ function callWords(step: ProbeCall['step'], unit: LengthUnit, profile: Profile):
 
 /** Where the macros leave what they find, for the profile. */
 function resultsOf(task: ProbeTask, profile: Profile): string[] {
-  const { probing } = profile
+  const { probing, macros } = profile
   if (!probing) return []
   const { results } = probing
   const variable = (of: number) => `#${of}`
   if (task.feature === 'edge') return [`angle in ${variable(results.angle)}`]
+  if (task.feature === 'corner-top') return []
+  if (task.feature === 'block')
+    return macros
+      ? [`length in ${variable(macros.free.first)}`, `width in ${variable(macros.free.first + 1)}`]
+      : []
   const axes =
     task.feature === 'surface' || task.feature === 'web' || task.feature === 'pocket'
       ? [task.axis]
@@ -45,6 +61,43 @@ function resultsOf(task: ProbeTask, profile: Profile): string[] {
     ...axes.map((axis) => `${axis} in ${variable(results[axis])}`),
     ...(sized ? [`size in ${variable(results.size)}`] : []),
   ]
+}
+
+/** The blocks of a line of the plan: a call, or keeping a size with the look-ahead held back until it is read. */
+function blocksOf(line: ProbeLine, next: ProbeLine | undefined, profile: Profile, unit: LengthUnit): Block[] {
+  const { lookAhead } = profile.reading
+  const size = profile.probing?.results.size
+  if (line.is === 'call') {
+    const { step, does } = line.call
+    const held = next?.is === 'keep' && next.variable !== undefined && lookAhead
+    return [
+      ...(held
+        ? [{ words: `${lookAhead} P1`, does: 'look-ahead held back: the size is read when it is there' }]
+        : []),
+      { words: callWords(step, unit, profile), does },
+    ]
+  }
+  if (line.variable === undefined) return [{ words: 'M0', does: `read the ${line.what}: variable ${size}` }]
+  return [
+    { words: `#${line.variable}= #${size}`, does: `the ${line.what} is kept in variable ${line.variable}` },
+    ...(lookAhead ? [{ words: lookAhead, does: 'look-ahead as it was' }] : []),
+  ]
+}
+
+/** The offset as it is written at the start, so that the program finds the part. */
+function roughBlocks({ rough }: ProbePlan, offset: string, unit: LengthUnit, profile: Profile): Block[] {
+  if (!rough) return []
+  const words = Object.entries(rough.axes)
+    .map(([axis, value]) => `${axis}${writeNumber(value, unit, profile)}`)
+    .join(' ')
+  return rough.load
+    ? [
+        {
+          words: `G90 ${rough.load.code} L${rough.load.l} P${rough.load.p} ${words}`,
+          does: `${offset} roughly, from where the probe was put`,
+        },
+      ]
+    : [{ words: 'M0', does: `key in ${offset} by hand: ${words}` }]
 }
 
 /**
@@ -83,19 +136,21 @@ export function writeProbe(
     machine,
   )
   const top = clearUpBlocks(topOf(profile, machine, unit), unit, profile)
+  const whole = isWhole(task)
   const blocks: Block[] = [
     ...top,
+    ...roughBlocks(plan, offset, unit, profile),
     { words: `T${shape.tool} M6`, does: 'the probe' },
     { words: `G90 ${offset}` },
     { words: `G43 H${shape.tool}`, does: "the probe's own length" },
-    ...plan.calls.map(({ step, does }) => ({ words: callWords(step, unit, profile), does })),
+    ...plan.lines.flatMap((line, index) => blocksOf(line, plan.lines[index + 1], profile, unit)),
     ...top,
     {
       words: 'M0',
       does:
         task.feature === 'edge'
           ? `read the angle: variable ${probing.results.angle}`
-          : `read ${offset} on the offset page and type it into Dogleg`,
+          : `read ${offset} on the offset page${task.feature === 'block' && profile.macros ? ', and both sizes,' : ''} and type it into Dogleg`,
     },
     { words: 'M30' },
   ]
@@ -105,8 +160,12 @@ export function writeProbe(
       title: `probe ${FEATURES[task.feature].name}${task.feature === 'edge' ? '' : `, set ${offset}`}`,
       about: [
         ...about,
-        `Probe in T${shape.tool}. Results: ${results.join(', ')}.`,
-        `${offset} must be roughly right before this runs. Macro numbers and words are defaults: check them against the manual of the probe.`,
+        `Probe in T${shape.tool}.${results.length > 0 ? ` Results: ${results.join(', ')}.` : ''}`,
+        `${
+          whole
+            ? `${offset} is written from where the probe was put: the part must not have been moved since.`
+            : `${offset} must be roughly right before this runs.`
+        } Macro numbers and words are defaults: check them against the manual of the probe.`,
       ],
       unit,
       blocks,
@@ -114,7 +173,19 @@ export function writeProbe(
     },
     profile,
   )
-  if (!readsAs(text, { profile, machine, unit }, plan.steps))
+  const start = plan.rough?.axes
+  const program = read(text, {
+    profile,
+    machine,
+    unit,
+    frame: offset,
+    offsets: new Map([[offset, start ?? situation.near]]),
+    ...(whole ? { standIn: { ...asAsked(task), strict: true } } : {}),
+  })
+  const does =
+    readsAs(text, { profile, machine, unit }, plan.steps) &&
+    (!whole || findsWhole(program, task, plan, 2 * 10 ** -printedDigits(profile, unit)))
+  if (!does)
     return {
       ok: false,
       findings: [
@@ -131,8 +202,11 @@ export function writeProbe(
   return {
     ok: true,
     text,
-    measures: callWords(plan.measures.step, unit, profile),
+    measures: plan.lines.flatMap((line) =>
+      line.is === 'call' && line.call.measures ? [callWords(line.call.step, unit, profile)] : [],
+    ),
     results,
+    seconds: cycleTime(program.motion, speedsOf(machine, profile, unit)).total,
     findings: worstFirst(findings),
   }
 }

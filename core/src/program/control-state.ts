@@ -1,6 +1,8 @@
+import type { LinearAxis } from '../machine/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 import { Diagnoser, type Mend } from './diagnose.ts'
 import { FLAG, type ModalState, MotionBuilder, type Turning } from './motion.ts'
+import { MOST_WRITTEN, type OffsetWritten, type VariableSet } from './offset-written.ts'
 import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
 import { Scanner } from './scan.ts'
@@ -63,6 +65,11 @@ export class ControlState {
   held = false
   /** Lines that it has printed to a log file. */
   readonly printed: string[] = []
+  /** What it has written into offsets, by name; and each time that it did. */
+  readonly written = new Map<string, Partial<Record<LinearAxis, number>>>()
+  readonly offsetsWritten: OffsetWritten[] = []
+  /** Common variables that it has set, each time. */
+  readonly variablesSet: VariableSet[] = []
   alarm: Alarm | undefined
 
   // Modes.
@@ -235,13 +242,25 @@ export class ControlState {
     return [known(frame, 'X'), known(frame, 'Y'), known(frame, 'Z') + length]
   }
 
+  /** Sets a common variable, in the program's own unit. */
+  setCommon(variable: number, value: number): void {
+    this.common.set(variable, value)
+    if (this.variablesSet.length < MOST_WRITTEN)
+      this.variablesSet.push({ variable, value, block: this.out.blocks - 1 })
+  }
+
+  /** The machine position over the zero of an offset, as it stands there by now. */
+  offsetAt(name: string, axis: LinearAxis): number | undefined {
+    return this.written.get(name)?.[axis] ?? this.options.offsets?.get(name)?.[axis]
+  }
+
   /** Takes the shift between program and motion again, and where the tool stands in the program. */
   reshift(): void {
     const { options } = this
     const frame = options.frame ?? options.profile.offsets.standard[0] ?? 'G54'
-    const delta = (axis: 'X' | 'Y' | 'Z') => {
-      if (this.lathe || this.offset === frame) return 0
-      const [own, main] = [options.offsets?.get(this.offset)?.[axis], options.offsets?.get(frame)?.[axis]]
+    const delta = (axis: LinearAxis) => {
+      if (this.lathe || (this.offset === frame && !this.written.has(frame))) return 0
+      const [own, main] = [this.offsetAt(this.offset, axis), options.offsets?.get(frame)?.[axis]]
       return own === undefined || main === undefined ? 0 : own - main
     }
     this.shiftX = delta('X') + this.local[0]

@@ -1,6 +1,9 @@
+import type { LinearAxis } from '../machine/index.ts'
+import { type Block, lengthOf, wordValue } from './block.ts'
+import { MOST_WRITTEN, type OffsetWritten } from './offset-written.ts'
 import type { Run } from './run.ts'
 
-/** A program that writes an offset: the reader goes on with the setup's own, and says so. */
+/** A program that writes an offset in a way that is not followed: the reader goes on with the setup's own, and says so. */
 export const loadsOffset = (run: Run, place: { at?: [number, number] } = {}) =>
   run.wrong(
     'loads-offset',
@@ -8,3 +11,55 @@ export const loadsOffset = (run: Run, place: { at?: [number, number] } = {}) =>
     'The program writes an offset: what the setup knows of it is used as it was before.',
     { ...place, does: 'From here on the control uses what this line writes.' },
   )
+
+/** Writes machine positions into an offset, as the control does; false where the path cannot be told to follow. */
+export function writeOffset(run: Run, offset: string, axes: OffsetWritten['axes']): boolean {
+  if (run.lathe) return false
+  const frame = run.options.frame ?? run.options.profile.offsets.standard[0] ?? 'G54'
+  // The motion counts from the main offset as it was: where that is not known, nobody can say how far another lies from it.
+  const known = Object.keys(axes) as LinearAxis[]
+  if (known.some((axis) => run.options.offsets?.get(frame)?.[axis] === undefined)) return false
+  run.written.set(offset, { ...run.written.get(offset), ...axes })
+  if (run.offsetsWritten.length < MOST_WRITTEN)
+    run.offsetsWritten.push({ offset, axes, block: run.out.blocks - 1 })
+  run.reshift()
+  run.changed()
+  return true
+}
+
+/** The offset that L and P of a loading block address; undefined where it is a table of another kind. */
+function addressed({ run }: Block): string | undefined {
+  const { loadOffset, offsets } = run.options.profile
+  const [l, p] = [wordValue(run, 'L'), wordValue(run, 'P')]
+  if (!loadOffset || p === undefined) return undefined
+  const { extended } = offsets
+  if (l === loadOffset.standardL && offsets.standard[p - 1]) return offsets.standard[p - 1]
+  return l === loadOffset.extendedL && extended && p >= 1 && p <= extended.count
+    ? `${extended.code} P${p}`
+    : undefined
+}
+
+/** A block that loads an offset (G10 L2, RS274/NGC 3.5.6, from memory; further offsets by the profile): what comes after goes by it. */
+export function loadingBlock(block: Block): void {
+  const { run } = block
+  const offset = addressed(block)
+  if (offset === undefined) {
+    loadsOffset(run)
+    return
+  }
+  const axes: OffsetWritten['axes'] = {}
+  for (const axis of ['X', 'Y', 'Z'] as const) {
+    const word = lengthOf(run, axis)
+    // In increments it is added to what stands there.
+    const before = run.absolute ? 0 : (run.offsetAt(offset, axis) ?? Number.NaN)
+    if (word !== undefined) axes[axis] = before + word
+  }
+  const follows = Object.values(axes).every((value) => !Number.isNaN(value))
+  if (!follows || !writeOffset(run, offset, axes)) {
+    loadsOffset(run)
+    return
+  }
+  run.wrong('loads-offset', 'look', `The program writes ${offset}: what comes after goes by that.`, {
+    does: `The control keeps what stands in ${offset} then, also for the next program.`,
+  })
+}

@@ -1,6 +1,6 @@
 import { type Block, dwellOf, has, lengthOf, ROTARY, target, turningTarget, wordValue } from './block.ts'
 import { macroCall } from './calls.ts'
-import { loadsOffset } from './loads-offset.ts'
+import { loadingBlock } from './loads-offset.ts'
 import { FLAG, ROW } from './motion.ts'
 import { bit } from './scan.ts'
 import { textCycle } from './text-cycle.ts'
@@ -98,7 +98,7 @@ export function nonModal(block: Block): boolean {
     if (code === 4) run.dwell(dwellOf(run))
     else if (code === 28 || code === 30 || code === 53) toMachine(block, code)
     else if (code === 52 || (code === 92 && !run.lathe)) localShift(block, code)
-    else if (code === codes.load) loadsOffset(run)
+    else if (code === codes.load) loadingBlock(block)
     else if (code === codes.rotationOn) turnOn(block, code)
     else if (code === codes.rotationOff) {
       run.rotation = null

@@ -1,6 +1,8 @@
 import type { Probing } from '../control/index.ts'
 import { convertLength } from '../quantity/index.ts'
+import { writeOffset } from './loads-offset.ts'
 import { FLAG, ROW } from './motion.ts'
+import type { OffsetWritten } from './offset-written.ts'
 import { MOST_PROBED, type ProbeCallRun, type ProbeMacro } from './probed.ts'
 import type { Run } from './run.ts'
 
@@ -11,6 +13,8 @@ type Axis = 0 | 1 | 2
 const AXES = ['X', 'Y', 'Z'] as const
 
 type Triple = [number, number, number]
+/** Places along some of the axes, in the program. */
+type Places = Partial<Record<(typeof AXES)[number], number>>
 const here = (run: Run): Triple => [run.wx, run.wy, run.wz]
 
 const probe = (run: Run, to: Triple, feed: number) =>
@@ -125,11 +129,42 @@ function setResult(
   const set: number[] = []
   for (const [name, value] of Object.entries(of)) {
     const variable = results[name as keyof Probing['results']]
-    run.common.set(variable, clean(name === 'angle' ? value : value / run.scale))
+    run.setCommon(variable, clean(name === 'angle' ? value : value / run.scale))
     set.push(variable)
   }
   const call = run.probing.calls.at(-1)
   if (call) call.results = set
+}
+
+/** The offset that an S word names: its number, or by the profile that of a further one. */
+export function offsetOfWord({ options: { profile } }: Run, probing: Probing, s: number): string | undefined {
+  const { standard, extended } = profile.offsets
+  if (Number.isInteger(s) && standard[s - 1]) return standard[s - 1]
+  const p = Math.round((s - probing.furtherBase) / probing.furtherStep)
+  const isOne = Math.abs(probing.furtherBase + probing.furtherStep * p - s) < 1e-6
+  return extended && isOne && p >= 1 && p <= extended.count ? `${extended.code} P${p}` : undefined
+}
+
+/**
+ * An S word sets an offset so that what was measured lies where it was said to lie: it is shifted by as much as the feature
+ * lies elsewhere. Common practice, from memory; the manual of the macros comes first.
+ */
+function setOffset(run: Run, probing: Probing, s: number | undefined, from: Places, to: Places): void {
+  if (s === undefined || run.ended) return
+  const offset = offsetOfWord(run, probing, s)
+  if (offset === undefined) {
+    lacks(run, `S${s} names no offset of this control.`)
+    return
+  }
+  const place = ([x, y, z]: Triple, { X = x, Y = y, Z = z }: Places) => run.sceneOf(X, Y, Z)
+  const [a, b] = [place(here(run), from), place(here(run), to)]
+  const axes: OffsetWritten['axes'] = {}
+  for (const [index, axis] of AXES.entries()) {
+    const stood = run.offsetAt(offset, axis)
+    if (to[axis] !== undefined && stood !== undefined)
+      axes[axis] = stood + (b[index] as number) - (a[index] as number)
+  }
+  if (Object.keys(axes).length > 0) writeOffset(run, offset, axes)
 }
 
 /** Two faces along an axis, from outside (a web or boss, at depth Z from clearance R) or inside (a pocket or bore). */
@@ -257,6 +292,7 @@ function carryOutCall(
       }
       const at = touch(run, axis, place(axis) as number, over, feed)
       setResult(run, probing, { [AXES[axis]]: at })
+      setOffset(run, probing, words.S, { [AXES[axis]]: place(axis) }, { [AXES[axis]]: at })
       return
     }
     case probing.webPocket: {
@@ -266,8 +302,10 @@ function carryOutCall(
         lacks(run, 'A web or pocket needs X or Y: its size.')
         return
       }
+      const stood = here(run)[axis]
       const found = across(run, axis, size, sides(size), feed)
       setResult(run, probing, { [AXES[axis]]: found.middle, size: found.size })
+      setOffset(run, probing, words.S, { [AXES[axis]]: stood }, { [AXES[axis]]: found.middle })
       return
     }
     case probing.boreBoss: {
@@ -275,7 +313,10 @@ function carryOutCall(
         lacks(run, 'A bore or boss needs D: its diameter.')
         return
       }
-      setResult(run, probing, round(run, words.D, sides(words.D), feed))
+      const [X, Y] = here(run)
+      const found = round(run, words.D, sides(words.D), feed)
+      setResult(run, probing, found)
+      setOffset(run, probing, words.S, { X, Y }, { X: found.X, Y: found.Y })
       return
     }
     case probing.outsideCorner:
@@ -284,7 +325,10 @@ function carryOutCall(
         lacks(run, 'A corner needs X and Y.')
         return
       }
-      setResult(run, probing, corner(run, words.X, words.Y, number === probing.outsideCorner, over, feed))
+      const { X, Y } = words
+      const found = corner(run, X, Y, number === probing.outsideCorner, over, feed)
+      setResult(run, probing, found)
+      setOffset(run, probing, words.S, { X, Y }, found)
       return
     }
     case probing.angle: {

@@ -4,6 +4,7 @@ import { lexical } from './check-words.ts'
 import type { Diagnostic } from './diagnose.ts'
 import { statement } from './macro-flow.ts'
 import type { Motion } from './motion.ts'
+import type { OffsetWritten, VariableSet } from './offset-written.ts'
 import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
 import { Run } from './run.ts'
@@ -28,6 +29,10 @@ export interface Program {
   variables: ReadonlyMap<number, number>
   /** Lines printed to a log file. */
   printed: readonly string[]
+  /** What it wrote into offsets, in order. */
+  offsets: readonly OffsetWritten[]
+  /** Each time that it set a common variable, in order. */
+  sets: readonly VariableSet[]
   /** What stopped it before its end. */
   alarm?: Alarm
 }
@@ -239,6 +244,8 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
     probing: run.probing,
     variables: run.common,
     printed: run.printed,
+    offsets: run.offsetsWritten,
+    sets: run.variablesSet,
     ...(run.alarm ? { alarm: run.alarm } : {}),
   }
 }

@@ -80,7 +80,13 @@ function movesOf(block: Block, wasTurned: boolean): Step[] {
         : { does: 'other', line },
     ]
   const further = g.some(
-    (code) => !QUIET.has(code) && code !== 43 && code !== 28 && code !== 53 && code !== codes.rotationOff,
+    (code) =>
+      !QUIET.has(code) &&
+      code !== 43 &&
+      code !== 28 &&
+      code !== 53 &&
+      code !== codes.rotationOff &&
+      code !== codes.lookAhead,
   )
   if (further) return [{ does: 'other', line }]
   if (g.includes(43)) return [{ does: 'length', h: value('H'), axes, frame: run.offset, line }]

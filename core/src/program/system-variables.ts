@@ -23,7 +23,7 @@ function system(run: Run, number: number): number | undefined {
   if (number >= 5221 && number <= 5333) {
     const name = options.profile.offsets.standard[Math.floor((number - 5221) / 20)]
     const letter = (['X', 'Y', 'Z'] as const)[axis]
-    return name && letter ? inProgram(options.offsets?.get(name)?.[letter]) : undefined
+    return name && letter ? inProgram(run.offsetAt(name, letter)) : undefined
   }
   switch (number) {
     case 4001:
@@ -90,6 +90,6 @@ export const isOffsetVariable = (number: number) =>
 export function setVariable(run: Run, number: number, value: number): string | undefined {
   if (!(number > 0) || number > 99_999) return `#${number} can't be set.`
   if (number < LOCALS) run.frame.locals[number] = value
-  else run.common.set(number, value)
+  else run.setCommon(number, value)
   return undefined
 }

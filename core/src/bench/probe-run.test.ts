@@ -1,0 +1,102 @@
+import { describe, expect, it } from 'vitest'
+import { times } from '../../testing/depth.ts'
+import { type ProbeTask, writeProbe } from '../probe/index.ts'
+import { convertLength } from '../quantity/index.ts'
+import { advance } from './bench.ts'
+import type { MillBench } from './contact.ts'
+import { boxOf, handOn, jogTo, own } from './hand.ts'
+import { fromFrame } from './plan-geometry.ts'
+import { millOf, UNITS } from './testing.ts'
+import type { BenchView, SeenBody } from './view.ts'
+
+/** A good hand at a mill with a block in its vise: the probe is put by eye, and a program finds the rest. */
+function probedBy(bench: MillBench, feature: 'block' | 'corner-top', within: number) {
+  const hand = handOn(bench)
+  const { machine, profile, unit } = bench.world
+  const part = (view: BenchView) => view.seen?.bodies.find(({ role }) => role === 'part') as SeenBody
+  const length = (inch: number) => convertLength(inch, 'inch', unit)
+  const box = boxOf(part(hand.do({ do: 'mount', what: 'probe' })))
+  const [clearance, inset] = [length(0.375), length(0.5)]
+  jogTo(hand, 'X', feature === 'block' ? (box.X[0] + box.X[1]) / 2 : box.X[0] + inset)
+  jogTo(hand, 'Y', feature === 'block' ? (box.Y[0] + box.Y[1]) / 2 : box.Y[0] + inset)
+  const { seen } = hand.see()
+  hand.do({ do: 'jog', axis: 'Z', by: part(hand.see()).top + clearance - (seen?.tipZ ?? 0) })
+  const { positions, mounted } = hand.see()
+  const task: ProbeTask = {
+    feature,
+    axis: 'X',
+    directionX: '+',
+    directionY: '+',
+    x: 0,
+    y: 0,
+    top: 0,
+    depth: length(-0.25),
+    size: box.X[1] - box.X[0],
+    sizeY: box.Y[1] - box.Y[0],
+    gap: own(hand, 0.375),
+    search: own(hand, 0.375) + within,
+    within,
+    inset,
+    clearance,
+    start: {
+      X: positions.X ?? 0,
+      Y: positions.Y ?? 0,
+      Z: positions.Z ?? 0,
+      length: mounted.length ?? 0,
+    },
+  }
+  const { probe } = machine
+  if (!probe) throw new Error('no probe')
+  const written = writeProbe(task, { machine, shape: probe, unit, offset: 'G54', near: {} }, profile, [])
+  if (!written.ok) throw new Error(written.findings[0]?.says)
+  // The length of the probe stands in the tool table of the control.
+  hand.do({ do: 'key-length', tool: probe.tool, length: mounted.length ?? 0 })
+  hand.do({ do: 'load', text: written.text })
+  hand.do({ do: 'single', on: false })
+  hand.do({ do: 'override', rapid: 100 })
+  hand.do({ do: 'start' })
+  for (let n = 0; n < 40 && hand.bench.run?.phase === 'running'; n++) hand.bench = advance(hand.bench, 1000)
+  return { bench: hand.bench, view: hand.see() }
+}
+
+describe.each(UNITS)('a zero by one program at the simulated machine, %s', (unit) => {
+  const tenth = convertLength(0.0001, 'inch', unit)
+  const within = convertLength(0.125, 'inch', unit)
+  const seeds = Array.from({ length: times(6, 40) }, (_, n) => 100 + 7 * n)
+
+  it.each(seeds)(
+    'a block, middle and top: it lies where it is, and is as large as it is (seed %i)',
+    (seed) => {
+      const start = millOf(seed, unit, { squared: true })
+      const { bench, view } = probedBy(start, 'block', within)
+      expect([bench.alarm, bench.run?.phase]).toEqual([null, 'stopped'])
+      const { block } = start.world
+      const middle = fromFrame(start.vise.frame, { x: block.x + block.size.x / 2, y: -block.size.y / 2 })
+      const { X = 0, Y = 0, Z = 0 } = view.offsets.G54 ?? {}
+      expect(Math.abs(X - middle.x)).toBeLessThan(tenth)
+      expect(Math.abs(Y - middle.y)).toBeLessThan(tenth)
+      expect(Math.abs(Z - block.top)).toBeLessThan(tenth)
+      expect(Math.abs((view.variables[100] ?? 0) - block.size.x)).toBeLessThan(tenth)
+      expect(Math.abs((view.variables[101] ?? 0) - block.size.y)).toBeLessThan(tenth)
+      // It ends over the middle, spindle up, the probe still in it.
+      expect(view.positions.Z).toBe(0)
+      expect(Math.hypot((view.positions.X ?? 0) - middle.x, (view.positions.Y ?? 0) - middle.y)).toBeLessThan(
+        2 * tenth,
+      )
+      expect(view.mounted.kind).toBe('probe')
+    },
+  )
+
+  it.each(seeds)('a corner and its top (seed %i)', (seed) => {
+    const start = millOf(seed, unit, { squared: true })
+    const { bench, view } = probedBy(start, 'corner-top', within)
+    expect([bench.alarm, bench.run?.phase]).toEqual([null, 'stopped'])
+    const { block } = start.world
+    const corner = fromFrame(start.vise.frame, { x: block.x, y: -block.size.y })
+    const { X = 0, Y = 0, Z = 0 } = view.offsets.G54 ?? {}
+    // A vise that is square within a few tenths over its length: a touch half an inch along is off by less.
+    expect(Math.abs(X - corner.x)).toBeLessThan(tenth)
+    expect(Math.abs(Y - corner.y)).toBeLessThan(tenth)
+    expect(Math.abs(Z - block.top)).toBeLessThan(tenth)
+  })
+})

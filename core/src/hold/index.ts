@@ -90,11 +90,14 @@ export {
 } from './upright.ts'
 export {
   isSampleVise,
+  jawsOf,
+  movesIn,
   SAMPLE_VISES,
   type Vise,
   type VisePart,
   type ViseState,
   vise,
   viseIn,
+  viseOpening,
   viseReach,
 } from './vise.ts'

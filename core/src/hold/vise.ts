@@ -63,6 +63,24 @@ export function viseReach({ parts }: Pick<Vise, 'parts'>, state: ViseState) {
   return { front, back, length: back - front, top: Math.max(...parts.map(({ top }) => top)) }
 }
 
+/** The jaws: the parts of a vise that stand highest. */
+export function jawsOf({ parts }: Pick<Vise, 'parts'>): VisePart[] {
+  const highest = Math.max(...parts.map(({ top }) => top))
+  return parts.filter(({ top }) => Math.abs(top - highest) < 1e-6)
+}
+
+/** Whether a part of a vise goes to and fro as it closes. */
+export const movesIn = ({ open, closed }: VisePart) => open.back !== closed.back
+
+/** How far a vise opens at the most, in its unit: from the fixed jaw to the moving one; undefined where no jaw moves. */
+export function viseOpening(vise: Pick<Vise, 'parts'>): number | undefined {
+  // A jaw that moves stands with its back, which grips, at the front face of the part.
+  const opens = jawsOf(vise)
+    .filter(movesIn)
+    .map(({ open, closed }) => -Math.min(open.back, closed.back))
+  return opens.length > 0 ? Math.min(...opens) : undefined
+}
+
 /**
  * Vises to start from (made up, of the usual proportions): the screw end goes out at the back by an inch and a half
  * as it closes, the handle stands out at the front. Measure your own.

@@ -330,6 +330,8 @@ const ownGuards = (from: Reading, pickup: Pickup, expected: Expectation): Findin
       ]
     case 'corner':
       return [...ofTip(from, unit), ...ofSize(from, pickup, unit), ...ofForm(pickup, from.device)]
+    case 'probe-set':
+      return ofSize(from, pickup, unit)
     case 'swept':
       return ofSweep(from, expected)
     case 'skimmed':

@@ -86,17 +86,53 @@ export function fromFace(from: ReadingOf<'faced'>, settings: PickupSettings): Pi
   })
 }
 
-/** What the control's probe cycle set: as the offset page shows it. */
+/**
+ * What the control's probe cycle set: as the offset page shows it, and moved since where part zero was. A middle of two touches is
+ * known twice as well as one in variance, a size of two half as well.
+ */
 export function fromProbeSet(from: ReadingOf<'probe-set'>, settings: PickupSettings): Pickup {
   const { unit } = settings
-  const text = formatLength(from.shown.value, unit)
+  const { shown, size, width, shift } = from
+  const value = shown.value + (shift?.value ?? 0)
+  const text = formatLength(shown.value, unit)
+  const each = repeatabilityOf('probe', unit)
   return {
     axis: from.axis,
-    position: from.shown.value,
-    value: from.shown.value,
+    position: shown.value,
+    value,
     unit,
-    working: [{ finds: 'part zero', arithmetic: text, means: 'as the offset page shows it', gives: text }],
-    doubt: combineDoubt([part('probe repeats to', repeatabilityOf('probe', unit)), display(settings)]),
+    working: [
+      {
+        finds: shift ? 'as the cycle set it' : 'part zero',
+        arithmetic: text,
+        means: 'as the offset page shows it',
+        gives: text,
+      },
+      ...(shift
+        ? [
+            {
+              finds: 'part zero',
+              arithmetic: `${text} + ${inParentheses(formatLength(shift.value, unit))}`,
+              means: 'and from there to where part zero is now',
+              gives: formatLength(value, unit),
+            },
+          ]
+        : []),
+    ],
+    doubt: combineDoubt([
+      size ? part('middle of two touches, probe', each / Math.SQRT2) : part('probe repeats to', each),
+      display(settings),
+    ]),
+    ...(size
+      ? {
+          size: {
+            what: 'width' as const,
+            value: size.value,
+            doubt: Math.hypot(each * Math.SQRT2, display(settings).value),
+            nominal: width?.value,
+          },
+        }
+      : {}),
   }
 }
 

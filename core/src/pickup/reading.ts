@@ -132,11 +132,22 @@ const toolOnBlock = z.object({
   drawingPosition: typedLength,
 })
 
-/** What the offset page shows after the control's own probe cycle has set it. */
+/**
+ * What the offset page shows after the control's own probe cycle has set it. Where both sides were touched the cycle leaves the
+ * size as well, and the feature is the middle.
+ */
 const probeSet = z.object({
   method: z.literal('probe-set'),
   axis: z.enum(['X', 'Y', 'Z']),
   shown: typedLength,
+  size: above('A size must be more than zero.')
+    .optional()
+    .describe('across it, as the cycle left it; of what was touched on both sides'),
+  width: typedLength.optional().describe('the size that was asked for'),
+  drawingPosition: typedLength.optional().describe('where the program had the feature on the drawing'),
+  shift: typedLength
+    .optional()
+    .describe('from where the cycle set it to part zero, where that was moved since'),
 })
 
 /**

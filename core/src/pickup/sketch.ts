@@ -59,6 +59,7 @@ const STAND_INS: Record<LengthField, Record<LengthUnit, number>> = {
   toolLength: { inch: 4, mm: 100 },
   blockHeight: { inch: 1, mm: 25 },
   shown: { inch: 0, mm: 0 },
+  size: { inch: 2, mm: 50 },
   measured: { inch: 1, mm: 25 },
   drawingPosition: { inch: 0, mm: 0 },
   drawingX: { inch: 0, mm: 0 },
@@ -247,15 +248,20 @@ function facedSketch({ length }: Reader, drawing: number, unit: LengthUnit): Par
   }
 }
 
-function shownSketch({ length }: Reader, unit: LengthUnit): Part {
+function shownSketch({ known, length }: Reader, unit: LengthUnit): Part {
   const at = length('shown')
+  length('width')
+  const size = length('size')
   const reach = STAND_INS.width[unit]
+  // Touched on both sides it is a middle; else it is drawn as the face that it usually is.
+  const [from, to] = known.has('size') ? [at - size / 2, at + size / 2] : [at, at + reach]
   return {
     spindles: [],
     feature: at,
     zero: at,
-    bodies: [{ from: at, to: at + reach }],
-    shows: [at - reach / 2, at + reach],
+    faces: known.has('size') ? [from, to] : [],
+    bodies: [{ from, to }],
+    shows: [Math.min(from, at - reach / 2), to],
   }
 }
 

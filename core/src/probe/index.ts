@@ -1,4 +1,12 @@
 export { checkProbe, type ProbeSituation, shapeIn } from './check.ts'
+export {
+  emptyFound,
+  type FoundDraft,
+  type FoundField,
+  foundDraft,
+  foundFields,
+  readFound,
+} from './found.ts'
 export { MACRO, measuringWords, type OneCall, startOf } from './plan.ts'
 export { type ProbeSketch, probeSketch } from './sketch.ts'
 export {
@@ -18,4 +26,5 @@ export {
   startingProbeDraft,
   usualClearance,
 } from './task.ts'
+export { type WholeSketch, wholeSketch } from './whole-sketch.ts'
 export { type WrittenProbe, writeProbe } from './write.ts'

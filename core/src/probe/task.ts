@@ -100,16 +100,8 @@ const FROM_OUTSIDE: readonly ProbeField[] = [...PLACE, 'gap', 'search', 'clearan
 const FROM_INSIDE: readonly ProbeField[] = ['size', ...PLACE, 'search', 'clearance']
 const SIZED: readonly ProbeField[] = ['size', ...FROM_OUTSIDE]
 const corner = { fields: FROM_OUTSIDE, axes: [], asksDirection: 'both', inside: false } as const
-const FROM_START: readonly ProbeField[] = [
-  ...PLACE,
-  'gap',
-  'within',
-  'clearance',
-  'probeLength',
-  'startX',
-  'startY',
-  'startZ',
-]
+const PUT_THERE: readonly ProbeField[] = ['clearance', 'startX', 'startY', 'startZ']
+const TOUCHES: readonly ProbeField[] = ['depth', 'gap', 'within']
 
 /** What each feature asks for. */
 export const FEATURES: Record<ProbeFeature, FeatureForm> = {
@@ -129,14 +121,14 @@ export const FEATURES: Record<ProbeFeature, FeatureForm> = {
   edge: { name: 'angle of an edge', fields: SIZED, axes: ['X', 'Y'], asksDirection: 'axis', inside: false },
   block: {
     name: 'block, middle and top',
-    fields: ['size', 'sizeY', ...FROM_START],
+    fields: ['size', 'sizeY', 'probeLength', 'x', 'y', 'top', ...TOUCHES, ...PUT_THERE],
     axes: [],
     asksDirection: 'none',
     inside: false,
   },
   'corner-top': {
     name: 'corner and top',
-    fields: ['inset', ...FROM_START],
+    fields: ['inset', 'probeLength', 'x', 'y', 'top', ...TOUCHES, ...PUT_THERE],
     axes: [],
     asksDirection: 'both',
     inside: false,
@@ -156,20 +148,41 @@ const SIZE_NAMES: Partial<Record<ProbeFeature, string>> = {
   web: 'Width',
   pocket: 'Width',
   edge: 'Base between the touches',
-  block: 'Length along X',
+}
+
+interface FieldWords {
+  label: string
+  hint: string
+}
+
+/** The words of a field of a block or a corner with its top: three share a row. */
+const WHOLE_WORDS: Record<Exclude<ProbeField, 'x' | 'y' | 'search'>, FieldWords> = {
+  size: { label: 'Length along X', hint: 'As it was sawn.' },
+  sizeY: { label: 'Width along Y', hint: 'As it was sawn.' },
+  inset: { label: 'Top touched in', hint: 'From both faces.' },
+  top: { label: 'Z of the top', hint: '0: it is part zero.' },
+  depth: { label: 'Depth from top', hint: 'Below is minus.' },
+  gap: { label: 'Gap at the start', hint: 'Stylus to face.' },
+  within: { label: 'Known within', hint: 'Sizes and place.' },
+  clearance: { label: 'Stands above', hint: '3/8 in or 10 mm.' },
+  probeLength: { label: 'Probe length', hint: 'As in the tool table.' },
+  startX: { label: 'Machine X', hint: '' },
+  startY: { label: 'Machine Y', hint: '' },
+  startZ: { label: 'Machine Z', hint: '' },
 }
 
 /** The words of a field for a feature. */
-export function labelOf(feature: ProbeFeature, field: ProbeField): { label: string; hint: string } {
+export function labelOf(feature: ProbeFeature, field: ProbeField): FieldWords {
   const place = PLACE_NAMES[feature] ?? (feature.includes('corner') ? 'corner' : 'centre')
   const whole = isWhole({ feature })
+  if (field === 'x' || field === 'y')
+    return {
+      label: `${field.toUpperCase()} of the ${place}`,
+      hint: whole ? '0: it is part zero.' : 'On the drawing.',
+    }
+  if (field === 'search') return { label: 'Search at most', hint: 'Gap and a margin.' }
+  if (whole) return WHOLE_WORDS[field]
   switch (field) {
-    case 'x':
-    case 'y':
-      return {
-        label: `${field.toUpperCase()} of the ${place}`,
-        hint: whole ? '0 where it is part zero.' : 'On the drawing.',
-      }
     case 'top':
       return { label: 'Z of the top', hint: 'On the drawing.' }
     case 'depth':
@@ -177,33 +190,14 @@ export function labelOf(feature: ProbeFeature, field: ProbeField): { label: stri
     case 'size':
       return {
         label: SIZE_NAMES[feature] ?? 'Diameter',
-        hint:
-          feature === 'edge' ? 'As long as the edge allows.' : whole ? 'As it was sawn.' : 'On the drawing.',
+        hint: feature === 'edge' ? 'As long as the edge allows.' : 'On the drawing.',
       }
-    case 'sizeY':
-      return { label: 'Width along Y', hint: 'As it was sawn.' }
-    case 'inset':
-      return { label: 'Top touched from the faces', hint: 'In from both, on the part.' }
     case 'gap':
       return { label: 'Gap at the start', hint: 'Stylus to surface.' }
-    case 'search':
-      return { label: 'Search at most', hint: 'Gap and a margin.' }
-    case 'within':
-      return { label: 'Known within', hint: 'Sizes, and where it stands.' }
     case 'clearance':
-      return whole
-        ? { label: 'Stands above the top', hint: '3/8 in, 10 mm are usual.' }
-        : { label: 'Clear above the top', hint: 'For moving sideways.' }
-    case 'probeLength':
-      return { label: 'Length of the probe', hint: 'As in the tool table.' }
-    case 'startX':
-    case 'startY':
-      return {
-        label: `Machine ${field.slice(-1)} there`,
-        hint: feature === 'block' ? 'Over the middle.' : 'Over that place on the top.',
-      }
-    case 'startZ':
-      return { label: 'Machine Z there', hint: 'That far above the top.' }
+      return { label: 'Clear above the top', hint: 'For moving sideways.' }
+    default:
+      return WHOLE_WORDS[field]
   }
 }
 

@@ -43,6 +43,7 @@ const FIELD_WORDS: Record<string, string> = {
   masterLength: 'master length',
   measured: 'measured',
   shown: 'shown',
+  size: 'size',
   base: 'base',
   shift: 'shift',
   drawingPosition: 'on the drawing',

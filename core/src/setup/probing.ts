@@ -1,4 +1,5 @@
 import { finding } from '../fact/index.ts'
+import { viseIn, viseOpening } from '../hold/index.ts'
 import { LINEAR_AXES, type LinearAxis } from '../machine/index.ts'
 import {
   type ProbeSituation,
@@ -7,11 +8,12 @@ import {
   type WrittenProbe,
   writeProbe,
 } from '../probe/index.ts'
+import type { LengthUnit } from '../quantity/index.ts'
 import type { OffsetState, Setup } from './derive.ts'
 
 /** The machine's own probe and what is known of the offset, in the setup's unit; undefined where it has none. */
 export function probeSituation(
-  { machine, unit }: Setup,
+  { machine, unit, hold }: Setup,
   { name, axes }: OffsetState,
 ): ProbeSituation | undefined {
   if (!machine.probe) return undefined
@@ -20,7 +22,21 @@ export function probeSituation(
     const value = axes[axis]?.value
     if (value !== undefined) near[axis] = value
   }
-  return { machine, unit, offset: name, near, shape: shapeIn(machine, machine.probe, unit) }
+  return {
+    machine,
+    unit,
+    offset: name,
+    near,
+    shape: shapeIn(machine, machine.probe, unit),
+    ...jawsIn(hold, unit),
+  }
+}
+
+/** The vise that holds the part, as far as it was said which; it is the same vise wherever it stands. */
+export function jawsIn({ clearance }: Setup['hold'], unit: LengthUnit): Pick<ProbeSituation, 'jaws'> {
+  const vise = clearance && viseIn(clearance.vise, unit)
+  const opening = vise && viseOpening(vise)
+  return vise && opening !== undefined ? { jaws: { name: vise.name, opening } } : {}
 }
 
 /** The program that probes a feature for an offset of a setup, or the findings that stand against it. */

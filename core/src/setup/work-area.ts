@@ -1,4 +1,4 @@
-import { barRange, type Vise, viseIn } from '../hold/index.ts'
+import { barRange, jawsOf, movesIn, type Vise, viseIn, viseOpening } from '../hold/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import type { Reading } from '../pickup/index.ts'
 import type { Body } from '../prove/index.ts'
@@ -34,6 +34,13 @@ function touchedAt(reading: Reading, unit: LengthUnit): { at: number; side: Side
         : { at: own(reading.drawingY), side: beyond(reading.directionY) }
     case 'middle':
       return reading.side === 'web' ? { at: own(reading.drawingPosition), side: 'round' } : undefined
+    case 'probe-set': {
+      const { axis, size, drawingPosition } = reading
+      if (!drawingPosition) return undefined
+      return axis === 'Z'
+        ? { at: own(drawingPosition), side: 'minus' }
+        : size && { at: own(drawingPosition), side: 'round' }
+    }
     case 'tool-on-block':
     case 'tool-on-feeler':
     case 'sensor-down':
@@ -115,13 +122,10 @@ export interface InVise {
 export function jawsRound(of: Vise, part: Body, unit: LengthUnit, { above, fromLeft }: InVise): Body[] {
   if (part.shape !== 'box') return []
   const vise = viseIn(of, unit)
-  const highest = Math.max(...vise.parts.map(({ top }) => top))
-  const jaws = vise.parts.filter(({ top }) => Math.abs(top - highest) < 1e-6)
   const opening = part.size.y
-  return jaws.flatMap((jaw, index): Body[] => {
-    const moves = jaw.open.back !== jaw.closed.back
-    // A jaw that moves stands with its back, which grips, at the front face of the part.
-    const most = -Math.min(jaw.open.back, jaw.closed.back)
+  const most = viseOpening(vise) ?? Number.POSITIVE_INFINITY
+  return jawsOf(vise).flatMap((jaw, index): Body[] => {
+    const moves = movesIn(jaw)
     if (moves && opening > most + 1e-6) return []
     const thick = jaw.closed.back - jaw.closed.front
     const front = moves ? -opening - thick : jaw.closed.front

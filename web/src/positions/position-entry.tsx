@@ -72,10 +72,12 @@ type EntryProps = Omit<ComponentProps<typeof TextEntry>, 'action'> & {
   unit: LengthUnit
   /** Lengths are read as `LengthEntryField` does; else the caller says what it understood. */
   plain?: boolean
+  /** Without a key of its own: one beside it takes several. */
+  bare?: boolean
 }
 
 /** A field for a machine position, with the key that takes it from the machine where that can be read. */
-export function PositionEntry({ axis, unit, plain, ...rest }: EntryProps) {
+export function PositionEntry({ axis, unit, plain, bare, ...rest }: EntryProps) {
   const positions = usePositions()
   const [taken, setTaken] = useState<{ text: string; at: string }>()
   const [wrong, setWrong] = useState<string>()
@@ -99,13 +101,48 @@ export function PositionEntry({ axis, unit, plain, ...rest }: EntryProps) {
       rest.onChange(text)
     },
     wrong: wrong ?? rest.wrong,
-    hint: positions ? hintOf(positions, axis, rest.hint) : rest.hint,
+    hint: positions && !bare ? hintOf(positions, axis, rest.hint) : rest.hint,
     ...(taken && taken.text === rest.value ? { understoodMore: `taken ${taken.at}` } : {}),
-    ...(positions
+    ...(positions && !bare
       ? { action: <TakeKey positions={positions} what={axis} onTake={() => take(positions)} /> }
       : {}),
   }
   return plain ? <LengthEntryField {...common} unit={unit} /> : <TextEntry {...common} />
+}
+
+/** Positions as they stand in the fields of their axes. */
+type TakenTexts = Partial<Record<LinearAxis, string>>
+
+/** The key that takes every axis at once, where the machine can be read; nothing where it cannot. */
+export function TakeAll({ unit, onTake }: { unit: LengthUnit; onTake: (texts: TakenTexts) => void }) {
+  const positions = usePositions()
+  const [wrong, setWrong] = useState<string>()
+  if (!positions) return null
+  const take = async () => {
+    try {
+      const { positions: now } = await positions.take()
+      onTake(
+        Object.fromEntries(
+          Object.entries(now).map(([axis, value]) => [axis, takenText(value, positions.source, unit)]),
+        ),
+      )
+      setWrong(undefined)
+    } catch (error) {
+      setWrong((error as Error).message)
+    }
+  }
+  return (
+    <div className="flex flex-col items-end">
+      <div className="flex h-12 overflow-hidden rounded-sm border border-ink-soft">
+        <TakeKey positions={positions} what="X, Y and Z" onTake={take} />
+      </div>
+      {wrong && (
+        <p role="alert" className="text-sm">
+          {wrong}
+        </p>
+      )}
+    </div>
+  )
 }
 
 /** A list of touches, with the key that adds where the spindle stands, X and Y. */

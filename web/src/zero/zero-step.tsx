@@ -55,7 +55,7 @@ export function ZeroStep() {
           />
         )}
         {place === 'tools' && <ToolsPanel />}
-        {place === 'probe' && <ProbePanel key={setup.id} offset={offset} />}
+        {place === 'probe' && <ProbePanel key={setup.id} offset={offset} onRecorded={() => go(undefined)} />}
         {(place === 'X' || place === 'Y' || place === 'Z') && (
           <PickupPanel
             key={`${setup.id}-${offset.name}-${place}`}

@@ -1,53 +1,11 @@
-import {
-  type BenchAction,
-  handOn,
-  millWorld,
-  squareVise,
-  switchOn,
-  toolOnBlock,
-  touchByProbe,
-} from '@dogleg/core/bench'
-import type { Profile } from '@dogleg/core/control'
-import type { Machine, ToolShape } from '@dogleg/core/machine'
+import { squareVise, toolOnBlock, touchByProbe } from '@dogleg/core/bench'
 import type { Page } from '@playwright/test'
-import { expect, expectAccessible, expectView, type Server, signIn, test, toStep } from './dogleg.ts'
-import { seeMachine } from './simulated.ts'
+import { expect, expectAccessible, expectView, signIn, test, toStep } from './dogleg.ts'
+import { handAt, seeMachine } from './simulated.ts'
 
 const press = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true }).click()
 const take = (page: Page, axis: string) =>
   page.getByRole('button', { name: new RegExp(`^Take position ${axis} from`) }).click()
-
-/** Many actions at a time: no more than the server takes. */
-const LOT = 150
-
-/**
- * The good hand of core at the simulated Mill 1 of the server: the same machine from the same piece number, so that what it
- * does here comes to the same there.
- */
-async function handAt(page: Page, server: Server, piece: number) {
-  const rows = async <T>(noun: string): Promise<T[]> =>
-    (await (await page.request.get(`${server.address}/api/${noun}`)).json())[noun]
-  const machine = (await rows<Machine>('machines')).find(({ id }) => id === 'mill-1') as Machine
-  const profile = (await rows<Profile>('profiles')).find(({ id }) => id === machine.profileId) as Profile
-  const tools = (await rows<ToolShape>('tools')).filter(({ machineId }) => machineId === machine.id)
-  const hand = handOn(switchOn(millWorld(piece, { machine, profile, tools })))
-  const done: BenchAction[] = []
-  const work = hand.do
-  hand.do = (action) => {
-    done.push(action)
-    return work(action)
-  }
-  /** Does there what was done here. */
-  const doThere = async () => {
-    for (let lot = done.splice(0, LOT); lot.length > 0; lot = done.splice(0, LOT)) {
-      const answer = await page.request.post(`${server.address}/api/simulated/mill-1/actions`, {
-        data: { actions: lot },
-      })
-      expect(answer.status()).toBe(200)
-    }
-  }
-  return { hand, doThere }
-}
 
 const PIECE = 4711
 

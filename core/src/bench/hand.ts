@@ -228,3 +228,22 @@ export function probeTop(hand: Hand): number {
   hand.do({ do: 'jog', axis: 'Z', by: own(hand, 0.05) })
   return hand.do({ do: 'search', axis: 'Z', by: -own(hand, 0.1) }).mounted.triggered?.at ?? 0
 }
+
+/**
+ * Puts the probe over the part by eye, where a program for a whole zero begins: over its middle, or so far in from both faces of
+ * its front left corner; 3/8 in above (common practice).
+ */
+export function probeOver(hand: Hand, inset?: number): BenchView {
+  if (hand.see().mounted.kind !== 'probe') hand.do({ do: 'mount', what: 'probe' })
+  const box = boxOf(partIn(up(hand)))
+  for (const axis of ['X', 'Y'] as const) {
+    const [least, greatest] = box[axis]
+    jogTo(hand, axis, inset === undefined ? (least + greatest) / 2 : least + inset)
+  }
+  const { seen } = hand.see()
+  return hand.do({
+    do: 'jog',
+    axis: 'Z',
+    by: partIn(hand.see()).top + own(hand, 0.375) - (seen?.tipZ ?? 0),
+  })
+}

@@ -1,5 +1,6 @@
 export { type BenchAction, benchAction } from './actions.ts'
 export { act, advance, switchOn } from './bench.ts'
+export { isMillBench } from './contact.ts'
 export { FINDER_RPM, type FinderKind, finderOf, WHEEL_STEPS } from './devices.ts'
 export {
   type AnswerField,
@@ -13,7 +14,8 @@ export {
   type Task,
 } from './exercise.ts'
 export { EXERCISES, exerciseOf, goodHandAt } from './exercises.ts'
-export { type Hand, handOn, toolOnBlock, touchByFinder, touchByProbe } from './hand.ts'
+export { boxOf, type Hand, handOn, probeOver, toolOnBlock, touchByFinder, touchByProbe } from './hand.ts'
+
 export { squareVise } from './hand-setting.ts'
 export { type AgainstHidden, againstHidden, type HiddenTruth, hiddenOf } from './hidden.ts'
 export { byExercise, errorsInWords, goodHandErrors, peopleOf } from './results.ts'
@@ -21,6 +23,7 @@ export { barSketch, type SketchBox, type TableSketch, tableSketch } from './sket
 export type { Alarm, Bench, BoltState, Looks } from './state.ts'
 export { type BenchView, positionsShown, type SeenBody, viewOf } from './view.ts'
 export {
+  blockMiddle,
   latheWorld,
   type MillWorld,
   millWorld,

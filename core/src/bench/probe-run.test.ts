@@ -4,23 +4,20 @@ import { type ProbeTask, writeProbe } from '../probe/index.ts'
 import { convertLength } from '../quantity/index.ts'
 import { advance } from './bench.ts'
 import type { MillBench } from './contact.ts'
-import { boxOf, handOn, jogTo, own } from './hand.ts'
+import { boxOf, handOn, own, probeOver } from './hand.ts'
 import { fromFrame } from './plan-geometry.ts'
 import { millOf, UNITS } from './testing.ts'
-import type { BenchView, SeenBody } from './view.ts'
+import type { SeenBody } from './view.ts'
+import { blockMiddle } from './world.ts'
 
 /** A good hand at a mill with a block in its vise: the probe is put by eye, and a program finds the rest. */
 function probedBy(bench: MillBench, feature: 'block' | 'corner-top', within: number) {
   const hand = handOn(bench)
   const { machine, profile, unit } = bench.world
-  const part = (view: BenchView) => view.seen?.bodies.find(({ role }) => role === 'part') as SeenBody
   const length = (inch: number) => convertLength(inch, 'inch', unit)
-  const box = boxOf(part(hand.do({ do: 'mount', what: 'probe' })))
   const [clearance, inset] = [length(0.375), length(0.5)]
-  jogTo(hand, 'X', feature === 'block' ? (box.X[0] + box.X[1]) / 2 : box.X[0] + inset)
-  jogTo(hand, 'Y', feature === 'block' ? (box.Y[0] + box.Y[1]) / 2 : box.Y[0] + inset)
-  const { seen } = hand.see()
-  hand.do({ do: 'jog', axis: 'Z', by: part(hand.see()).top + clearance - (seen?.tipZ ?? 0) })
+  const { seen } = probeOver(hand, feature === 'block' ? undefined : inset)
+  const box = boxOf(seen?.bodies.find(({ role }) => role === 'part') as SeenBody)
   const { positions, mounted } = hand.see()
   const task: ProbeTask = {
     feature,
@@ -71,16 +68,16 @@ describe.each(UNITS)('a zero by one program at the simulated machine, %s', (unit
       const { bench, view } = probedBy(start, 'block', within)
       expect([bench.alarm, bench.run?.phase]).toEqual([null, 'stopped'])
       const { block } = start.world
-      const middle = fromFrame(start.vise.frame, { x: block.x + block.size.x / 2, y: -block.size.y / 2 })
+      const middle = blockMiddle(start.world, start.vise.frame)
       const { X = 0, Y = 0, Z = 0 } = view.offsets.G54 ?? {}
-      expect(Math.abs(X - middle.x)).toBeLessThan(tenth)
-      expect(Math.abs(Y - middle.y)).toBeLessThan(tenth)
+      expect(Math.abs(X - middle.X)).toBeLessThan(tenth)
+      expect(Math.abs(Y - middle.Y)).toBeLessThan(tenth)
       expect(Math.abs(Z - block.top)).toBeLessThan(tenth)
       expect(Math.abs((view.variables[100] ?? 0) - block.size.x)).toBeLessThan(tenth)
       expect(Math.abs((view.variables[101] ?? 0) - block.size.y)).toBeLessThan(tenth)
       // It ends over the middle, spindle up, the probe still in it.
       expect(view.positions.Z).toBe(0)
-      expect(Math.hypot((view.positions.X ?? 0) - middle.x, (view.positions.Y ?? 0) - middle.y)).toBeLessThan(
+      expect(Math.hypot((view.positions.X ?? 0) - middle.X, (view.positions.Y ?? 0) - middle.Y)).toBeLessThan(
         2 * tenth,
       )
       expect(view.mounted.kind).toBe('probe')

@@ -238,6 +238,12 @@ export function partZeroOf({ block }: MillWorld, frame: Frame) {
   return { X: corner.x, Y: corner.y, Z: block.top, angle: (frame.angle * 180) / Math.PI }
 }
 
+/** The true middle of the block's top. */
+export function blockMiddle({ block }: MillWorld, frame: Frame) {
+  const { x, y } = fromFrame(frame, { x: block.x + block.size.x / 2, y: -block.size.y / 2 })
+  return { X: x, Y: y, Z: block.top }
+}
+
 /** The block as a box in the frame of the vise. */
 export const blockOf = ({ block }: MillWorld): Standing => ({
   id: 'block',

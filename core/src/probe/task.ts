@@ -100,8 +100,9 @@ const FROM_OUTSIDE: readonly ProbeField[] = [...PLACE, 'gap', 'search', 'clearan
 const FROM_INSIDE: readonly ProbeField[] = ['size', ...PLACE, 'search', 'clearance']
 const SIZED: readonly ProbeField[] = ['size', ...FROM_OUTSIDE]
 const corner = { fields: FROM_OUTSIDE, axes: [], asksDirection: 'both', inside: false } as const
-const PUT_THERE: readonly ProbeField[] = ['clearance', 'startX', 'startY', 'startZ']
-const TOUCHES: readonly ProbeField[] = ['depth', 'gap', 'within']
+const PLACED: readonly ProbeField[] = ['x', 'y', 'top']
+const APPROACHED: readonly ProbeField[] = ['gap', 'within', 'clearance']
+const PUT_THERE: readonly ProbeField[] = ['probeLength', 'startX', 'startY', 'startZ']
 
 /** What each feature asks for. */
 export const FEATURES: Record<ProbeFeature, FeatureForm> = {
@@ -121,14 +122,14 @@ export const FEATURES: Record<ProbeFeature, FeatureForm> = {
   edge: { name: 'angle of an edge', fields: SIZED, axes: ['X', 'Y'], asksDirection: 'axis', inside: false },
   block: {
     name: 'block, middle and top',
-    fields: ['size', 'sizeY', 'probeLength', 'x', 'y', 'top', ...TOUCHES, ...PUT_THERE],
+    fields: ['size', 'sizeY', 'depth', ...PLACED, ...APPROACHED, ...PUT_THERE],
     axes: [],
     asksDirection: 'none',
     inside: false,
   },
   'corner-top': {
     name: 'corner and top',
-    fields: ['inset', 'probeLength', 'x', 'y', 'top', ...TOUCHES, ...PUT_THERE],
+    fields: ['inset', 'depth', ...PLACED, ...APPROACHED, ...PUT_THERE],
     axes: [],
     asksDirection: 'both',
     inside: false,

@@ -6,6 +6,11 @@ import { LengthEntryField } from '../ui/entry-field.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import type { Simulated } from './use-simulated.ts'
 
+/** So many variables are shown: those with the highest numbers. */
+const MOST_SHOWN = 24
+/** A number with no more digits behind the point than this, and none that say nothing. */
+const shortest = (value: number, digits: number) => String(Number(value.toFixed(digits)))
+
 /** One value that is keyed in at the control. */
 function KeyIn({
   label,
@@ -38,9 +43,27 @@ function KeyIn({
   )
 }
 
+/** Common variables as the macro page of the control shows them: what probe programs leave there. */
+function Variables({ variables }: Pick<BenchView, 'variables'>) {
+  const set = Object.entries(variables)
+  if (set.length === 0) return null
+  return (
+    <section aria-label="Variables" className="xl:col-span-2">
+      <h3 className="text-lg font-semibold">Variables</h3>
+      <ul className="flex flex-wrap gap-x-8 gap-y-1">
+        {set.slice(-MOST_SHOWN).map(([number, value]) => (
+          <li key={number} className="text-xl">
+            #{number} <span className="digits ml-2">{shortest(value, 6)}</span>
+          </li>
+        ))}
+      </ul>
+    </section>
+  )
+}
+
 /** What is keyed in at the simulated control: the first work offset, the tool lengths; on a lathe the geometry. */
 export function KeyedTables({ view, work }: { view: BenchView; work: Simulated['work'] }) {
-  const { unit, axes, offsets, lengths, tools, kind } = view
+  const { unit, axes, offsets, lengths, tools, kind, variables } = view
   const length = (value: number | undefined | null) =>
     value === undefined || value === null ? '-' : formatLength(value, unit)
   const names =
@@ -153,6 +176,7 @@ export function KeyedTables({ view, work }: { view: BenchView; work: Simulated['
           </Button>
         </section>
       )}
+      <Variables variables={variables} />
     </div>
   )
 }

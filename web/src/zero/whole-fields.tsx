@@ -52,41 +52,35 @@ export function WholeFields({ draft, unit, probe, lit, onLit, onChange }: WholeF
   )
   const block = draft.feature === 'block'
   return (
-    <>
-      <div className="grid grid-cols-3 gap-x-2 gap-y-1">
-        {(block ? (['size', 'sizeY'] as const) : (['inset'] as const)).map(length)}
-        <div className={block ? '' : 'col-span-2'}>{probeLength}</div>
-        {(['x', 'y', 'top', 'depth', 'gap', 'within'] as const).map(length)}
+    <div className="grid grid-cols-3 gap-x-2 gap-y-1">
+      {block ? [length('size'), length('sizeY')] : length('inset')}
+      {length('depth')}
+      {!block && <span />}
+      {(['x', 'y', 'top', 'gap', 'within', 'clearance'] as const).map(length)}
+      {probeLength}
+      <div className="col-span-2 flex items-center justify-between gap-2 pt-1">
+        <p className="leading-5">
+          {block
+            ? 'Put the probe over the middle of the block,'
+            : 'Put it over the place where the top is touched,'}{' '}
+          about {unit === 'inch' ? '3/8 in' : '10 mm'} above.
+        </p>
+        <TakeAll
+          unit={unit}
+          onTake={({ X, Y, Z }) => onChange({ startX: X ?? '', startY: Y ?? '', startZ: Z ?? '' })}
+        />
       </div>
-      <fieldset className="min-w-0 border-t border-rule pt-1">
-        <legend className="sr-only">Where the probe stands</legend>
-        <div className="flex items-center justify-between gap-2">
-          <p className="leading-5">
-            {block
-              ? 'Put the probe over the middle of the block,'
-              : 'Put it over the place where the top is touched,'}{' '}
-            about {unit === 'inch' ? '3/8 in' : '10 mm'} above.
-          </p>
-          <TakeAll
-            unit={unit}
-            onTake={({ X, Y, Z }) => onChange({ startX: X ?? '', startY: Y ?? '', startZ: Z ?? '' })}
-          />
-        </div>
-        <div className="grid grid-cols-[7rem_repeat(3,minmax(0,1fr))] gap-x-2">
-          {length('clearance')}
-          {STARTS.map(([field, axis]) => (
-            <PositionEntry
-              key={field}
-              {...common(field)}
-              axis={axis}
-              unit={unit}
-              suffix={unitSymbol(unit)}
-              plain
-              bare
-            />
-          ))}
-        </div>
-      </fieldset>
-    </>
+      {STARTS.map(([field, axis]) => (
+        <PositionEntry
+          key={field}
+          {...common(field)}
+          axis={axis}
+          unit={unit}
+          suffix={unitSymbol(unit)}
+          plain
+          bare
+        />
+      ))}
+    </div>
   )
 }

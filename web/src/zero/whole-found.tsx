@@ -75,7 +75,7 @@ export function WholeFound({ setup, offset, task, variables, onRecorded }: Whole
         {task.feature === 'block' &&
           (variables.length > 0 ? `; ${variables.join(', ')}` : '; the sizes as they were read')}
       </h2>
-      <div className="grid grid-cols-3 gap-x-2">
+      <div className="grid grid-cols-2 gap-x-2">
         {foundFields(task).map((field) => (
           <LengthEntryField
             key={field}

@@ -106,6 +106,49 @@ test('a block of unknown size: X, Y and Z by one program at the simulated mill, 
     await page.getByRole('tab', { name: /^X/ }).click()
     await expect(page.getByRole('region', { name: 'X of G54, as recorded' })).toContainText('by RT')
   })
+
+  await test.step('the block is held against the part, and zero goes from the middle to the corner', async () => {
+    await page.getByRole('tab', { name: 'Block' }).click()
+    const finished = { X: truth.size.x - 0.1, Y: truth.size.y - 0.06 }
+    await page.getByLabel('Finished, along X').fill(finished.X.toFixed(4))
+    await page.getByLabel('Finished, along Y').fill(finished.Y.toFixed(4))
+    await page.getByLabel('Off the top').fill('.03')
+    const comesOff = page.getByRole('region', { name: 'What comes off' })
+    // Half of what is there too much, a face: 0.05 and 0.03 within the touches.
+    await expect(comesOff.getByRole('row', { name: /^X/ })).toContainText(/0\.(0499|0500|0501)/)
+    await expect(comesOff.getByRole('row', { name: /^Y/ })).toContainText(/0\.(0299|0300|0301)/)
+    await expect(comesOff.getByText('Good', { exact: true })).toBeVisible()
+    await page.getByLabel('X zero at').selectOption('left face')
+    await page.getByLabel('Y zero at').selectOption('front face')
+    await page.getByLabel('Z zero at').selectOption('finished face')
+    await expect(page.getByTestId('goes-stale')).toBeVisible()
+    await expectAccessible(page)
+    await press(page, 'Move zero of G54, and record')
+    const moved = {
+      X: Number(found.X.toFixed(4)) - finished.X / 2,
+      Y: Number(found.Y.toFixed(4)) - finished.Y / 2,
+      Z: Number(found.Z.toFixed(4)) - 0.03,
+    }
+    for (const axis of ['X', 'Y', 'Z'] as const) {
+      const shown = Number(
+        await page
+          .getByRole('tab', { name: new RegExp(`^${axis} `) })
+          .locator('.digits')
+          .textContent(),
+      )
+      expect(Math.abs(shown - moved[axis])).toBeLessThan(0.0002)
+    }
+    await expect(page.getByText('Recorded as it stands.')).toBeVisible()
+    // Back again, with one choice each and one press.
+    await page.getByLabel('X zero at').selectOption('middle')
+    await page.getByLabel('Y zero at').selectOption('middle')
+    await page.getByLabel('Z zero at').selectOption('stock top')
+    await press(page, 'Move zero of G54, and record')
+    for (const axis of ['X', 'Y', 'Z'] as const)
+      await expect(
+        page.getByRole('tab', { name: new RegExp(`^${axis}.*${found[axis].toFixed(4)}`) }),
+      ).toBeVisible()
+  })
 })
 
 test('a corner and its top by one program, the probe put by eye', async ({ page, server }) => {

@@ -47,6 +47,30 @@ export { meanOf, type PositionReading, readPosition, valuesOf } from './position
 export { isHeight, type Reading, type ReadingOf, reading } from './reading.ts'
 export { REPEATABILITY } from './repeatability.ts'
 export { type Sketch, type SpindlePlace, sketch } from './sketch.ts'
+export {
+  FACE_NAMES,
+  finishedZero,
+  measureStock,
+  type Stock,
+  type StockAsked,
+  type StockAxis,
+  stockAsked,
+  stockHeight,
+  type TouchedStock,
+  ZERO_WORDS,
+  type ZeroAlong,
+  type ZeroUp,
+  zeroAlong,
+  zeroUp,
+} from './stock.ts'
+export {
+  readStockDraft,
+  type StockDraft,
+  type StockField,
+  startingStock,
+  stockDraft,
+  stockDraftOf,
+} from './stock-draft.ts'
 export { takenText } from './taken.ts'
 export {
   judgeToolLength,
@@ -60,4 +84,5 @@ export {
 } from './tool-length.ts'
 export { type ToolSketch, toolSketch } from './tool-length-sketch.ts'
 export { plannedTop, type Top, topOf } from './top.ts'
+export { type Side, touchedAt, zeroMoved } from './touched.ts'
 export { type Pickup, type PickupSettings, pickupSettings } from './words.ts'

@@ -208,6 +208,13 @@ export function impliedActs(
   return [{ past: implied.past, whom: implied === IMPLIED['other-vise'] ? withOtherVise : reached }]
 }
 
+/**
+ * What has places of the drawing in it that count from part zero: taking a zero again leaves them as they are, putting it elsewhere on
+ * the drawing does not.
+ */
+const countsFromZero = (of: FactEntry, offset: string) =>
+  of.kind === 'laid-out' || ((of.kind === 'coded' || of.kind === 'gauging') && of.offset === offset)
+
 /** All that a fact makes stale, against the one that stood before it about the same subject, and the vise that was said last. */
 export function factActs(
   entry: FactEntry,
@@ -217,6 +224,11 @@ export function factActs(
   const acts = impliedActs(entry, before?.entry, vise)
   if (entry.kind === 'tool-length')
     acts.push({ past: IMPLIED['other-length'].past, whom: (each) => foundWithOther(entry, each) })
+  if (entry.kind === 'pickup' && entry.moved)
+    acts.push({
+      past: `${entry.reading.axis}0 was put elsewhere on the drawing`,
+      whom: ({ entry: of }) => countsFromZero(of, entry.offset),
+    })
   if (entry.kind === 'angled') {
     if (liesOtherwise(entry, before))
       acts.push({ past: IMPLIED['lies-otherwise'].past, whom: (each) => isXOrY(each, entry.offset) })

@@ -22,6 +22,7 @@ const TAKEN: Record<FactEntry['kind'], string> = {
   'tool-length': 'measured',
   angled: 'measured',
   identified: 'measured',
+  stock: 'compared',
   checked: 'checked',
   program: 'written',
   coded: 'built',

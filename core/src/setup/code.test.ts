@@ -94,7 +94,7 @@ describe('programs built from cycles, in the chain', () => {
 
   it('go stale with the vise, the profile, the machine, the speeds of the material, a tool; not with the note of a shift', () => {
     const setup = derived(housing)
-    const added = (entry: object) => wouldGoStale(setup, housing, stamped(housing, entry), demoReference)
+    const added = (entry: object) => wouldGoStale(setup, housing, [stamped(housing, entry)], demoReference)
     expect(added({ kind: 'happened', what: 'vise-moved', note: '' })).toContain(
       'The code of Housing, tapped holes',
     )

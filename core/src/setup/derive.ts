@@ -35,8 +35,9 @@ import { type LogLine, standingOf, type Unreadable } from './log-lines.ts'
 import { programFreshness } from './program-freshness.ts'
 import { deriveProve, type ProveState } from './proof.ts'
 import { deriveRun, type RunState } from './run.ts'
+import { type StockFact, stockFact } from './stock.ts'
 import { effectiveStrikes } from './strikes.ts'
-import { angleSubject, checkSubject, PART, pickupSubject, programSubject } from './subjects.ts'
+import { angleSubject, checkSubject, PART, pickupSubject, programSubject, stockSubject } from './subjects.ts'
 
 /** Reference data that a setup is derived with: the newest version of each row. */
 export interface Reference {
@@ -58,6 +59,8 @@ export interface AxisFact extends Fact<number> {
   position: number
   swing?: number
   residuals?: NonNullable<Pickup['residuals']>
+  /** What the readings say of the feature's own size. */
+  size?: NonNullable<Pickup['size']>
 }
 
 interface CheckFact {
@@ -93,6 +96,8 @@ export interface OffsetState {
   wants: readonly LinearAxis[]
   axes: Partial<Record<LinearAxis, AxisFact>>
   angle?: AngleFact
+  /** The block that it was taken on, against the part that is asked for. */
+  stock?: StockFact
   check?: CheckFact
   program?: ProgramFact
   /** Further programs that were taken to the control for it. */
@@ -145,6 +150,15 @@ function earlier(link: Link | undefined, fresh: boolean, context: Context): Earl
 /** Whether a link still held at the moment its successor was entered: nothing had reached it by then. */
 const heldUntilReplaced = (link: Link) => link.reached === undefined
 
+/** What stood before, where part zero was put elsewhere since: it is expected there. */
+function movedBy(
+  last: EarlierValue | undefined,
+  { moved }: EntryOf<'pickup'>,
+  { unit }: Context,
+): EarlierValue | undefined {
+  return last && moved ? { ...last, value: last.value + convertLength(moved.value, moved.unit, unit) } : last
+}
+
 function expectationFor(
   entry: EntryOf<'pickup'>,
   last: Link | undefined,
@@ -163,7 +177,7 @@ function expectationFor(
     machine: context.machine,
     unit: context.unit,
     tolerance: context.tolerance,
-    last: earlier(last, lastHeld, context),
+    last: movedBy(earlier(last, lastHeld, context), entry, context),
     lastOther: earlier(otherBefore, false, context),
     otherSwing: other && other.reached === undefined ? otherNow?.swing : undefined,
   }
@@ -286,7 +300,7 @@ function angleFact(entry: EntryOf<'angled'>, axes: OffsetState['axes'], context:
   }
 }
 
-function offsetState(name: string, context: Context): OffsetState {
+function offsetState(name: string, context: Context, hold: HoldState): OffsetState {
   const { chain } = context
   const axes: Partial<Record<LinearAxis, AxisFact>> = {}
   for (const axis of axesOf(context.machine)) {
@@ -314,6 +328,9 @@ function offsetState(name: string, context: Context): OffsetState {
     ...(load ? { program: load } : {}),
     ...(angled?.kind === 'angled' ? { angle: angleFact(angled, axes, context) } : {}),
   }
+  const stock = chain.standing.get(stockSubject(name))?.entry
+  if (stock?.kind === 'stock')
+    state.stock = stockFact(stock, chain.freshnessOf(stock.id), state, { unit: context.unit, hold })
   if (check?.kind === 'checked') state.check = { entry: check, freshness: chain.freshnessOf(check.id) }
   return state
 }
@@ -363,7 +380,8 @@ function deriveWhole(entries: readonly Entry[], reference: Reference): Setup | U
   const { unit } = opened
   const tolerance = convertLength(opened.tolerance.value, opened.tolerance.unit, unit)
   const context: Context = { chain, machine, profile, unit, tolerance, before }
-  const offsets = offsetsInUse(chain, machine, profile).map((name) => offsetState(name, context))
+  const hold = deriveHold({ chain, machine, profile, unit, library: reference })
+  const offsets = offsetsInUse(chain, machine, profile).map((name) => offsetState(name, context, hold))
   const part = chain.standing.get(PART)?.entry
   return {
     id: opened.id,
@@ -373,7 +391,7 @@ function deriveWhole(entries: readonly Entry[], reference: Reference): Setup | U
     machine,
     profile,
     offsets,
-    hold: deriveHold({ chain, machine, profile, unit, library: reference }),
+    hold,
     code: deriveCode({ chain, machine, profile, ...reference }),
     prove: deriveProve(counting, { chain, machine, profile, tools: reference.tools }),
     gauge: deriveGauging(counting, { chain, machine, profile, unit }),

@@ -11,6 +11,7 @@ import {
   pickUp,
   type Reading,
   toolLength,
+  ZERO_WORDS,
 } from '../pickup/index.ts'
 import { describeTyped, formatDuration, formatWithUnit, type TypedLength } from '../quantity/index.ts'
 import type { Reference } from './derive.ts'
@@ -152,6 +153,22 @@ function uprightWords(entry: EntryOf<'upright'>, { unit }: PickupSettings): Desc
   }
 }
 
+/** `says`: what was asked of the block. `detail`: where its zero is, and what else was said. */
+function stockWords({ offset, asked }: EntryOf<'stock'>): Description {
+  const { finished, offTop, offLow, zero, seat } = asked
+  const sizes = [finished.X, finished.Y, ...(finished.Z ? [finished.Z] : [])].map(describeTyped).join(' by ')
+  return {
+    says: `Block of ${offset} held against a part of ${sizes}`,
+    detail: [
+      `X zero at the ${ZERO_WORDS.X[zero.X]}, Y at the ${ZERO_WORDS.Y[zero.Y]}, Z at the ${ZERO_WORDS.Z[zero.Z]}`,
+      `${describeTyped(offTop)} off the top`,
+      ...(offLow.X ? [`${describeTyped(offLow.X)} off the left`] : []),
+      ...(offLow.Y ? [`${describeTyped(offLow.Y)} off the front`] : []),
+      ...(seat ? [`seat at ${describeTyped(seat)}`] : []),
+    ].join(', '),
+  }
+}
+
 function grippedDetail({ stop, operation, bars, allowed }: EntryOf<'gripped'>): string {
   const known =
     bars.known === 'tolerance'
@@ -219,7 +236,10 @@ export function describeEntry(
       const { axis, value } = pickUp(entry.reading, settings)
       return {
         says: `${entry.offset} ${axis} is ${formatWithUnit(value, settings.unit)}`,
-        detail: readingDetail(entry.reading),
+        detail: [
+          readingDetail(entry.reading),
+          ...(entry.moved ? [`part zero put ${describeTyped(entry.moved)} along ${axis}`] : []),
+        ].join(', '),
       }
     }
     case 'tool-length': {
@@ -242,6 +262,8 @@ export function describeEntry(
           )
           .join('; '),
       }
+    case 'stock':
+      return stockWords(entry)
     case 'checked':
       return {
         says:

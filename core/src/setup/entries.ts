@@ -4,7 +4,7 @@ import { sheet } from '../code/index.ts'
 import { gaugePlan, measuredParts } from '../gauge/index.ts'
 import { gripped as grippedPart, jawUpright, measuredLengths, placed, sweep } from '../hold/index.ts'
 import { palletPlan } from '../pallet/index.ts'
-import { identification, reading, toolLengthReading } from '../pickup/index.ts'
+import { identification, reading, stockAsked, toolLengthReading } from '../pickup/index.ts'
 import { lengthUnit, typedLength } from '../quantity/index.ts'
 import { shownHome } from '../ready/index.ts'
 import {
@@ -40,6 +40,11 @@ const pickup = z.object({
   reading,
   machine: versionRef,
   rests: z.array(z.ulid()).min(1).max(1).optional().describe('the pickup that a copy was made from'),
+  moved: typedLength
+    .optional()
+    .describe(
+      'part zero was put elsewhere on the drawing, so far along the axis; what was read is as it was before',
+    ),
 })
 
 const checked = z
@@ -172,6 +177,14 @@ const angled = z.object({
 })
 
 const identified = z.object({ ...stamp, kind: z.literal('identified'), ...identification.shape })
+
+const stock = z.object({
+  ...stamp,
+  kind: z.literal('stock'),
+  offset: offsetName.describe('the offset whose part comes out of it'),
+  asked: stockAsked,
+  rests: z.array(z.ulid()).min(1).max(3).describe('the pickups that measured the block'),
+})
 
 const coded = z.object({
   ...stamp,
@@ -347,6 +360,7 @@ export const entry = z.discriminatedUnion('kind', [
   pickup,
   toolLength,
   angled,
+  stock,
   identified,
   checked,
   program,

@@ -106,10 +106,10 @@ describe('Hold on a mill', () => {
     expect(leaning.upright?.read.lean.value).toBeCloseTo(0.00135, 9)
     const log = [swept('tight', 0), cleared(), upright()]
     expect(
-      wouldGoStale(derive(mill, log), [mill, ...log], happened(mill, 'bolt-tightened'), demoReference),
+      wouldGoStale(derive(mill, log), [mill, ...log], [happened(mill, 'bolt-tightened')], demoReference),
     ).not.toContain('The look at the fixed jaw')
     expect(
-      wouldGoStale(derive(mill, log), [mill, ...log], happened(mill, 'vise-moved'), demoReference),
+      wouldGoStale(derive(mill, log), [mill, ...log], [happened(mill, 'vise-moved')], demoReference),
     ).toContain('The look at the fixed jaw')
     const moved = derive(mill, [...log, happened(mill, 'vise-moved')]).hold.upright
     expect(moved?.freshness).toMatchObject({ cause: { says: 'read before the vise was moved' } })
@@ -206,13 +206,13 @@ describe('Hold on a mill', () => {
     const zero = zeroX()
     const log = [mill, swept('tight', 0), cleared(), zero]
     const setup = derive(mill, log.slice(1))
-    const by = (added: Entry) => wouldGoStale(setup, log, added, demoReference)
+    const by = (added: Entry) => wouldGoStale(setup, log, [added], demoReference)
     expect(by(swept('one', 0))).toEqual(['G54 X'])
     expect(by(swept('tight', 0))).toEqual([])
     expect(by(cleared(9))).toEqual(['The squareness of the vise', 'G54 X'])
     // What is stale already is not named again.
     const moved = [...log, happened(mill, 'vise-moved')]
-    expect(wouldGoStale(derive(mill, moved.slice(1)), moved, cleared(9), demoReference)).toEqual([])
+    expect(wouldGoStale(derive(mill, moved.slice(1)), moved, [cleared(9)], demoReference)).toEqual([])
   })
 })
 

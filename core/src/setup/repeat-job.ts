@@ -11,6 +11,7 @@ const CARRIED: readonly Entry['kind'][] = [
   'pickup',
   'angled',
   'identified',
+  'stock',
   'laid-out',
   'coded',
   'proved',

@@ -6,6 +6,7 @@ export const FACTS = [
   'tool-length',
   'angled',
   'identified',
+  'stock',
   'checked',
   'program',
   'coded',
@@ -35,6 +36,7 @@ export const angleSubject = (offset: string) => `angle/${offset}`
 const toolLengthSubject = (tool: number) => `tool-length/${tool}`
 export const PALLETS = 'pallets'
 export const START = 'start'
+export const stockSubject = (offset: string) => `stock/${offset}`
 export const PART = 'part'
 export const LAYOUT = 'layout'
 const proofSubject = (title: string) => `proof/${title}`
@@ -69,6 +71,8 @@ export function subjectOf(entry: FactEntry): string {
       return angleSubject(entry.offset)
     case 'identified':
       return PART
+    case 'stock':
+      return stockSubject(entry.offset)
     case 'swept':
       return SQUARENESS
     case 'upright':

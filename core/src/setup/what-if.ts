@@ -7,7 +7,7 @@ import { isUnreadable } from './log-lines.ts'
 
 /** The standing facts of an offset by name, with what is said of each. */
 function factsOf(
-  { name, axes, angle, check, program, further }: OffsetState,
+  { name, axes, angle, stock, check, program, further }: OffsetState,
   unit: Setup['unit'],
 ): Map<string, { stale: boolean; says: string }> {
   const facts = new Map<string, { stale: boolean; says: string }>()
@@ -21,6 +21,8 @@ function factsOf(
       stale: angle.freshness.state === 'stale',
       says: `${formatAngle(angle.angle.value)} deg`,
     })
+  if (stock)
+    facts.set(`The stock of ${name}`, { stale: stock.freshness.state === 'stale', says: stock.entry.id })
   if (check)
     facts.set(`The check of ${name}`, { stale: check.freshness.state === 'stale', says: check.entry.id })
   if (program)
@@ -163,14 +165,14 @@ export function whatIf(entries: readonly Entry[], added: Entry, reference: Refer
   })
 }
 
-/** The names of the facts of a setup that are fresh now and would be stale once an entry is added to its log. */
+/** The names of the facts of a setup that are fresh now and would be stale once entries are added to its log. */
 export function wouldGoStale(
   now: Setup,
   entries: readonly Entry[],
-  added: Entry,
+  added: readonly Entry[],
   reference: Reference,
 ): string[] {
-  const then = deriveSetup([...entries, added], reference)
+  const then = deriveSetup([...entries, ...added], reference)
   if (isUnreadable(then)) return []
   const before = new Set(nameStaleFacts(now))
   return nameStaleFacts(then).filter((name) => !before.has(name))

@@ -1,8 +1,8 @@
 import { barRange, jawsOf, movesIn, type Vise, viseIn, viseOpening } from '../hold/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
-import type { Reading } from '../pickup/index.ts'
+import { type Side, touchedAt } from '../pickup/index.ts'
 import type { Body } from '../prove/index.ts'
-import { convertLength, type LengthUnit, type TypedLength } from '../quantity/index.ts'
+import { convertLength, type LengthUnit } from '../quantity/index.ts'
 import type { OffsetState, Setup } from './derive.ts'
 
 /** Numbers of a body that is to be placed, by their field; lengths in the setup's unit, places from part zero. */
@@ -16,42 +16,6 @@ export interface KnownBody {
   why: string[]
 }
 
-/** Which side of a place of the drawing the part lies on, by what was touched there. */
-type Side = 'plus' | 'minus' | 'round'
-
-/** Where a reading touched the part, on the drawing, and which way the part lies from there; undefined where it does not tell. */
-function touchedAt(reading: Reading, unit: LengthUnit): { at: number; side: Side } | undefined {
-  const own = (of: TypedLength) => convertLength(of.value, of.unit, unit)
-  // The spindle goes over the part into the face: towards plus, into a face that looks towards minus.
-  const beyond = (direction: '+' | '-'): Side => (direction === '+' ? 'plus' : 'minus')
-  switch (reading.method) {
-    case 'edge-finder':
-    case 'probe':
-      return { at: own(reading.drawingPosition), side: beyond(reading.direction) }
-    case 'corner':
-      return reading.axis === 'X'
-        ? { at: own(reading.drawingX), side: beyond(reading.directionX) }
-        : { at: own(reading.drawingY), side: beyond(reading.directionY) }
-    case 'middle':
-      return reading.side === 'web' ? { at: own(reading.drawingPosition), side: 'round' } : undefined
-    case 'probe-set': {
-      const { axis, size, drawingPosition } = reading
-      if (!drawingPosition) return undefined
-      return axis === 'Z'
-        ? { at: own(drawingPosition), side: 'minus' }
-        : size && { at: own(drawingPosition), side: 'round' }
-    }
-    case 'tool-on-block':
-    case 'tool-on-feeler':
-    case 'sensor-down':
-    case 'probe-down':
-    case 'faced':
-      return { at: own(reading.drawingPosition), side: 'minus' }
-    default:
-      return undefined
-  }
-}
-
 const FACES: Record<LinearAxis, Record<Side, string>> = {
   X: { plus: 'its left face', minus: 'its right face', round: 'the middle of its width' },
   Y: { plus: 'its front face', minus: 'its back face', round: 'the middle of its depth' },
@@ -62,16 +26,23 @@ const lowest = (at: number, side: Side, size: number) =>
   side === 'plus' ? at : side === 'minus' ? at - size : at - size / 2
 
 const SIZES = { X: 'sizeX', Y: 'sizeY', Z: 'sizeZ' } as const
+const SIZE_NAMES = { X: 'its length', Y: 'its width', Z: 'its height' } as const
 const PLACES = { X: 'x', Y: 'y', Z: 'z' } as const
 
 /** The corner of the part as zero was taken, for the sizes that are typed so far. */
-function knownPart({ unit }: Setup, { axes, name }: OffsetState, typed: BodyNumbers): KnownBody {
+function knownPart({ unit }: Setup, { axes, name, stock }: OffsetState, typed: BodyNumbers): KnownBody {
   const known: KnownBody = { numbers: {}, why: [] }
   for (const axis of ['X', 'Y', 'Z'] as const) {
     const fact = axes[axis]
     const touched = fact && touchedAt(fact.entry.reading, unit)
     if (!touched) continue
-    const size = typed[SIZES[axis]]
+    const measured =
+      touched.side === 'round' ? fact.size?.value : axis === 'Z' ? stock?.Z.measured : undefined
+    if (measured !== undefined && typed[SIZES[axis]] === undefined) {
+      known.numbers[SIZES[axis]] = measured
+      known.why.push(`${SIZE_NAMES[axis]} is that of the block as it was touched`)
+    }
+    const size = typed[SIZES[axis]] ?? measured
     const needsNone = touched.side === 'plus'
     if (size !== undefined || needsNone)
       known.numbers[PLACES[axis]] = lowest(touched.at, touched.side, size ?? 0)

@@ -19,6 +19,7 @@ export type TaskPart =
   | 'check'
   | 'load'
   | 'probe'
+  | 'stock'
   | 'lies'
   | 'turn'
   | 'part'

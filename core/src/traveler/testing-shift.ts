@@ -1,7 +1,7 @@
 import { demoReference, housingLayout, tubeLayout } from '../demo/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import { readyListOf } from '../machine/index.ts'
-import type { Reading } from '../pickup/index.ts'
+import { type Reading, zeroMoved } from '../pickup/index.ts'
 import {
   type CodedFact,
   codedOffset,
@@ -93,6 +93,37 @@ export class Shift {
       allowed: inch(0.002),
       needsSquare,
       machine: this.machine,
+    })
+  }
+
+  /** The block as it was touched, against a part that is so high: what is too high does not come out of it. */
+  private stock(offset: string, high: number) {
+    const { axes } = offsetOf(this.setup, offset)
+    const rests = Object.values(axes).map(({ entry }) => entry.id)
+    if (rests.length === 0) return
+    this.write('stock', {
+      offset,
+      asked: {
+        finished: { X: inch(3.9), Y: inch(1.9), Z: inch(high) },
+        offTop: inch(0.02),
+        offLow: { X: inch(0.05), Y: inch(0.05) },
+        zero: { X: 'low', Y: 'low', Z: 'finished-top' },
+        seat: inch((axes.Z?.position ?? 0) - 1.1),
+      },
+      rests,
+    })
+  }
+
+  /** X0 put half an inch further along the drawing. */
+  private moveZero(offset: string) {
+    const fact = offsetOf(this.setup, offset).axes.X
+    if (!fact || this.kind === 'lathe') return
+    const { reading } = fact.entry
+    this.write('pickup', {
+      offset,
+      reading: zeroMoved(reading, 0.5, 'inch'),
+      machine: this.machine,
+      moved: inch(0.5),
     })
   }
 
@@ -322,6 +353,9 @@ export class Shift {
         'build off': () => this.build(false),
         'take turned': () => this.program('turned', this.turnedRests('G54')),
         'take probe': () => this.program('probe', []),
+        stock: () => this.stock('G54', 1),
+        'stock too low': () => this.stock('G54', 9),
+        'move zero': () => this.moveZero('G54'),
         prove: () => this.prove(),
         'prove stop': () => this.prove('stop'),
         'prove look': () => this.prove('look'),
@@ -383,6 +417,7 @@ export class Shift {
       'zero load': () => this.load(about),
       'zero check': () => this.check(about),
       'zero probe': () => this.program('probe', []),
+      'zero stock': () => this.stock(about, 1),
       'angle part': () => this.identify(2),
       'angle lies': () => this.angle(about, 0),
       'angle turn': () => this.program('turned', this.turnedRests(about)),

@@ -139,6 +139,16 @@ function probeTask({ name, further: { probe } }: OffsetState): Task[] {
   })
 }
 
+/** The block was held against the part, and no longer is; or the part does not come out of it. */
+function stockTask({ name, stock }: OffsetState): Task[] {
+  if (!stock) return []
+  const of = { ...STEP, part: 'stock', about: name } as const
+  const says = `Hold the block of ${name} against the part again.`
+  if (stock.freshness.state === 'stale')
+    return [{ ...of, stale: true, says, why: `It was ${stock.freshness.cause.says}.` }]
+  return stock.verdict === 'stop' ? [{ ...of, stale: false, says, why: stock.findings[0]?.says ?? '' }] : []
+}
+
 /** Asks again for a program that stands at the control and no longer holds. */
 export const again = (program: ProgramFact | undefined, task: Omit<Task, 'stale' | 'why'>): Task[] =>
   program?.freshness.state === 'stale'
@@ -147,8 +157,9 @@ export const again = (program: ProgramFact | undefined, task: Omit<Task, 'stale'
 
 function offsetTasks(offset: OffsetState): Task[] {
   const axes = [...offTask(offset), ...offset.wants.flatMap((axis) => axisTask(offset, axis))]
+  const stock = waiting(stockTask(offset), axes)
   const load = waiting(loadTask(offset), axes)
-  return [...axes, ...load, ...waiting(checkTask(offset), [...axes, ...load]), ...probeTask(offset)]
+  return [...axes, ...stock, ...load, ...waiting(checkTask(offset), [...axes, ...load]), ...probeTask(offset)]
 }
 
 const waiting = (tasks: Task[], before: readonly Task[]): Task[] =>

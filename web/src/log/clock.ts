@@ -63,3 +63,12 @@ export function clockNow(): ClockStamp {
     return { tablet, count: counted, ...clock }
   return { tablet: ownName, count: ++ownCount, ...clock }
 }
+
+/** The clock that an entry would have if it were made now, after `before` others; nothing is counted by it. */
+export function clockAsIf(before: number): ClockStamp {
+  const { at: _at, ...clock } = stampOf(heard, reading())
+  const kept = Math.max(counted, Number(storage.get(COUNT_KEY)) || 0)
+  return ownCount > 0
+    ? { tablet: ownName, count: ownCount + 1 + before, ...clock }
+    : { tablet: tabletId(), count: kept + 1 + before, ...clock }
+}

@@ -1,5 +1,5 @@
 import { type Entry, entry as entrySchema } from '@dogleg/core/setup'
-import { clockNow, newId, now } from './clock.ts'
+import { clockAsIf, clockNow, newId, now } from './clock.ts'
 import { operator } from './operator.ts'
 import { post } from './outbox.ts'
 import { noteRecorded, SETTLE_MS } from './settled.ts'
@@ -12,6 +12,12 @@ export function stamp(setup: string | undefined, entry: NewEntry): Entry {
   const id = newId()
   return { id, setup: setup ?? id, at: new Date(now()).toISOString(), by: operator(), ...entry } as Entry
 }
+
+/** An entry as if it were made now, after `before` others, for what it would change; nothing is recorded. */
+export const asIfRecorded = (setup: string, entry: NewEntry, before = 0): Entry => ({
+  ...stamp(setup, entry),
+  clock: clockAsIf(before),
+})
 
 /** Whether what is to be recorded says the same as an entry that stands, whoever made it and when. */
 export const restates = (standing: Entry, entry: NewEntry) =>

@@ -3,7 +3,7 @@ import { HAPPENINGS, type HappeningKind, happeningKind, whatIf } from '@dogleg/c
 import { useId, useState } from 'react'
 import type { OpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
-import { type NewEntry, record, stamp } from '../log/record.ts'
+import { asIfRecorded, type NewEntry, record } from '../log/record.ts'
 import { Button } from '../ui/button.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
@@ -103,7 +103,9 @@ export function ChangedDialog({ setup, entries, reference, onClose }: OpenSetup 
             </label>
           )}
           {entry && (
-            <Consequences says={[...whatIf(entries, stamp(setup.id, entry), reference), ...machineSays]} />
+            <Consequences
+              says={[...whatIf(entries, asIfRecorded(setup.id, entry), reference), ...machineSays]}
+            />
           )}
           <div className="mt-3">
             <TextEntry

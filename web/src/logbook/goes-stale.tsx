@@ -2,14 +2,27 @@ import { wouldGoStale } from '@dogleg/core/setup'
 import { Hourglass } from 'lucide-react'
 import { useMemo } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
-import { type NewEntry, stamp } from '../log/record.ts'
+import { asIfRecorded, type NewEntry } from '../log/record.ts'
 
 /** Beside the key that records: the facts that go stale by it, said before it is pressed. Silent when none does. */
-export function GoesStale({ entry }: { entry: NewEntry | undefined }) {
+export function GoesStale({
+  entry,
+  besides,
+}: {
+  entry: NewEntry | readonly NewEntry[] | undefined
+  /** What is recorded anew with it, by its name. */
+  besides?: string
+}) {
   const { setup, entries, reference } = useOpenSetup()
   const names = useMemo(
-    () => (entry ? wouldGoStale(setup, entries, stamp(setup.id, entry), reference) : []),
-    [entry, entries, setup, reference],
+    () =>
+      wouldGoStale(
+        setup,
+        entries,
+        [entry ?? []].flat().map((each, before) => asIfRecorded(setup.id, each, before)),
+        reference,
+      ).filter((name) => name !== besides),
+    [entry, besides, entries, setup, reference],
   )
   if (names.length === 0) return null
   return (

@@ -2,7 +2,7 @@ import { whatIf } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import type { OpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
-import { problemsOf, record, stamp } from '../log/record.ts'
+import { asIfRecorded, problemsOf, record } from '../log/record.ts'
 import { Button } from '../ui/button.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
@@ -20,7 +20,8 @@ export function StrikeDialog({ setup, entries, reference, target, says, onClose 
   const [wrong, setWrong] = useState<string>()
   const signed = useSigned()
   const changes = useMemo(
-    () => whatIf(entries, stamp(setup.id, { kind: 'struck', target, reason: 'considered' }), reference),
+    () =>
+      whatIf(entries, asIfRecorded(setup.id, { kind: 'struck', target, reason: 'considered' }), reference),
     [entries, setup.id, target, reference],
   )
   return (

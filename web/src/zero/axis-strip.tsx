@@ -7,7 +7,7 @@ import { Select } from '../ui/select.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
 
-export type Place = 'X' | 'Y' | 'Z' | 'check' | 'table' | 'tools' | 'probe'
+export type Place = 'X' | 'Y' | 'Z' | 'check' | 'table' | 'tools' | 'probe' | 'stock'
 
 /** What stands beside the axes: the tables of the machine, and probe calls where it has a probe. */
 export function tables({ machine }: Setup): [Place, string][] {
@@ -15,6 +15,7 @@ export function tables({ machine }: Setup): [Place, string][] {
   return [
     ['table', 'Offsets'],
     ['tools', 'Tools'],
+    ['stock', 'Block'],
     ...(machine.probe ? ([['probe', 'Probe']] as [Place, string][]) : []),
   ]
 }

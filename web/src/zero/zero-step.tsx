@@ -10,6 +10,7 @@ import { CheckPanel } from './check-panel.tsx'
 import { OffsetsPanel } from './offsets-panel.tsx'
 import { PickupPanel } from './pickup-panel.tsx'
 import { ProbePanel } from './probe-panel.tsx'
+import { StockPanel } from './stock-panel.tsx'
 import { ToolsPanel } from './tools-panel.tsx'
 
 /** The parts of the step on this machine. */
@@ -55,6 +56,7 @@ export function ZeroStep() {
           />
         )}
         {place === 'tools' && <ToolsPanel />}
+        {place === 'stock' && <StockPanel key={`${setup.id}-${offset.name}`} offset={offset} />}
         {place === 'probe' && <ProbePanel key={setup.id} offset={offset} onRecorded={() => go(undefined)} />}
         {(place === 'X' || place === 'Y' || place === 'Z') && (
           <PickupPanel

@@ -2,6 +2,13 @@ import { type Macros, type Profile, USUAL_LETTERING, USUAL_READING } from './pro
 
 const SIX_OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59']
 
+/** Common practice, in general words: what each control calls its pages, its manual says. */
+const BEFORE_START = [
+  'Load the file into the memory of the control; the old {program} is overwritten.',
+  'Select {program} in memory mode: the program that ran last stays selected until another is.',
+  'Reset, so that it begins at its top.',
+].join('\n')
+
 /** The numbers that probe macros commonly have. Common practice. */
 const USUAL_MACROS = {
   on: 9832,
@@ -38,7 +45,13 @@ const compact: Profile = {
   numbers: { inchDigits: 4, mmDigits: 3, leadingZero: true, trailingZeros: false, note: '' },
   blocks: { numbered: false, step: 10, note: '' },
   comments: { style: 'parentheses', longest: 72, amount: 'every-block', note: '' },
-  program: { digits: 5, number: 5400, percentSigns: true, note: '' },
+  program: {
+    digits: 5,
+    number: 5400,
+    percentSigns: true,
+    before: BEFORE_START,
+    note: 'Where programs are loaded and selected: list of programs.',
+  },
   offsets: {
     standard: SIX_OFFSETS,
     extended: { code: 'G154', count: 99 },
@@ -97,7 +110,7 @@ const twoLine: Profile = {
   numbers: { inchDigits: 4, mmDigits: 3, leadingZero: false, trailingZeros: false, note: '' },
   blocks: { numbered: true, step: 10, note: '' },
   comments: { style: 'parentheses', longest: 60, amount: 'every-block', note: '' },
-  program: { digits: 4, number: 5400, percentSigns: true, note: '' },
+  program: { digits: 4, number: 5400, percentSigns: true, before: BEFORE_START, note: '' },
   offsets: {
     standard: SIX_OFFSETS,
     extended: { code: 'G54.1', count: 48 },
@@ -147,7 +160,7 @@ const plain: Profile = {
   numbers: { inchDigits: 4, mmDigits: 3, leadingZero: true, trailingZeros: true, note: '' },
   blocks: { numbered: false, step: 10, note: '' },
   comments: { style: 'semicolon', longest: 72, amount: 'every-block', note: '' },
-  program: { digits: 4, number: 5400, percentSigns: false, note: '' },
+  program: { digits: 4, number: 5400, percentSigns: false, before: BEFORE_START, note: '' },
   offsets: { standard: SIX_OFFSETS, extended: null, note: '' },
   loadOffset: { code: 'G10', standardL: 2, extendedL: 20, note: '' },
   clearUp: { way: 'machine-position', note: '' },

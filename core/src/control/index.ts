@@ -10,6 +10,7 @@ export {
   type ProgramLine,
   printedDigits,
   programLines,
+  programName,
   type Word,
   writeComment,
   writeNumber,

@@ -40,6 +40,13 @@ const program = z.object({
     .max(99999)
     .describe('O number of the program that loads an offset; others that Dogleg writes begin behind it'),
   percentSigns: z.boolean().describe('a % line before and after, for sending over a cable or card'),
+  before: z
+    .string()
+    .max(600, 'Keep it under 600 characters.')
+    .default('')
+    .describe(
+      'what is done at this control before cycle start runs a program that was brought to it: a line each, {program} for its number',
+    ),
   note: manualNote,
 })
 

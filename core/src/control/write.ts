@@ -96,6 +96,10 @@ export function ownNumber({ program: { number, digits } }: Profile, of: keyof ty
   return behind < 10 ** digits ? behind : number - NUMBERS_FROM[of]
 }
 
+/** A program's number as this control writes it: O05400. */
+export const programName = (number: number, { program }: Pick<Profile, 'program'>) =>
+  `O${String(number).padStart(program.digits, '0')}`
+
 export interface ProgramText {
   /** What it is for, on the line of the program number. */
   title: string
@@ -161,7 +165,7 @@ const asLine = (parts: readonly Word[], block?: number): ProgramLine => ({
 export function programLines(of: ProgramText, profile: Profile): ProgramLine[] {
   const { title, about, unit, blocks, lathe } = of
   const { comments, program, blocks: numbering } = profile
-  const number = String(of.number ?? program.number).padStart(program.digits, '0')
+  const name = programName(of.number ?? program.number, profile)
   const body = [safeStart(unit, profile, lathe), ...blocks].flatMap(
     ({ words, does, slashed }, index): ProgramLine[] => {
       const block = index === 0 ? undefined : index - 1
@@ -177,7 +181,7 @@ export function programLines(of: ProgramText, profile: Profile): ProgramLine[] {
   const percent = program.percentSigns ? [asLine([{ text: '%' }])] : []
   return [
     ...percent,
-    asLine([{ text: `O${number}` }, { text: writeComment(title, profile) }]),
+    asLine([{ text: name }, { text: writeComment(title, profile) }]),
     ...[CAUTION, ...about].flatMap((line) =>
       writeCommentLines(line, profile).map((text) => asLine([{ text }])),
     ),

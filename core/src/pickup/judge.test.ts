@@ -122,3 +122,29 @@ describe('a pickup is judged before it is recorded', () => {
     expect(codes(indicated(-15, -13), { tolerance: 0.0005 })).toEqual([])
   })
 })
+
+describe('a probe cycle that may not have run', () => {
+  const shown = (value: number): Reading => ({
+    method: 'probe-set',
+    axis: 'X',
+    shown: asTyped(value, 'inch'),
+  })
+  const stood = (fresh: boolean) => ({ last: { value: -15.0502, position: -15.0502, doubt: 0.0001, fresh } })
+  it('is said where it leaves what stood before, to the last digit: worse where that was stale', () => {
+    const found = (value: number, fresh: boolean) =>
+      judgePickup(shown(value), pickUp(shown(value), settings), {
+        machine: mill,
+        unit: 'inch',
+        tolerance: 0.002,
+        ...stood(fresh),
+      }).map(({ severity, code }) => `${severity} ${code}`)
+    expect(found(-15.0502, true)).toEqual(['note unchanged-result'])
+    expect(found(-15.0502, false)).toEqual(['look unchanged-result'])
+    expect(found(-15.0503, true)).toEqual([])
+  })
+  it('is not said of another way of finding it, nor of a zero that was moved', () => {
+    expect(codes(edge(-15.1502), stood(false))).not.toContain('unchanged-result')
+    const moved: Reading = { ...shown(-15), shift: asTyped(-0.0502, 'inch') } as Reading
+    expect(codes(moved, stood(true))).toEqual([])
+  })
+})

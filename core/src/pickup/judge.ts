@@ -136,12 +136,28 @@ function slipSinceLast(
   return undefined
 }
 
+/** What a probe cycle is said to have set, and did not change: it may not have run. */
+const unchanged = (axis: LinearAxis, value: string, fresh: boolean): Finding =>
+  finding(
+    fresh ? 'note' : 'look',
+    'unchanged-result',
+    axis,
+    `${axis} is ${value}, to the last digit what stood before.`,
+    fresh
+      ? 'A touch seldom comes out the same to the last digit. If all axes do, the program that ran was the old one, or none.'
+      : 'What stood before is stale: a touch that finds the very same is most likely no touch at all.',
+    'See that the program at the control is the one in hand, run it, and read the offset page again.',
+  )
+
 /** Compares with the value that stood before: a repeat, a move, or one of the usual slips. */
 function againstLast(from: Reading, pickup: Pickup, expected: Expectation): Finding[] {
   const { last, lastOther, unit } = expected
   if (!last || from.method === 'from-offset') return []
   const { axis, value } = pickup
   const moved = value - last.value
+  const same =
+    from.method === 'probe-set' && !from.shift && Math.abs(moved) < expected.machine.leastStep / 100
+  if (same) return [unchanged(axis, formatLength(value, unit), last.fresh)]
   const slip =
     Math.abs(moved) > FAR_AFTER_MOVE[unit] ? slipSinceLast(pickup, last, lastOther, unit) : undefined
   if (slip) return [slip]

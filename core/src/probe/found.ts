@@ -1,7 +1,17 @@
 import { z } from 'zod'
-import { type Reading, reading } from '../pickup/index.ts'
-import { type DraftRead, type FieldProblems, type LengthUnit, lengthFields } from '../quantity/index.ts'
+import { type Finding, finding } from '../fact/index.ts'
+import { LINEAR_AXES, type LinearAxis } from '../machine/index.ts'
+import { type Reading, type ReadingOf, reading } from '../pickup/index.ts'
+import {
+  type DraftRead,
+  type FieldProblems,
+  formatLength,
+  formatWithUnit,
+  type LengthUnit,
+  lengthFields,
+} from '../quantity/index.ts'
 import { isWhole, type ProbeTask } from './task.ts'
+import { roughZero } from './whole.ts'
 
 /** What a program for a whole zero found, as it is read from the offset page and the variables: everything as typed. */
 export const foundDraft = z.object({
@@ -31,14 +41,13 @@ export function readFound(draft: FoundDraft, task: ProbeTask, unit: LengthUnit):
   const readings: Reading[] = []
   for (const axis of ['X', 'Y', 'Z'] as const) {
     const size = axis === 'Z' ? undefined : typed[SIZES[axis]]
-    const asked = axis === 'X' ? task.size : (task.sizeY ?? 0)
     const at = { X: task.x, Y: task.y, Z: task.top }[axis]
     const read = reading.safeParse({
       method: 'probe-set',
       axis,
       shown: typed[axis],
       drawingPosition: own(at),
-      ...(size ? { size, width: own(asked) } : {}),
+      ...(size ? { size } : {}),
     })
     if (read.success) readings.push(read.data)
     else if (typed[axis])
@@ -46,4 +55,56 @@ export function readFound(draft: FoundDraft, task: ProbeTask, unit: LengthUnit):
         problems[axis === 'Z' ? axis : SIZES[axis]] ??= { says: message, empty: false }
   }
   return Object.keys(problems).length > 0 ? { ok: false, problems } : { ok: true, value: readings }
+}
+
+interface FoundBefore {
+  unit: LengthUnit
+  offset: string
+  /** Last digit of the display, in the unit. */
+  leastStep: number
+  /** What stood in the offset before, as far as it is known. */
+  last: Partial<Record<LinearAxis, number>>
+}
+
+const isSet = (each: Reading): each is ReadingOf<'probe-set'> => each.method === 'probe-set'
+
+/**
+ * Whether what is read can have come from the program in hand: it searches no further than a face may lie off, so that no axis can
+ * have gone further from where it began; and a result that is what stood before, on every axis, shows that it did not run.
+ * `found` in the unit of `before`.
+ */
+export function judgeFound(found: readonly Reading[], task: ProbeTask, before: FoundBefore): Finding[] {
+  const { unit, offset, leastStep, last } = before
+  const shown = new Map(found.filter(isSet).map(({ axis, shown: { value } }) => [axis, value]))
+  const { start, within = 0 } = task
+  const rough = start && roughZero(task, start)
+  const same = LINEAR_AXES.filter((axis) => {
+    const [value, was] = [shown.get(axis), last[axis]]
+    return value !== undefined && was !== undefined && Math.abs(value - was) < leastStep / 100
+  })
+  if (same.length === LINEAR_AXES.length)
+    return [
+      finding(
+        'look',
+        'old-program-ran',
+        'X',
+        `All three axes of ${offset} are what stood there before, to the last digit.`,
+        'A touch seldom comes out the same to the last digit, and three never do: the program that ran was the old one, or none.',
+        'Select this program at the control, run it, and read the offset page again.',
+      ),
+    ]
+  const far = LINEAR_AXES.filter((axis) => {
+    const value = shown.get(axis)
+    return rough && value !== undefined && Math.abs(value - rough[axis]) > within + 2 * leastStep
+  })
+  return far.map((axis) =>
+    finding(
+      'look',
+      'not-from-this-program',
+      axis,
+      `${axis} of ${offset} shows ${formatLength(shown.get(axis) ?? 0, unit)}; this program began at ${formatLength(rough?.[axis] ?? 0, unit)} and goes no further than ${formatWithUnit(within, unit)} from there.`,
+      'What ran was another program, or the probe was put elsewhere since.',
+      'Look which program is selected at the control. If the probe was put elsewhere, take its position again, and the program with it.',
+    ),
+  )
 }

@@ -5,6 +5,7 @@ export {
   type FoundField,
   foundDraft,
   foundFields,
+  judgeFound,
   readFound,
 } from './found.ts'
 export { MACRO, measuringWords, type OneCall, startOf } from './plan.ts'

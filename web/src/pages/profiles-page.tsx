@@ -7,7 +7,7 @@ import type { z } from 'zod'
 import { useRows } from '../log/rows.ts'
 import { Listing } from '../program/listing.tsx'
 import { EditorEnd } from '../reference/editor-end.tsx'
-import { CheckField, Field, Section, SelectField, Wrong } from '../reference/form-fields.tsx'
+import { AreaField, CheckField, Field, Section, SelectField, Wrong } from '../reference/form-fields.tsx'
 import { MacrosSection } from '../reference/macros-section.tsx'
 import { ProbingSection, USUAL_PROBING } from '../reference/probing-section.tsx'
 import { ReadingSection } from '../reference/reading-section.tsx'
@@ -272,6 +272,13 @@ function ProfileEditor({ profile }: { profile: Profile }) {
             wrong={errors.program?.digits?.message}
           />
           <CheckField label="% before and after" {...register('program.percentSigns')} />
+          <AreaField
+            label="Done at the control before cycle start, a line each; {program} is its number"
+            rows={4}
+            {...register('program.before')}
+            wrong={errors.program?.before?.message}
+            className="col-span-full"
+          />
           {notes(errors.program, 'program.note')}
         </Section>
         {!read.success && <Wrong says="Something above is not right yet; nothing is saved." />}

@@ -1,4 +1,5 @@
 import {
+  beforeStart,
   LONGEST_PROGRAM,
   type OffsetState,
   type ProgramFact,
@@ -9,7 +10,7 @@ import {
   whichProgram,
 } from '@dogleg/core/setup'
 import { CheckCheck, Copy, Download, Hourglass } from 'lucide-react'
-import { useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
 import { Handed, HandKey, useHanding } from '../simulated/hand-to-simulated.tsx'
@@ -111,6 +112,7 @@ export function TakeProgram({ setup, offset, what, title, rests, text }: TakePro
           ): this one takes its place.
         </p>
       )}
+      <BeforeStart setup={setup} text={text} />
       {handing && <Handed of={handing} />}
       {tooLong && (
         <p className="text-sm">It is too long to be kept in the logbook; only the file is given out.</p>
@@ -121,6 +123,30 @@ export function TakeProgram({ setup, offset, what, title, rests, text }: TakePro
         </p>
       )}
     </>
+  )
+}
+
+/** What is to be done at the control before cycle start, in order, and how it shows that another program runs. */
+function BeforeStart({ setup, text }: { setup: Setup; text: string }) {
+  const { profile, machine, unit } = setup
+  const { steps, tells } = useMemo(
+    () => beforeStart(text, { profile, machine, unit }),
+    [text, profile, machine, unit],
+  )
+  return (
+    <details>
+      <summary className="min-h-11 content-center font-semibold">Before cycle start</summary>
+      <ol className="list-decimal space-y-1 pl-6">
+        {steps.map((step) => (
+          <li key={step}>{step}</li>
+        ))}
+      </ol>
+      {tells.map((tell) => (
+        <p key={tell} className="pt-1">
+          {tell}
+        </p>
+      ))}
+    </details>
   )
 }
 

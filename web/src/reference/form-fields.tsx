@@ -38,6 +38,28 @@ export function Field({ label, wrong, digits, className = '', ...rest }: FieldPr
   )
 }
 
+type AreaProps = ComponentProps<'textarea'> & { label: ReactNode; wrong?: string | undefined }
+
+/** A labelled field for several lines. */
+export function AreaField({ label, wrong, className = '', ...rest }: AreaProps) {
+  const id = useId()
+  return (
+    <div className={className}>
+      <label htmlFor={id} className="text-sm text-ink-soft">
+        {label}
+      </label>
+      <textarea
+        id={id}
+        aria-invalid={wrong !== undefined}
+        aria-describedby={wrong ? `${id}-wrong` : undefined}
+        {...rest}
+        className={`${BOX} py-1 ${wrong ? 'border-3 border-ink' : 'border-ink-soft'}`}
+      />
+      <Wrong says={wrong} id={`${id}-wrong`} />
+    </div>
+  )
+}
+
 export function SelectField({
   label,
   children,

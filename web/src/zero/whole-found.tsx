@@ -1,4 +1,5 @@
 import { type Finding, verdictOf, worstFirst } from '@dogleg/core/fact'
+import { leastStepIn } from '@dogleg/core/machine'
 import { judgePickup, type Pickup, pickUp, pickupSettings, type Reading } from '@dogleg/core/pickup'
 import {
   emptyFound,
@@ -6,6 +7,7 @@ import {
   type FoundField,
   foundDraft,
   foundFields,
+  judgeFound,
   type ProbeTask,
   readFound,
 } from '@dogleg/core/probe'
@@ -49,8 +51,23 @@ export function WholeFound({ setup, offset, task, variables, onRecorded }: Whole
     const read = readFound(draft, task, unit)
     if (!read.ok) return read
     const each = read.value.map((reading) => ({ reading, ...judged(setup, offset.name, reading) }))
-    return { ...read, each, findings: worstFirst(each.flatMap(({ findings }) => findings)) }
-  }, [draft, task, unit, setup, offset.name])
+    const own = each.flatMap(({ findings }) => findings)
+    const last = Object.fromEntries(Object.values(offset.axes).map(({ axis, value }) => [axis, value]))
+    const ran = judgeFound(read.value, task, {
+      unit,
+      offset: offset.name,
+      leastStep: leastStepIn(machine, unit),
+      last,
+    })
+    return {
+      ...read,
+      each,
+      findings: worstFirst([
+        ...ran,
+        ...own.filter(({ code }) => ran.length === 0 || code !== 'unchanged-result'),
+      ]),
+    }
+  }, [draft, task, unit, setup, machine, offset])
   const stopped = live.ok && verdictOf(live.findings) === 'stop'
   const problems = live.ok ? {} : live.problems
   const missing = Object.keys(problems).length

@@ -28,6 +28,7 @@ const UNDER_SETUP = [
   'saving',
   'ready',
   'hold',
+  'bar-stop',
 ]
 const mayImport = {
   log: [],
@@ -101,6 +102,7 @@ const mayImport = {
     'cycles/wrapping',
   ],
   ready: ['quantity', 'fact', 'machine'],
+  'bar-stop': ['quantity', 'fact', 'machine', 'control', 'program', 'timing', 'cycles/cycle'],
   hold: ['quantity', 'fact', 'geometry', 'machine'],
   bench: [
     'quantity',

@@ -44,6 +44,8 @@ export const benchAction = z.discriminatedUnion('do', [
     way: z.enum(['front', 'back']),
     strength: z.enum(['light', 'medium', 'firm']),
   }),
+  /** Lathe: the chuck is opened, the bar pulled or pushed against what stands in front of it, and clamped. */
+  z.object({ do: z.literal('bar'), way: z.enum(['pull', 'push']) }),
   /** Lathe: the spindle stands, and a micrometer is put on. */
   z.object({ do: z.literal('measure') }),
   z.object({

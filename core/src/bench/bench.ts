@@ -4,7 +4,7 @@ import { bolt, tap } from './clamping.ts'
 import { isMillBench, type MillBench } from './contact.ts'
 import { look, rock, zeroDial } from './dial.ts'
 import { tryBlock } from './gauge-block.ts'
-import { isLatheBench, type LatheBench, measure, mountOnLathe, moveLathe } from './lathe.ts'
+import { isLatheBench, type LatheBench, measure, mountOnLathe, moveBar, moveLathe } from './lathe.ts'
 import { home, inch, isFinding, jog, mount, search, spindle, up, wheel } from './mill.ts'
 import { advance, feedHold, load, rewound, start } from './running.ts'
 import type { Bench } from './state.ts'
@@ -144,6 +144,8 @@ function onLathe(bench: LatheBench, action: BenchAction): LatheBench {
       return { ...bench, at: { ...bench.world.machine.home }, worked: bench.worked + 8, says: 'Home.' }
     case 'measure':
       return measure(bench)
+    case 'bar':
+      return moveBar(bench, action.way)
     default:
       return bench
   }

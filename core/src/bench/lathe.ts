@@ -150,3 +150,46 @@ export function mountOnLathe(bench: LatheBench, { what, tool = 0 }: ActionOf<'mo
     says: `T${tool} is at work. The turret turned at home.`,
   }
 }
+
+/** How well a bar comes to lie against a stop, in inches: half of the repeatability of a stop in the turret. */
+const AGAINST = 0.0005
+/** How far a hand pushes a bar back into an open chuck, in inches. */
+const PUSHED_BACK = 1
+
+/**
+ * The chuck is opened by hand, the bar pulled against the tool that stands in front of it, or pushed back into the chuck, and clamped.
+ * Refused while the spindle turns or a program moves.
+ */
+export function moveBar(bench: LatheBench, way: 'pull' | 'push'): LatheBench {
+  if (bench.rpm > 0)
+    return alarmed(
+      bench,
+      'spindle',
+      'Never open the chuck with the spindle turning.',
+      'Reset: the spindle stands. Then open it.',
+    )
+  const { bar, world } = bench
+  const worked = bench.worked + 12
+  const least = inch(bench, 0.25)
+  if (way === 'push') {
+    const face = Math.max(least, bar.face - inch(bench, PUSHED_BACK))
+    return {
+      ...bench,
+      worked,
+      bar: { ...bar, face, turned: null },
+      says: 'The bar is pushed back into the chuck, and clamped.',
+    }
+  }
+  const tip = tipOnLathe(bench)
+  if (!tip || Math.abs(tip.X) > bar.diameter || tip.Z <= least)
+    return { ...bench, says: 'Nothing stands in front of the bar to pull it against.' }
+  const chance = dice(world.seed, bench.drawn)
+  const face = tip.Z + chance.within(inch(bench, AGAINST))
+  return {
+    ...bench,
+    drawn: chance.drawn,
+    worked,
+    bar: { ...bar, face, turned: null, pip: false },
+    says: 'The bar is pulled against what stands in front of it, and clamped.',
+  }
+}

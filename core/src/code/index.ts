@@ -23,7 +23,6 @@ export {
 } from './sheet.ts'
 export {
   type CodeLine,
-  homeBlocks,
   type SheetCase,
   type WrittenItem,
   type WrittenSheet,

@@ -1,16 +1,9 @@
-import {
-  type Block,
-  clearUpBlocks,
-  type Profile,
-  type ProgramLine,
-  printedDigits,
-  programLines,
-  writeNumber,
-} from '../control/index.ts'
+import { type Block, type Profile, type ProgramLine, programLines, writeNumber } from '../control/index.ts'
 import type { Material } from '../cutting/index.ts'
 import {
   ANGLE_DIGITS,
   type CycleCase,
+  homeBlocks,
   type Operation,
   type Pen,
   type PlannedRow,
@@ -26,9 +19,8 @@ import { writeGroove } from '../cycles/grooving/index.ts'
 import { writeTap } from '../cycles/tapping/index.ts'
 import { writeWrap } from '../cycles/wrapping/index.ts'
 import { type Finding, finding, verdictOf, worstFirst } from '../fact/index.ts'
-import { type Machine, travelIn } from '../machine/index.ts'
 import { type Program, read } from '../program/index.ts'
-import { fixedDigits, type LengthUnit, roundTo } from '../quantity/index.ts'
+import { fixedDigits } from '../quantity/index.ts'
 import { cycleTime, speedsOf } from '../timing/index.ts'
 import { neighbourFindings } from './neighbours.ts'
 import type { Item, Sheet } from './sheet.ts'
@@ -81,24 +73,6 @@ function writeItem(item: Item, on: SheetCase, material: Material): WrittenCycle 
 /** A block of the program, and the cycle that it is of. */
 interface Line extends Block {
   item?: string
-}
-
-/** The spindle to the top; on a lathe the turret home, X first. */
-export function homeBlocks(machine: Machine, unit: LengthUnit, profile: Profile): Block[] {
-  const byReturn = profile.clearUp.way === 'home-return'
-  if (machine.kind === 'mill')
-    return clearUpBlocks(
-      byReturn ? 'home' : roundTo(travelIn(machine, 'Z', unit).greatest, printedDigits(profile, unit)),
-      unit,
-      profile,
-    )
-  const number = (value: number) => writeNumber(value, unit, profile)
-  return byReturn
-    ? [{ words: `G28 U${number(0)}`, does: 'turret home, X first' }, { words: `G28 W${number(0)}` }]
-    : [
-        { words: `G53 G0 X${number(travelIn(machine, 'X', unit).greatest)}`, does: 'turret home, X first' },
-        { words: `G53 G0 Z${number(travelIn(machine, 'Z', unit).greatest)}` },
-      ]
 }
 
 const angleWord = (angle: number) => `R${fixedDigits(angle, ANGLE_DIGITS).replace(/0+$/, '')}`

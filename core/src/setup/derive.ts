@@ -313,18 +313,24 @@ function offsetState(name: string, context: Context, hold: HoldState): OffsetSta
     const entry = chain.standing.get(programSubject(name, what))?.entry
     return entry?.kind === 'program' ? { entry, freshness: programFreshness(entry, context) } : undefined
   }
-  const [load, angle, turned, probe] = [
+  const [load, angle, turned, probe, bar] = [
     program('load'),
     program('angle'),
     program('turned'),
     program('probe'),
+    program('bar'),
   ]
   const state: OffsetState = {
     name,
     axes,
     wants: axesOf(context.machine),
     findings: addressProblems(name, context.machine, context.profile),
-    further: { ...(angle ? { angle } : {}), ...(turned ? { turned } : {}), ...(probe ? { probe } : {}) },
+    further: {
+      ...(angle ? { angle } : {}),
+      ...(turned ? { turned } : {}),
+      ...(probe ? { probe } : {}),
+      ...(bar ? { bar } : {}),
+    },
     ...(load ? { program: load } : {}),
     ...(angled?.kind === 'angled' ? { angle: angleFact(angled, axes, context) } : {}),
   }

@@ -122,6 +122,7 @@ const PROGRAMS: Record<ProgramKind, string> = {
   probe: 'Probe program',
   coded: 'Program built from cycles',
   gauge: 'Gauging program',
+  bar: 'Program of the bar stop',
 }
 
 const VERDICT_WORDS = { good: 'good', look: 'something to look at', stop: 'it says stop' }

@@ -74,7 +74,7 @@ const checked = z
   })
 
 /** What a program that was taken to the control does. */
-const programKind = z.enum(['load', 'angle', 'turned', 'probe', 'coded', 'gauge'])
+const programKind = z.enum(['load', 'angle', 'turned', 'probe', 'coded', 'gauge', 'bar'])
 export type ProgramKind = z.infer<typeof programKind>
 
 const program = z.object({

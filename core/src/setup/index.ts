@@ -1,4 +1,5 @@
 export { addressNames } from './addresses.ts'
+export { barStopProgram, barStopRests, barStopSituation } from './bar-stop.ts'
 export { type BeforeStart, beforeStart } from './before-start.ts'
 export type { CodedFact, CodeState, TakenFact } from './code-facts.ts'
 export {

@@ -17,6 +17,7 @@ const LOADS = {
   angle: 'turns and looks at',
   turned: 'is turned for',
   probe: 'probes',
+  bar: 'puts the stop for the bar with',
 } as const
 
 /** Which program one is that was taken to the control. */

@@ -42,6 +42,7 @@ const FURTHER: Record<string, string> = {
   angle: 'turning program',
   turned: 'turned program',
   probe: 'probe program',
+  bar: 'program of the bar stop',
 }
 
 const ratioOf = ({ name }: { name: string }) => `The measured ratio of ${name}`

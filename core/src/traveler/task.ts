@@ -13,6 +13,7 @@ export type TaskPart =
   | 'clear'
   | 'square'
   | 'grip'
+  | 'bar'
   | 'ratio'
   | 'checks'
   | 'tools'

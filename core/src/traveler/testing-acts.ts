@@ -55,6 +55,7 @@ export const ACTS = {
     'grip badly',
     'ratio',
     'look',
+    'take bar',
     'X of T4',
     'Z of T4',
     'check',

@@ -3,6 +3,7 @@ import type { LinearAxis } from '../machine/index.ts'
 import { readyListOf } from '../machine/index.ts'
 import { type Reading, zeroMoved } from '../pickup/index.ts'
 import {
+  barStopRests,
   type CodedFact,
   codedOffset,
   codeFor,
@@ -114,6 +115,11 @@ export class Shift {
     })
   }
 
+  /** The program that drives a stop to the bar. */
+  private bar(offset: string) {
+    this.program('bar', barStopRests(this.setup, Number(offset.slice(1))), undefined, 'G0', offset)
+  }
+
   /** X0 put half an inch further along the drawing. */
   private moveZero(offset: string) {
     const fact = offsetOf(this.setup, offset).axes.X
@@ -143,9 +149,9 @@ export class Shift {
     })
   }
 
-  private program(what: ProgramKind, rests: string[], title?: string, text = 'G0') {
+  private program(what: ProgramKind, rests: string[], title?: string, text = 'G0', offset = 'G54') {
     this.write('program', {
-      offset: 'G54',
+      offset,
       what,
       rests,
       ...this.made,
@@ -353,6 +359,7 @@ export class Shift {
         'build off': () => this.build(false),
         'take turned': () => this.program('turned', this.turnedRests('G54')),
         'take probe': () => this.program('probe', []),
+        'take bar': () => this.bar('T4'),
         stock: () => this.stock('G54', 1),
         'stock too low': () => this.stock('G54', 9),
         'move zero': () => this.moveZero('G54'),
@@ -418,6 +425,7 @@ export class Shift {
       'zero check': () => this.check(about),
       'zero probe': () => this.program('probe', []),
       'zero stock': () => this.stock(about, 1),
+      'zero bar': () => this.bar(about),
       'angle part': () => this.identify(2),
       'angle lies': () => this.angle(about, 0),
       'angle turn': () => this.program('turned', this.turnedRests(about)),

@@ -149,6 +149,15 @@ function stockTask({ name, stock }: OffsetState): Task[] {
   return stock.verdict === 'stop' ? [{ ...of, stale: false, says, why: stock.findings[0]?.says ?? '' }] : []
 }
 
+/** A program that drives a stop to the bar and no longer holds must not run again. */
+const barTask = ({ name, further: { bar } }: OffsetState): Task[] =>
+  again(bar, {
+    ...STEP,
+    part: 'bar',
+    about: name,
+    says: `Take the program for the bar stop in ${name} again, or strike it out if it is not at the control any more.`,
+  })
+
 /** Asks again for a program that stands at the control and no longer holds. */
 export const again = (program: ProgramFact | undefined, task: Omit<Task, 'stale' | 'why'>): Task[] =>
   program?.freshness.state === 'stale'
@@ -159,7 +168,14 @@ function offsetTasks(offset: OffsetState): Task[] {
   const axes = [...offTask(offset), ...offset.wants.flatMap((axis) => axisTask(offset, axis))]
   const stock = waiting(stockTask(offset), axes)
   const load = waiting(loadTask(offset), axes)
-  return [...axes, ...stock, ...load, ...waiting(checkTask(offset), [...axes, ...load]), ...probeTask(offset)]
+  return [
+    ...axes,
+    ...stock,
+    ...load,
+    ...waiting(checkTask(offset), [...axes, ...load]),
+    ...probeTask(offset),
+    ...waiting(barTask(offset), axes),
+  ]
 }
 
 const waiting = (tasks: Task[], before: readonly Task[]): Task[] =>
@@ -174,7 +190,10 @@ const toolUnsaid = ({ machine, offsets, code: { coded }, prove: { proofs } }: Se
   machine.kind === 'lathe' &&
   coded.length === 0 &&
   proofs.length === 0 &&
-  offsets.every(({ axes, check }) => Object.keys(axes).length === 0 && !check)
+  offsets.every(
+    ({ axes, check, further }) =>
+      Object.keys(axes).length === 0 && !check && Object.keys(further).length === 0,
+  )
 
 function sayTool(setup: Setup): Task[] {
   const [shown] = setup.offsets

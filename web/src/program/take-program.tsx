@@ -27,6 +27,7 @@ const SUFFIX: Record<ProgramKind, string> = {
   probe: ' probe',
   coded: '',
   gauge: ' gauge',
+  bar: ' bar',
 }
 
 /** 'G154 P3' of 'Focuser housing' becomes focuser-housing-g154-p3.nc. */

@@ -16,12 +16,22 @@ export function DeviceKeys({ view, work }: { view: BenchView; work: Simulated['w
   const block = readLength(height, unit)
   if (view.kind === 'lathe')
     return (
-      <Group label="Micrometer">
-        <Key onPress={() => work({ do: 'measure' })}>measure</Key>
-        <span className="digits w-28 text-right text-xl" data-testid="measured">
-          {view.measured === null ? '-' : formatLength(view.measured, unit)}
-        </span>
-      </Group>
+      <div className="space-y-1.5">
+        <Group label="Micrometer">
+          <Key onPress={() => work({ do: 'measure' })}>measure</Key>
+          <span className="digits w-28 text-right text-xl" data-testid="measured">
+            {view.measured === null ? '-' : formatLength(view.measured, unit)}
+          </span>
+        </Group>
+        <Group label="Bar">
+          <Key onPress={() => work({ do: 'bar', way: 'pull' })} name="Pull the bar out, and clamp">
+            pull out
+          </Key>
+          <Key onPress={() => work({ do: 'bar', way: 'push' })} name="Push the bar back, and clamp">
+            push back
+          </Key>
+        </Group>
+      </div>
     )
   if (mounted.kind === 'tool')
     return (

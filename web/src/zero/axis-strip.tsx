@@ -7,11 +7,15 @@ import { Select } from '../ui/select.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
 
-export type Place = 'X' | 'Y' | 'Z' | 'check' | 'table' | 'tools' | 'probe' | 'stock'
+export type Place = 'X' | 'Y' | 'Z' | 'check' | 'table' | 'tools' | 'probe' | 'stock' | 'bar'
 
 /** What stands beside the axes: the tables of the machine, and probe calls where it has a probe. */
 export function tables({ machine }: Setup): [Place, string][] {
-  if (machine.kind === 'lathe') return [['table', 'Table']]
+  if (machine.kind === 'lathe')
+    return [
+      ['table', 'Table'],
+      ['bar', 'Bar stop'],
+    ]
   return [
     ['table', 'Offsets'],
     ['tools', 'Tools'],

@@ -6,6 +6,7 @@ import { usePlace } from '../log/use-place.ts'
 import { NextBar } from '../traveler/next-bar.tsx'
 import { Findings } from '../ui/verdict.tsx'
 import { AxisStrip, type Place, tables } from './axis-strip.tsx'
+import { BarStopPanel } from './bar-stop-panel.tsx'
 import { CheckPanel } from './check-panel.tsx'
 import { OffsetsPanel } from './offsets-panel.tsx'
 import { PickupPanel } from './pickup-panel.tsx'
@@ -56,6 +57,7 @@ export function ZeroStep() {
           />
         )}
         {place === 'tools' && <ToolsPanel />}
+        {place === 'bar' && <BarStopPanel key={setup.id} />}
         {place === 'stock' && <StockPanel key={`${setup.id}-${offset.name}`} offset={offset} />}
         {place === 'probe' && <ProbePanel key={setup.id} offset={offset} onRecorded={() => go(undefined)} />}
         {(place === 'X' || place === 'Y' || place === 'Z') && (

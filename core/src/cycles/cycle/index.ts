@@ -18,6 +18,7 @@ export {
   words,
   yesNo,
 } from './fields.ts'
+export { homeBlocks } from './home.ts'
 export {
   ANGLE_DIGITS,
   type CycleCase,

@@ -29,6 +29,8 @@ export type PlannedRow =
   | { does: 'spindle'; turning: Turning; rpm?: number }
   /** To the machine's own top or home: where that is, the machine knows. */
   | { does: 'up' }
+  /** The program waits for cycle start. */
+  | { does: 'stop' }
   | { does: 'end' }
 
 const NEAR = 1e-9

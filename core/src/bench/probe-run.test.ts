@@ -1,5 +1,6 @@
 import { describe, expect, it } from 'vitest'
 import { times } from '../../testing/depth.ts'
+import { writeSetLengths } from '../pickup/index.ts'
 import { type ProbeTask, writeProbe } from '../probe/index.ts'
 import { convertLength } from '../quantity/index.ts'
 import { advance } from './bench.ts'
@@ -95,5 +96,23 @@ describe.each(UNITS)('a zero by one program at the simulated machine, %s', (unit
     expect(Math.abs(X - corner.x)).toBeLessThan(tenth)
     expect(Math.abs(Y - corner.y)).toBeLessThan(tenth)
     expect(Math.abs(Z - block.top)).toBeLessThan(tenth)
+  })
+})
+
+describe('the macro of a tool setter at the simulated machine', () => {
+  it('leaves the true length in the table, to the last digit of the display', () => {
+    const start = millOf(7, 'inch', { squared: true })
+    const { machine, profile, unit, tools } = start.world
+    const numbers = tools.map(({ shape }) => shape.number)
+    const written = writeSetLengths(numbers, { machine, unit, profile }, [])
+    if (!written.ok) throw new Error(written.findings[0]?.says)
+    const hand = handOn(start)
+    hand.do({ do: 'load', text: written.text })
+    hand.do({ do: 'single', on: false })
+    hand.do({ do: 'start' })
+    for (let n = 0; n < 40 && hand.bench.run?.phase === 'running'; n++) hand.bench = advance(hand.bench, 1000)
+    expect(hand.bench.alarm).toBeNull()
+    for (const { shape, length } of tools)
+      expect(Math.abs((hand.bench.lengths[shape.number] ?? 0) - length)).toBeLessThan(0.00006)
   })
 })

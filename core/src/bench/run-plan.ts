@@ -12,7 +12,7 @@ export interface RunPlan {
   /** The first collision of each row that has one: how far along it, and what meets what. */
   hits: ReadonlyMap<number, { share: number; says: string }>
   /** What its blocks write into offsets and variables, by block. */
-  written: ReadonlyMap<number, { offsets: OffsetWritten[]; sets: VariableSet[] }>
+  written: ReadonlyMap<number, { offsets: OffsetWritten[]; sets: VariableSet[]; lengths: number[] }>
   /** Rows that the control refuses before it moves. */
   refused: ReadonlyMap<number, string>
 }

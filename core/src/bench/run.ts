@@ -79,15 +79,16 @@ function shareOf(motion: Motion, row: number, at: Triple, speeds: MachineSpeeds)
 }
 
 /** What the blocks of a program write, by block. */
-function writtenBy({ offsets, sets }: Program): RunPlan['written'] {
-  const written = new Map<number, { offsets: OffsetWritten[]; sets: VariableSet[] }>()
+function writtenBy({ offsets, sets, lengths }: Program): RunPlan['written'] {
+  const written = new Map<number, { offsets: OffsetWritten[]; sets: VariableSet[]; lengths: number[] }>()
   const of = (block: number) => {
-    const known = written.get(block) ?? { offsets: [], sets: [] }
+    const known = written.get(block) ?? { offsets: [], sets: [], lengths: [] }
     written.set(block, known)
     return known
   }
   for (const each of offsets) of(each.block).offsets.push(each)
   for (const each of sets) of(each.block).sets.push(each)
+  for (const { tool, block } of lengths) of(block).lengths.push(tool)
   return written
 }
 

@@ -5,6 +5,7 @@ import { alarmed, home, mountedTool } from './mill.ts'
 import { blockRows, placeOf, planRun } from './run.ts'
 import type { ProgramRun } from './run-plan.ts'
 import type { Bench } from './state.ts'
+import { trueTool } from './world.ts'
 
 /** Blocks without any time are run through; so many at once are taken for a loop. */
 const MOST_ROWS = 200_000
@@ -95,7 +96,14 @@ function withWritten(bench: Bench): Bench {
   for (const { offset, axes } of written.offsets) offsets[offset] = { ...offsets[offset], ...axes }
   const variables = { ...bench.variables }
   for (const { variable, value } of written.sets) variables[variable] = value
-  return { ...bench, offsets, variables }
+  const lengths = { ...bench.lengths }
+  const { leastStep } = bench.world.machine
+  for (const tool of written.lengths) {
+    const length = trueTool(bench.world, tool)?.length
+    // As the control shows it, to its last digit.
+    if (length !== undefined) lengths[tool] = Math.round(length / leastStep) * leastStep
+  }
+  return { ...bench, offsets, variables, lengths }
 }
 
 /** Goes to a block: runs on, or stands before it. */

@@ -24,6 +24,9 @@ const USUAL_MACROS = {
 }
 const USUAL_RESULTS = { X: 135, Y: 136, Z: 137, size: 138, angle: 139 }
 
+/** The macro of a tool setter as it is commonly loaded. Common practice, from memory. */
+export const USUAL_SETTING = { length: 9851, word: 'T', seconds: 20, note: '' }
+
 /** The numbers that macro variables commonly have. Common practice, from memory. */
 export const USUAL_MACRO_LANGUAGE: Macros = {
   alarm: 3000,
@@ -67,6 +70,7 @@ const compact: Profile = {
     furtherStep: 0.01,
     note: '',
   },
+  setting: USUAL_SETTING,
   macros: {
     ...USUAL_MACRO_LANGUAGE,
     free: { first: 100, last: 149 },
@@ -125,6 +129,7 @@ const twoLine: Profile = {
   clearUp: { way: 'home-return', note: '' },
   rotation: { on: 'G68', off: 'G69', note: 'An option on many controls of this kind.' },
   probing: { ...USUAL_MACROS, results: USUAL_RESULTS, furtherBase: 100, furtherStep: 1, note: '' },
+  setting: USUAL_SETTING,
   macros: { ...USUAL_MACRO_LANGUAGE, note: 'The macro language and printing are options on many controls.' },
   reading: {
     rapids: 'dogleg',
@@ -166,6 +171,7 @@ const plain: Profile = {
   clearUp: { way: 'machine-position', note: '' },
   rotation: null,
   probing: null,
+  setting: null,
   macros: null,
   reading: { ...USUAL_READING, rapids: 'straight', chipBreak: false, retreat: { inch: 0.05, mm: 1 } },
 }

@@ -111,6 +111,20 @@ const probing = z
 export type Probing = NonNullable<z.infer<typeof probing>>
 
 /**
+ * The macro of a tool setter: its number and the letter that names the tool; null where none is loaded. It goes over the setter, measures,
+ * and writes the length into the tool table. Common practice, from memory; a default to be checked against the manual.
+ */
+const setting = z
+  .object({
+    length: macro,
+    word: z.string().regex(/^[A-Z]$/, 'One letter.'),
+    seconds: z.number().min(1, 'It takes some time.').max(600).describe('that one measurement takes'),
+    note: manualNote,
+  })
+  .nullable()
+  .default(null)
+
+/**
  * What a macro statement can reach, by the numbers of its variables; null where the control has no macro language. Common
  * practice, from memory; every number is a default to be checked against the manual.
  */
@@ -270,6 +284,7 @@ export const profile = z
     clearUp,
     rotation,
     probing,
+    setting,
     macros,
     reading: reading.default(USUAL_READING),
   })

@@ -88,7 +88,16 @@ const CAUTION =
  * How far behind the first O number of the profile programs begin: no two kinds share one. What loads an offset has the first; what
  * is built from cycles, gauges, or calls pallets is looked for from its own place on.
  */
-const NUMBERS_FROM = { load: 0, angle: 1, probe: 2, bar: 3, coded: 10, gauge: 20, pallets: 90 } as const
+const NUMBERS_FROM = {
+  load: 0,
+  angle: 1,
+  probe: 2,
+  bar: 3,
+  setting: 4,
+  coded: 10,
+  gauge: 20,
+  pallets: 90,
+} as const
 
 /** The O number that a kind of program has, or is looked for from on: behind the first of the profile, before it where there is no room. */
 export function ownNumber({ program: { number, digits } }: Profile, of: keyof typeof NUMBERS_FROM): number {

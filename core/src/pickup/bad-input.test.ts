@@ -184,7 +184,12 @@ describe('which method', () => {
 })
 
 describe('tool lengths, in both conventions (common practice: the same block under both)', () => {
-  const form = { tool: 'T3', machinePosition: '-9.1000', masterPosition: '-10.3000' }
+  const form = {
+    tool: 'T3',
+    machinePosition: '-9.1000',
+    masterPosition: '-10.3000',
+    on: 'block' as const,
+  }
   const of = (masterLength: string, machine: Machine, last?: number) => {
     const read = readToolLengthDraft({ ...form, masterLength }, 'inch')
     if (!read.ok) throw new Error(JSON.stringify(read.problems))

@@ -392,7 +392,13 @@ describe('the right part', () => {
 })
 
 describe("a tool's length", () => {
-  const form = { tool: 'T3', machinePosition: '-9.1', masterPosition: '-10.3', masterLength: '4' }
+  const form = {
+    tool: 'T3',
+    machinePosition: '-9.1',
+    masterPosition: '-10.3',
+    masterLength: '4',
+    on: 'block' as const,
+  }
   const judged = (last: number | undefined, more: Partial<typeof form> = {}) => {
     const of = readToolLengthDraft({ ...form, ...more }, 'inch')
     if (!of.ok) throw new Error(JSON.stringify(of.problems))

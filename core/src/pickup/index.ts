@@ -46,6 +46,20 @@ export { type PlanSketch, planSketch } from './plan-sketch.ts'
 export { meanOf, type PositionReading, readPosition, valuesOf } from './position.ts'
 export { isHeight, type Reading, type ReadingOf, reading } from './reading.ts'
 export { REPEATABILITY } from './repeatability.ts'
+export { readToolList, type WrittenLengths, writeSetLengths } from './set-lengths.ts'
+export {
+  judgeSetter,
+  readSetterDraft,
+  SETTER_FIELDS,
+  type SetterDraft,
+  type SetterField,
+  type SetterReading,
+  setterAge,
+  setterDraft,
+  setterHeight,
+  setterReading,
+  startingSetter,
+} from './setter.ts'
 export { type Sketch, type SpindlePlace, sketch } from './sketch.ts'
 export {
   FACE_NAMES,
@@ -75,6 +89,7 @@ export { takenText } from './taken.ts'
 export {
   judgeToolLength,
   readToolLengthDraft,
+  type SetterInUse,
   type ToolLengthDraft,
   type ToolLengthField,
   type ToolLengthReading,

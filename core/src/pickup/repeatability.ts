@@ -12,6 +12,7 @@ export const REPEATABILITY = {
   swept: { inch: 0.0002, mm: 0.005 },
   'tool-on-block': { inch: 0.0005, mm: 0.012 },
   'tool-on-feeler': { inch: 0.0005, mm: 0.012 },
+  setter: { inch: 0.0001, mm: 0.003 },
   skimmed: { inch: 0.0005, mm: 0.012 },
   faced: { inch: 0.0005, mm: 0.012 },
 } satisfies Record<string, Repeatability>

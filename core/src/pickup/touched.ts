@@ -1,4 +1,4 @@
-import { convertLength, type LengthUnit, type TypedLength } from '../quantity/index.ts'
+import { computedLength, convertLength, type LengthUnit, type TypedLength } from '../quantity/index.ts'
 import type { Reading } from './reading.ts'
 
 /** Which side of a place of the drawing the part lies on, by what was touched there; 'round' where it lies on both. */
@@ -44,8 +44,7 @@ export function touchedAt(reading: Reading, unit: LengthUnit): { at: number; sid
  */
 export function zeroMoved<Of extends Reading>(reading: Of, by: number, unit: LengthUnit): Of {
   const added = (of: TypedLength | undefined, more: number): TypedLength => {
-    const value = Number(((of ? convertLength(of.value, of.unit, unit) : 0) + more).toFixed(9))
-    return { text: String(value), value, unit }
+    return computedLength((of ? convertLength(of.value, of.unit, unit) : 0) + more, unit)
   }
   if (reading.method === 'probe-set')
     return {

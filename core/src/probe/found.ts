@@ -3,6 +3,7 @@ import { type Finding, finding } from '../fact/index.ts'
 import { LINEAR_AXES, type LinearAxis } from '../machine/index.ts'
 import { type Reading, type ReadingOf, reading } from '../pickup/index.ts'
 import {
+  computedLength,
   type DraftRead,
   type FieldProblems,
   formatLength,
@@ -36,7 +37,6 @@ const SIZES = { X: 'length', Y: 'width' } as const
 export function readFound(draft: FoundDraft, task: ProbeTask, unit: LengthUnit): DraftRead<Reading[]> {
   const problems: FieldProblems = {}
   const length = lengthFields(unit, problems)
-  const own = (value: number) => ({ text: String(value), value, unit })
   const typed = Object.fromEntries(foundFields(task).map((field) => [field, length(field, draft[field])]))
   const readings: Reading[] = []
   for (const axis of ['X', 'Y', 'Z'] as const) {
@@ -46,7 +46,7 @@ export function readFound(draft: FoundDraft, task: ProbeTask, unit: LengthUnit):
       method: 'probe-set',
       axis,
       shown: typed[axis],
-      drawingPosition: own(at),
+      drawingPosition: computedLength(at, unit),
       ...(size ? { size } : {}),
     })
     if (read.success) readings.push(read.data)

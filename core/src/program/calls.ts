@@ -3,6 +3,7 @@ import { type Frame, newLocals } from './control-state.ts'
 import { argumentsOf } from './macro-flow.ts'
 import { probeCall } from './probe-calls.ts'
 import { bit } from './scan.ts'
+import { settingCall } from './setting-call.ts'
 
 /** Calls nest no deeper than this, whatever the profile allows. */
 const DEEPEST_CALL = 64
@@ -81,7 +82,7 @@ export function macroCall(block: Block, modal: boolean): void {
     const lengths = Object.fromEntries(
       words.map(({ letter, value }) => [letter, LENGTHS.has(letter) ? value * run.scale : value]),
     )
-    if (probeCall(run, p, lengths)) return
+    if (probeCall(run, p, lengths) || settingCall(run, p, lengths)) return
   }
   const locals = argumentsOf(words, newLocals())
   if (modal) {

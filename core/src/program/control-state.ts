@@ -2,7 +2,7 @@ import type { LinearAxis } from '../machine/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 import { Diagnoser, type Mend } from './diagnose.ts'
 import { FLAG, type ModalState, MotionBuilder, type Turning } from './motion.ts'
-import { MOST_WRITTEN, type OffsetWritten, type VariableSet } from './offset-written.ts'
+import { type LengthMeasured, MOST_WRITTEN, type OffsetWritten, type VariableSet } from './offset-written.ts'
 import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
 import { Scanner } from './scan.ts'
@@ -68,6 +68,8 @@ export class ControlState {
   /** What it has written into offsets, by name; and each time that it did. */
   readonly written = new Map<string, Partial<Record<LinearAxis, number>>>()
   readonly offsetsWritten: OffsetWritten[] = []
+  /** Tools that it has measured on the setter. */
+  readonly lengthsMeasured: LengthMeasured[] = []
   /** Common variables that it has set, each time. */
   readonly variablesSet: VariableSet[] = []
   alarm: Alarm | undefined

@@ -17,7 +17,7 @@ export {
   ROW,
   type Turning,
 } from './motion.ts'
-export type { OffsetWritten, VariableSet } from './offset-written.ts'
+export type { LengthMeasured, OffsetWritten, VariableSet } from './offset-written.ts'
 export type { Alarm, ProbeCallRun, Probed, ProbeMacro, ResultRead } from './probed.ts'
 export { type Program, read } from './read.ts'
 export { boxStandIn, type ReadOptions, type StandIn } from './read-options.ts'

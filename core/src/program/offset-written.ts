@@ -15,5 +15,11 @@ export interface VariableSet {
   block: number
 }
 
+/** A length that the macro of a tool setter measured and wrote into the table, and the block that did. */
+export interface LengthMeasured {
+  tool: number
+  block: number
+}
+
 /** What is kept of each in one program; more say nothing new. */
 export const MOST_WRITTEN = 10_000

@@ -4,7 +4,7 @@ import { lexical } from './check-words.ts'
 import type { Diagnostic } from './diagnose.ts'
 import { statement } from './macro-flow.ts'
 import type { Motion } from './motion.ts'
-import type { OffsetWritten, VariableSet } from './offset-written.ts'
+import type { LengthMeasured, OffsetWritten, VariableSet } from './offset-written.ts'
 import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
 import { Run } from './run.ts'
@@ -31,6 +31,8 @@ export interface Program {
   printed: readonly string[]
   /** What it wrote into offsets, in order. */
   offsets: readonly OffsetWritten[]
+  /** Tools that the macro of a setter measured, in order. */
+  lengths: readonly LengthMeasured[]
   /** Each time that it set a common variable, in order. */
   sets: readonly VariableSet[]
   /** What stopped it before its end. */
@@ -245,6 +247,7 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
     variables: run.common,
     printed: run.printed,
     offsets: run.offsetsWritten,
+    lengths: run.lengthsMeasured,
     sets: run.variablesSet,
     ...(run.alarm ? { alarm: run.alarm } : {}),
   }

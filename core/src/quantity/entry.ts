@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { formatAsMeant } from './format.ts'
+import { fixedDigits, formatAsMeant } from './format.ts'
 import { plainText } from './plain.ts'
 import { add, fromDecimal, multiply, negate, type Rational, rational, toNumber } from './rational.ts'
 import { convertExact, convertLength, type LengthUnit, lengthUnit } from './unit.ts'
@@ -185,6 +185,12 @@ export const asTyped = (value: number, unit: LengthUnit): TypedLength => ({
   value,
   unit,
 })
+
+/** A length that was computed, as it would be typed: to a billionth, whatever its size. */
+export function computedLength(value: number, unit: LengthUnit): TypedLength {
+  const text = fixedDigits(value, 9).replace(/\.?0+$/, '')
+  return { text, value: Number(text), unit }
+}
 
 /** How a stored entry reads back: `12.7mm = 0.5000 in`, or just the length where what was typed is a plain number. */
 export function describeTyped({ text, value, unit }: TypedLength): string {

@@ -3,6 +3,7 @@ import Fraction from 'fraction.js'
 import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
 import { depth } from '../../testing/depth.ts'
+import { computedLength, typedLength } from './entry.ts'
 import { draftRead, lengthFields } from './field-problems.ts'
 import {
   digitsOfStep,
@@ -241,5 +242,16 @@ describe('the end of reading a form', () => {
       draftRead(schema.safeParse({ points: [{ at: 1 }], name: 'A' }), { name: { says: 'No.', empty: false } })
         .ok,
     ).toBe(false)
+  })
+})
+
+describe('a length that was computed', () => {
+  it('stands as it would be typed, and reads back as itself, however small it is', () => {
+    for (const value of [0, -0, 0.1 + 0.2, -15.2, 1e-7, 1e-12, 1234.5, -0.000000049, 2 / 3])
+      for (const unit of ['inch', 'mm'] as const) {
+        const length = computedLength(value, unit)
+        expect(typedLength.safeParse(length).success, String(value)).toBe(true)
+        expect(Math.abs(length.value - value)).toBeLessThanOrEqual(5e-10)
+      }
   })
 })

@@ -10,6 +10,7 @@ export {
 } from './duration.ts'
 export {
   asTyped,
+  computedLength,
   describeTyped,
   type LengthEntry,
   readLength,

@@ -10,6 +10,7 @@ import {
   type PickupSettings,
   pickUp,
   type Reading,
+  setterHeight,
   toolLength,
   ZERO_WORDS,
 } from '../pickup/index.ts'
@@ -42,6 +43,9 @@ const FIELD_WORDS: Record<string, string> = {
   blockHeight: 'block',
   masterPosition: 'master at',
   masterLength: 'master length',
+  masterWithin: 'known within',
+  height: 'height',
+  heightWithin: 'known within',
   measured: 'measured',
   shown: 'shown',
   size: 'size',
@@ -123,6 +127,7 @@ const PROGRAMS: Record<ProgramKind, string> = {
   coded: 'Program built from cycles',
   gauge: 'Gauging program',
   bar: 'Program of the bar stop',
+  setting: 'Program for tool lengths',
 }
 
 const VERDICT_WORDS = { good: 'good', look: 'something to look at', stop: 'it says stop' }
@@ -249,6 +254,14 @@ export function describeEntry(
       return {
         says: `T${entry.tool} is ${formatWithUnit(value, settings.unit)} long`,
         detail: parts.join(', '),
+      }
+    }
+    case 'setter': {
+      const { value, doubt } = setterHeight(entry.reading, settings)
+      const parts = Object.entries(entry.reading).flatMap(([name, part]) => partWords(name, part))
+      return {
+        says: `Tool setter at ${formatWithUnit(value, settings.unit)}, within ${formatWithUnit(doubt.value, settings.unit)}`,
+        detail: [entry.reading.how === 'master' ? 'by a master' : 'taken over', ...parts].join(', '),
       }
     }
     case 'angled':

@@ -4,7 +4,7 @@ import { sheet } from '../code/index.ts'
 import { gaugePlan, measuredParts } from '../gauge/index.ts'
 import { gripped as grippedPart, jawUpright, measuredLengths, placed, sweep } from '../hold/index.ts'
 import { palletPlan } from '../pallet/index.ts'
-import { identification, reading, stockAsked, toolLengthReading } from '../pickup/index.ts'
+import { identification, reading, setterReading, stockAsked, toolLengthReading } from '../pickup/index.ts'
 import { lengthUnit, typedLength } from '../quantity/index.ts'
 import { shownHome } from '../ready/index.ts'
 import {
@@ -74,7 +74,7 @@ const checked = z
   })
 
 /** What a program that was taken to the control does. */
-const programKind = z.enum(['load', 'angle', 'turned', 'probe', 'coded', 'gauge', 'bar'])
+const programKind = z.enum(['load', 'angle', 'turned', 'probe', 'coded', 'gauge', 'bar', 'setting'])
 export type ProgramKind = z.infer<typeof programKind>
 
 const program = z.object({
@@ -164,6 +164,13 @@ const toolLength = z.object({
   ...stamp,
   kind: z.literal('tool-length'),
   ...toolLengthReading.shape,
+  machine: versionRef,
+})
+
+const setter = z.object({
+  ...stamp,
+  kind: z.literal('setter'),
+  reading: setterReading,
   machine: versionRef,
 })
 
@@ -359,6 +366,7 @@ export const entry = z.discriminatedUnion('kind', [
   lengths,
   pickup,
   toolLength,
+  setter,
   angled,
   stock,
   identified,

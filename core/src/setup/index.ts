@@ -160,7 +160,7 @@ export {
 export { STEP_NAMES, STEPS, type Step, type StepState, stepsOf } from './steps.ts'
 export { asksSeatLength, type StockFact, stockOf, touchedBlock, zeroMoves, zeroShift } from './stock.ts'
 export { effectiveStrikes } from './strikes.ts'
-export { againstTable, deriveTools, type ToolFact } from './tools.ts'
+export { againstTable, deriveSetter, deriveTools, type SetterFact, type ToolFact } from './tools.ts'
 export { againstTurning, rotationFor, turnedOutside, turningRests, whoTurns } from './turn.ts'
 export { nameStaleFacts, whatIf, wouldGoStale } from './what-if.ts'
 export {

@@ -17,6 +17,7 @@ const LOADS = {
   angle: 'turns and looks at',
   turned: 'is turned for',
   probe: 'probes',
+  setting: 'sets tool lengths beside',
   bar: 'puts the stop for the bar with',
 } as const
 

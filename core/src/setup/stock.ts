@@ -11,7 +11,7 @@ import {
   touchedAt,
   zeroMoved,
 } from '../pickup/index.ts'
-import type { LengthUnit } from '../quantity/index.ts'
+import { computedLength, type LengthUnit } from '../quantity/index.ts'
 import type { AxisFact, OffsetState, Setup } from './derive.ts'
 import type { EntryOf } from './entries.ts'
 import { jawsIn } from './probing.ts'
@@ -106,14 +106,13 @@ export function zeroMoves(offset: OffsetState, stock: Stock, { machine, unit }: 
     const by = zeroShift(stock, axis)
     if (!fact || by === 0 || fact.freshness.state === 'stale') return []
     const { reading, rests } = fact.entry
-    const moved = Number((-by).toFixed(9))
     return [
       {
         kind: 'pickup',
         offset: offset.name,
         reading: zeroMoved(reading, by, unit),
         machine: { id: machine.id, version: machine.version },
-        moved: { text: String(moved), value: moved, unit },
+        moved: computedLength(-by, unit),
         ...(rests ? { rests } : {}),
       },
     ]

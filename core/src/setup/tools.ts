@@ -1,10 +1,19 @@
 import { type Answer, type Finding, type Freshness, finding } from '../fact/index.ts'
 import { type Order, orderOf } from '../log/index.ts'
 import type { Machine } from '../machine/index.ts'
-import { isHeight, judgeToolLength, pickupSettings, type Reading, toolLength } from '../pickup/index.ts'
+import {
+  isHeight,
+  judgeSetter,
+  judgeToolLength,
+  pickupSettings,
+  type Reading,
+  setterHeight,
+  toolLength,
+} from '../pickup/index.ts'
 import { convertLength, formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
 import { machineEdited } from './derive.ts'
 import type { Entry, EntryOf } from './entries.ts'
+import { HAPPENINGS } from './happenings.ts'
 import { effectiveStrikes } from './strikes.ts'
 
 /** A tool's length as it stands in the machine's table, in the unit asked for. */
@@ -14,6 +23,72 @@ export interface ToolFact {
   entry: EntryOf<'tool-length'>
   freshness: Freshness
   findings: Finding[]
+}
+
+/** The setter of a machine as it was calibrated last, in the unit asked for. */
+export interface SetterFact {
+  height: Answer<number>
+  entry: EntryOf<'setter'>
+  freshness: Freshness
+  findings: Finding[]
+}
+
+/** After these a setter may have been knocked, or home is elsewhere: it is calibrated again (common practice). */
+const KNOCKED: readonly string[] = ['alarm', 'homed-again']
+
+/**
+ * The tool setter of a machine, from the logs of every setup on it: it keeps its height from one setup to the next, until an alarm or
+ * a homing makes it doubtful, or it is calibrated again. Undefined where nobody did.
+ */
+export function deriveSetter(
+  entries: readonly Entry[],
+  machine: Machine,
+  unit: LengthUnit,
+): SetterFact | undefined {
+  const { ordered, surelyBefore } = orderOf(entries)
+  const strikes = effectiveStrikes(ordered)
+  const counting = ordered.filter(({ id }) => !strikes.has(id))
+  const settings = pickupSettings(machine, unit)
+  const all = counting.filter((entry): entry is EntryOf<'setter'> => entry.kind === 'setter')
+  const entry = all.at(-1)
+  if (!entry) return undefined
+  const height = setterHeight(entry.reading, settings)
+  const before = all.at(-2)
+  const was = before && setterHeight(before.reading, settings)
+  const since = counting.find(
+    (each) => each.kind === 'happened' && KNOCKED.includes(each.what) && !surelyBefore(each, entry),
+  )
+  const past = since?.kind === 'happened' ? HAPPENINGS[since.what].past : ''
+  return {
+    height,
+    entry,
+    freshness: since
+      ? {
+          state: 'stale',
+          cause: {
+            entryId: since.id,
+            at: since.at,
+            says: `${surelyBefore(entry, since) ? '' : 'perhaps '}calibrated before ${past}`,
+          },
+        }
+      : { state: 'fresh' },
+    findings: [
+      ...judgeSetter(entry.reading, height, {
+        machine,
+        unit,
+        last: was && { value: was.value, doubt: was.doubt.value },
+      }),
+      ...machineEdited(entry.machine, 'setter', machine),
+    ],
+  }
+}
+
+/** Whether a setter was found to lie elsewhere than a length was measured with: further than both may be off. */
+function liesElsewhere(now: EntryOf<'setter'>, { setter, masterPosition }: EntryOf<'tool-length'>): boolean {
+  if (!setter || setter.entry === now.id) return false
+  const { value, doubt } = setterHeight(now.reading, { unit: 'mm', leastStep: 0 })
+  const inMm = ({ value: of, unit }: { value: number; unit: LengthUnit }) => convertLength(of, unit, 'mm')
+  return Math.abs(value - inMm(masterPosition)) > 3 * Math.hypot(doubt.value, inMm(setter.within))
 }
 
 /** Whether a length still holds: the tool was not measured again, here or at the control, by anything that is not surely older. */
@@ -33,6 +108,18 @@ function measuredSince(
     (entry) =>
       entry !== of && entry.kind === 'tool-length' && entry.tool === of.tool && !surelyBefore(entry, of),
   )
+  const moved = counting.find(
+    (entry) => entry.kind === 'setter' && !surelyBefore(entry, of) && liesElsewhere(entry, of),
+  )
+  if (moved && !since && !rival)
+    return {
+      state: 'stale',
+      cause: {
+        entryId: moved.id,
+        at: moved.at,
+        says: `${surelyBefore(of, moved) ? '' : 'perhaps '}measured before the setter was found to lie elsewhere`,
+      },
+    }
   const by = since ?? rival
   if (!by) return { state: 'fresh' }
   const before = since

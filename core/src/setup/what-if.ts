@@ -43,6 +43,7 @@ const FURTHER: Record<string, string> = {
   turned: 'turned program',
   probe: 'probe program',
   bar: 'program of the bar stop',
+  setting: 'program for tool lengths',
 }
 
 const ratioOf = ({ name }: { name: string }) => `The measured ratio of ${name}`

@@ -1,4 +1,9 @@
-import { type Profile, profile as profileSchema, USUAL_MACRO_LANGUAGE } from '@dogleg/core/control'
+import {
+  type Profile,
+  profile as profileSchema,
+  USUAL_MACRO_LANGUAGE,
+  USUAL_SETTING,
+} from '@dogleg/core/control'
 import type { Machine } from '@dogleg/core/machine'
 import { writeLoad } from '@dogleg/core/pickup'
 import { zodResolver } from '@hookform/resolvers/zod'
@@ -12,6 +17,7 @@ import { MacrosSection } from '../reference/macros-section.tsx'
 import { ProbingSection, USUAL_PROBING } from '../reference/probing-section.tsx'
 import { ReadingSection } from '../reference/reading-section.tsx'
 import { RowsPage } from '../reference/rows-page.tsx'
+import { SettingSection } from '../reference/setting-section.tsx'
 import { useSave } from '../reference/use-save.ts'
 import { Findings } from '../ui/verdict.tsx'
 
@@ -71,7 +77,7 @@ function ProfileEditor({ profile }: { profile: Profile }) {
     section: { note?: FieldError } | undefined,
     name:
       | `${'numbers' | 'comments' | 'blocks' | 'program' | 'offsets' | 'clearUp'}.note`
-      | `${'loadOffset' | 'rotation' | 'probing' | 'macros' | 'reading'}.note`,
+      | `${'loadOffset' | 'rotation' | 'probing' | 'setting' | 'macros' | 'reading'}.note`,
   ) => (
     <Field
       label="Where this is set on the control, what its manual says"
@@ -217,6 +223,15 @@ function ProfileEditor({ profile }: { profile: Profile }) {
             setValue('probing', has ? USUAL_PROBING : null, { shouldDirty: true, shouldValidate: true })
           }
           note={notes(errors.probing, 'probing.note')}
+        />
+        <SettingSection
+          setting={draft.setting}
+          errors={errors.setting}
+          register={register}
+          onHas={(has) =>
+            setValue('setting', has ? USUAL_SETTING : null, { shouldDirty: true, shouldValidate: true })
+          }
+          note={notes(errors.setting, 'setting.note')}
         />
         <MacrosSection
           macros={draft.macros}

@@ -28,6 +28,7 @@ const SUFFIX: Record<ProgramKind, string> = {
   coded: '',
   gauge: ' gauge',
   bar: ' bar',
+  setting: ' lengths',
 }
 
 /** 'G154 P3' of 'Focuser housing' becomes focuser-housing-g154-p3.nc. */

@@ -20,9 +20,13 @@ import { GoesStale } from '../logbook/goes-stale.tsx'
 import { PositionEntry } from '../positions/position-entry.tsx'
 import { AnswerPanel } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
+import { Choice } from '../ui/choice.tsx'
 import { nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
 import { takeKnown } from '../ui/known-key.tsx'
 import { When } from '../ui/when.tsx'
+import { SetProgram } from './set-program.tsx'
+import { SetterDrawing } from './setter-drawing.tsx'
+import { SetterLine, SetterPanel, setterInUse, useSetter } from './setter-panel.tsx'
 import { ToolDrawing } from './tool-drawing.tsx'
 
 /** The tool whose length is asked for first, but for the one that was just measured: its number as it is typed, or nothing. */
@@ -31,6 +35,20 @@ const toolAsked = ({ steps }: Traveler, measured?: number): string =>
     .find(({ step }) => step === 'zero')
     ?.tasks.find(({ part, about }) => part === 'tools' && about !== `T${measured}`)
     ?.about?.slice(1) ?? ''
+
+/** How a length is had, over its form. */
+const HOW = {
+  'gauge-line': 'From the gauge line: measured against a tool whose length is known, on the same block.',
+  'master-tool': 'Against a master tool: the difference on the same block; the master is 0.',
+  setter: 'By the height of the setter: calibrated with a master, and again after a knock.',
+  shown: 'The control has measured it itself, on its setter: as its tool page shows it.',
+}
+/** What is read with the tool on what it is measured on. */
+const MEASURED: Record<ToolLengthDraft['on'], [label: string, hint: string]> = {
+  block: ['Machine Z, this tool on the block', 'Block in last; never slide a carbide tool on.'],
+  setter: ['Machine Z at the trigger', 'Spindle stopped; down slowly.'],
+  shown: ['Length on the tool page', 'After the macro has run.'],
+}
 
 /** Lengths of the machine's tools: one measured against another, and the table that stands. */
 export function ToolsPanel() {
@@ -43,7 +61,9 @@ export function ToolsPanel() {
     // The block stays where it is for the next tool.
     masterPosition: last?.masterPosition ?? '',
     masterLength: last?.masterLength ?? (fromGauge ? '' : '0'),
+    on: last?.on ?? 'block',
   })
+  const setter = useSetter()
   const [typed, change, clear] = useKept<ToolLengthDraft>(`${setup.id}.tool`, toolLengthDraft, () => empty())
   // The one that is asked for first stands there until another is typed, or its reading. It does not change under the hand that
   // touches it off, whatever another tablet records meanwhile.
@@ -56,7 +76,7 @@ export function ToolsPanel() {
   const lastMaster = tools.map(({ entry }) => entry).sort((a, b) => b.at.localeCompare(a.at))[0]?.masterLength
   const signed = useSigned()
   const live = useMemo(() => {
-    const read = readToolLengthDraft(draft, unit)
+    const read = readToolLengthDraft(draft, unit, setter && setterInUse(setter))
     if (!read.ok) return read
     const answer = toolLength(read.reading, pickupSettings(machine, unit))
     const last = tools.find(({ tool }) => tool === read.reading.tool)?.length.value
@@ -71,7 +91,9 @@ export function ToolsPanel() {
       entry,
       findings: judgeToolLength(read.reading, answer, { machine, unit, last }),
     }
-  }, [draft, unit, machine, tools])
+  }, [draft, unit, machine, tools, setter])
+  const [calibrates, setCalibrates] = useState(false)
+  const onSetter = draft.on === 'setter'
   const stopped = live.ok && verdictOf(live.findings) === 'stop'
   const problems = live.ok ? {} : live.problems
   const masterKey = takeKnown({
@@ -95,7 +117,8 @@ export function ToolsPanel() {
       hint,
       maxLength: name === 'tool' ? 10 : 400,
     }
-    return name === 'machinePosition' || name === 'masterPosition' ? (
+    const isPosition = name === 'masterPosition' || (name === 'machinePosition' && draft.on !== 'shown')
+    return isPosition ? (
       <PositionEntry {...common} axis="Z" unit={unit} />
     ) : (
       <TextEntry {...common} {...(name === 'masterLength' ? masterKey : {})} />
@@ -111,6 +134,7 @@ export function ToolsPanel() {
       setAsked(toolAsked(traveler, entry.tool))
     })
   }
+  if (calibrates) return <SetterPanel setter={setter} onDone={() => setCalibrates(false)} />
   return (
     <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[19rem_1fr] xl:grid-cols-[20rem_20rem_1fr]">
       <form
@@ -122,22 +146,29 @@ export function ToolsPanel() {
           submit()
         }}
       >
-        <p className="pb-1">
-          {fromGauge
-            ? 'From the gauge line: measured against a tool whose length is known, on the same block.'
-            : 'Against a master tool: the difference on the same block; the master is 0.'}
-        </p>
+        <Choice
+          label="Measured on"
+          value={draft.on}
+          onChange={(on) => change({ ...draft, on })}
+          options={[
+            { value: 'block', label: 'a block' },
+            { value: 'setter', label: 'a setter' },
+            { value: 'shown', label: 'its macro' },
+          ]}
+        />
+        <p className="pb-1">{HOW[draft.on === 'block' ? machine.toolLengths : draft.on]}</p>
+        {onSetter && <SetterLine setter={setter} onCalibrate={() => setCalibrates(true)} />}
         {field('tool', 'Tool', '')}
-        {field(
-          'machinePosition',
-          'Machine Z, this tool on the block',
-          'Block in last; never slide a carbide tool on.',
-        )}
-        {field('masterPosition', 'Machine Z, master on the same block', 'Stays for the next tool.')}
-        {field(
-          'masterLength',
-          fromGauge ? 'Length of the master' : 'Length of the master, 0',
-          fromGauge ? 'From the gauge line to its tip.' : '',
+        {field('machinePosition', ...MEASURED[draft.on])}
+        {draft.on === 'block' && (
+          <>
+            {field('masterPosition', 'Machine Z, master on the same block', 'Stays for the next tool.')}
+            {field(
+              'masterLength',
+              fromGauge ? 'Length of the master' : 'Length of the master, 0',
+              fromGauge ? 'From the gauge line to its tip.' : '',
+            )}
+          </>
         )}
         {live.ok && !stopped && <GoesStale entry={live.entry} />}
         <Button
@@ -151,7 +182,17 @@ export function ToolsPanel() {
         </Button>
       </form>
       <div className="min-h-80">
-        <ToolDrawing draft={draft} unit={unit} length={live.ok ? live.answer.value : undefined} />
+        {draft.on !== 'block' ? (
+          <SetterDrawing
+            unit={unit}
+            height={setter?.height.value}
+            at={live.ok && setter ? live.answer.value + setter.height.value : undefined}
+            name={draft.tool.trim() ? `T${draft.tool.replace(/\D/g, '')}` : 'this tool'}
+            length={live.ok ? live.answer.value : undefined}
+          />
+        ) : (
+          <ToolDrawing draft={draft} unit={unit} length={live.ok ? live.answer.value : undefined} />
+        )}
       </div>
       <section aria-label="Tool table" className="space-y-4 md:col-span-2 xl:col-span-1">
         {live.ok && (
@@ -161,6 +202,7 @@ export function ToolsPanel() {
             findings={live.findings}
           />
         )}
+        {draft.on !== 'block' && <SetProgram />}
         <h2 className="text-lg font-semibold">Tools of {machine.name}</h2>
         {tools.length === 0 && <p className="text-ink-soft">No length has been measured with Dogleg yet.</p>}
         {tools.length > 0 && (

@@ -43,7 +43,7 @@ export function benchHold() {
     if (!read.ok || !last) throw new Error('the sweep is not understood')
     squareness(read.value, 'inch')
     jawSketch(draft, 6, 'inch')
-    wouldGoStale(setup, entries, { ...last, kind: 'swept', sweep: read.value }, reference)
+    wouldGoStale(setup, entries, [{ ...last, kind: 'swept', sweep: read.value }], reference)
   }
   const clear = () => clearance({ machine, vise, unit: 'inch', jawAt: 10.9, wanted: 0.25, lowestZ: -12 })
   const rank = () =>

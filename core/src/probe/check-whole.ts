@@ -1,7 +1,7 @@
 import { type Finding, finding } from '../fact/index.ts'
 import { withinTravel } from '../machine/index.ts'
 import { formatLength, formatWithUnit } from '../quantity/index.ts'
-import type { ProbeSituation } from './check.ts'
+import type { ProbeSituation } from './situation.ts'
 import type { ProbeField, ProbeStart, ProbeTask } from './task.ts'
 import { roughZero } from './whole.ts'
 

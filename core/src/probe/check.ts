@@ -1,8 +1,9 @@
 import { type Finding, finding, worstFirst } from '../fact/index.ts'
-import { type LinearAxis, type Machine, type ProbeShape, probeIn, withinTravel } from '../machine/index.ts'
+import { type Machine, type ProbeShape, probeIn, withinTravel } from '../machine/index.ts'
 import { formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
 import { checkWhole, nearOf } from './check-whole.ts'
 import { startOf } from './plan.ts'
+import type { ProbeSituation } from './situation.ts'
 import { FEATURES, isTop, isWhole, type ProbeTask } from './task.ts'
 import { spanOf } from './whole.ts'
 
@@ -14,18 +15,6 @@ const BODY_ROOM: Record<LengthUnit, number> = { inch: 0.04, mm: 1 }
 /** The probe of a machine in the unit of the setup. */
 export const shapeIn = ({ unit }: Machine, shape: ProbeShape, to: LengthUnit): ProbeShape =>
   probeIn(shape, unit, to)
-
-export interface ProbeSituation {
-  machine: Machine
-  /** In the setup's unit. */
-  shape: ProbeShape
-  unit: LengthUnit
-  offset: string
-  /** What is known of the offset so far, machine positions; it may be old, it need only be near. */
-  near: Partial<Record<LinearAxis, number>>
-  /** The vise that was chosen, and how far it opens. */
-  jaws?: { name: string; opening: number }
-}
 
 /** As far past where a surface is expected as a search may go. */
 const marginOf = ({ shape, unit }: ProbeSituation) => Math.min(MARGIN[unit], shape.overtravel)

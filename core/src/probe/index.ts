@@ -1,4 +1,4 @@
-export { checkProbe, type ProbeSituation, shapeIn } from './check.ts'
+export { checkProbe, shapeIn } from './check.ts'
 export {
   emptyFound,
   type FoundDraft,
@@ -9,6 +9,7 @@ export {
   readFound,
 } from './found.ts'
 export { MACRO, measuringWords, type OneCall, startOf } from './plan.ts'
+export type { ProbeSituation } from './situation.ts'
 export { type ProbeSketch, probeSketch } from './sketch.ts'
 export {
   FEATURES,

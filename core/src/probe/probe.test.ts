@@ -4,8 +4,9 @@ import { BUILT_IN_PROFILES, offsetNames, type Profile } from '../control/index.t
 import { demoReference } from '../demo/index.ts'
 import type { Machine, ProbeShape } from '../machine/index.ts'
 import { readBlocks } from '../program/index.ts'
-import { checkProbe, type ProbeSituation } from './check.ts'
+import { checkProbe } from './check.ts'
 import { offsetWord, startOf } from './plan.ts'
+import type { ProbeSituation } from './situation.ts'
 import { probeSketch } from './sketch.ts'
 import {
   FEATURES,

@@ -13,8 +13,9 @@ import { read, readsAs } from '../program/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 import { cycleTime, speedsOf } from '../timing/index.ts'
 import { asAsked, findsWhole } from './as-asked.ts'
-import { checkProbe, type ProbeSituation } from './check.ts'
+import { checkProbe } from './check.ts'
 import { type ProbeCall, type ProbeLine, type ProbePlan, planProbe } from './plan.ts'
+import type { ProbeSituation } from './situation.ts'
 import { FEATURES, isWhole, type ProbeTask } from './task.ts'
 
 export type WrittenProbe =

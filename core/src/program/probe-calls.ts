@@ -137,7 +137,7 @@ function setResult(
 }
 
 /** The offset that an S word names: its number, or by the profile that of a further one. */
-export function offsetOfWord({ options: { profile } }: Run, probing: Probing, s: number): string | undefined {
+function offsetOfWord({ options: { profile } }: Run, probing: Probing, s: number): string | undefined {
   const { standard, extended } = profile.offsets
   if (Number.isInteger(s) && standard[s - 1]) return standard[s - 1]
   const p = Math.round((s - probing.furtherBase) / probing.furtherStep)

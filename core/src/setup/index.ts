@@ -158,7 +158,7 @@ export {
   seriesOf,
 } from './serials.ts'
 export { STEP_NAMES, STEPS, type Step, type StepState, stepsOf } from './steps.ts'
-export { asksSeatLength, type StockFact, stockOf, touchedBlock, zeroMoves, zeroShift } from './stock.ts'
+export { type StockFact, stockOf, touchedBlock } from './stock.ts'
 export { effectiveStrikes } from './strikes.ts'
 export { againstTable, deriveSetter, deriveTools, type SetterFact, type ToolFact } from './tools.ts'
 export { againstTurning, rotationFor, turnedOutside, turningRests, whoTurns } from './turn.ts'
@@ -171,3 +171,4 @@ export {
   type PartSizes,
   partSizes,
 } from './work-area.ts'
+export { asksSeatLength, zeroMoves, zeroShift } from './zero-moves.ts'

@@ -1,5 +1,4 @@
 import { finding } from '../fact/index.ts'
-import { viseIn, viseOpening } from '../hold/index.ts'
 import { LINEAR_AXES, type LinearAxis } from '../machine/index.ts'
 import {
   type ProbeSituation,
@@ -8,8 +7,8 @@ import {
   type WrittenProbe,
   writeProbe,
 } from '../probe/index.ts'
-import type { LengthUnit } from '../quantity/index.ts'
 import type { OffsetState, Setup } from './derive.ts'
+import { jawsIn } from './jaws.ts'
 
 /** The machine's own probe and what is known of the offset, in the setup's unit; undefined where it has none. */
 export function probeSituation(
@@ -30,13 +29,6 @@ export function probeSituation(
     shape: shapeIn(machine, machine.probe, unit),
     ...jawsIn(hold, unit),
   }
-}
-
-/** The vise that holds the part, as far as it was said which; it is the same vise wherever it stands. */
-export function jawsIn({ clearance }: Setup['hold'], unit: LengthUnit): Pick<ProbeSituation, 'jaws'> {
-  const vise = clearance && viseIn(clearance.vise, unit)
-  const opening = vise && viseOpening(vise)
-  return vise && opening !== undefined ? { jaws: { name: vise.name, opening } } : {}
 }
 
 /** The program that probes a feature for an offset of a setup, or the findings that stand against it. */

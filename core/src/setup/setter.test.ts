@@ -66,6 +66,7 @@ describe('the tool setter of a machine, from every log on it', () => {
       cause: { says: 'measured before the setter was found to lie elsewhere' },
     })
     // One that was calibrated before it does not count against it.
-    expect(toolOf(calibrated(-11.3), first, tool)?.freshness.state).toBe('fresh')
+    const [older, then] = [calibrated(-11.3), calibrated(-11.2)]
+    expect(toolOf(older, then, measured(then, -9.7))?.freshness.state).toBe('fresh')
   })
 })

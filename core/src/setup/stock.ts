@@ -1,20 +1,31 @@
 import { type Freshness, type Verdict, verdictOf } from '../fact/index.ts'
 import { LINEAR_AXES, type LinearAxis } from '../machine/index.ts'
 import {
-  isHeight,
   measureStock,
+  type Pickup,
   readingIn,
   type Stock,
   type StockAsked,
   stockHeight,
   type TouchedStock,
   touchedAt,
-  zeroMoved,
 } from '../pickup/index.ts'
-import { computedLength, type LengthUnit } from '../quantity/index.ts'
-import type { AxisFact, OffsetState, Setup } from './derive.ts'
+import type { LengthUnit } from '../quantity/index.ts'
 import type { EntryOf } from './entries.ts'
-import { jawsIn } from './probing.ts'
+import type { HoldState } from './hold.ts'
+import { jawsIn } from './jaws.ts'
+
+/** One axis of the offset that a block was taken with. */
+type TakenAxis = Pick<Pickup, 'value' | 'position' | 'doubt' | 'size'> & { entry: EntryOf<'pickup'> }
+/** The zeros that a block was taken with. */
+interface Taken {
+  axes: Partial<Record<LinearAxis, TakenAxis>>
+}
+/** What a block is held against besides: the unit of the setup, and the vise. */
+interface Held {
+  unit: LengthUnit
+  hold: HoldState
+}
 
 /** A block of stock as it was held against the part that is asked for. */
 export interface StockFact extends Stock {
@@ -24,7 +35,7 @@ export interface StockFact extends Stock {
 }
 
 /** What is known of the block along an axis, by how its zero was taken; undefined where that does not tell. */
-function touchedStock(fact: AxisFact | undefined, unit: LengthUnit): TouchedStock | undefined {
+function touchedStock(fact: TakenAxis | undefined, unit: LengthUnit): TouchedStock | undefined {
   const touched = fact && touchedAt(fact.entry.reading, unit)
   if (!touched) return undefined
   const { size } = fact
@@ -32,10 +43,7 @@ function touchedStock(fact: AxisFact | undefined, unit: LengthUnit): TouchedStoc
 }
 
 /** What is known of the block by how the zeros of an offset were taken, by axis. */
-export function touchedBlock(
-  { axes }: Pick<OffsetState, 'axes'>,
-  unit: LengthUnit,
-): Partial<Record<LinearAxis, TouchedStock>> {
+export function touchedBlock({ axes }: Taken, unit: LengthUnit): Partial<Record<LinearAxis, TouchedStock>> {
   const known: Partial<Record<LinearAxis, TouchedStock>> = {}
   for (const axis of LINEAR_AXES) {
     const touched = touchedStock(axes[axis], unit)
@@ -48,7 +56,7 @@ export function touchedBlock(
 function withHeight(
   touched: TouchedStock,
   { seat, seatLength }: StockAsked,
-  { Z }: OffsetState['axes'],
+  { Z }: Taken['axes'],
 ): TouchedStock {
   if (!Z || !seat) return touched
   const { reading } = Z.entry
@@ -64,11 +72,7 @@ function withHeight(
 }
 
 /** A block of stock against the part that is asked for, as the zeros of its offset were taken. */
-export function stockOf(
-  asked: StockAsked,
-  { axes }: Pick<OffsetState, 'axes'>,
-  { unit, hold }: Pick<Setup, 'unit' | 'hold'>,
-): Stock {
+export function stockOf(asked: StockAsked, { axes }: Taken, { unit, hold }: Held): Stock {
   const own = readingIn(asked, unit)
   const { Z, ...plan } = touchedBlock({ axes }, unit)
   const height = Z && withHeight(Z, own, axes)
@@ -79,46 +83,9 @@ export function stockOf(
 export function stockFact(
   entry: EntryOf<'stock'>,
   freshness: Freshness,
-  offset: Pick<OffsetState, 'axes'>,
-  setup: Pick<Setup, 'unit' | 'hold'>,
+  offset: Taken,
+  setup: Held,
 ): StockFact {
   const stock = stockOf(entry.asked, offset, setup)
   return { ...stock, entry, freshness, verdict: verdictOf(stock.findings) }
 }
-
-/** How far part zero must go for an axis to stand where it is wanted: what every place of the drawing is further along by. */
-export function zeroShift({ X, Y, Z }: Stock, axis: 'X' | 'Y' | 'Z'): number {
-  const { wanted, now } = { X, Y, Z }[axis]
-  const by = wanted === undefined || now === undefined ? 0 : wanted - now
-  return Math.abs(by) < 1e-9 ? 0 : by
-}
-
-/** A pickup that says again what stands, with part zero elsewhere on the drawing: what was read at the machine is as it was. */
-type MovedPickup = Pick<EntryOf<'pickup'>, 'kind' | 'offset' | 'reading' | 'machine' | 'rests' | 'moved'>
-
-/**
- * The entries that put part zero of an offset where a block asks for it, an axis each; none for an axis that stands there already or that
- * is stale: what no longer holds is taken again and not moved.
- */
-export function zeroMoves(offset: OffsetState, stock: Stock, { machine, unit }: Setup): MovedPickup[] {
-  return (['X', 'Y', 'Z'] as const).flatMap((axis): MovedPickup[] => {
-    const fact = offset.axes[axis]
-    const by = zeroShift(stock, axis)
-    if (!fact || by === 0 || fact.freshness.state === 'stale') return []
-    const { reading, rests } = fact.entry
-    return [
-      {
-        kind: 'pickup',
-        offset: offset.name,
-        reading: zeroMoved(reading, by, unit),
-        machine: { id: machine.id, version: machine.version },
-        moved: computedLength(-by, unit),
-        ...(rests ? { rests } : {}),
-      },
-    ]
-  })
-}
-
-/** Whether the height of a block asks for the probe's length as well: its zero was set by the probe's own cycle. */
-export const asksSeatLength = ({ axes: { Z } }: Pick<OffsetState, 'axes'>) =>
-  Z !== undefined && !isHeight(Z.entry.reading)

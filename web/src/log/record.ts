@@ -8,7 +8,7 @@ type Unstamped<T> = T extends Entry ? Omit<T, 'id' | 'setup' | 'at' | 'by'> : ne
 export type NewEntry = Unstamped<Entry>
 
 /** An entry with its stamp: a new id, the time, and who is at this tablet. */
-export function stamp(setup: string | undefined, entry: NewEntry): Entry {
+function stamp(setup: string | undefined, entry: NewEntry): Entry {
   const id = newId()
   return { id, setup: setup ?? id, at: new Date(now()).toISOString(), by: operator(), ...entry } as Entry
 }

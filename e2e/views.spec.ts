@@ -25,14 +25,14 @@ test('the shop, and the steps on a mill', async ({ page }) => {
 test('the tables and the probe calls of Zero, and a zero on a lathe', async ({ page }) => {
   await signIn(page)
   await openAt(page, /first side/, 'Zero')
-  for (const tab of ['Offsets', 'Tools', 'Probe']) {
+  for (const tab of ['Offsets', 'Tools', 'Block', 'Probe']) {
     await page.getByRole('tab', { name: tab }).click()
     await page.waitForLoadState('networkidle')
     await expectView(page, { vertically: tab !== 'Probe' })
   }
   await page.getByRole('link', { name: 'Shop' }).click()
   await openAt(page, /Drawtube/, 'Zero')
-  for (const tab of [/X/, /Z/, /Check/, /Table/]) {
+  for (const tab of [/X/, /Z/, /Check/, /Table/, /Bar stop/]) {
     await page.getByRole('tab', { name: tab }).click()
     await expectView(page, { vertically: true })
   }

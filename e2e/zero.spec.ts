@@ -44,7 +44,7 @@ test('every way of finding X and Y, with the keyboard alone', async ({ page }) =
       ['probe', 'X+', 'Y+', '-15.769 -7', '-15 -8.2\n-11 -8.2', '.2362', '90', '0', '0'],
       /-8\.0819/,
     ],
-    ['set by the probe cycle', ['-8.0815'], /-8\.0815/],
+    ['set by the probe cycle', ['-8.0815', '', ''], /-8\.0815/],
   ]
   for (const [name, values, says] of ways) {
     await test.step(name, async () => {

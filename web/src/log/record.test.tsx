@@ -6,7 +6,7 @@ vi.mock('./outbox.ts', () => ({ post: (entry: Entry) => posted.push(entry) }))
 
 // Modules outlive a file of tests: those that were made with what stands in for the outbox end with this one.
 vi.resetModules()
-const { record } = await import('./record.ts')
+const { asIfRecorded, record } = await import('./record.ts')
 const { setOperator } = await import('./operator.ts')
 const { SETTLE_MS } = await import('./settled.ts')
 
@@ -39,5 +39,20 @@ describe('a key that is tapped twice', () => {
     setOperator('MK')
     record('01J00000000000000000000001', note('T4 is dull.'))
     expect(posted.map(({ by }) => by)).toEqual(['RT', 'RT', 'RT', 'MK'])
+  })
+})
+
+describe('an entry as if it were recorded, for what it would change', () => {
+  it('comes after what this tablet has recorded, one after the other, and counts nothing', () => {
+    const first = record(setup, note('T3 is dull.'))
+    const [a, b] = [asIfRecorded(setup, note('a')), asIfRecorded(setup, note('b'), 1)]
+    expect([a.clock?.tablet, b.clock?.tablet]).toEqual([first.clock?.tablet, first.clock?.tablet])
+    expect([a.clock?.count, b.clock?.count]).toEqual([
+      (first.clock?.count ?? 0) + 1,
+      (first.clock?.count ?? 0) + 2,
+    ])
+    vi.advanceTimersByTime(SETTLE_MS)
+    expect(record(setup, note('T4 is dull.')).clock?.count).toBe((first.clock?.count ?? 0) + 1)
+    expect(posted).toHaveLength(2)
   })
 })

@@ -62,12 +62,12 @@ export function AxisStrip({ setup, offset, next, onOffset }: AxisStripProps) {
   const others = addressNames(machine, profile).filter((name) => !inUse.includes(name))
   return (
     <div className="flex flex-wrap items-stretch border-b border-rule">
-      <label className="flex items-center gap-2 pr-4 font-semibold">
+      <label className="flex items-center gap-2 pr-3 font-semibold">
         <span className="sr-only">{machine.kind === 'mill' ? 'Work offset' : 'Tool'}</span>
         <Select
           value={offset.name}
           onChange={(event) => onOffset(event.target.value)}
-          className="digits w-28 xl:w-36"
+          className="digits w-28 xl:w-32"
         >
           <optgroup label="In this setup">
             {[...new Set([...inUse, offset.name])].map((name) => (
@@ -97,7 +97,7 @@ export function AxisStrip({ setup, offset, next, onOffset }: AxisStripProps) {
           <Tabs.Trigger
             key={place}
             value={place}
-            className="min-h-14 border-b-4 border-b-transparent border-l border-l-rule px-3 text-lg font-semibold hover:bg-stock-shade data-[state=active]:border-b-ink data-[state=active]:bg-stock-shade"
+            className="min-h-14 border-b-4 border-b-transparent border-l border-l-rule px-2 font-semibold hover:bg-stock-shade data-[state=active]:border-b-ink data-[state=active]:bg-stock-shade"
           >
             {title}
           </Tabs.Trigger>

@@ -148,6 +148,7 @@ export function ToolsPanel() {
       >
         <Choice
           label="Measured on"
+          quiet
           value={draft.on}
           onChange={(on) => change({ ...draft, on })}
           options={[

@@ -1,8 +1,7 @@
 import { join } from 'node:path'
-import { type BenchView, exerciseOf } from '@dogleg/core/bench'
+import type { BenchView } from '@dogleg/core/bench'
 import { housingProgram } from '@dogleg/core/demo'
 import { chromium } from '@playwright/test'
-import { ulid } from 'ulid'
 import { openAt, toStep } from './dogleg.ts'
 import { launchOptions, Server } from './harness.ts'
 
@@ -138,6 +137,35 @@ await page.getByRole('article', { name: 'Setup sheet' }).waitFor()
 await shot('setup-sheet')
 await page.goto('/profiles/two-line')
 await shot('profiles')
+// A sawn block, touched at both ends and both sides: what comes off it, and zero at its corner.
+await open(/second side/, 'Zero')
+for (const [axis, low, high, zero] of [
+  ['X', '-16.231', '-11.905', /-14\.0680/],
+  ['Y', '-8.314', '-5.962', /-7\.1380/],
+] as const) {
+  await page.getByRole('tab', { name: new RegExp(`\\b${axis}\\b`) }).click()
+  const form = page.getByRole('form', { name: `${axis} of G54` })
+  await form.getByLabel('Found with').selectOption('middle')
+  await form.getByLabel('Which').selectOption('web')
+  await form.getByLabel('Touched with').selectOption('probe')
+  await form.getByLabel('Tip, diameter').fill('.2362')
+  await form.getByLabel('Minus side, machine').fill(low)
+  await form.getByLabel('Plus side, machine').fill(high)
+  await form.getByLabel('The middle on the drawing').fill('0')
+  await form.getByRole('button', { name: `Record ${axis} of G54` }).click()
+  // It turns to what is next by itself.
+  await page.getByRole('tab', { name: zero }).waitFor()
+  await page.waitForTimeout(1000)
+}
+await page.getByRole('tab', { name: 'Block' }).click()
+await page.getByLabel('Finished, along X').fill('4')
+await page.getByLabel('Finished, along Y').fill('2')
+await page.getByLabel('Off the top').fill('.060')
+await page.getByLabel('X zero at').selectOption('low')
+await page.getByLabel('Y zero at').selectOption('low')
+await page.getByLabel('Z zero at').selectOption('finished-top')
+await page.getByText('Move zero of G54, and record').waitFor()
+await shot('zero-block')
 
 // An exercise: the edge finder beside the left face, in steps of a hundredth until it kicks.
 const press = (name: string) => page.getByRole('button', { name, exact: true }).click()
@@ -169,34 +197,6 @@ for (let n = 0; n < 60 && !(await see()).mounted.kicked; n++) {
 }
 await page.getByText('The edge finder kicked.').waitFor()
 await shot('exercise')
-await page.getByRole('tab', { name: 'Work out X' }).click()
-await page.getByRole('radio', { name: 'X+' }).click()
-await page.getByRole('button', { name: /^Take position X/ }).click()
-await press('Answer X with it')
-await page.getByLabel('Y of G54').fill('-10')
-await press('How far off am I?')
-await page.getByRole('region', { name: 'Result' }).waitFor()
-// What was done on paper, as a good hand does it.
-for (const [n, id] of ['collet-stop', 'groove-start', 'pallets'].entries()) {
-  const seed = 11 + n
-  await page.request.post('/api/practice', {
-    data: {
-      id: ulid(),
-      by: 'RT',
-      exercise: id,
-      unit: 'inch',
-      seed,
-      machine: null,
-      answers: exerciseOf(id)?.byGoodHand(null, seed, 'inch').answers,
-      hints: 1,
-      seconds: 95 + 40 * n,
-    },
-  })
-}
-await page.goto('/practice')
-await page.getByText('off by').first().waitFor()
-await shot('practice')
-
 // The simulated Mill 1 with a tool length that is too short: the crash of its first approach.
 await page.goto('/machines/mill-1/simulated')
 await page.getByLabel('Piece number').fill('4711')

@@ -256,6 +256,7 @@ describe('the form of a block', () => {
     [{ offX: '-1' }, 'offX', 'zero or more'],
     [{ seat: 'x' }, 'seat', 'x'],
     [{ Z: '0' }, 'Z', 'more than zero'],
+    [{ offTop: '1000000000000000000000000000000' }, 'offTop', 'longer than any machine'],
   ])('%o is said at its field', (part, field, says) => {
     const read = readStockDraft({ ...draft, ...part }, 'inch', false)
     expect(read.ok ? {} : Object.keys(read.problems)).toEqual([field])

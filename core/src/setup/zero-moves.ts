@@ -1,6 +1,7 @@
-import { isHeight, type Stock, zeroMoved } from '../pickup/index.ts'
+import type { Finding } from '../fact/index.ts'
+import { isHeight, judgePickup, pickUp, pickupSettings, type Stock, zeroMoved } from '../pickup/index.ts'
 import { computedLength } from '../quantity/index.ts'
-import type { OffsetState, Setup } from './derive.ts'
+import { expectationOf, type OffsetState, type Setup } from './derive.ts'
 import type { EntryOf } from './entries.ts'
 
 /** How far part zero must go for an axis to stand where it is wanted: what every place of the drawing is further along by. */
@@ -35,6 +36,20 @@ export function zeroMoves(offset: OffsetState, stock: Stock, { machine, unit }: 
     ]
   })
 }
+
+/** What keeps zero from being put there: a place where the machine cannot stand, or that the method cannot give. */
+export const moveHindrances = (moves: readonly MovedPickup[], setup: Setup): Finding[] =>
+  moves.flatMap(({ offset, reading, moved }) => {
+    const pickup = pickUp(reading, pickupSettings(setup.machine, setup.unit))
+    const expected = expectationOf(setup, offset, reading.axis)
+    const last = expected.last && { ...expected.last, value: expected.last.value + (moved?.value ?? 0) }
+    // What a person finds beyond the travel is looked at; what a press would put there is not.
+    return judgePickup(reading, pickup, { ...expected, last }).flatMap((each) =>
+      each.severity === 'stop' || each.code === 'zero-outside-travel'
+        ? [{ ...each, severity: 'stop' as const }]
+        : [],
+    )
+  })
 
 /** Whether the height of a block asks for the probe's length as well: its zero was set by the probe's own cycle. */
 export const asksSeatLength = ({ axes: { Z } }: Pick<OffsetState, 'axes'>) =>

@@ -14,6 +14,7 @@ import {
   type Reference,
   SETTLED_NAMES,
   type Setup,
+  type StockFact,
 } from '../setup/index.ts'
 import { toolsNeeded } from './needs.ts'
 import { inWords, type Traveler } from './traveler.ts'
@@ -36,6 +37,8 @@ interface SheetOffset {
   name: string
   axes: (Stated & { axis: string; value: string; doubt: string; method: string })[]
   angle?: SheetLine
+  /** What must come off the block that it was taken on. */
+  stock?: SheetLine
   check?: SheetLine
 }
 
@@ -141,13 +144,28 @@ function holdLines({ hold, unit, prove: { layout } }: Setup): SheetLine[] {
   return lines
 }
 
+/** What must come off each face of a block, as far as it is known. */
+function comesOff({ X, Y, Z, unit }: StockFact): string {
+  const faces = [
+    ['left', X.low],
+    ['right', X.high],
+    ['front', Y.low],
+    ['back', Y.high],
+    ['top', Z.top],
+    ['bottom', Z.bottom],
+  ] as const
+  return faces
+    .flatMap(([face, off]) => (off === undefined ? [] : [`${face} ${formatLength(off, unit)}`]))
+    .join(', ')
+}
+
 function offsetsOf(setup: Setup, machineEntries: readonly Entry[], reference: Reference): SheetOffset[] {
   const { unit } = setup
   const own = new Map(setup.offsets.map((offset) => [offset.name, offset]))
   return offsetTable(setup, machineEntries, reference)
     .filter(({ name }) => own.has(name))
     .map(({ name, axes }) => {
-      const { angle, check } = own.get(name) ?? {}
+      const { angle, stock, check } = own.get(name) ?? {}
       return {
         name,
         axes: Object.entries(axes).map(([axis, { value, doubt, fact, other }]) => ({
@@ -164,6 +182,16 @@ function offsetsOf(setup: Setup, machineEntries: readonly Entry[], reference: Re
                 says: `${formatAngle(angle.angle.value)} deg`,
                 more: `within ${formatAngle(angle.angle.doubt.value)}`,
                 ...stated(angle.entry, angle.freshness),
+              },
+            }
+          : {}),
+        ...(stock
+          ? {
+              stock: {
+                what: 'Block',
+                says: `comes off: ${comesOff(stock)}`,
+                more: '',
+                ...stated(stock.entry, stock.freshness),
               },
             }
           : {}),

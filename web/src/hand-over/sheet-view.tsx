@@ -77,7 +77,7 @@ export function SheetView({ sheet, setup, entries, reference }: SheetViewProps) 
         <Block title="Work offsets">
           <Table
             heads={['offset', 'axis', 'machine position', 'within', 'how', 'who, when']}
-            rows={sheet.offsets.flatMap(({ name, axes, angle, check }) => [
+            rows={sheet.offsets.flatMap(({ name, axes, angle, stock, check }) => [
               ...axes.map((each, index) => [
                 index === 0 ? <b key="name">{name}</b> : '',
                 each.axis,
@@ -88,7 +88,7 @@ export function SheetView({ sheet, setup, entries, reference }: SheetViewProps) 
                 each.method,
                 said(each),
               ]),
-              ...[angle, check].flatMap((line) =>
+              ...[angle, stock, check].flatMap((line) =>
                 line
                   ? [
                       [

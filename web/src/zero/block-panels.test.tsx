@@ -116,6 +116,35 @@ describe('a block against the part that is asked for', () => {
     expect(screen.getByText('Not recorded while the verdict is stop.')).toBeTruthy()
   })
 
+  it('puts zero nowhere that the machine cannot stand', () => {
+    const oneFace = blocked.map((entry) =>
+      entry.kind === 'pickup' && entry.reading.axis === 'X'
+        ? ({
+            ...entry,
+            reading: {
+              method: 'edge-finder',
+              axis: 'X',
+              direction: '+',
+              diameter: inch(0.2),
+              machinePosition: inch(-15),
+              drawingPosition: inch(0),
+            },
+          } as Entry)
+        : entry,
+    )
+    show(<StockPanel offset={offsetOf(oneFace)} />, oneFace)
+    type('Finished, along X', '4')
+    type('Finished, along Y', '2')
+    type('Off the top', '.05')
+    type('Off the left', '5000')
+    expect(screen.getByText('Not recorded while the verdict is stop.')).toBeTruthy()
+    type('Off the left', '.03')
+    expect(screen.getByText(/How long the block is was not measured/)).toBeTruthy()
+    expect(
+      screen.getByRole<HTMLButtonElement>('button', { name: 'Move zero of G54, and record' }).disabled,
+    ).toBe(false)
+  })
+
   it('asks for the length of the probe once a seat is typed, where its cycle set Z', () => {
     fill()
     expect(screen.queryByLabelText('Probe length')).toBeNull()

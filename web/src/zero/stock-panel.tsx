@@ -1,4 +1,4 @@
-import { verdictOf } from '@dogleg/core/fact'
+import { verdictOf, worstFirst } from '@dogleg/core/fact'
 import {
   finishedZero,
   readStockDraft,
@@ -10,7 +10,14 @@ import {
   ZERO_WORDS,
 } from '@dogleg/core/pickup'
 import { unitSymbol } from '@dogleg/core/quantity'
-import { asksSeatLength, type OffsetState, stockOf, touchedBlock, zeroMoves } from '@dogleg/core/setup'
+import {
+  asksSeatLength,
+  moveHindrances,
+  type OffsetState,
+  stockOf,
+  touchedBlock,
+  zeroMoves,
+} from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -53,11 +60,17 @@ export function StockPanel({ offset }: { offset: OffsetState }) {
     const read = readStockDraft(draft, unit, needsLength)
     if (!read.ok) return read
     const stock = stockOf(read.value, offset, setup)
-    return { ...read, stock, moves: zeroMoves(offset, stock, setup) }
+    const moves = zeroMoves(offset, stock, setup)
+    return {
+      ...read,
+      stock,
+      moves,
+      findings: worstFirst([...stock.findings, ...moveHindrances(moves, setup)]),
+    }
   }, [draft, unit, needsLength, offset, setup])
   const taken = Object.values(offset.axes)
   const stale = taken.filter(({ freshness }) => freshness.state === 'stale')
-  const stopped = live.ok && verdictOf(live.stock.findings) === 'stop'
+  const stopped = live.ok && verdictOf(live.findings) === 'stop'
   const problems = live.ok ? {} : live.problems
   const missing = Object.keys(problems).length
   const same =
@@ -180,7 +193,10 @@ export function StockPanel({ offset }: { offset: OffsetState }) {
           <>
             <ComesOff stock={shown} />
             <ZeroStands stock={shown} offset={offset} />
-            <Judged findings={shown.findings} {...(live.ok && !same ? {} : { fact: offset.stock })} />
+            <Judged
+              findings={live.ok ? live.findings : shown.findings}
+              {...(live.ok && !same ? {} : { fact: offset.stock })}
+            />
             {stale.length > 0 && (
               <p className="font-semibold">
                 {stale.map(({ axis }) => axis).join(' and ')} of {offset.name}{' '}

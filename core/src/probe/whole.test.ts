@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { times } from '../../testing/depth.ts'
+import { evenly } from '../../testing/evenly.ts'
 import { BUILT_IN_PROFILES, offsetNames, type Profile } from '../control/index.ts'
 import { demoReference } from '../demo/index.ts'
 import type { Machine, ProbeShape } from '../machine/index.ts'
@@ -147,7 +148,7 @@ const task = fc
 
 describe('a block or a corner at a hidden place, where the probe was put by eye', () => {
   it('is led back to from what the program touches, on every control with macros, in every offset', () => {
-    const off = fc.double({ min: -0.49, max: 0.49, noNaN: true })
+    const off = evenly(-0.49, 0.49)
     fc.assert(
       fc.property(
         task,

@@ -1,7 +1,6 @@
 import { demoReference, housingLayout, tubeLayout } from '../demo/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import { readyListOf } from '../machine/index.ts'
-import { type Reading, zeroMoved } from '../pickup/index.ts'
 import {
   barStopRests,
   type CodedFact,
@@ -23,10 +22,11 @@ import {
   type Setup,
   textOnPallet,
 } from '../setup/index.ts'
-import { add, checked, cleared, edge, holdLog, inch, opened, swept, touch } from '../setup/testing.ts'
+import { add, checked, cleared, holdLog, inch, opened, swept } from '../setup/testing.ts'
 import type { Task } from './task.ts'
 import { setupOf } from './testing.ts'
 import { forPallet, palletsOf, palletsRunning, plan, sheetOf } from './testing-programs.ts'
+import { angleOf, readingOf, stockOf, zeroMovedOf } from './testing-zero.ts'
 
 /** The proofs of tests are of no text that anybody opens: only the page holds one against the other. */
 const HASH = 'a'.repeat(64)
@@ -69,50 +69,17 @@ export class Shift {
   }
 
   private axis(name: string, axis: LinearAxis) {
-    const reading: Reading =
-      this.kind === 'lathe'
-        ? axis === 'X'
-          ? { method: 'skimmed', axis, machinePosition: inch(-10.5), measured: inch(1.25) }
-          : { method: 'faced', axis: 'Z', machinePosition: inch(-8), drawingPosition: inch(0.02) }
-        : axis === 'Z'
-          ? touch(3)
-          : edge(axis, axis === 'X' ? -14 : -6)
+    const reading = readingOf(this.kind, axis)
     this.write('pickup', { offset: name, reading, machine: this.machine })
   }
 
   private angle(offset: string, rise: number, needsSquare = false) {
-    const at = (x: number, y: number) => ({ x: inch(x), y: inch(y) })
-    this.write('angled', {
-      offset,
-      reading: {
-        method: 'edge',
-        device: 'probe',
-        points: [at(-14, -6), at(-12, -6 + rise / 2), at(-10, -6 + rise)],
-        nominal: 0,
-      },
-      reach: inch(4),
-      allowed: inch(0.002),
-      needsSquare,
-      machine: this.machine,
-    })
+    this.write('angled', { offset, ...angleOf(rise), needsSquare, machine: this.machine })
   }
 
-  /** The block as it was touched, against a part that is so high: what is too high does not come out of it. */
   private stock(offset: string, high: number) {
-    const { axes } = offsetOf(this.setup, offset)
-    const rests = Object.values(axes).map(({ entry }) => entry.id)
-    if (rests.length === 0) return
-    this.write('stock', {
-      offset,
-      asked: {
-        finished: { X: inch(3.9), Y: inch(1.9), Z: inch(high) },
-        offTop: inch(0.02),
-        offLow: { X: inch(0.05), Y: inch(0.05) },
-        zero: { X: 'low', Y: 'low', Z: 'finished-top' },
-        seat: inch((axes.Z?.position ?? 0) - 1.1),
-      },
-      rests,
-    })
+    const body = stockOf(this.setup, offset, high)
+    if (body) this.write('stock', body)
   }
 
   /** The program that drives a stop to the bar. */
@@ -120,17 +87,9 @@ export class Shift {
     this.program('bar', barStopRests(this.setup, Number(offset.slice(1))), undefined, 'G0', offset)
   }
 
-  /** X0 put half an inch further along the drawing. */
   private moveZero(offset: string) {
-    const fact = offsetOf(this.setup, offset).axes.X
-    if (!fact || this.kind === 'lathe') return
-    const { reading } = fact.entry
-    this.write('pickup', {
-      offset,
-      reading: zeroMoved(reading, 0.5, 'inch'),
-      machine: this.machine,
-      moved: inch(0.5),
-    })
+    const body = this.kind === 'mill' ? zeroMovedOf(this.setup, offset) : undefined
+    if (body) this.write('pickup', body)
   }
 
   private identify(measured: number) {

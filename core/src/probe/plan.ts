@@ -114,26 +114,12 @@ function caller({ offset, unit }: PlanSettings, profile: Profile, probing: Probi
     moveTo: (does: string, words: Record<string, number>): ProbeCall =>
       call(does, probing.protectedMove, { ...printed(words), F: probing.feed[unit] }),
     /** Sets the offset, unless `sets` says no. */
-    measure: (
-      does: string,
-      macro: keyof typeof MACRO_NUMBERS,
-      words: Record<string, number>,
-      sets = true,
-    ) => {
+    measure: (does: string, macro: (typeof MACRO)[OneCall], words: Record<string, number>, sets = true) => {
       const s = sets ? offsetWord(profile, probing, offset) : undefined
       return call(does, probing[macro], { ...printed(words), ...(s === undefined ? {} : { S: s }) }, true)
     },
   }
 }
-const MACRO_NUMBERS = {
-  surface: true,
-  webPocket: true,
-  boreBoss: true,
-  outsideCorner: true,
-  insideCorner: true,
-  angle: true,
-} satisfies Partial<Record<keyof Probing, true>>
-
 /** Down to where the search begins, one call that measures, and away (common practice, in this order). */
 function oneFeature(
   task: ProbeTask & { feature: OneCall },

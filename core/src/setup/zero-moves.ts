@@ -1,6 +1,7 @@
-import type { Finding } from '../fact/index.ts'
+import { costAt, formatAngle } from '../angle/index.ts'
+import { type Finding, finding } from '../fact/index.ts'
 import { isHeight, judgePickup, pickUp, pickupSettings, type Stock, zeroMoved } from '../pickup/index.ts'
-import { computedLength } from '../quantity/index.ts'
+import { computedLength, formatWithUnit } from '../quantity/index.ts'
 import { expectationOf, type OffsetState, type Setup } from './derive.ts'
 import type { EntryOf } from './entries.ts'
 
@@ -37,9 +38,34 @@ export function zeroMoves(offset: OffsetState, stock: Stock, { machine, unit }: 
   })
 }
 
-/** What keeps zero from being put there: a place where the machine cannot stand, or that the method cannot give. */
-export const moveHindrances = (moves: readonly MovedPickup[], setup: Setup): Finding[] =>
-  moves.flatMap(({ offset, reading, moved }) => {
+/**
+ * A part that lies turned: a place of the drawing lies elsewhere on the machine than it does on the drawing, so that zero put along the
+ * axes is off by the chord of the way that it goes. `allowed` is the setup's tolerance.
+ */
+function ofTurned(moves: readonly MovedPickup[], { angle, name }: OffsetState, setup: Setup): Finding[] {
+  const { unit, tolerance } = setup
+  const way = Math.hypot(
+    ...moves.flatMap(({ reading: { axis }, moved }) => (axis === 'Z' || !moved ? [] : [moved.value])),
+  )
+  if (way === 0 || !angle) return []
+  const off = costAt(way, angle.angle.value)
+  if (off <= tolerance) return []
+  return [
+    finding(
+      'stop',
+      'part-lies-turned',
+      'X',
+      `The part of ${name} lies ${formatAngle(angle.angle.value)} deg turned: zero put ${formatWithUnit(way, unit)} along the axes would be ${formatWithUnit(off, unit)} off.`,
+      `A place of its drawing does not lie there on the machine. ${formatWithUnit(tolerance, unit)} is allowed.`,
+      'Square the part, or take zero at the place itself.',
+    ),
+  ]
+}
+
+/** What keeps zero from being put there: a part that lies turned, or a place where the machine cannot stand. */
+export const moveHindrances = (moves: readonly MovedPickup[], of: OffsetState, setup: Setup): Finding[] => [
+  ...ofTurned(moves, of, setup),
+  ...moves.flatMap(({ offset, reading, moved }) => {
     const pickup = pickUp(reading, pickupSettings(setup.machine, setup.unit))
     const expected = expectationOf(setup, offset, reading.axis)
     const last = expected.last && { ...expected.last, value: expected.last.value + (moved?.value ?? 0) }
@@ -49,7 +75,8 @@ export const moveHindrances = (moves: readonly MovedPickup[], setup: Setup): Fin
         ? [{ ...each, severity: 'stop' as const }]
         : [],
     )
-  })
+  }),
+]
 
 /** Whether the height of a block asks for the probe's length as well: its zero was set by the probe's own cycle. */
 export const asksSeatLength = ({ axes: { Z } }: Pick<OffsetState, 'axes'>) =>

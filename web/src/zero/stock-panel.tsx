@@ -65,7 +65,7 @@ export function StockPanel({ offset }: { offset: OffsetState }) {
       ...read,
       stock,
       moves,
-      findings: worstFirst([...stock.findings, ...moveHindrances(moves, setup)]),
+      findings: worstFirst([...stock.findings, ...moveHindrances(moves, offset, setup)]),
     }
   }, [draft, unit, needsLength, offset, setup])
   const taken = Object.values(offset.axes)

@@ -144,7 +144,7 @@ const unchanged = (axis: LinearAxis, value: string, fresh: boolean): Finding =>
     axis,
     `${axis} is ${value}, to the last digit what stood before.`,
     fresh
-      ? 'A touch seldom comes out the same to the last digit. If all axes do, the program that ran was the old one, or none.'
+      ? 'A probe can find the same again on a part that did not move. On one that did, no cycle set it: the program that ran was the old one, or none.'
       : 'What stood before is stale: a touch that finds the very same is most likely no touch at all.',
     'See that the program at the control is the one in hand, run it, and read the offset page again.',
   )

@@ -28,8 +28,14 @@ const readings = (more: Partial<typeof typed> = {}) => {
   return read.value
 }
 const before = { unit: 'inch' as const, offset: 'G54', leastStep: 0.0001, last: {} }
-const codes = (of = readings(), last = {}) =>
-  judgeFound(of, task, { ...before, last }).map(({ code, where }) => `${code} ${where}`)
+/** What stood in the offset, and whether it held. */
+const stood = (X: number, Y: number, Z: number, fresh = { X: true, Y: true, Z: true }) => ({
+  X: { value: X, fresh: fresh.X },
+  Y: { value: Y, fresh: fresh.Y },
+  Z: { value: Z, fresh: fresh.Z },
+})
+const judged = (of = readings(), last = {}) => judgeFound(of, task, { ...before, last })
+const codes = (of = readings(), last = {}) => judged(of, last).map(({ code, where }) => `${code} ${where}`)
 
 describe('what a program for a whole zero found', () => {
   it('is a reading an axis: the middles with their sizes, the places that the program had them at', () => {
@@ -77,10 +83,14 @@ describe('the step that is forgotten: another program ran', () => {
   it('is silent about what this one can have found', () => {
     expect(codes()).toEqual([])
     // Two axes may come out the same by chance.
-    expect(codes(readings(), { X: -15.0502, Y: -8.9601, Z: -16.4 })).toEqual([])
+    expect(codes(readings(), stood(-15.0502, -8.9601, -16.4))).toEqual([])
   })
-  it('three axes as they stood, to the last digit', () => {
-    expect(codes(readings(), { X: -15.0502, Y: -8.9601, Z: -16.4004 })).toEqual(['old-program-ran X'])
+  it('three axes as they stood, to the last digit: worse where one of them did not hold any more', () => {
+    const at = [-15.0502, -8.9601, -16.4004] as const
+    const said = (fresh?: Parameters<typeof stood>[3]) =>
+      judged(readings(), stood(...at, fresh)).map(({ severity, code }) => `${severity} ${code}`)
+    expect(said()).toEqual(['note old-program-ran'])
+    expect(said({ X: true, Y: true, Z: false })).toEqual(['look old-program-ran'])
   })
   it('an axis further from where it began than it searches', () => {
     expect(codes(readings({ X: '-15.1251', Z: '-16.5504' }))).toEqual(['not-from-this-program Z'])

@@ -62,16 +62,17 @@ interface FoundBefore {
   offset: string
   /** Last digit of the display, in the unit. */
   leastStep: number
-  /** What stood in the offset before, as far as it is known. */
-  last: Partial<Record<LinearAxis, number>>
+  /** What stood in the offset before, as far as it is known, and whether it still held. */
+  last: Partial<Record<LinearAxis, { value: number; fresh: boolean }>>
 }
 
 const isSet = (each: Reading): each is ReadingOf<'probe-set'> => each.method === 'probe-set'
 
 /**
  * Whether what is read can have come from the program in hand: it searches no further than a face may lie off, so that no axis can
- * have gone further from where it began; and a result that is what stood before, on every axis, shows that it did not run.
- * `found` in the unit of `before`.
+ * have gone further from where it began; and a result that is what stood before, on every axis, shows that it did not run where the
+ * part was moved since. On a part that nothing happened to, a probe that repeats to a digit of the display finds the same often enough
+ * (common practice). `found` in the unit of `before`.
  */
 export function judgeFound(found: readonly Reading[], task: ProbeTask, before: FoundBefore): Finding[] {
   const { unit, offset, leastStep, last } = before
@@ -79,20 +80,24 @@ export function judgeFound(found: readonly Reading[], task: ProbeTask, before: F
   const { start, within = 0 } = task
   const rough = start && roughZero(task, start)
   const same = LINEAR_AXES.filter((axis) => {
-    const [value, was] = [shown.get(axis), last[axis]]
+    const [value, was] = [shown.get(axis), last[axis]?.value]
     return value !== undefined && was !== undefined && Math.abs(value - was) < leastStep / 100
   })
-  if (same.length === LINEAR_AXES.length)
+  if (same.length === LINEAR_AXES.length) {
+    const held = same.every((axis) => last[axis]?.fresh)
     return [
       finding(
-        'look',
+        held ? 'note' : 'look',
         'old-program-ran',
         'X',
         `All three axes of ${offset} are what stood there before, to the last digit.`,
-        'A touch seldom comes out the same to the last digit, and three never do: the program that ran was the old one, or none.',
-        'Select this program at the control, run it, and read the offset page again.',
+        held
+          ? 'A probe can find the same again on a part that did not move. On one that did, the program that ran was the old one, or none.'
+          : 'What stood there is stale: the program that ran was most likely the old one, or none.',
+        'See that this program is selected at the control, run it, and read the offset page again.',
       ),
     ]
+  }
   const far = LINEAR_AXES.filter((axis) => {
     const value = shown.get(axis)
     return rough && value !== undefined && Math.abs(value - rough[axis]) > within + 2 * leastStep

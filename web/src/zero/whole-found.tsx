@@ -52,7 +52,12 @@ export function WholeFound({ setup, offset, task, variables, onRecorded }: Whole
     if (!read.ok) return read
     const each = read.value.map((reading) => ({ reading, ...judged(setup, offset.name, reading) }))
     const own = each.flatMap(({ findings }) => findings)
-    const last = Object.fromEntries(Object.values(offset.axes).map(({ axis, value }) => [axis, value]))
+    const last = Object.fromEntries(
+      Object.values(offset.axes).map(({ axis, value, freshness }) => [
+        axis,
+        { value, fresh: freshness.state === 'fresh' },
+      ]),
+    )
     const ran = judgeFound(read.value, task, {
       unit,
       offset: offset.name,

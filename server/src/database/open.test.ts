@@ -151,6 +151,8 @@ describe('a logbook of November 2026', () => {
         'machines dynamics.spindleTimed: false',
         'profiles reading.leftTap: null',
         'profiles reading.initialLevel: "before-first"',
+        'profiles program.before: ""',
+        'profiles setting: null',
       ]),
     )
     const kept = (entries: Entry[]) =>

@@ -294,7 +294,7 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
         {fact && !same && entry && <span className="text-ink-soft">What stands here differs from it.</span>}
         <span className="ml-auto flex flex-wrap items-center gap-3">
           {given && (
-            <span className="max-w-80 text-sm leading-4">
+            <span className="max-w-64 text-sm leading-4">
               First run: single block, low rapids, a hand on feed hold. Touch the stylus by hand to see that
               it stops.
             </span>

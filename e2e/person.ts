@@ -9,6 +9,9 @@ export async function comes(page: Page, initials: string) {
   return new Person(page)
 }
 
+/** A wheel is not turned further in one go. */
+const MOST_CLICKS = 200
+
 /**
  * Somebody who does a task by what the screen says, and counts: a press is a tap on a key, a link, a tab or a choice, a list that is
  * opened and its row that is chosen (two), or a field that is tapped to be typed in. What is typed into it is not counted.
@@ -39,13 +42,15 @@ class Person {
     )
   /** Looks at what came, before the next press. */
   look = () => this.page.waitForTimeout(SETTLE_MS)
-  /** A key that is held down until something is seen: one press. */
-  hold = async (name: string, until: () => Promise<boolean>) => {
+  /** A wheel that is turned click by click, each seen at the machine before the next, until something is seen: one press. */
+  turn = async (name: string, shows: Locator, until: () => Promise<boolean>) => {
     this.presses += 1
-    await this.page.getByRole('button', { name, exact: true }).hover()
-    await this.page.mouse.down()
-    await expect.poll(until, { intervals: [30], timeout: 15_000 }).toBe(true)
-    await this.page.mouse.up()
+    for (let clicks = 0; clicks < MOST_CLICKS && !(await until()); clicks++) {
+      const before = (await shows.textContent()) ?? ''
+      await this.page.getByRole('button', { name, exact: true }).click()
+      await expect(shows).not.toHaveText(before)
+    }
+    expect(await until(), `${name} until it is seen`).toBe(true)
   }
   type = async (label: string | RegExp, text: string, nth = 0) => {
     this.presses += 1

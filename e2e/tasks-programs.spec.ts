@@ -300,7 +300,7 @@ test('the first exercise: a corner with the edge finder, as good as a good hand'
       ['a tenth', 0],
     ] as const) {
       await person.choose(/^One click is/, step)
-      await person.hold(`${axis} plus 1 click`, kicked)
+      await person.turn(`${axis} plus 1 click`, page.getByTestId(`position-${axis}`), kicked)
       for (let n = 0; n < back; n++) await person.press(`${axis} minus 1 click`)
     }
     await person.tab(`Work out ${axis}`)

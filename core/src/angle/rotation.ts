@@ -11,7 +11,7 @@ import { type Finding, finding } from '../fact/index.ts'
 import { type PlanePoint, turned } from '../geometry/index.ts'
 import { type Machine, withinTravel } from '../machine/index.ts'
 import { plannedTop, topOf } from '../pickup/index.ts'
-import { type PlannedStep, readsAs } from '../program/index.ts'
+import { notReadBack, type PlannedStep, readsAs } from '../program/index.ts'
 import { fixedDigits, formatLength, type LengthUnit, roundTo } from '../quantity/index.ts'
 import { ANGLE_DIGITS } from './measure.ts'
 
@@ -110,12 +110,8 @@ function checkRotation(of: Rotation, profile: Profile, machine: Machine): Findin
   return findings
 }
 
-const notReadBack = ({ name }: Profile): Finding =>
-  finding(
-    'stop',
-    'not-read-back',
-    'profile',
-    'What would be written cannot be read back as it is meant.',
+const turnNotReadBack = ({ name }: Profile): Finding =>
+  notReadBack(
     `The profile ${name} turns with codes that mean something else to the reader.`,
     'Check the codes of the profile, or square the part up.',
   )
@@ -156,6 +152,6 @@ export function writeRotation(of: Rotation, profile: Profile, machine: Machine):
     profile,
   )
   if (!readsAs(text, { profile, machine, unit: of.unit }, plannedRotation(of, profile, machine)))
-    return { ok: false, findings: [notReadBack(profile)] }
+    return { ok: false, findings: [turnNotReadBack(profile)] }
   return { ok: true, text, on, off: rotation.off, findings }
 }

@@ -7,8 +7,8 @@ import {
   writeProgram,
 } from '../control/index.ts'
 import { homeBlocks, type PlannedRow, plannedDiffers } from '../cycles/cycle/index.ts'
-import { type Finding, finding } from '../fact/index.ts'
-import { read } from '../program/index.ts'
+import type { Finding } from '../fact/index.ts'
+import { notReadBack, read } from '../program/index.ts'
 import { formatWithUnit, roundTo } from '../quantity/index.ts'
 import { cycleTime, speedsOf } from '../timing/index.ts'
 import { type BarStopSituation, checkBarStop } from './check.ts'
@@ -113,11 +113,7 @@ export function writeBarStop(
     return {
       ok: false,
       findings: [
-        finding(
-          'stop',
-          'not-read-back',
-          'profile',
-          'What would be written cannot be read back as it is meant.',
+        notReadBack(
           `Line ${differs?.line ?? wrong?.line} ${differs?.says ?? wrong?.says}.`,
           `Check the codes and digits of the profile ${profile.name}.`,
         ),

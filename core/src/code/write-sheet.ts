@@ -19,7 +19,7 @@ import { writeGroove } from '../cycles/grooving/index.ts'
 import { writeTap } from '../cycles/tapping/index.ts'
 import { writeWrap } from '../cycles/wrapping/index.ts'
 import { type Finding, finding, verdictOf, worstFirst } from '../fact/index.ts'
-import { type Program, read } from '../program/index.ts'
+import { notReadBack, type Program, read } from '../program/index.ts'
 import { fixedDigits } from '../quantity/index.ts'
 import { cycleTime, speedsOf } from '../timing/index.ts'
 import { neighbourFindings } from './neighbours.ts'
@@ -215,12 +215,8 @@ function latheOperation(of: Operation, on: SheetCase, pen: Pen) {
 /** What a reader may say of a program that is meant: the rest is a fault of what was written. */
 const MEANT = new Set(['missing-point', 'text-character'])
 
-const notReadBack = (line: number, says: string, { profile }: SheetCase): Finding =>
-  finding(
-    'stop',
-    'not-read-back',
-    'profile',
-    'What would be written cannot be read back as it is meant.',
+const sheetNotReadBack = (line: number, says: string, { profile }: SheetCase): Finding =>
+  notReadBack(
     `Line ${line} ${says}. The profile ${profile.name} writes with codes that mean something else to the reader, or a number is rounded too far.`,
     'Check the codes and digits of the profile.',
   )
@@ -310,7 +306,7 @@ export function writeSheet(of: Sheet, on: SheetCase, against: readonly Finding[]
   const differs = wrong
     ? { line: wrong.line, says: `is read so: ${wrong.says}` }
     : plannedDiffers(program.motion, planned)
-  if (differs) return { items, findings: [notReadBack(differs.line, differs.says, on), ...findings] }
+  if (differs) return { items, findings: [sheetNotReadBack(differs.line, differs.says, on), ...findings] }
   const time = cycleTime(program.motion, speedsOf(on.machine, on.profile, on.unit))
   const seconds = new Map<string, number>()
   for (let row = 0; row < program.motion.count; row++) {

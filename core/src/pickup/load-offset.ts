@@ -10,7 +10,7 @@ import {
 } from '../control/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
 import { LINEAR_AXES, type LinearAxis, type Machine, withinTravel } from '../machine/index.ts'
-import { type PlannedStep, type ReadOptions, readsAs } from '../program/index.ts'
+import { notReadBack, type PlannedStep, type ReadOptions, readsAs } from '../program/index.ts'
 import { formatLength, type LengthUnit, roundTo } from '../quantity/index.ts'
 import { plannedTop, type Top, topOf } from './top.ts'
 
@@ -163,14 +163,11 @@ export const readsBack = (text: string, plan: LoadPlan, offset: string, on: Read
   readsAs(text, on, plannedSteps(plan, offset))
 
 /** The profile can hold codes that the reader does not know; what cannot be read back is not given out. */
-const notReadBack = ({ offset }: LoadOffset, { name }: Profile): Finding =>
-  finding(
-    'stop',
-    'not-read-back',
-    'profile',
-    `What would be written for ${offset} cannot be read back as it is meant.`,
+const loadNotReadBack = ({ offset }: LoadOffset, { name }: Profile): Finding =>
+  notReadBack(
     `The reader knows G54 to G59, and further ones by G54.1 or G154, loaded by G10. The profile ${name} writes something else.`,
     'Check the codes of the profile, or key the offset in by hand.',
+    `What would be written for ${offset}`,
   )
 
 /**
@@ -199,6 +196,6 @@ export function writeLoad(load: LoadOffset, profile: Profile, machine: Machine):
     profile,
   )
   if (!readsBack(text, plan, load.offset, { profile, machine, unit: load.unit }))
-    return { ok: false, findings: [notReadBack(load, profile)] }
+    return { ok: false, findings: [loadNotReadBack(load, profile)] }
   return { ok: true, text, plan, findings }
 }

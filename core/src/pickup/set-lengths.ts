@@ -1,7 +1,7 @@
 import { type Block, clearUpBlocks, ownNumber, type Profile, writeProgram } from '../control/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
 import type { Machine } from '../machine/index.ts'
-import { type PlannedStep, read, readsAs } from '../program/index.ts'
+import { notReadBack, type PlannedStep, read, readsAs } from '../program/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 import { plannedTop, topOf } from './top.ts'
 
@@ -95,14 +95,7 @@ export function writeSetLengths(
     return {
       ok: false,
       findings: [
-        finding(
-          'stop',
-          'not-read-back',
-          'profile',
-          'What would be written cannot be read back as it is meant.',
-          `The profile ${profile.name} writes something that the reader takes for something else.`,
-          'Check the codes of the profile.',
-        ),
+        notReadBack(`The profile ${profile.name} writes something that the reader takes for something else.`),
       ],
     }
   return { ok: true, text, tools, findings: [] }

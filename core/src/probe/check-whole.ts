@@ -5,8 +5,25 @@ import type { ProbeSituation } from './situation.ts'
 import type { ProbeField, ProbeStart, ProbeTask } from './task.ts'
 import { roughZero } from './whole.ts'
 
+/** A search that goes further past a surface than the probe bears. `past` in the situation's unit; `fix`: what to do about it. */
+export const searchTooLong = (
+  past: number,
+  { shape, unit }: ProbeSituation,
+  where: ProbeField,
+  fix: string,
+): Finding =>
+  finding(
+    past > shape.reach ? 'stop' : 'look',
+    'search-too-long',
+    where,
+    `The search goes ${formatWithUnit(past, unit)} past where the surface is expected.`,
+    `If the tip misses, the body meets the part; if the probe is not on, the stylus is pushed further than the ${formatWithUnit(shape.overtravel, unit)} that it may be deflected.`,
+    fix,
+  )
+
 /** How well the place and the sizes must be known, so that the touches meet the part and nothing else does. */
-function ofWithin(task: ProbeTask, { shape, unit }: ProbeSituation, margin: number): Finding[] {
+function ofWithin(task: ProbeTask, situation: ProbeSituation, margin: number): Finding[] {
+  const { shape, unit } = situation
   const { within = 0, gap, inset = 0 } = task
   const length = (value: number) => formatWithUnit(value, unit)
   if (within <= 0)
@@ -33,12 +50,10 @@ function ofWithin(task: ProbeTask, { shape, unit }: ProbeSituation, margin: numb
     ]
   if (within > margin)
     return [
-      finding(
-        within > shape.reach ? 'stop' : 'look',
-        'search-too-long',
+      searchTooLong(
+        within,
+        situation,
         'within',
-        `The search goes ${length(within)} past where a face is expected.`,
-        `If the tip misses, the body meets the part; if the probe is not on, the stylus is pushed further than the ${length(shape.overtravel)} that it may be deflected.`,
         `Measure the block with a rule and stand nearer to its middle, so that ${length(margin / 2)} is enough.`,
       ),
     ]

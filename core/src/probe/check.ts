@@ -1,7 +1,7 @@
 import { type Finding, finding, worstFirst } from '../fact/index.ts'
 import { type Machine, type ProbeShape, probeIn, withinTravel } from '../machine/index.ts'
 import { formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
-import { checkWhole, nearOf } from './check-whole.ts'
+import { checkWhole, nearOf, searchTooLong } from './check-whole.ts'
 import { startOf } from './plan.ts'
 import type { ProbeSituation } from './situation.ts'
 import { FEATURES, isTop, isWhole, type ProbeTask } from './task.ts'
@@ -115,13 +115,11 @@ function ofSearch(task: ProbeTask, situation: ProbeSituation): Finding[] {
   const margin = marginOf(situation)
   if (past > margin)
     return [
-      finding(
-        past > shape.reach ? 'stop' : 'look',
-        'search-too-long',
+      searchTooLong(
+        past,
+        situation,
         'search',
-        `The search goes ${formatWithUnit(past, unit)} past where the surface is expected.`,
-        `If the tip misses, the body meets the part; if the probe is not on, the stylus is pushed further than the ${formatWithUnit(shape.overtravel, unit)} that it may be deflected. How far to search is the gap and a margin, not plenty.`,
-        `Search ${formatWithUnit(gap + margin / 2, unit)}.`,
+        `Search ${formatWithUnit(gap + margin / 2, unit)}: the gap and a margin, not plenty.`,
       ),
     ]
   return []

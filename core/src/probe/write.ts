@@ -9,7 +9,7 @@ import {
 } from '../control/index.ts'
 import { type Finding, finding, worstFirst } from '../fact/index.ts'
 import { topOf } from '../pickup/index.ts'
-import { read, readsAs } from '../program/index.ts'
+import { notReadBack, read, readsAs } from '../program/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 import { cycleTime, speedsOf } from '../timing/index.ts'
 import { asAsked, findsWhole } from './as-asked.ts'
@@ -190,13 +190,8 @@ export function writeProbe(
     return {
       ok: false,
       findings: [
-        finding(
-          'stop',
-          'not-read-back',
-          'profile',
-          'What would be written cannot be read back as it is meant.',
+        notReadBack(
           `The reader knows G65 calls and the usual codes. The profile ${profile.name} writes something else.`,
-          'Check the codes of the profile.',
         ),
       ],
     }

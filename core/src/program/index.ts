@@ -21,7 +21,7 @@ export type { LengthMeasured, OffsetWritten, VariableSet } from './offset-writte
 export type { Alarm, ProbeCallRun, Probed, ProbeMacro, ResultRead } from './probed.ts'
 export { type Program, read } from './read.ts'
 export { boxStandIn, type ReadOptions, type StandIn } from './read-options.ts'
-export { type PlannedStep, readSteps, readsAs, type Step } from './steps.ts'
+export { notReadBack, type PlannedStep, readSteps, readsAs, type Step } from './steps.ts'
 export { type SurfaceSpeed, turnsAlong, turnsAtRadius, turnsRound } from './surface-speed.ts'
 export { type ProgramBlock, readBlocks, type Word } from './words.ts'
 export { MOST_WORK } from './work.ts'

@@ -1,3 +1,4 @@
+import { type Finding, finding } from '../fact/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 import { type Block, has, wordValue } from './block.ts'
 import type { Diagnostic } from './diagnose.ts'
@@ -157,3 +158,11 @@ export function readsAs(text: string, options: ReadOptions, planned: readonly Pl
     JSON.stringify(sorted(got)) === JSON.stringify(sorted(planned))
   )
 }
+
+/** What was written cannot be given out, because it reads as something else: `why`, and what to do. */
+export const notReadBack = (
+  why: string,
+  fix = 'Check the codes of the profile.',
+  what = 'What would be written',
+): Finding =>
+  finding('stop', 'not-read-back', 'profile', `${what} cannot be read back as it is meant.`, why, fix)

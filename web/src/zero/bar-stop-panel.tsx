@@ -17,6 +17,7 @@ import { Working } from '../ui/answer.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
 import { takeKnown } from '../ui/known-key.tsx'
+import { MissingLine } from '../ui/missing-line.tsx'
 import { Findings } from '../ui/verdict.tsx'
 import { BarStopDrawing } from './bar-stop-drawing.tsx'
 
@@ -76,7 +77,6 @@ export function BarStopPanel() {
       />
     )
   }
-  const missing = Object.keys(problems).length
   return (
     <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[21rem_1fr] xl:grid-cols-[21rem_1fr_24rem]">
       <form
@@ -95,9 +95,7 @@ export function BarStopPanel() {
           ]}
         />
         <div className="grid grid-cols-2 gap-x-3 gap-y-1">{ORDER.map(field)}</div>
-        <p className="min-h-5 text-sm text-ink-soft" aria-live="polite">
-          {missing > 0 ? `${missing} ${missing === 1 ? 'answer is' : 'answers are'} still missing.` : ''}
-        </p>
+        <MissingLine problems={problems} />
       </form>
       <div className="min-h-80">
         <BarStopDrawing draft={draft} unit={unit} diameter={diameter} lit={lit} />

@@ -24,6 +24,7 @@ import { record } from '../log/record.ts'
 import { AnswerPanel } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { nextFieldOnEnter } from '../ui/entry-field.tsx'
+import { MissingLine } from '../ui/missing-line.tsx'
 import { Residuals } from '../ui/residuals.tsx'
 import { PickupDrawing } from './pickup-drawing.tsx'
 import { PickupFields } from './pickup-form.tsx'
@@ -91,8 +92,7 @@ export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: Pick
   }, [draft, unit, machine, setup, offset.name, tools])
 
   const stopped = live.ok && verdictOf(live.findings) === 'stop'
-  const problem = live.ok ? undefined : Object.values(live.problems).find(({ empty }) => !empty)
-  const missing = live.ok ? undefined : Object.keys(live.problems).length
+  const problems = live.ok ? {} : live.problems
   const untouched = isUntouched(draft)
   const axes = METHODS[draft.method].both ? 'X and Y' : axis
 
@@ -141,7 +141,7 @@ export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: Pick
           unit={unit}
           machine={machine}
           tools={tools}
-          problems={live.ok ? {} : live.problems}
+          problems={problems}
           lit={lit}
           onLit={setLit}
           onField={setField}
@@ -158,12 +158,7 @@ export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: Pick
           >
             Record {axes} of {offset.name}
           </Button>
-          <p className="min-h-5 text-sm text-ink-soft" aria-live="polite">
-            {stopped
-              ? 'Not recorded while the verdict is stop.'
-              : (problem?.says && 'One field is not understood yet.') ||
-                (missing ? `${missing} ${missing === 1 ? 'answer is' : 'answers are'} still missing.` : '')}
-          </p>
+          <MissingLine problems={problems} stopped={stopped} />
         </div>
       </form>
 

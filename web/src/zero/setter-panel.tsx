@@ -25,6 +25,7 @@ import { AnswerPanel } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter } from '../ui/entry-field.tsx'
+import { MissingLine } from '../ui/missing-line.tsx'
 import { Findings } from '../ui/verdict.tsx'
 import { When } from '../ui/when.tsx'
 import { SetterDrawing } from './setter-drawing.tsx'
@@ -107,7 +108,6 @@ export function SetterPanel({ setter, onDone }: { setter: SetterFact | undefined
   }, [draft, unit, machine, setter])
   const stopped = live.ok && verdictOf(live.findings) === 'stop'
   const problems = live.ok ? {} : live.problems
-  const missing = Object.keys(problems).length
   const measuredWith = lengths.filter(({ entry }) => setter && entry.setter?.entry === setter.entry.id)
   const submit = () => {
     if (!live.ok || stopped) return
@@ -183,13 +183,7 @@ export function SetterPanel({ setter, onDone }: { setter: SetterFact | undefined
         <Button onClick={onDone} className="w-full">
           Back to the tools
         </Button>
-        <p className="min-h-5 text-sm text-ink-soft" aria-live="polite">
-          {stopped
-            ? 'Not recorded while the verdict is stop.'
-            : missing > 0
-              ? `${missing} ${missing === 1 ? 'answer is' : 'answers are'} still missing.`
-              : ''}
-        </p>
+        <MissingLine problems={problems} stopped={stopped} />
       </form>
       <div className="min-h-80">
         <SetterDrawing

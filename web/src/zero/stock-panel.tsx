@@ -28,6 +28,7 @@ import { PositionEntry } from '../positions/position-entry.tsx'
 import { Judged, Working } from '../ui/answer.tsx'
 import { Button } from '../ui/button.tsx'
 import { LengthEntryField, nextFieldOnEnter } from '../ui/entry-field.tsx'
+import { MissingLine } from '../ui/missing-line.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import { ComesOff, ZeroStands } from './stock-answer.tsx'
 import { StockDrawing } from './stock-drawing.tsx'
@@ -72,7 +73,6 @@ export function StockPanel({ offset }: { offset: OffsetState }) {
   const stale = taken.filter(({ freshness }) => freshness.state === 'stale')
   const stopped = live.ok && verdictOf(live.findings) === 'stop'
   const problems = live.ok ? {} : live.problems
-  const missing = Object.keys(problems).length
   const same =
     live.ok &&
     live.moves.length === 0 &&
@@ -166,17 +166,17 @@ export function StockPanel({ offset }: { offset: OffsetState }) {
             ? `Move zero of ${offset.name}, and record`
             : `Record the block of ${offset.name}`}
         </Button>
-        <p className="min-h-5 text-sm text-ink-soft" aria-live="polite">
-          {taken.length === 0
-            ? `Take X, Y and Z of ${offset.name} first.`
-            : stopped
-              ? 'Not recorded while the verdict is stop.'
-              : same
+        <MissingLine
+          problems={problems}
+          stopped={stopped}
+          says={
+            taken.length === 0
+              ? `Take X, Y and Z of ${offset.name} first.`
+              : same && !stopped
                 ? 'Recorded as it stands.'
-                : missing > 0
-                  ? `${missing} ${missing === 1 ? 'answer is' : 'answers are'} still missing.`
-                  : ''}
-        </p>
+                : undefined
+          }
+        />
         {live.ok && !stopped && !same && (
           <GoesStale entry={live.moves} besides={`The stock of ${offset.name}`} />
         )}

@@ -19,6 +19,7 @@ import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
 import { Button } from '../ui/button.tsx'
 import { LengthEntryField } from '../ui/entry-field.tsx'
+import { MissingLine } from '../ui/missing-line.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
 
 interface WholeFoundProps {
@@ -75,7 +76,6 @@ export function WholeFound({ setup, offset, task, variables, onRecorded }: Whole
   }, [draft, task, unit, setup, machine, offset])
   const stopped = live.ok && verdictOf(live.findings) === 'stop'
   const problems = live.ok ? {} : live.problems
-  const missing = Object.keys(problems).length
   const submit = () => {
     if (!live.ok || stopped) return
     signed(() => {
@@ -132,13 +132,7 @@ export function WholeFound({ setup, offset, task, variables, onRecorded }: Whole
       >
         Record X, Y and Z of {offset.name}
       </Button>
-      <p className="min-h-5 text-sm text-ink-soft" aria-live="polite">
-        {stopped
-          ? 'Not recorded while the verdict is stop.'
-          : missing > 0
-            ? `${missing} ${missing === 1 ? 'answer is' : 'answers are'} still missing.`
-            : ''}
-      </p>
+      <MissingLine problems={problems} stopped={stopped} />
     </section>
   )
 }

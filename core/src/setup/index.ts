@@ -171,4 +171,4 @@ export {
   type PartSizes,
   partSizes,
 } from './work-area.ts'
-export { asksSeatLength, moveHindrances, zeroMoves, zeroShift } from './zero-moves.ts'
+export { asksSeatLength, moveHindrances, zeroAfter, zeroMoves } from './zero-moves.ts'

@@ -6,7 +6,7 @@ import type { Entry } from './entries.ts'
 import { isUnreadable } from './log-lines.ts'
 import { stockOf } from './stock.ts'
 import { add, inch, opened } from './testing.ts'
-import { moveHindrances, zeroMoves } from './zero-moves.ts'
+import { moveHindrances, zeroAfter, zeroMoves } from './zero-moves.ts'
 
 const on = { machine: { id: 'mill-1', version: 1 } }
 const middle = (axis: 'X' | 'Y', at: number, size: number) =>
@@ -43,14 +43,26 @@ const moved = (log: readonly Entry[], of = asked) => [
 
 describe('part zero, from the middle and the top of the stock to the corner and the finished face', () => {
   // By hand: half of the finished part back along the table, the facing down.
-  it('goes there on all axes, and is judged as what it is: nothing was read again', () => {
+  it('goes there on all axes, as was said before, and is judged as what it is: nothing was read again', () => {
+    const before = derived(block())
+    const said = Object.values(g54(before).axes).map((fact) =>
+      zeroAfter(stockOf(asked, g54(before), before), fact),
+    )
     const setup = derived(moved(block()))
     const { axes } = g54(setup)
     expect([axes.X?.value, axes.Y?.value, axes.Z?.value].map((value) => Number(value?.toFixed(9)))).toEqual([
       -17, -9, -15.05,
     ])
+    expect(said).toEqual(
+      [axes.X?.value, axes.Y?.value, axes.Z?.value].map((value) => expect.closeTo(value ?? 0, 12)),
+    )
     expect(Object.values(axes).flatMap(({ findings }) => findings.map(({ code }) => code))).toEqual([])
     // There it stands: asked again, nothing goes anywhere.
+    expect(Object.values(axes).map((fact) => zeroAfter(stockOf(asked, g54(setup), setup), fact))).toEqual([
+      undefined,
+      undefined,
+      undefined,
+    ])
     expect(movesOf(setup)).toEqual([])
   })
 

@@ -1,15 +1,25 @@
 import { costAt, formatAngle } from '../angle/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
+import type { LinearAxis } from '../machine/index.ts'
 import { isHeight, judgePickup, pickUp, pickupSettings, type Stock, zeroMoved } from '../pickup/index.ts'
 import { computedLength, formatWithUnit } from '../quantity/index.ts'
 import { expectationOf, type OffsetState, type Setup } from './derive.ts'
 import type { EntryOf } from './entries.ts'
 
 /** How far part zero must go for an axis to stand where it is wanted: what every place of the drawing is further along by. */
-export function zeroShift({ X, Y, Z }: Stock, axis: 'X' | 'Y' | 'Z'): number {
+function zeroShift({ X, Y, Z }: Stock, axis: 'X' | 'Y' | 'Z'): number {
   const { wanted, now } = { X, Y, Z }[axis]
   const by = wanted === undefined || now === undefined ? 0 : wanted - now
   return Math.abs(by) < 1e-9 ? 0 : by
+}
+
+/** Where an axis of an offset comes to stand, in the stock's unit; undefined where zero stays. */
+export function zeroAfter(
+  stock: Stock,
+  { axis, value }: { axis: LinearAxis; value: number },
+): number | undefined {
+  const by = zeroShift(stock, axis)
+  return by === 0 ? undefined : value - by
 }
 
 /** A pickup that says again what stands, with part zero elsewhere on the drawing: what was read at the machine is as it was. */

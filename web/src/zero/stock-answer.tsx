@@ -1,6 +1,6 @@
 import { FACE_NAMES, type Stock } from '@dogleg/core/pickup'
 import { formatLength, unitSymbol } from '@dogleg/core/quantity'
-import { type OffsetState, zeroShift } from '@dogleg/core/setup'
+import { type OffsetState, zeroAfter } from '@dogleg/core/setup'
 
 /** What was measured, and what must come off each face. */
 export function ComesOff({ stock }: { stock: Stock }) {
@@ -61,7 +61,7 @@ export function ZeroStands({ stock, offset }: { stock: Stock; offset: OffsetStat
       {(['X', 'Y', 'Z'] as const).map((axis) => {
         const fact = offset.axes[axis]
         const { wanted, now } = stock[axis]
-        const by = zeroShift(stock, axis)
+        const after = fact && zeroAfter(stock, fact)
         const stale = fact?.freshness.state === 'stale'
         return (
           <li key={axis} className="flex items-baseline justify-between gap-2 border-b border-rule">
@@ -77,14 +77,12 @@ export function ZeroStands({ stock, offset }: { stock: Stock; offset: OffsetStat
                       ? 'stays: what was touched is not known'
                       : 'say what comes off that face'}
                   </span>
-                ) : by === 0 ? (
+                ) : after === undefined ? (
                   <span className="ml-2 text-sm text-ink-soft">stays</span>
                 ) : (
                   <>
                     <span className="mx-2">to</span>
-                    <span className="digits text-lg font-semibold">
-                      {formatLength(fact.value - by, unit)}
-                    </span>
+                    <span className="digits text-lg font-semibold">{formatLength(after, unit)}</span>
                   </>
                 )}
               </span>

@@ -45,6 +45,7 @@ const mayImport = {
   prove: ['quantity', 'fact', 'machine', 'control', 'program', 'timing'],
   pickup: ['quantity', 'fact', 'geometry', 'machine', 'control', 'program'],
   angle: ['quantity', 'fact', 'geometry', 'machine', 'control', 'program', 'pickup'],
+  rotary: ['quantity', 'fact', 'geometry', 'machine', 'pickup', 'angle'],
   probe: ['quantity', 'fact', 'machine', 'control', 'program', 'timing', 'pickup'],
   gauge: [
     'quantity',

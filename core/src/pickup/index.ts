@@ -43,7 +43,7 @@ export {
 } from './methods.ts'
 export { pickUp, readingIn, unitIn } from './pick-up.ts'
 export { type PlanSketch, planSketch } from './plan-sketch.ts'
-export { meanOf, type PositionReading, readPosition, valuesOf } from './position.ts'
+export { meanOf, type PositionReading, positionReading, readPosition, valuesOf } from './position.ts'
 export { isHeight, type Reading, type ReadingOf, reading } from './reading.ts'
 export { REPEATABILITY } from './repeatability.ts'
 export { readToolList, type WrittenLengths, writeSetLengths } from './set-lengths.ts'
@@ -100,4 +100,14 @@ export {
 export { type ToolSketch, toolSketch } from './tool-length-sketch.ts'
 export { plannedTop, type Top, topOf } from './top.ts'
 export { type Side, touchedAt, zeroMoved } from './touched.ts'
-export { type Pickup, type PickupSettings, pickupSettings } from './words.ts'
+export {
+  difference,
+  display,
+  inParentheses,
+  type Mean,
+  meanReading,
+  type Pickup,
+  type PickupSettings,
+  part,
+  pickupSettings,
+} from './words.ts'

@@ -2,8 +2,14 @@ import { plainText } from './plain.ts'
 
 type DegreesEntry = { ok: true; value: number } | { ok: false; empty: boolean; says: string }
 
-/** Degrees as typed, within a full turn either way, or a sentence. */
-export function readDegrees(typed: string, needs = 'Type the angle in degrees.'): DegreesEntry {
+const FULL_TURN = 360
+
+/** Degrees as typed, within a full turn either way or as many degrees as are said, or a sentence. */
+export function readDegrees(
+  typed: string,
+  needs = 'Type the angle in degrees.',
+  most = FULL_TURN,
+): DegreesEntry {
   const text = plainText(typed)
     .trim()
     .replace(/\s*(°|deg)$/i, '')
@@ -14,8 +20,10 @@ export function readDegrees(typed: string, needs = 'Type the angle in degrees.')
       empty: false,
       says: `"${text.slice(0, 20)}" is not an angle. Type degrees, such as 15 or -0.25.`,
     }
-  const value = Number(text)
-  return Math.abs(value) > 360
-    ? { ok: false, empty: false, says: `${text} is more than a full turn. Type an angle from -360 to 360.` }
+  // A zero has no sign.
+  const value = Number(text) + 0
+  const over = most === FULL_TURN ? 'more than a full turn' : 'further than any control counts'
+  return Math.abs(value) > most
+    ? { ok: false, empty: false, says: `${text} is ${over}. Type an angle from -${most} to ${most}.` }
     : { ok: true, value }
 }

@@ -1,0 +1,28 @@
+export { type Centre, type CentreAxis, measureCentre } from './centre.ts'
+export {
+  type CentreDraft,
+  type CentreField,
+  centreDraft,
+  centreDraftOf,
+  type FlatDraft,
+  type FlatField,
+  flatDraft,
+  flatDraftOf,
+  readCentreDraft,
+  readFlatDraft,
+  startingCentre,
+  startingFlat,
+} from './draft.ts'
+export { type Flat, measureFlat, senseOf } from './flat.ts'
+export { type CentreCase, type EarlierCentre, judgeCentre } from './judge-centre.ts'
+export { type EarlierFlat, type FlatCase, judgeFlat } from './judge-flat.ts'
+export {
+  type CentreReading,
+  centreReading,
+  FLAT_METHODS,
+  type FlatFaces,
+  type FlatMethod,
+  type FlatReading,
+  flatReading,
+  type RotaryDevice,
+} from './reading.ts'

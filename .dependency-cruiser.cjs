@@ -22,6 +22,7 @@ const UNDER_SETUP = [
   'code',
   'pickup',
   'angle',
+  'rotary',
   'probe',
   'gauge',
   'pallet',

@@ -346,7 +346,7 @@ const deviceOf = (from: Reading): keyof typeof REPEATABILITY => {
   if ('device' in from) return from.device
   if (from.method === 'sensor-down') return 'sensor'
   if (from.method === 'probe-down' || from.method === 'probe-set') return 'probe'
-  return from.method === 'from-offset' ? 'tool-on-block' : from.method
+  return from.method === 'from-offset' || from.method === 'centre-line' ? 'tool-on-block' : from.method
 }
 
 /** The guards of the method itself: what can be wrong with these readings whatever stood before. */

@@ -159,3 +159,16 @@ export function fromOffset(from: ReadingOf<'from-offset'>, settings: PickupSetti
     ]),
   }
 }
+
+/** part zero = the rotary's centre line - its place on the drawing; its doubt is that of the line. Common practice. */
+export function fromCentreLine(from: ReadingOf<'centre-line'>, { unit }: PickupSettings): Pickup {
+  const { value, line } = toPartZero(from.base.value, from.drawingPosition.value, 'the centre line', unit)
+  return {
+    axis: from.axis,
+    position: from.base.value,
+    value,
+    unit,
+    working: [line],
+    doubt: combineDoubt([part("doubt of the rotary's centre line", from.baseDoubt.value)]),
+  }
+}

@@ -152,7 +152,7 @@ const unchanged = (axis: LinearAxis, value: string, fresh: boolean): Finding =>
 /** Compares with the value that stood before: a repeat, a move, or one of the usual slips. */
 function againstLast(from: Reading, pickup: Pickup, expected: Expectation): Finding[] {
   const { last, lastOther, unit } = expected
-  if (!last || from.method === 'from-offset') return []
+  if (!last || from.method === 'from-offset' || from.method === 'centre-line') return []
   const { axis, value } = pickup
   const moved = value - last.value
   const same =

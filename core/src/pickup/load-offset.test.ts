@@ -48,6 +48,21 @@ describe('the program that loads and checks an offset', () => {
     }
   })
 
+  it('loads the angle of a rotary with it, and turns the part to its zero before it is looked at', () => {
+    const turned = (value: number) => load({ rotary: { word: 'A', value, about: 'flat' } })
+    expect(lines(turned(-12.3456), compact)).toContain('G90 G10 L2 P1 X-14.1312 Y-6.1205 Z-15.346 A-12.346')
+    expect(lines(turned(90), plain).join('|')).toContain('M0|G90 G54 G0 A0.|M0|G90 G54 G0 X0.0000 Y0.0000|M0')
+    expect(lines({ ...turned(-0.0001), axes: {} }, compact).join('|')).toContain('G90 G10 L2 P1 A0.')
+    expect(checkLoad({ ...turned(1), axes: {} }, compact, mill).map(({ code }) => code)).toEqual([])
+    const good = text(turned(12.5), compact)
+    const plan = planLoad(turned(12.5), compact, mill)
+    const on = { profile: compact, machine: mill, unit: 'inch' as const }
+    expect(readsBack(good, plan, 'G54', on)).toBe(true)
+    expect(readsBack(good.replace('A12.5', 'A12.6'), plan, 'G54', on)).toBe(false)
+    expect(readsBack(good.replace('G0 A0.', 'G0 A1.'), plan, 'G54', on)).toBe(false)
+    expect(readsBack(good.replace('G0 A0.', 'G0 B0.'), plan, 'G54', on)).toBe(false)
+  })
+
   it('keeps comments inside their marks, in characters and lengths that the control can carry', () => {
     for (const on of BUILT_IN_PROFILES) {
       for (const line of text(load({ about: ['Téléscope (5") · 100% ; weird\u0000'] }), on).split('\n')) {
@@ -60,6 +75,7 @@ describe('the program that loads and checks an offset', () => {
 
   it('reads back to the planned loads and moves, to the last printed digit, for every profile and any trait', () => {
     const position = fc.integer({ min: -160_000, max: 0 }).map((n) => n / 10_000 - 0.00003)
+    const turns = fc.option(fc.integer({ min: -3_600_000, max: 3_600_000 }).map((n) => n / 10_000))
     const traits = fc.record({
       on: fc.constantFrom(...BUILT_IN_PROFILES),
       inchDigits: fc.integer({ min: 3, max: 5 }),
@@ -71,43 +87,54 @@ describe('the program that loads and checks an offset', () => {
       loads: fc.boolean(),
     })
     fc.assert(
-      fc.property(traits, position, position, fc.option(position), fc.nat(), (t, x, y, z, pick) => {
-        const on = profile.parse({
-          ...t.on,
-          numbers: {
-            ...t.on.numbers,
-            inchDigits: t.inchDigits,
-            leadingZero: t.leadingZero,
-            trailingZeros: t.trailingZeros,
-          },
-          blocks: { ...t.on.blocks, numbered: t.numbered },
-          comments: { ...t.on.comments, amount: t.amount },
-          clearUp: { ...t.on.clearUp, way: t.way },
-          loadOffset: t.loads ? t.on.loadOffset : null,
-        })
-        const names = offsetNames(on)
-        const of = load({
-          offset: names[pick % names.length] as string,
-          axes: { X: axis(x), Y: axis(y), ...(z === null ? {} : { Z: axis(z) }) },
-        })
-        const written = writeLoad(of, on, mill)
-        if (!written.ok) throw new Error(written.findings[0]?.says)
-        const step = readSteps(written.text, { profile: on, machine: mill, unit: 'inch' }).steps.find(
-          ({ does }) => does === 'load-offset',
-        )
-        if (on.loadOffset) {
-          const loaded = step?.does === 'load-offset' ? step.axes : {}
-          expect(Math.abs((loaded.X ?? 1) - x)).toBeLessThanOrEqual(0.5000001 * 10 ** -t.inchDigits)
-          expect(loaded.Z === undefined).toBe(z === null)
-        } else expect(step).toBeUndefined()
-        expect(
-          readsBack(written.text, planLoad(of, on, mill), of.offset, {
-            profile: on,
-            machine: mill,
-            unit: 'inch',
-          }),
-        ).toBe(true)
-      }),
+      fc.property(
+        traits,
+        position,
+        position,
+        fc.option(position),
+        fc.nat(),
+        turns,
+        (t, x, y, z, pick, turned) => {
+          const on = profile.parse({
+            ...t.on,
+            numbers: {
+              ...t.on.numbers,
+              inchDigits: t.inchDigits,
+              leadingZero: t.leadingZero,
+              trailingZeros: t.trailingZeros,
+            },
+            blocks: { ...t.on.blocks, numbered: t.numbered },
+            comments: { ...t.on.comments, amount: t.amount },
+            clearUp: { ...t.on.clearUp, way: t.way },
+            loadOffset: t.loads ? t.on.loadOffset : null,
+          })
+          const names = offsetNames(on)
+          const of = load({
+            offset: names[pick % names.length] as string,
+            axes: { X: axis(x), Y: axis(y), ...(z === null ? {} : { Z: axis(z) }) },
+            ...(turned === null ? {} : { rotary: { word: 'A', value: turned, about: 'flat' } }),
+          })
+          const written = writeLoad(of, on, mill)
+          if (!written.ok) throw new Error(written.findings[0]?.says)
+          const step = readSteps(written.text, { profile: on, machine: mill, unit: 'inch' }).steps.find(
+            ({ does }) => does === 'load-offset',
+          )
+          if (on.loadOffset) {
+            const loaded = step?.does === 'load-offset' ? step.axes : {}
+            expect(Math.abs((loaded.X ?? 1) - x)).toBeLessThanOrEqual(0.5000001 * 10 ** -t.inchDigits)
+            expect(loaded.Z === undefined).toBe(z === null)
+            expect(loaded.A === undefined).toBe(turned === null)
+            expect(Math.abs((loaded.A ?? turned ?? 0) - (turned ?? 0))).toBeLessThanOrEqual(0.0005000001)
+          } else expect(step).toBeUndefined()
+          expect(
+            readsBack(written.text, planLoad(of, on, mill), of.offset, {
+              profile: on,
+              machine: mill,
+              unit: 'inch',
+            }),
+          ).toBe(true)
+        },
+      ),
     )
   })
 

@@ -9,9 +9,15 @@ import {
   writeProgram,
 } from '../control/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
-import { LINEAR_AXES, type LinearAxis, type Machine, withinTravel } from '../machine/index.ts'
+import {
+  LINEAR_AXES,
+  type LinearAxis,
+  type Machine,
+  type RotaryAxis,
+  withinTravel,
+} from '../machine/index.ts'
 import { notReadBack, type PlannedStep, type ReadOptions, readsAs } from '../program/index.ts'
-import { formatLength, type LengthUnit, roundTo } from '../quantity/index.ts'
+import { fixedDigits, formatLength, type LengthUnit, roundTo } from '../quantity/index.ts'
 import { plannedTop, type Top, topOf } from './top.ts'
 
 /** One axis of the offset to load: the machine position over part zero, in `LoadOffset.unit`. */
@@ -26,17 +32,21 @@ export interface LoadOffset {
   offset: string
   unit: LengthUnit
   axes: Partial<Record<LinearAxis, AxisToLoad>>
+  /** The rotary's own angle, in degrees, and its word. */
+  rotary?: AxisToLoad & { word: RotaryAxis['word'] }
   /** What the program is for: the setup and its log. */
   about: string[]
 }
 
 /** What is meant to happen: the load, then a rapid over part zero with the spindle at the top. Values as the control will print them. */
 export interface LoadPlan {
-  axes: Partial<Record<LinearAxis, number>>
+  axes: Partial<Record<LinearAxis | RotaryAxis['word'], number>>
   /** Where the loading block puts them; null where they are keyed in by hand. */
   load: { l: number; p: number } | null
   /** Where the check move goes in the work offset; null when X or Y is not known. */
   over: { X: 0; Y: 0 } | null
+  /** The rotary's word, where it is turned to its 0 to be looked at. */
+  turn: RotaryAxis['word'] | null
   /** The top of Z, in machine positions, or 'home' by a home return. */
   top: Top
 }
@@ -51,7 +61,7 @@ export function checkLoad(load: LoadOffset, profile: Profile, machine: Machine):
   const address = findOffset(profile, load.offset)
   if (isFinding(address)) findings.push(address)
   const known = LINEAR_AXES.filter((axis) => load.axes[axis])
-  if (known.length === 0)
+  if (known.length === 0 && !load.rotary)
     findings.push(
       finding(
         'stop',
@@ -101,20 +111,33 @@ export function planLoad(load: LoadOffset, profile: Profile, machine: Machine): 
     }),
   )
   const { loadOffset } = profile
+  const { rotary } = load
   return {
-    axes,
+    axes: rotary ? { ...axes, [rotary.word]: roundTo(rotary.value, DEGREE_DIGITS) } : axes,
     load: loadOffset && { l: address.extended ? loadOffset.extendedL : loadOffset.standardL, p: address.p },
     over: load.axes.X && load.axes.Y ? { X: 0, Y: 0 } : null,
+    turn: rotary?.word ?? null,
     top: topOf(profile, machine, load.unit),
   }
 }
 
+/** Degrees are written to the thousandth, as rotaries show them. Common practice. */
+const DEGREE_DIGITS = 3
+const writeDegrees = (value: number) => {
+  const text = fixedDigits(value, DEGREE_DIGITS).replace(/0+$/, '')
+  return text === '-0.' ? '0.' : text
+}
+
 function blocksFor(load: LoadOffset, plan: LoadPlan, profile: Profile): Block[] {
   const number = (value: number) => writeNumber(value, load.unit, profile)
-  const words = LINEAR_AXES.flatMap((axis) => {
-    const value = plan.axes[axis]
-    return value === undefined ? [] : [`${axis}${number(value)}`]
-  }).join(' ')
+  const turned = plan.turn === null ? undefined : plan.axes[plan.turn]
+  const words = [
+    ...LINEAR_AXES.flatMap((axis) => {
+      const value = plan.axes[axis]
+      return value === undefined ? [] : [`${axis}${number(value)}`]
+    }),
+    ...(turned === undefined ? [] : [`${plan.turn}${writeDegrees(turned)}`]),
+  ].join(' ')
   const top = clearUpBlocks(plan.top, load.unit, profile)
   const loading: Block[] =
     plan.load && profile.loadOffset
@@ -138,6 +161,15 @@ function blocksFor(load: LoadOffset, plan: LoadPlan, profile: Profile): Block[] 
     ...top,
     ...loading,
     { words: 'M0', does: `compare ${load.offset} on the offset page, low rapid override, hand on feed hold` },
+    ...(plan.turn === null
+      ? []
+      : [
+          {
+            words: `G90 ${load.offset} G0 ${plan.turn}${writeDegrees(0)}`,
+            does: 'the part turns to its zero, spindle still at the top',
+          },
+          { words: 'M0', does: 'look: the part must lie as the program wants it' },
+        ]),
     ...over,
     ...top,
     { words: 'M30' },
@@ -152,6 +184,9 @@ function plannedSteps(plan: LoadPlan, offset: string): PlannedStep[] {
     up,
     plan.load ? { does: 'load-offset', ...plan.load, axes: plan.axes } : stopHere,
     stopHere,
+    ...(plan.turn === null
+      ? []
+      : ([{ does: 'rapid', frame: offset, axes: { [plan.turn]: 0 } }, stopHere] as const)),
     ...(plan.over ? ([{ does: 'rapid', frame: offset, axes: plan.over }, stopHere] as const) : []),
     up,
     { does: 'end' },
@@ -188,6 +223,7 @@ export function writeLoad(load: LoadOffset, profile: Profile, machine: Machine):
           const at = load.axes[axis]
           return at ? [`${load.offset} ${axis}: ${at.about}`] : []
         }),
+        ...(load.rotary ? [`${load.offset} ${load.rotary.word}: ${load.rotary.about}`] : []),
         'Tool: pointed tool or finder in the spindle. No length offset.',
       ],
       unit: load.unit,

@@ -10,7 +10,7 @@ import { pickupSettings } from './words.ts'
 const [mill, lathe] = demoReference.machines as [Machine, Machine]
 
 /** A form of each method with numbers that make sense. */
-const FORMS: Record<Exclude<PickupMethod, 'from-offset'>, Omit<PickupDraft, 'method'>> = {
+const FORMS: Record<Exclude<PickupMethod, 'from-offset' | 'centre-line'>, Omit<PickupDraft, 'method'>> = {
   'edge-finder': {
     axis: 'X',
     choices: { direction: '+' },
@@ -86,7 +86,9 @@ const FORMS: Record<Exclude<PickupMethod, 'from-offset'>, Omit<PickupDraft, 'met
   skimmed: { axis: 'X', choices: {}, fields: { machinePosition: '-10.5', measured: '1.25' } },
   faced: { axis: 'Z', choices: {}, fields: { machinePosition: '-8', drawingPosition: '.02' } },
 }
-const METHOD_NAMES = pickupMethod.options.filter((method) => method !== 'from-offset')
+const METHOD_NAMES = pickupMethod.options.filter(
+  (method) => method !== 'from-offset' && method !== 'centre-line',
+)
 
 describe.each(METHOD_NAMES)('%s', (method) => {
   const draft: PickupDraft = { ...FORMS[method as keyof typeof FORMS], method }

@@ -17,6 +17,7 @@ export const pickupMethod = z.enum([
   'probe-down',
   'probe-set',
   'from-offset',
+  'centre-line',
   'skimmed',
   'faced',
 ]) satisfies z.ZodType<PickupMethod>
@@ -365,6 +366,7 @@ export const METHODS: Record<PickupMethod, Method> = {
     probe: true,
   },
   'from-offset': { name: 'from another offset', feature: 'offset', choices: [], fields: [] },
+  'centre-line': { name: "the rotary's centre line", feature: 'rotary', choices: [], fields: [] },
   skimmed: {
     name: 'skim cut, measured',
     feature: 'diameter',

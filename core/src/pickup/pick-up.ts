@@ -1,6 +1,6 @@
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
 import { fromIndicator, fromMiddle, fromSensor, fromSweep, fromTouch } from './faces.ts'
-import { fromFace, fromHeight, fromOffset, fromProbeSet, fromSkim } from './heights.ts'
+import { fromCentreLine, fromFace, fromHeight, fromOffset, fromProbeSet, fromSkim } from './heights.ts'
 import { fromCircle, fromCorner } from './plane.ts'
 import { isHeight, type Reading } from './reading.ts'
 import type { Pickup, PickupSettings } from './words.ts'
@@ -55,6 +55,8 @@ function found(from: Reading, settings: PickupSettings): Pickup {
       return fromProbeSet(from, settings)
     case 'from-offset':
       return fromOffset(from, settings)
+    case 'centre-line':
+      return fromCentreLine(from, settings)
     case 'skimmed':
       return fromSkim(from, settings)
     case 'faced':

@@ -166,6 +166,18 @@ const fromOffset = z.object({
     .describe('how well the shift is known'),
 })
 
+/**
+ * Y or Z from the centre line of a rotary. `base` is that line as it stood; the entry rests on it, and goes stale when it is found
+ * again.
+ */
+const onCentreLine = z.object({
+  method: z.literal('centre-line'),
+  axis: z.enum(['Y', 'Z']),
+  base: typedLength,
+  baseDoubt: typedLength,
+  drawingPosition: typedLength.describe('of the centre line, from part zero'),
+})
+
 /** Lathe: a light cut, and the diameter that it left, measured. Machine X is in diameters. */
 const skimmed = z.object({
   method: z.literal('skimmed'),
@@ -196,6 +208,7 @@ export const reading = z.discriminatedUnion('method', [
   toolOnBlock,
   probeSet,
   fromOffset,
+  onCentreLine,
   skimmed,
   faced,
 ])

@@ -38,7 +38,21 @@ function wrappedWord(run: Run, rotary: (typeof ROTARY)[number] | undefined): num
   const { mapping } = run
   if (rotary === undefined || mapping === null) return run.wy
   const value = wordValue(run, rotary) as number
-  return ((run.absolute ? value : run.rotary + value) - mapping.rotary) * RADIAN * mapping.radius
+  return (turnedTo(run, value) - mapping.rotary) * RADIAN * mapping.radius
+}
+
+/** Where a rotary word turns to, as the motion counts. */
+const turnedTo = (run: Run, value: number) => (run.absolute ? value + run.shiftTurn : run.rotary + value)
+
+/** The rotary is turned in an offset whose angle is not known, while that of the main one is. */
+function turnsUnknown(run: Run): void {
+  const { frame, rotaryZeros, profile } = run.options
+  const main = frame ?? profile.offsets.standard[0] ?? 'G54'
+  if (rotaryZeros?.get(main) === undefined || run.rotaryAt(run.offset) !== undefined) return
+  run.wrong('rotary-not-known', 'look', `The angle of the rotary in ${run.offset} is not known.`, {
+    does: `It is taken for that of ${main}; the control goes by what stands in ${run.offset}.`,
+    once: 'all',
+  })
 }
 
 /** What the block moves: plain moves, arcs, canned cycles; nothing where it names no axis. */
@@ -73,7 +87,10 @@ function move(block: Block): void {
     )
   const to = run.lathe ? turningTarget(run) : target(run, { machine: false })
   const wraps = run.mapping !== null && run.options.profile.reading.mapping?.by === 'rotary-word'
-  if (wraps) to[1] = wrappedWord(run, rotary)
+  if (wraps) {
+    if (rotary !== undefined) turnsUnknown(run)
+    to[1] = wrappedWord(run, rotary)
+  }
   if (MILL_CYCLES.has(run.motion) && !run.lathe) {
     if (cycle !== undefined) run.changed()
     const { tapRetract, repeats } = run.options.profile.reading
@@ -126,8 +143,8 @@ function move(block: Block): void {
   const kind = run.motion === 0 ? ROW.RAPID : ROW.LINE
   if (kind === ROW.LINE) noFeed(run)
   if (rotary !== undefined && !wraps) {
-    const value = wordValue(run, rotary) as number
-    run.goTurning(kind, ...to, run.absolute ? value : run.rotary + value)
+    turnsUnknown(run)
+    run.goTurning(kind, ...to, turnedTo(run, wordValue(run, rotary) as number))
   } else run.go(kind, ...to)
   if (run.modalMacro?.level === run.frames.length)
     callMacro(block, run.modalMacro.program, run.modalMacro.args.slice())

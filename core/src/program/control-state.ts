@@ -67,6 +67,8 @@ export class ControlState {
   readonly printed: string[] = []
   /** What it has written into offsets, by name; and each time that it did. */
   readonly written = new Map<string, Partial<Record<LinearAxis, number>>>()
+  /** The same of the rotary's degrees. */
+  readonly turnsWritten = new Map<string, number>()
   readonly offsetsWritten: OffsetWritten[] = []
   /** Tools that it has measured on the setter. */
   readonly lengthsMeasured: LengthMeasured[] = []
@@ -135,6 +137,8 @@ export class ControlState {
   shiftX = 0
   shiftY = 0
   shiftZ = 0
+  /** Degrees from the program's angle of the rotary to that of the motion, which counts from the main offset's. */
+  shiftTurn = 0
   flags = 0
   stateIndex = 0
   /** Somebody is told of every block: nothing goes the quick way. */
@@ -256,6 +260,11 @@ export class ControlState {
     return this.written.get(name)?.[axis] ?? this.options.offsets?.get(name)?.[axis]
   }
 
+  /** Where the machine shows the rotary at 0 of an offset, as it stands there by now. */
+  rotaryAt(name: string): number | undefined {
+    return this.turnsWritten.get(name) ?? this.options.rotaryZeros?.get(name)
+  }
+
   /** Takes the shift between program and motion again, and where the tool stands in the program. */
   reshift(): void {
     const { options } = this
@@ -265,6 +274,8 @@ export class ControlState {
       const [own, main] = [this.offsetAt(this.offset, axis), options.offsets?.get(frame)?.[axis]]
       return own === undefined || main === undefined ? 0 : own - main
     }
+    const [turn, main] = [this.rotaryAt(this.offset), options.rotaryZeros?.get(frame)]
+    this.shiftTurn = turn === undefined || main === undefined ? 0 : turn - main
     this.shiftX = delta('X') + this.local[0]
     this.shiftY = delta('Y') + this.local[1]
     this.shiftZ = delta('Z') + this.local[2] + this.lengthShift()

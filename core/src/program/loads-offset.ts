@@ -1,5 +1,5 @@
 import type { LinearAxis } from '../machine/index.ts'
-import { type Block, lengthOf, wordValue } from './block.ts'
+import { type Block, has, lengthOf, ROTARY, wordValue } from './block.ts'
 import { MOST_WRITTEN, type OffsetWritten } from './offset-written.ts'
 import type { Run } from './run.ts'
 
@@ -12,16 +12,25 @@ export const loadsOffset = (run: Run, place: { at?: [number, number] } = {}) =>
     { ...place, does: 'From here on the control uses what this line writes.' },
   )
 
-/** Writes machine positions into an offset, as the control does; false where the path cannot be told to follow. */
-export function writeOffset(run: Run, offset: string, axes: OffsetWritten['axes']): boolean {
+/** Writes machine positions, and degrees of the rotary, into an offset, as the control does; false where the path cannot be told to follow. */
+export function writeOffset(run: Run, offset: string, axes: OffsetWritten['axes'], rotary?: number): boolean {
   if (run.lathe) return false
   const frame = run.options.frame ?? run.options.profile.offsets.standard[0] ?? 'G54'
   // The motion counts from the main offset as it was: where that is not known, nobody can say how far another lies from it.
   const known = Object.keys(axes) as LinearAxis[]
   if (known.some((axis) => run.options.offsets?.get(frame)?.[axis] === undefined)) return false
+  if (rotary !== undefined) {
+    if (run.options.rotaryZeros?.get(frame) === undefined) return false
+    run.turnsWritten.set(offset, rotary)
+  }
   run.written.set(offset, { ...run.written.get(offset), ...axes })
   if (run.offsetsWritten.length < MOST_WRITTEN)
-    run.offsetsWritten.push({ offset, axes, block: run.out.blocks - 1 })
+    run.offsetsWritten.push({
+      offset,
+      axes,
+      block: run.out.blocks - 1,
+      ...(rotary === undefined ? {} : { rotary }),
+    })
   run.reshift()
   run.changed()
   return true
@@ -54,8 +63,12 @@ export function loadingBlock(block: Block): void {
     const before = run.absolute ? 0 : (run.offsetAt(offset, axis) ?? Number.NaN)
     if (word !== undefined) axes[axis] = before + word
   }
-  const follows = Object.values(axes).every((value) => !Number.isNaN(value))
-  if (!follows || !writeOffset(run, offset, axes)) {
+  const letter = ROTARY.find((each) => has(run, each))
+  const turned = letter && wordValue(run, letter)
+  const rotary =
+    turned === undefined ? undefined : turned + (run.absolute ? 0 : (run.rotaryAt(offset) ?? Number.NaN))
+  const follows = [...Object.values(axes), rotary ?? 0].every((value) => !Number.isNaN(value))
+  if (!follows || !writeOffset(run, offset, axes, rotary)) {
     loadsOffset(run)
     return
   }

@@ -4,6 +4,8 @@ import type { LinearAxis } from '../machine/index.ts'
 export interface OffsetWritten {
   offset: string
   axes: Partial<Record<LinearAxis, number>>
+  /** Degrees of the rotary, where they were written too. */
+  rotary?: number
   /** Which block did it, counted as the motion counts them. */
   block: number
 }

@@ -51,6 +51,46 @@ describe('an offset that a program writes', () => {
   })
 })
 
+describe('the angle of a rotary in an offset', () => {
+  const turns = (text: string, zeros: Record<string, number>) => {
+    const program = read(`G20 G90 G54\n${text}\nM30`, {
+      ...known,
+      rotaryZeros: new Map(Object.entries(zeros)),
+    })
+    const { motion, offsets } = program
+    return {
+      last: motion.rotary ? motion.rotary[motion.count - 1] : 0,
+      codes: program.diagnostics.map(({ code }) => code),
+      written: offsets.map(({ offset, rotary }) => `${offset} ${rotary}`),
+    }
+  }
+
+  it('counts from the main offset: another one, or one that is written, turns as much further', () => {
+    const zeros = { G54: 10, G55: 100 }
+    expect(turns('G0 A30.', zeros)).toMatchObject({ last: 30, codes: [] })
+    expect(turns('G55 G0 A30.', zeros)).toMatchObject({ last: 120, codes: [] })
+    expect(turns('G55 G0 A30.\nG91 G0 A5.', zeros)).toMatchObject({ last: 125 })
+    expect(turns('G10 L2 P1 A12.5\nG0 A30.', zeros)).toMatchObject({
+      last: 32.5,
+      codes: ['loads-offset'],
+      written: ['G54 12.5'],
+    })
+    expect(turns('G91 G10 L2 P2 A-5.\nG90 G55\nG0 A0.', zeros)).toMatchObject({ last: 85 })
+    expect(turns('G10 L2 P1 X-9.5 A12.5\nG0 A0.', zeros)).toMatchObject({ last: 2.5, written: ['G54 12.5'] })
+  })
+
+  it('says where it is turned in an offset whose angle nobody knows, and does not follow one from nowhere', () => {
+    expect(turns('G55 G0 A30.', { G54: 10 })).toMatchObject({ last: 30, codes: ['rotary-not-known'] })
+    expect(turns('G55 G0 A30.', {})).toMatchObject({ last: 30, codes: [] })
+    expect(turns('G10 L2 P1 A12.5\nG0 A30.', {})).toMatchObject({
+      last: 30,
+      codes: ['loads-offset'],
+      written: [],
+    })
+    expect(turns('G91 G10 L2 P2 A12.5', { G54: 0 })).toMatchObject({ codes: ['loads-offset'], written: [] })
+  })
+})
+
 describe('a probe call with S', () => {
   const part = boxStandIn([0.1, -0.2, -1], [2.1, 1.8, 0.05])
   const probed = (line: string, profile = compact, offset = 'G54') =>

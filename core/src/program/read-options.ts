@@ -37,6 +37,8 @@ export interface ReadOptions {
   frame?: string
   /** Machine positions over part zero, as far as they are known, by offset name (G54, G154 P3, T1). */
   offsets?: ReadonlyMap<string, Partial<Record<LinearAxis, number>>>
+  /** Where the machine shows the rotary when the program has it at 0, in degrees, as far as it is known, by offset name. */
+  rotaryZeros?: ReadonlyMap<string, number>
   /** What the length table holds, by H number (which is the tool's own number). */
   lengths?: ReadonlyMap<number, number>
   standIn?: StandIn

@@ -6,7 +6,7 @@ import { read } from './read.ts'
 import type { ReadOptions } from './read-options.ts'
 import { EXPRESSION, place } from './scan.ts'
 
-type Axes = Partial<Record<'X' | 'Y' | 'Z', number>>
+type Axes = Partial<Record<'X' | 'Y' | 'Z' | 'A' | 'B' | 'C', number>>
 
 /** What a short program does, block by block, in the words and the unit of the program. */
 export type Step =
@@ -33,7 +33,7 @@ const QUIET = new Set([0, 17, 20, 21, 40, 49, 54, 55, 56, 57, 58, 59, 54.1, 69, 
 
 const axesOf = (block: Block): Axes =>
   Object.fromEntries(
-    (['X', 'Y', 'Z'] as const).flatMap((axis) =>
+    (['X', 'Y', 'Z', 'A', 'B', 'C'] as const).flatMap((axis) =>
       has(block.run, axis) ? [[axis, wordValue(block.run, axis) as number]] : [],
     ),
   )

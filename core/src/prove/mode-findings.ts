@@ -17,6 +17,8 @@ export interface SetupFacts {
   top?: number
   /** A part that lies along X: its radius, and where its axis is in Y. */
   lying?: { radius: number; axisY: number }
+  /** Where the machine shows the rotary at 0 of the main offset, in degrees, where it was taken. */
+  rotaryZero?: number
 }
 
 interface Walk {

@@ -52,7 +52,13 @@ export interface ProveCase {
   unit: LengthUnit
   /** The offset whose part zero the layout counts from. */
   frame: string
-  offsets: { name: string; axes: Partial<Record<LinearAxis, number>>; stale?: string }[]
+  offsets: {
+    name: string
+    axes: Partial<Record<LinearAxis, number>>
+    /** Where the machine shows the rotary at its 0, in degrees. */
+    rotary?: number
+    stale?: string
+  }[]
   lengths: { tool: number; length: number; stale?: string }[]
   tools: readonly ToolShape[]
   layout: Layout
@@ -120,6 +126,9 @@ const readOptions = (of: ProveCase, bodies: readonly Body[], standIn: StandIn | 
     unit: of.unit,
     frame: of.frame,
     offsets: new Map(of.offsets.map(({ name, axes }) => [name, axes])),
+    rotaryZeros: new Map(
+      of.offsets.flatMap(({ name, rotary }) => (rotary === undefined ? [] : [[name, rotary] as const])),
+    ),
     lengths: new Map(of.lengths.map(({ tool, length }) => [tool, length])),
     ...(standIn ? { standIn } : part ? { standIn: standInOf(part) } : {}),
     ...(of.skipOptional ? { skipOptional: true } : {}),
@@ -247,8 +256,10 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean, st
   const top =
     lathe || parts.length === 0 ? undefined : Math.max(...parts.map((part) => boundsOf(part).greatest[2]))
   const lying = parts.find((part) => part.shape === 'cylinder' && part.axis === 'X')
+  const rotaryZero = of.offsets.find(({ name }) => name === of.frame)?.rotary
   const facts = {
     machine,
+    ...(rotaryZero === undefined ? {} : { rotaryZero }),
     ...(top === undefined ? {} : { top }),
     ...(lying?.shape === 'cylinder' ? { lying: { radius: lying.diameter / 2, axisY: lying.at.y } } : {}),
     unit,

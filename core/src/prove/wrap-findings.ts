@@ -8,13 +8,18 @@ interface WrapFacts {
   unit: LengthUnit
   top?: number
   lying?: { radius: number; axisY: number }
+  /** Where the machine shows the rotary when the program has it at 0, in degrees; undefined where nobody measured it. */
+  rotaryZero?: number
 }
 
 /** Places that differ by less are the same, by unit. */
 const SLACK = { inch: 0.001, mm: 0.02 }
 
 /** What is wrong with a program that turns a rotary axis: wrapping begun or ended in the part, too deep, beyond its limits; the first of each. */
-export function wrapFindings(motion: Motion, { machine, unit, top, lying }: WrapFacts): ProgramFinding[] {
+export function wrapFindings(
+  motion: Motion,
+  { machine, unit, top, lying, rotaryZero }: WrapFacts,
+): ProgramFinding[] {
   const { count, kind, flags, y, z, rotary, line } = motion
   if (!rotary && !flags.some((flag) => flag & FLAG.MAPPED)) return []
   const found: ProgramFinding[] = []
@@ -55,12 +60,21 @@ export function wrapFindings(motion: Motion, { machine, unit, top, lying }: Wrap
         'Which way it turns, and how far it may, is not looked at.',
         'Enter it on the machine’s page.',
       )
-    if (limits && turns && (turn < limits.least - 1e-6 || turn > limits.greatest + 1e-6))
+    if (turns && machine.rotary && rotaryZero === undefined)
+      say(
+        'note',
+        'rotary-zero-unknown',
+        row,
+        `Nobody has taken the ${machine.rotary.word} of the offset.`,
+        'It turns from where the control’s own page has it. A part that is alike all round does not mind.',
+      )
+    const at = turn + (rotaryZero ?? 0)
+    if (limits && turns && (at < limits.least - 1e-6 || at > limits.greatest + 1e-6))
       say(
         'stop',
         'rotary-limits',
         row,
-        `The rotary would go to ${Number(turn.toFixed(3))} degrees; it goes from ${limits.least} to ${limits.greatest}.`,
+        `The rotary would go to ${Number(at.toFixed(3))} degrees; it goes from ${limits.least} to ${limits.greatest}.`,
         'The control stops with an alarm.',
         'Begin at another angle.',
       )

@@ -9,14 +9,14 @@ import { pathPicture } from './picture.ts'
 import { prove } from './prove.ts'
 
 const [mill] = demoReference.machines as [Machine]
-const proved = (body: string, layout: Layout = scaleLayout, machine: Machine = mill) =>
+const proved = (body: string, layout: Layout = scaleLayout, machine: Machine = mill, rotary?: number) =>
   prove({
     text: `G20 G90 G17 G40 G49 G80 G94\nT15 M6\nG90 G54 G0 X-0.5 Y0.\nS6000 M3\nG43 H15 Z1.\nF8.\n${body}\nG0 Z1.\nM5\nM30\n`,
     profile: demoReference.profiles[0] as (typeof demoReference.profiles)[number],
     machine,
     unit: 'inch',
     frame: 'G54',
-    offsets: [{ name: 'G54', axes: { X: -15, Y: -8, Z: -12 } }],
+    offsets: [{ name: 'G54', axes: { X: -15, Y: -8, Z: -12 }, ...(rotary === undefined ? {} : { rotary }) }],
     lengths: [{ tool: 15, length: 3.5 }],
     tools: demoReference.tools,
     layout,
@@ -40,6 +40,16 @@ const tubeOf = (z: number, diameter = 1.375): Layout => ({
 describe('wrapping in the setup', () => {
   it('that begins above the centre line, ends clear and touches the part is good', () => {
     expect(codes(`${WRAP}\n${RING}\nG107\nG0 A0.`)).toEqual([])
+  })
+  it('goes by where the machine shows the rotary at its zero, and notes where nobody took that', () => {
+    // 180 degrees of the program; from -100 on, the machine shows 80.
+    const limits = (rotary?: number) => codes(`${WRAP}\n${RING}\nG107\nG0 A0.`, scaleLayout, limited, rotary)
+    expect(limits(-100)).toEqual([])
+    expect(limits(0)).toEqual(['stop rotary-limits'])
+    const notes = (rotary?: number) =>
+      proved(`${WRAP}\n${RING}\nG107\nG0 A0.`, scaleLayout, mill, rotary).findings.map(({ code }) => code)
+    expect(notes()).toContain('rotary-zero-unknown')
+    expect(notes(0)).not.toContain('rotary-zero-unknown')
   })
   it.each<[code: string, severity: string, wrong: string, ...more: [layout?: Layout, machine?: Machine]]>([
     ['mapping-off-centre', 'stop', `G0 Y0.5\n${WRAP}\n${RING}\nG107`],

@@ -4,17 +4,49 @@ import { axesOf, leastStepIn, type Machine, withinTravel } from '../machine/inde
 import { convertLength, formatWithUnit, type LengthUnit, typedLength } from '../quantity/index.ts'
 
 /** What the control showed after homing; an axis that the machine has not is left out. */
-export const shownHome = z.object({ X: typedLength, Y: typedLength.optional(), Z: typedLength })
+export const shownHome = z.object({
+  X: typedLength,
+  Y: typedLength.optional(),
+  Z: typedLength,
+  rotary: z
+    .number()
+    .min(-360)
+    .max(360)
+    .optional()
+    .describe('degrees of the rotary; not read where it is missing'),
+})
 export type ShownHome = z.infer<typeof shownHome>
 
 /** Steps of the display that a home position may differ by: the axis settles on a step or its neighbour. Common practice. */
 const STEPS = 2
+/** Degrees that a rotary may be off its 0 after homing: two steps of its display, a thousandth each. Common practice. */
+const ROTARY_STEPS = 0.002
 
 /**
  * Compares what the control shows after homing with what this machine shows when all is well. All machine positions
  * refer to home, so a home that is off puts every work offset off by as much.
  */
-export function judgeHome(shown: ShownHome, machine: Machine, unit: LengthUnit): Finding[] {
+export const judgeHome = (shown: ShownHome, machine: Machine, unit: LengthUnit): Finding[] => [
+  ...judgeAxes(shown, machine, unit),
+  ...judgeRotary(shown, machine),
+]
+
+function judgeRotary({ rotary }: ShownHome, machine: Machine): Finding[] {
+  if (!machine.rotary || rotary === undefined || Math.abs(rotary) <= ROTARY_STEPS * (1 + 1e-9)) return []
+  const { word } = machine.rotary
+  return [
+    finding(
+      'look',
+      'home-differs',
+      word,
+      `${word} shows ${rotary} deg after homing, not 0.`,
+      'The angles of all offsets refer to its home.',
+      'Home the rotary again, and look whether its machine position is shown.',
+    ),
+  ]
+}
+
+function judgeAxes(shown: ShownHome, machine: Machine, unit: LengthUnit): Finding[] {
   const limit = STEPS * leastStepIn(machine, unit)
   return axesOf(machine).flatMap((axis) => {
     const typed = shown[axis]

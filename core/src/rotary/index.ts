@@ -25,4 +25,5 @@ export {
   type FlatReading,
   flatReading,
   type RotaryDevice,
+  type Sides,
 } from './reading.ts'

@@ -1,4 +1,3 @@
-import { matrix, multiply } from 'mathjs'
 import { radians } from '../geometry/index.ts'
 import type { Machine, RotaryAxis } from '../machine/index.ts'
 import { asTyped, type LengthUnit, type TypedLength } from '../quantity/index.ts'
@@ -17,17 +16,10 @@ export interface HiddenRotary {
   rotary: RotaryAxis
 }
 
-/** A vector turned right-handed about X, by the rotation matrix of a general library. */
+/** A vector turned right-handed about X, from Y towards Z: the rotation matrix, written out. */
 const turn = ({ y, z }: Across, by: number): Across => {
   const [c, s] = [Math.cos(radians(by)), Math.sin(radians(by))]
-  const [ty = 0, tz = 0] = multiply(
-    matrix([
-      [c, -s],
-      [s, c],
-    ]),
-    [y, z],
-  ).toArray() as number[]
-  return { y: ty, z: tz }
+  return { y: c * y - s * z, z: s * y + c * z }
 }
 
 /** How far the part is turned from as it is drawn, right-handed about X, when the machine shows `shown`. */

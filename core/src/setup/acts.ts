@@ -22,7 +22,12 @@ export interface Link {
 function factKindOf(entry: FactEntry): FactKind | undefined {
   switch (entry.kind) {
     case 'pickup':
-      return `offset-${entry.reading.axis}`
+      // What lies on the rotary's axis stays there, however the part is clamped.
+      return entry.reading.method === 'centre-line' ? 'centre-line' : `offset-${entry.reading.axis}`
+    case 'centre-line':
+      return 'centre-line'
+    case 'flat':
+      return 'offset-A'
     case 'tool-length':
       return 'tool-length'
     case 'angled':

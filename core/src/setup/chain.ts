@@ -20,6 +20,8 @@ const isFact = (entry: Entry): entry is FactEntry =>
 const TAKEN: Record<FactEntry['kind'], string> = {
   pickup: 'taken',
   'tool-length': 'measured',
+  'centre-line': 'found',
+  flat: 'measured',
   angled: 'measured',
   identified: 'measured',
   stock: 'compared',
@@ -41,6 +43,8 @@ const TAKEN: Record<FactEntry['kind'], string> = {
 
 const REPLACED: Partial<Record<FactEntry['kind'], string>> = {
   lengths: 'the ratio',
+  'centre-line': 'the centre line',
+  flat: 'the flat',
   angled: 'the angle',
   identified: 'the look at the part',
   'tool-length': 'the length of a tool',

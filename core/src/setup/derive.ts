@@ -8,8 +8,14 @@ import {
 } from '../angle/index.ts'
 import type { Profile } from '../control/index.ts'
 import type { Material } from '../cutting/index.ts'
-import type { Fact, Finding, Freshness, Verdict } from '../fact/index.ts'
-import { finding, verdictOf, worstFirst } from '../fact/index.ts'
+import {
+  type Fact,
+  type Finding,
+  type Freshness,
+  type Verdict,
+  verdictOf,
+  worstFirst,
+} from '../fact/index.ts'
 import type { Collet, Vise } from '../hold/index.ts'
 import { orderOf } from '../log/index.ts'
 import { axesOf, type LinearAxis, type Machine, type ToolShape } from '../machine/index.ts'
@@ -28,12 +34,14 @@ import type { Link } from './acts.ts'
 import { addressNames, addressProblems } from './addresses.ts'
 import { buildChain, type Chain } from './chain.ts'
 import { type CodeState, deriveCode } from './code-facts.ts'
+import { machineEdited } from './edited.ts'
 import { type Entry, type EntryOf, entry, type ProgramKind } from './entries.ts'
 import { deriveGauging, type GaugeState } from './gauging.ts'
 import { deriveHold, type HoldState } from './hold.ts'
 import { type LogLine, standingOf, type Unreadable } from './log-lines.ts'
 import { programFreshness } from './program-freshness.ts'
 import { deriveProve, type ProveState } from './proof.ts'
+import { type CentreFact, centreFact, type FlatFact, flatFact, rotaryGone } from './rotary.ts'
 import { deriveRun, type RunState } from './run.ts'
 import { type StockFact, stockFact } from './stock.ts'
 import { effectiveStrikes } from './strikes.ts'
@@ -95,6 +103,8 @@ export interface OffsetState {
   /** The axes that it must have on this machine. */
   wants: readonly LinearAxis[]
   axes: Partial<Record<LinearAxis, AxisFact>>
+  /** Where the machine shows the rotary when the program has it at 0. */
+  rotary?: FlatFact
   angle?: AngleFact
   /** The block that it was taken on, against the part that is asked for. */
   stock?: StockFact
@@ -116,6 +126,8 @@ export interface Setup {
   profile: Profile
   offsets: OffsetState[]
   hold: HoldState
+  /** The centre line of the rotary. */
+  centre?: CentreFact
   part?: PartFact
   code: CodeState
   prove: ProveState
@@ -181,24 +193,6 @@ function expectationFor(
     lastOther: earlier(otherBefore, false, context),
     otherSwing: other && other.reached === undefined ? otherNow?.swing : undefined,
   }
-}
-
-/** The travels and the display step are those of today; the entry says which version it was taken on. */
-export function machineEdited(
-  on: { version: number },
-  where: string,
-  { name, version }: Pick<Machine, 'name' | 'version'>,
-): Finding[] {
-  if (on.version === version) return []
-  return [
-    finding(
-      'note',
-      'machine-edited',
-      where,
-      `${name} has been edited since this was taken.`,
-      `It was taken on version ${on.version}; the page of the machine is now at version ${version}.`,
-    ),
-  ]
 }
 
 function axisFact(link: Link & { entry: EntryOf<'pickup'> }, context: Context): AxisFact {
@@ -300,7 +294,11 @@ function angleFact(entry: EntryOf<'angled'>, axes: OffsetState['axes'], context:
   }
 }
 
-function offsetState(name: string, context: Context, hold: HoldState): OffsetState {
+function offsetState(
+  name: string,
+  context: Context,
+  { hold, centre }: { hold: HoldState; centre: CentreFact | undefined },
+): OffsetState {
   const { chain } = context
   const axes: Partial<Record<LinearAxis, AxisFact>> = {}
   for (const axis of axesOf(context.machine)) {
@@ -324,7 +322,7 @@ function offsetState(name: string, context: Context, hold: HoldState): OffsetSta
     name,
     axes,
     wants: axesOf(context.machine),
-    findings: addressProblems(name, context.machine, context.profile),
+    findings: [...addressProblems(name, context.machine, context.profile), ...rotaryGone(name, context)],
     further: {
       ...(angle ? { angle } : {}),
       ...(turned ? { turned } : {}),
@@ -334,6 +332,8 @@ function offsetState(name: string, context: Context, hold: HoldState): OffsetSta
     ...(load ? { program: load } : {}),
     ...(angled?.kind === 'angled' ? { angle: angleFact(angled, axes, context) } : {}),
   }
+  const rotary = flatFact(name, { ...context, centre })
+  if (rotary) state.rotary = rotary
   const stock = chain.standing.get(stockSubject(name))?.entry
   if (stock?.kind === 'stock')
     state.stock = stockFact(stock, chain.freshnessOf(stock.id), state, { unit: context.unit, hold })
@@ -387,7 +387,10 @@ function deriveWhole(entries: readonly Entry[], reference: Reference): Setup | U
   const tolerance = convertLength(opened.tolerance.value, opened.tolerance.unit, unit)
   const context: Context = { chain, machine, profile, unit, tolerance, before }
   const hold = deriveHold({ chain, machine, profile, unit, library: reference })
-  const offsets = offsetsInUse(chain, machine, profile).map((name) => offsetState(name, context, hold))
+  const centre = centreFact(context)
+  const offsets = offsetsInUse(chain, machine, profile).map((name) =>
+    offsetState(name, context, { hold, centre }),
+  )
   const part = chain.standing.get(PART)?.entry
   return {
     id: opened.id,
@@ -398,6 +401,7 @@ function deriveWhole(entries: readonly Entry[], reference: Reference): Setup | U
     profile,
     offsets,
     hold,
+    ...(centre ? { centre } : {}),
     code: deriveCode({ chain, machine, profile, ...reference }),
     prove: deriveProve(counting, { chain, machine, profile, tools: reference.tools }),
     gauge: deriveGauging(counting, { chain, machine, profile, unit }),

@@ -15,6 +15,7 @@ import {
   ZERO_WORDS,
 } from '../pickup/index.ts'
 import { describeTyped, formatDuration, formatWithUnit, type TypedLength } from '../quantity/index.ts'
+import { FLAT_METHODS, measureCentre, type Sides } from '../rotary/index.ts'
 import type { Reference } from './derive.ts'
 import type { Entry, EntryOf, ProgramKind } from './entries.ts'
 import { SETTLED_NAMES } from './gauging.ts'
@@ -54,6 +55,13 @@ const FIELD_WORDS: Record<string, string> = {
   drawingPosition: 'on the drawing',
   drawingX: 'X on the drawing',
   drawingY: 'Y on the drawing',
+  front: 'front',
+  back: 'back',
+  top: 'top',
+  span: 'over',
+  across: 'measures through the middle',
+  acrossWithin: 'known within',
+  block: 'block',
 }
 
 const CAME = { typed: 'typed', pasted: 'pasted', file: 'from a file' } as const
@@ -108,6 +116,47 @@ function angledWords({ offset, reading }: EntryOf<'angled'>, settings: PickupSet
   return {
     says: `Part of ${offset} lies at ${formatAngle(value)} deg, within ${formatAngle(doubt.value)}`,
     detail: [ANGLE_METHODS[reading.method], ...detail].join(', '),
+  }
+}
+
+/** `says`: which flat, and where the rotary stood. `detail`: the readings as typed. What A comes to is told by the way that it counts. */
+function flatWords({ offset, reading }: EntryOf<'flat'>): Description {
+  const parts =
+    reading.method === 'touches'
+      ? [
+          `faces ${reading.faces}`,
+          ...[reading.first, reading.second].map(
+            ({ y, z }, n) => `touch ${n + 1} at Y ${describeTyped(y)} Z ${describeTyped(z)}`,
+          ),
+        ]
+      : Object.entries(reading).flatMap(([name, part]) => partWords(name, part))
+  return {
+    says: `Rotary's zero of ${offset} from a flat, touched at ${formatAngle(reading.turned)} deg`,
+    detail: [
+      FLAT_METHODS[reading.method],
+      ...parts,
+      `${formatAngle(reading.drawing)} deg in the program`,
+    ].join(', '),
+  }
+}
+
+/** `says`: where the centre line lies, and what runs out. `detail`: the readings as typed. */
+function centreWords({ reading }: EntryOf<'centre-line'>, settings: PickupSettings): Description {
+  const { Y, Z, runsOut } = measureCentre(reading, settings)
+  const at = [Y, Z].flatMap((of) => (of ? [`${of.axis} ${formatWithUnit(of.value, of.unit)}`] : []))
+  const sides = (of: Sides) => [
+    `at ${formatAngle(of.turned)} deg`,
+    ...Object.entries(of).flatMap(([name, part]) => partWords(name, part)),
+  ]
+  const { first, half, height, ...rest } = reading
+  return {
+    says: `Rotary's centre line at ${at.join(', ')}${runsOut ? `; the part runs out ${formatWithUnit(runsOut.value, settings.unit)}` : ''}`,
+    detail: [
+      ...sides(first),
+      ...(half ? sides(half) : []),
+      ...Object.entries({ ...rest, ...height }).flatMap(([name, part]) => partWords(name, part)),
+      ...(height ? [`T${height.tool}`] : []),
+    ].join(', '),
   }
 }
 
@@ -214,10 +263,14 @@ export function describeEntry(
     case 'acknowledged':
       return { says: `Read and acknowledged: ${describeTarget(entry.note)}`, detail: '' }
     case 'homed': {
-      const shown = Object.entries(entry.shown) as [string, TypedLength | undefined][]
+      const { rotary, ...axes } = entry.shown
+      const shown = Object.entries(axes) as [string, TypedLength | undefined][]
       return {
         says: 'Home positions read',
-        detail: shown.flatMap(([axis, of]) => (of ? [`${axis} ${describeTyped(of)}`] : [])).join(', '),
+        detail: [
+          ...shown.flatMap(([axis, of]) => (of ? [`${axis} ${describeTyped(of)}`] : [])),
+          ...(rotary === undefined ? [] : [`rotary ${formatAngle(rotary)} deg`]),
+        ].join(', '),
       }
     }
     case 'swept':
@@ -264,6 +317,10 @@ export function describeEntry(
         detail: [entry.reading.how === 'master' ? 'by a master' : 'taken over', ...parts].join(', '),
       }
     }
+    case 'centre-line':
+      return centreWords(entry, settings)
+    case 'flat':
+      return flatWords(entry)
     case 'angled':
       return angledWords(entry, settings)
     case 'identified':

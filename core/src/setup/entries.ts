@@ -7,6 +7,7 @@ import { palletPlan } from '../pallet/index.ts'
 import { identification, reading, setterReading, stockAsked, toolLengthReading } from '../pickup/index.ts'
 import { lengthUnit, typedLength } from '../quantity/index.ts'
 import { shownHome } from '../ready/index.ts'
+import { centreReading, flatReading } from '../rotary/index.ts'
 import {
   initials,
   LONGEST_PROGRAM,
@@ -39,7 +40,12 @@ const pickup = z.object({
   offset: offsetName,
   reading,
   machine: versionRef,
-  rests: z.array(z.ulid()).min(1).max(1).optional().describe('the pickup that a copy was made from'),
+  rests: z
+    .array(z.ulid())
+    .min(1)
+    .max(1)
+    .optional()
+    .describe('the pickup that a copy was made from, or the centre line that it lies on'),
   moved: typedLength
     .optional()
     .describe(
@@ -171,6 +177,21 @@ const setter = z.object({
   ...stamp,
   kind: z.literal('setter'),
   reading: setterReading,
+  machine: versionRef,
+})
+
+const centreLine = z.object({
+  ...stamp,
+  kind: z.literal('centre-line'),
+  reading: centreReading,
+  machine: versionRef,
+})
+
+const flat = z.object({
+  ...stamp,
+  kind: z.literal('flat'),
+  offset: offsetName.describe('the offset whose rotary angle it gives'),
+  reading: flatReading,
   machine: versionRef,
 })
 
@@ -367,6 +388,8 @@ export const entry = z.discriminatedUnion('kind', [
   pickup,
   toolLength,
   setter,
+  centreLine,
+  flat,
   angled,
   stock,
   identified,

@@ -10,6 +10,8 @@ export const happeningKind = z.enum([
   'alarm',
   'homed-again',
   'tool-measured-again',
+  'rotary-homed',
+  'rotary-moved',
   'set-up-again',
 ])
 export type HappeningKind = z.infer<typeof happeningKind>
@@ -19,6 +21,9 @@ export type FactKind =
   | 'offset-X'
   | 'offset-Y'
   | 'offset-Z'
+  /** The rotary's own, whatever its word is. */
+  | 'offset-A'
+  | 'centre-line'
   | 'squareness'
   | 'upright'
   | 'clearance'
@@ -42,6 +47,8 @@ export interface Happening {
   onlyItsTool: boolean
   /** The machines that it can happen on. */
   on: readonly MachineKind[]
+  /** Only where there is a rotary. */
+  rotary: boolean
   /** Whether the lines of the ready list that are due after an alarm are due again. */
   alarm: boolean
   /** Said by a person; what is not is written when a job is set up again. */
@@ -51,7 +58,7 @@ export interface Happening {
 
 const ALL_AXES: readonly FactKind[] = ['offset-X', 'offset-Y', 'offset-Z']
 const BOTH: readonly MachineKind[] = ['mill', 'lathe']
-const usual = { onlyItsTool: false, alarm: false, said: true, on: BOTH }
+const usual = { onlyItsTool: false, alarm: false, said: true, on: BOTH, rotary: false }
 
 /** The table of what makes what stale. Checks and programs are not in it: they go stale with what they rest on. */
 export const HAPPENINGS: Record<HappeningKind, Happening> = {
@@ -84,9 +91,9 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Part clamped again',
     past: 'the part was clamped again',
-    reaches: [...ALL_AXES, 'angle', 'part', 'layout'],
+    reaches: [...ALL_AXES, 'offset-A', 'angle', 'part', 'layout'],
     explains:
-      'The part sits elsewhere by an unknown amount: X, Y, Z and the angle of all offsets. The vise or collet stays as it is.',
+      'The part sits elsewhere by an unknown amount: X, Y, Z and the angles of all offsets. The vise, the collet and a rotary’s centre line stay as they are.',
   },
   alarm: {
     ...usual,
@@ -101,9 +108,27 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Homed again after an alarm or a crash',
     past: 'the machine was homed again',
-    reaches: [...ALL_AXES, 'start-check'],
+    reaches: [...ALL_AXES, 'offset-A', 'centre-line', 'start-check'],
     alarm: true,
-    explains: 'All machine positions refer to home: X, Y and Z of all offsets. The walk-round is due again.',
+    explains: 'All machine positions refer to home: every axis of all offsets. The walk-round is due again.',
+  },
+  'rotary-homed': {
+    ...usual,
+    title: 'Rotary homed, or its power was off',
+    past: 'the rotary was homed',
+    reaches: ['offset-A'],
+    on: ['mill'],
+    rotary: true,
+    explains: 'Its angle counts from home: that of all offsets. X, Y, Z and the centre line hold.',
+  },
+  'rotary-moved': {
+    ...usual,
+    title: 'Rotary or tailstock moved on the table',
+    past: 'the rotary was moved',
+    reaches: [...ALL_AXES, 'offset-A', 'centre-line', 'layout'],
+    on: ['mill'],
+    rotary: true,
+    explains: 'The centre line lies elsewhere, and so does every part that it holds.',
   },
   'tool-measured-again': {
     ...usual,
@@ -120,6 +145,8 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     past: 'the job was set up again',
     reaches: [
       ...ALL_AXES,
+      'offset-A',
+      'centre-line',
       'angle',
       'part',
       'squareness',

@@ -130,6 +130,14 @@ export {
 export { type Repeating, repeatJob } from './repeat-job.ts'
 export { type RepeatHistory, repeatHistory } from './repeats.ts'
 export {
+  asEarlierCentre,
+  asEarlierFlat,
+  type CentreFact,
+  type FlatFact,
+  onCentreLine,
+  rotaryNotHomed,
+} from './rotary.ts'
+export {
   behindOnPallets,
   cyclesAShift,
   machineCalibration,

@@ -1,17 +1,22 @@
+import { formatAngle } from '../angle/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
-import type { LinearAxis } from '../machine/index.ts'
 import { checkLoad, type LoadOffset, methodName, type WrittenOffset, writeLoad } from '../pickup/index.ts'
 import { formatWithUnit, type LengthUnit, readLength, type TypedLength } from '../quantity/index.ts'
+import { FLAT_METHODS } from '../rotary/index.ts'
 import type { OffsetState, PartFact, Setup } from './derive.ts'
 
 /** 'X', 'X and Y', 'X, Y and Z'. */
 const inWords = (axes: readonly string[]) =>
   axes.length < 2 ? (axes[0] ?? '') : `${axes.slice(0, -1).join(', ')} and ${axes.at(-1)}`
 
+/** What was taken of an offset, the rotary's angle last. */
+const takenOf = ({ axes, rotary }: OffsetState) => [...Object.values(axes), ...(rotary ? [rotary] : [])]
+
 /** Stale axes, one finding for each thing that made some of them stale. */
-function staleAxes({ axes, name }: OffsetState): Finding[] {
-  const byCause = new Map<string, LinearAxis[]>()
-  for (const { axis, freshness } of Object.values(axes)) {
+function staleAxes(offset: OffsetState): Finding[] {
+  const { name } = offset
+  const byCause = new Map<string, string[]>()
+  for (const { axis, freshness } of takenOf(offset)) {
     if (freshness.state === 'stale')
       byCause.set(freshness.cause.says, [...(byCause.get(freshness.cause.says) ?? []), axis])
   }
@@ -28,8 +33,9 @@ function staleAxes({ axes, name }: OffsetState): Finding[] {
 }
 
 /** Axes whose own verdict is stop. */
-function stoppedAxes({ axes, name }: OffsetState): Finding[] {
-  return Object.values(axes).flatMap(({ axis, verdict, findings, freshness }) =>
+function stoppedAxes(offset: OffsetState): Finding[] {
+  const { name } = offset
+  return takenOf(offset).flatMap(({ axis, verdict, findings, freshness }) =>
     verdict === 'stop' && freshness.state === 'fresh'
       ? [
           finding(
@@ -93,10 +99,20 @@ function loadOf(setup: Setup, offset: OffsetState): LoadOffset {
       },
     ]),
   )
+  const { rotary } = offset
   return {
     offset: offset.name,
     unit,
     axes,
+    ...(rotary
+      ? {
+          rotary: {
+            word: rotary.axis,
+            value: rotary.flat.value,
+            about: `${FLAT_METHODS[rotary.entry.reading.method]}, ${takenOn(rotary.entry)}, +/-${formatAngle(rotary.flat.doubt.value)} deg`,
+          },
+        }
+      : {}),
     about: [`Setup: ${setup.opened.title}, ${setup.machine.name}.`, `Log ${setup.id}.`],
   }
 }
@@ -139,6 +155,7 @@ export function restsOf(offset: OffsetState, kind: 'checked' | 'program', part?:
     ...Object.values(offset.axes)
       .filter(({ axis }) => kind === 'program' || looked.includes(axis))
       .map(({ entry }) => entry.id),
+    ...(kind === 'program' && offset.rotary ? [offset.rotary.entry.id] : []),
     ...(part ? [part.entry.id] : []),
   ]
 }

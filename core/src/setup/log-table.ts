@@ -7,7 +7,17 @@ import type { LogLine, Standing } from './log-lines.ts'
 export const LOG_GROUPS = {
   ready: ['opened', 'ticked', 'homed', 'acknowledged', 'note', 'handed-over'],
   hold: ['swept', 'upright', 'cleared', 'gripped', 'lengths'],
-  zero: ['pickup', 'tool-length', 'setter', 'checked', 'program', 'identified', 'stock'],
+  zero: [
+    'pickup',
+    'tool-length',
+    'setter',
+    'centre-line',
+    'flat',
+    'checked',
+    'program',
+    'identified',
+    'stock',
+  ],
   angle: ['angled'],
   code: ['coded', 'numbered'],
   prove: ['laid-out', 'proved', 'let-stand'],

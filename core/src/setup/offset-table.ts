@@ -4,6 +4,7 @@ import { addressNames } from './addresses.ts'
 import { type AxisFact, deriveSetup, type Reference, type Setup } from './derive.ts'
 import type { Entry } from './entries.ts'
 import { isUnreadable } from './log-lines.ts'
+import type { FlatFact } from './rotary.ts'
 
 /** One axis of an offset as the control should show it. */
 interface TableCell {
@@ -15,9 +16,18 @@ interface TableCell {
   other?: { id: string; title: string }
 }
 
+/** The rotary's angle of an offset as the control should show it, in degrees. */
+interface RotaryCell {
+  value: number
+  doubt: number
+  fact: FlatFact
+  other?: { id: string; title: string }
+}
+
 export interface OffsetRow {
   name: string
   axes: Partial<Record<LinearAxis, TableCell>>
+  rotary?: RotaryCell
 }
 
 /** The logs of the other setups on the machine, by setup. */
@@ -46,7 +56,16 @@ export function offsetTable(
   const standard = setup.machine.kind === 'mill' ? setup.profile.offsets.standard : []
   for (const name of standard) row(name)
   const put = (from: Setup, own: boolean) => {
-    for (const { name, axes } of from.offsets)
+    const other = own ? {} : { other: { id: from.id, title: from.opened.title } }
+    for (const { name, axes, rotary } of from.offsets) {
+      const known = rotary && row(name).rotary
+      if (rotary && !(known && !own && (!known.other || known.fact.entry.at > rotary.entry.at)))
+        row(name).rotary = {
+          value: rotary.flat.value,
+          doubt: rotary.flat.doubt.value,
+          fact: rotary,
+          ...other,
+        }
       for (const axis of LINEAR_AXES) {
         const fact = axes[axis]
         if (!fact) continue
@@ -57,9 +76,10 @@ export function offsetTable(
           value: convertLength(fact.value, from.unit, setup.unit),
           doubt: convertLength(fact.doubt.value, from.unit, setup.unit),
           fact,
-          ...(own ? {} : { other: { id: from.id, title: from.opened.title } }),
+          ...other,
         }
       }
+    }
   }
   put(setup, true)
   for (const log of otherLogs(setup, machineEntries)) {
@@ -68,6 +88,6 @@ export function offsetTable(
   }
   const order = addressNames(setup.machine, setup.profile)
   return [...rows.values()]
-    .filter(({ name, axes }) => standard.includes(name) || Object.keys(axes).length > 0)
+    .filter(({ name, axes, rotary }) => standard.includes(name) || Object.keys(axes).length > 0 || rotary)
     .sort((a, b) => order.indexOf(a.name) - order.indexOf(b.name))
 }

@@ -26,16 +26,17 @@ export function proveCase(
     machine,
     profile,
     unit,
-    offsets: table.flatMap(({ name, axes }) => {
+    offsets: table.flatMap(({ name, axes, rotary }) => {
       const known = Object.entries(axes)
-      if (known.length === 0) return []
-      const stale = known.flatMap(([, { fact }]) =>
+      if (known.length === 0 && !rotary) return []
+      const stale = [...known.map(([, cell]) => cell), ...(rotary ? [rotary] : [])].flatMap(({ fact }) =>
         fact.freshness.state === 'stale' ? [fact.freshness.cause.says] : [],
       )
       return [
         {
           name,
           axes: Object.fromEntries(known.map(([axis, { value }]) => [axis, value])),
+          ...(rotary ? { rotary: rotary.value } : {}),
           ...(stale[0] === undefined ? {} : { stale: stale[0] }),
         },
       ]
@@ -68,7 +69,11 @@ export function proofRests(
 ): string[] {
   const pickups = setup.offsets
     .filter(({ name }) => used.offsets.includes(name))
-    .flatMap(({ axes, angle }) => [...Object.values(axes), ...(angle ? [angle] : [])])
+    .flatMap(({ axes, angle, rotary }) => [
+      ...Object.values(axes),
+      ...(angle ? [angle] : []),
+      ...(rotary ? [rotary] : []),
+    ])
     .map(({ entry }) => entry.id)
   const measured = lengths
     .filter(({ tool, entry }) => used.tools.includes(tool) && entry.setup === setup.id)

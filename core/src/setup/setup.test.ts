@@ -72,6 +72,8 @@ describe('what makes what stale (common practice; the whole table)', () => {
     'homed-again': zeros,
     'tool-measured-again': ['Z', 'program'],
     'collet-changed': ['Z', 'program'],
+    'rotary-homed': [],
+    'rotary-moved': zeros,
     'set-up-again': ['square', 'clear', ...zeros],
   }
   const ON_A_LATHE: Record<HappeningKind, string[]> = {
@@ -82,6 +84,8 @@ describe('what makes what stale (common practice; the whole table)', () => {
     'homed-again': [],
     'tool-measured-again': [],
     'collet-changed': ['grip', 'ratio', 'look'],
+    'rotary-homed': [],
+    'rotary-moved': [],
     'set-up-again': ['grip', 'ratio', 'look'],
   }
   const KINDS = Object.keys(HAPPENINGS) as HappeningKind[]

@@ -4,6 +4,8 @@ import type { EntryOf, ProgramKind } from './entries.ts'
 export const FACTS = [
   'pickup',
   'tool-length',
+  'centre-line',
+  'flat',
   'angled',
   'identified',
   'stock',
@@ -34,6 +36,8 @@ const gaugingSubject = (title: string) => `gauging/${title}`
 const gaugeTakenSubject = (title: string) => `program/gauge/${title}`
 export const angleSubject = (offset: string) => `angle/${offset}`
 const toolLengthSubject = (tool: number) => `tool-length/${tool}`
+export const CENTRE_LINE = 'centre-line'
+export const flatSubject = (offset: string) => `flat/${offset}`
 export const PALLETS = 'pallets'
 export const START = 'start'
 export const stockSubject = (offset: string) => `stock/${offset}`
@@ -67,6 +71,10 @@ export function subjectOf(entry: FactEntry): string {
       return codedSubject(entry.sheet.title)
     case 'tool-length':
       return toolLengthSubject(entry.tool)
+    case 'centre-line':
+      return CENTRE_LINE
+    case 'flat':
+      return flatSubject(entry.offset)
     case 'angled':
       return angleSubject(entry.offset)
     case 'identified':

@@ -11,7 +11,7 @@ import {
   toolLength,
 } from '../pickup/index.ts'
 import { convertLength, formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
-import { machineEdited } from './derive.ts'
+import { machineEdited } from './edited.ts'
 import type { Entry, EntryOf } from './entries.ts'
 import { HAPPENINGS } from './happenings.ts'
 import { effectiveStrikes } from './strikes.ts'

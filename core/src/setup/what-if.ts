@@ -7,7 +7,7 @@ import { isUnreadable } from './log-lines.ts'
 
 /** The standing facts of an offset by name, with what is said of each. */
 function factsOf(
-  { name, axes, angle, stock, check, program, further }: OffsetState,
+  { name, axes, rotary, angle, stock, check, program, further }: OffsetState,
   unit: Setup['unit'],
 ): Map<string, { stale: boolean; says: string }> {
   const facts = new Map<string, { stale: boolean; says: string }>()
@@ -15,6 +15,11 @@ function factsOf(
     facts.set(`${name} ${fact.axis}`, {
       stale: fact.freshness.state === 'stale',
       says: formatWithUnit(fact.value, unit),
+    })
+  if (rotary)
+    facts.set(`${name} ${rotary.axis}`, {
+      stale: rotary.freshness.state === 'stale',
+      says: `${formatAngle(rotary.flat.value)} deg`,
     })
   if (angle)
     facts.set(`The angle of ${name}`, {
@@ -121,9 +126,15 @@ const runFacts = ({ run: { pallets, start } }: Setup): [string, { stale: boolean
       fact ? [[name, { stale: fact.freshness.state === 'stale', says: fact.entry.id }]] : [],
   )
 
+const centreFacts = ({ centre }: Setup): [string, { stale: boolean; says: string }][] =>
+  centre
+    ? [['The rotary’s centre line', { stale: centre.freshness.state === 'stale', says: centre.entry.id }]]
+    : []
+
 const allFacts = (setup: Setup) =>
   new Map([
     ...holdFacts(setup),
+    ...centreFacts(setup),
     ...partFact(setup),
     ...codeFacts(setup),
     ...proveFacts(setup),

@@ -5,6 +5,7 @@ import { STOPS } from '../hold/index.ts'
 import { tableToKey } from '../pallet/index.ts'
 import { methodName } from '../pickup/index.ts'
 import { describeTyped, formatDuration, formatLength, formatWithUnit } from '../quantity/index.ts'
+import { FLAT_METHODS } from '../rotary/index.ts'
 import {
   deriveTools,
   type Entry,
@@ -93,7 +94,7 @@ const stated = ({ by, at }: Entry, freshness?: Freshness): Stated => ({
   ...(freshness ? staleOf(freshness) : {}),
 })
 
-function holdLines({ hold, unit, prove: { layout } }: Setup): SheetLine[] {
+function holdLines({ hold, centre, unit, prove: { layout } }: Setup): SheetLine[] {
   const lines: SheetLine[] = []
   const square = hold.sweeps.at(-1)
   if (hold.clearance) {
@@ -132,6 +133,15 @@ function holdLines({ hold, unit, prove: { layout } }: Setup): SheetLine[] {
       ...stated(entry, freshness),
     })
   }
+  if (centre) {
+    const { Y, Z, runsOut } = centre.centre
+    lines.push({
+      what: 'Rotary',
+      says: `centre line at ${[Y, Z].flatMap((of) => (of ? [`${of.axis} ${formatLength(of.value, unit)}`] : [])).join(', ')}`,
+      more: runsOut ? `the part runs out ${formatWithUnit(runsOut.value, unit)}` : 'not turned by half',
+      ...stated(centre.entry, centre.freshness),
+    })
+  }
   for (const { says, tick } of hold.checks)
     if (tick) lines.push({ what: 'Looked at', says, more: '', ...stated(tick.entry, tick.freshness) })
   if (layout)
@@ -164,17 +174,30 @@ function offsetsOf(setup: Setup, machineEntries: readonly Entry[], reference: Re
   const own = new Map(setup.offsets.map((offset) => [offset.name, offset]))
   return offsetTable(setup, machineEntries, reference)
     .filter(({ name }) => own.has(name))
-    .map(({ name, axes }) => {
+    .map(({ name, axes, rotary }) => {
       const { angle, stock, check } = own.get(name) ?? {}
       return {
         name,
-        axes: Object.entries(axes).map(([axis, { value, doubt, fact, other }]) => ({
-          axis,
-          value: formatLength(value, unit),
-          doubt: formatLength(doubt, unit),
-          method: `${methodName(fact.entry.reading.method)}${other ? `, in ${other.title}` : ''}`,
-          ...stated(fact.entry, fact.freshness),
-        })),
+        axes: [
+          ...Object.entries(axes).map(([axis, { value, doubt, fact, other }]) => ({
+            axis,
+            value: formatLength(value, unit),
+            doubt: formatLength(doubt, unit),
+            method: `${methodName(fact.entry.reading.method)}${other ? `, in ${other.title}` : ''}`,
+            ...stated(fact.entry, fact.freshness),
+          })),
+          ...(rotary
+            ? [
+                {
+                  axis: rotary.fact.axis,
+                  value: formatAngle(rotary.value),
+                  doubt: formatAngle(rotary.doubt),
+                  method: `${FLAT_METHODS[rotary.fact.entry.reading.method]}${rotary.other ? `, in ${rotary.other.title}` : ''}`,
+                  ...stated(rotary.fact.entry, rotary.fact.freshness),
+                },
+              ]
+            : []),
+        ],
         ...(angle
           ? {
               angle: {
@@ -286,8 +309,8 @@ function acceptedOf({ prove, offsets, gauge, log }: Setup): SheetLine[] {
     for (const { line, says, stands } of looksOf(proof, prove))
       if (stands)
         lines.push({ what: proof.entry.title, says: `line ${line}: ${says}`, more: '', ...stated(stands) })
-  for (const { name, axes, angle } of offsets) {
-    for (const { axis, findings, entry } of Object.values(axes))
+  for (const { name, axes, angle, rotary } of offsets) {
+    for (const { axis, findings, entry } of [...Object.values(axes), ...(rotary ? [rotary] : [])])
       for (const { severity, says } of findings)
         if (severity !== 'note') lines.push({ what: `${name} ${axis}`, says, more: '', ...stated(entry) })
     for (const { severity, says } of angle?.findings ?? [])

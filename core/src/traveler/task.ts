@@ -21,6 +21,7 @@ export type TaskPart =
   | 'load'
   | 'probe'
   | 'stock'
+  | 'rotary'
   | 'lies'
   | 'turn'
   | 'part'

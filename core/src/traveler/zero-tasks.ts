@@ -35,9 +35,19 @@ function lengthTasks(setup: Setup, around: Pick<Around, 'reference' | 'lengths'>
   })
 }
 
+/** The rotary's angle of an offset, once it was taken: nobody says whether a program needs one. */
+function rotaryTask({ name, rotary }: OffsetState): Task[] {
+  if (!rotary) return []
+  const of = { ...STEP, part: 'rotary', about: name, says: `Take ${rotary.axis} of ${name} again.` } as const
+  if (rotary.freshness.state === 'stale')
+    return [{ ...of, stale: true, why: `It was ${rotary.freshness.cause.says}.` }]
+  return rotary.verdict === 'stop' ? [{ ...of, stale: false, why: rotary.findings[0]?.says ?? '' }] : []
+}
+
 function axisTask({ name, axes }: OffsetState, axis: LinearAxis): Task[] {
-  const of = { ...STEP, part: axis, about: name } as const
   const fact = axes[axis]
+  const part = fact?.entry.reading.method === 'centre-line' ? 'rotary' : axis
+  const of = { ...STEP, part, about: name } as const
   if (!fact)
     return [
       {
@@ -165,7 +175,11 @@ export const again = (program: ProgramFact | undefined, task: Omit<Task, 'stale'
     : []
 
 function offsetTasks(offset: OffsetState): Task[] {
-  const axes = [...offTask(offset), ...offset.wants.flatMap((axis) => axisTask(offset, axis))]
+  const axes = [
+    ...offTask(offset),
+    ...offset.wants.flatMap((axis) => axisTask(offset, axis)),
+    ...rotaryTask(offset),
+  ]
   const stock = waiting(stockTask(offset), axes)
   const load = waiting(loadTask(offset), axes)
   return [

@@ -30,6 +30,7 @@ export function ChangedDialog({ setup, entries, reference, onClose }: OpenSetup 
     (kind) =>
       HAPPENINGS[kind].said &&
       HAPPENINGS[kind].on.includes(setup.machine.kind) &&
+      (!HAPPENINGS[kind].rotary || setup.machine.rotary !== null) &&
       (kind !== 'tool-measured-again' || tools.length > 0),
   )
 

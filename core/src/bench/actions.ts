@@ -1,10 +1,13 @@
 import { z } from 'zod'
 import { linearAxis } from '../machine/index.ts'
 
+/** Turns of a rotary that can be asked for at once, in degrees. */
+const MOST_TURN = 3600
 const far = z.number().min(-10_000).max(10_000)
 const tool = z.int().min(0).max(9999)
 const looks = z.enum(['X+', 'X-', 'Y+', 'Y-'])
 const end = z.enum(['left', 'right'])
+const rotaryWord = z.enum(['A', 'B', 'C'])
 
 /** What a person can do at the simulated machine. Lengths in the machine's unit. */
 export const benchAction = z.discriminatedUnion('do', [
@@ -17,6 +20,10 @@ export const benchAction = z.discriminatedUnion('do', [
   }),
   /** A move by a distance at jog speed; it stops only where something is hit, or at the end of the travel. */
   z.object({ do: z.literal('jog'), axis: linearAxis, by: far }),
+  /** The rotary by so many degrees. */
+  z.object({ do: z.literal('turn'), by: z.number().min(-MOST_TURN).max(MOST_TURN) }),
+  /** What stands on the table of a mill that has a rotary. */
+  z.object({ do: z.literal('table'), stands: z.enum(['vise', 'rotary']) }),
   /** A protected move of the probe, at most so far: it stops where it triggers. */
   z.object({ do: z.literal('search'), axis: linearAxis, by: far }),
   /** The spindle to the top of its travel. */
@@ -51,8 +58,8 @@ export const benchAction = z.discriminatedUnion('do', [
   z.object({
     do: z.literal('key-offset'),
     offset: z.string().regex(/^(G\d{2,3}(\.\d)?( P\d{1,3})?|T\d{1,4})$/, 'Write an offset like G54 or T1.'),
-    axis: linearAxis,
-    value: far,
+    axis: z.union([linearAxis, rotaryWord]),
+    value: far.describe('of a rotary in degrees'),
   }),
   z.object({ do: z.literal('key-length'), tool, length: far }),
   z.object({

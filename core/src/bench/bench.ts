@@ -5,7 +5,8 @@ import { isMillBench, type MillBench } from './contact.ts'
 import { look, rock, zeroDial } from './dial.ts'
 import { tryBlock } from './gauge-block.ts'
 import { isLatheBench, type LatheBench, measure, mountOnLathe, moveBar, moveLathe } from './lathe.ts'
-import { home, inch, isFinding, jog, mount, search, spindle, up, wheel } from './mill.ts'
+import { home, inch, isFinding, jog, mount, search, settled, spindle, turn, up, wheel } from './mill.ts'
+import { degreesText, onRotary, putOnTable } from './rotary.ts'
 import { advance, feedHold, load, rewound, start } from './running.ts'
 import type { Bench } from './state.ts'
 import type { World } from './world.ts'
@@ -22,6 +23,9 @@ export function switchOn(world: World): Bench {
     offsets: {},
     lengths: {},
     variables: {},
+    table: 'vise',
+    turn: world.kind === 'mill' && world.rotary ? { shown: 0, off: world.rotary.notHomed } : null,
+    rotaryZeros: {},
     vise: world.kind === 'mill' ? { frame: world.vise.frame, left: 'tight', right: 'tight' } : null,
     held: null,
     partIn: true,
@@ -44,6 +48,13 @@ function common(bench: Bench, action: BenchAction): Bench | undefined {
   switch (action.do) {
     case 'key-offset': {
       const { offset, axis, value } = action
+      if (axis === 'A' || axis === 'B' || axis === 'C')
+        return {
+          ...bench,
+          worked: bench.worked + 8,
+          rotaryZeros: { ...bench.rotaryZeros, [offset]: value },
+          says: `Keyed in: ${offset} ${axis} ${degreesText(value)}.`,
+        }
       return {
         ...bench,
         worked: bench.worked + 8,
@@ -82,8 +93,17 @@ function common(bench: Bench, action: BenchAction): Bench | undefined {
   }
 }
 
+/** What is done at the vise, and cannot be while the rotary stands there. */
+const AT_VISE = new Set<BenchAction['do']>(['hold-block', 'part', 'bolt', 'tap'])
+
 function onMill(bench: MillBench, action: BenchAction): MillBench {
+  if (AT_VISE.has(action.do) && onRotary(bench))
+    return { ...bench, says: 'The vise is not on the table: the rotary is.' }
   switch (action.do) {
+    case 'turn':
+      return turn(bench, action)
+    case 'table':
+      return settled(putOnTable(bench, action) as MillBench)
     case 'wheel':
       return wheel(bench, action)
     case 'jog':

@@ -3,6 +3,7 @@ import { toolParts } from '../prove/index.ts'
 import { convertLength } from '../quantity/index.ts'
 import { type Finder, finderOf, type Piece } from './devices.ts'
 import { freeWay, intoFrame, outside, type Spot } from './plan-geometry.ts'
+import { depthIn, freeOfLying, lying, onRotary, topUnder } from './rotary.ts'
 import type { Bench, Mounted } from './state.ts'
 import { blockOf, heldBlock, type MillWorld, type Standing, trueTool } from './world.ts'
 
@@ -11,12 +12,12 @@ export type MillBench = Bench & { world: MillWorld; vise: NonNullable<Bench['vis
 
 export const isMillBench = (bench: Bench): bench is MillBench => bench.world.kind === 'mill'
 
-/** All that stands on the table now. */
-export const standing = ({ world, held, partIn }: MillBench): Standing[] => [
-  ...(partIn ? [blockOf(world)] : []),
-  ...world.around,
-  ...(held ? [heldBlock(world, held)] : []),
-]
+/** All that stands upright on the table now; what lies in a rotary is told apart. */
+export function standing(bench: MillBench): Standing[] {
+  if (onRotary(bench)) return []
+  const { world, held, partIn } = bench
+  return [...(partIn ? [blockOf(world)] : []), ...world.around, ...(held ? [heldBlock(world, held)] : [])]
+}
 
 export const finderIn = (mounted: Mounted, world: MillWorld): Finder | undefined =>
   mounted.kind === 'nothing' || mounted.kind === 'tool' ? undefined : finderOf(mounted.kind, world.unit)
@@ -80,7 +81,15 @@ const beside = ({ bottom, top }: Standing, low: number, high: number) =>
 /** What touches and is meant to: from its lowest point up. */
 export function softPiece(bench: MillBench): Piece | undefined {
   const finder = finderIn(bench.mounted, bench.world)
-  return finder && { name: finder.name, radius: finder.tip, from: -liftOf(finder), to: finder.tipHeight }
+  return (
+    finder && {
+      name: finder.name,
+      radius: finder.tip,
+      from: -liftOf(finder),
+      to: finder.tipHeight,
+      ...(finder.kind === 'edge-finder' ? {} : { ball: true as const }),
+    }
+  )
 }
 
 /** A 3D sensor touches from above before its tip is where its dial shows zero. */
@@ -109,6 +118,11 @@ export function pressed(bench: MillBench): Pressed {
     const depth = from === 'side' ? side : down
     if (depth > deepest.depth) deepest = { depth, from, body: body.name }
   }
+  const soft = softPiece(bench)
+  for (const body of soft ? lying(bench) : []) {
+    const depth = soft ? depthIn(body, soft, spot, z) : 0
+    if (depth > deepest.depth) deepest = { depth, from: 'top', body: body.name }
+  }
   return deepest
 }
 
@@ -118,7 +132,12 @@ export function heightUnder(bench: MillBench): number {
   const tops = standing(bench)
     .filter((body) => outsideOf(bench, body, { x: bench.at.X, y: bench.at.Y }) <= 0 && z > body.bottom)
     .map(({ top }) => z - top)
-  return Math.min(Number.POSITIVE_INFINITY, ...tops)
+  const spot = { x: bench.at.X, y: bench.at.Y }
+  const round = lying(bench).flatMap((body) => {
+    const top = topUnder(body, spot)
+    return top === undefined ? [] : [z - top]
+  })
+  return Math.min(Number.POSITIVE_INFINITY, ...tops, ...round)
 }
 
 export interface Way {
@@ -143,7 +162,7 @@ export function freeAlong(
     axis === 'X' ? { x: way, y: 0 } : { x: 0, y: way },
   )
   let found: Way = { free: most }
-  const take = (free: number, piece: Piece, body: Standing) => {
+  const take = (free: number, piece: Piece, body: { name: string }) => {
     if (free < found.free) found = { free: Math.max(0, free), meets: { piece: piece.name, body: body.name } }
   }
   for (const piece of pieces)
@@ -158,5 +177,7 @@ export function freeAlong(
       if (!beside(body, low, high)) continue
       take(freeWay(body.rect, piece.radius, intoFrame(bench.vise.frame, from), turned), piece, body)
     }
+  for (const piece of pieces)
+    for (const body of lying(bench)) take(freeOfLying(body, piece, axis, way, from, z), piece, body)
   return found
 }

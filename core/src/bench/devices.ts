@@ -10,6 +10,8 @@ export interface Piece {
   radius: number
   from: number
   to: number
+  /** Its lower end is a ball of that radius, and nothing else of it counts beside what lies. */
+  ball?: true
 }
 
 /** A device as it is made. Lengths in one unit. */

@@ -1,17 +1,26 @@
+import { onRotary } from './rotary.ts'
 import type { Bench } from './state.ts'
+import { levelOf } from './true-rotary.ts'
 import type { BenchView } from './view.ts'
 import { isMillWorld, partZeroOf } from './world.ts'
 
 /** What is hidden in a simulated machine, in its unit. */
 export interface HiddenTruth {
   zero: { X: number; Y: number; Z: number; angle: number } | null
+  /** The rotary, where it stands on the table: its centre line, and its angle with the flat up. */
+  rotary: { Y: number; Z: number; word: string; level: number } | null
   tools: readonly { number: number; length: number | null; geometry: { X: number; Z: number } | null }[]
 }
 
 /** What is hidden, for who wants to know how far off they were: then the piece is known. On a lathe Z 0 is the face as it is now. */
-export function hiddenOf({ world, vise, bar }: Bench): HiddenTruth {
+export function hiddenOf(bench: Bench): HiddenTruth {
+  const { world, vise, bar } = bench
+  const turning = onRotary(bench) ? bench.world.rotary : undefined
   return {
-    zero: isMillWorld(world) && vise ? partZeroOf(world, vise.frame) : null,
+    zero: !turning && isMillWorld(world) && vise ? partZeroOf(world, vise.frame) : null,
+    rotary: turning
+      ? { Y: turning.axis.y, Z: turning.axis.z, word: turning.word, level: levelOf(turning) }
+      : null,
     tools: world.tools.map(({ shape, length, geometry }) => ({
       number: shape.number,
       length: isMillWorld(world) ? length : null,
@@ -26,12 +35,13 @@ export interface AgainstHidden {
   truth: number
   keyed: number | null
   off: number | null
+  degrees?: true
 }
 
 /** Every hidden value against what is keyed in: G54 against the block's corner, lengths and geometries against the true ones. */
 export function againstHidden(
-  { offsets, lengths }: BenchView,
-  { zero, tools }: HiddenTruth,
+  { offsets, rotaryZeros, lengths }: BenchView,
+  { zero, rotary, tools }: HiddenTruth,
 ): AgainstHidden[] {
   const line = (name: string, truth: number, keyed: number | undefined): AgainstHidden => ({
     name,
@@ -42,6 +52,16 @@ export function againstHidden(
   return [
     ...(zero
       ? (['X', 'Y', 'Z'] as const).map((axis) => line(`${axis} of G54`, zero[axis], offsets.G54?.[axis]))
+      : []),
+    ...(rotary
+      ? [
+          line('the centre line, Y', rotary.Y, offsets.G54?.Y),
+          line('the centre line, Z', rotary.Z, offsets.G54?.Z),
+          {
+            ...line(`${rotary.word} with the flat up`, rotary.level, rotaryZeros.G54),
+            degrees: true as const,
+          },
+        ]
       : []),
     ...tools.flatMap(({ number, length, geometry }) => [
       ...(length === null ? [] : [line(`length of T${number}`, length, lengths[number])]),

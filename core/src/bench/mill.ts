@@ -1,9 +1,19 @@
 import { LINEAR_AXES, type LinearAxis, travelIn } from '../machine/index.ts'
 import { convertLength, formatLength, formatWithUnit, roundTo } from '../quantity/index.ts'
 import type { ActionOf } from './actions.ts'
-import { finderIn, freeAlong, hardPieces, type MillBench, pressed, softPiece, tipSpot } from './contact.ts'
+import {
+  finderIn,
+  freeAlong,
+  hardPieces,
+  type MillBench,
+  pressed,
+  softPiece,
+  tipSpot,
+  tipZ,
+} from './contact.ts'
 import { FINDER_RPM, type Finder } from './devices.ts'
 import { dice } from './dice.ts'
+import { degreesText, depthIn, homedRotary, LOOK_EVERY, lying, onRotary, turnedBy } from './rotary.ts'
 import type { Alarm, Bench, Mounted } from './state.ts'
 import { isMillWorld, trueTool } from './world.ts'
 
@@ -190,7 +200,42 @@ export function home(bench: MillBench): MillBench {
   if (raised.alarm) return raised
   const { home: to } = bench.world.machine
   const at = Object.fromEntries(LINEAR_AXES.map((axis) => [axis, to[axis]])) as Bench['at']
-  return { ...settled({ ...raised, at }), worked: raised.worked + 8, says: 'Home: Z first, then X and Y.' }
+  const homed = homedRotary({ ...raised, at })
+  return {
+    ...settled(homed),
+    worked: raised.worked + 8,
+    says: `Home: Z first, then X and Y${homed.turn && raised.world.rotary ? ` and ${raised.world.rotary.word}` : ''}.`,
+  }
+}
+
+/** Turns the rotary, and what it holds with it: as far as nothing is met. */
+export function turn(bench: MillBench, { by }: ActionOf<'turn'>): MillBench {
+  if (!bench.turn || !bench.world.rotary) return { ...bench, says: 'This machine has no rotary.' }
+  if (!onRotary(bench)) return { ...bench, says: 'The rotary is not on the table.' }
+  const { word } = bench.world.rotary
+  const before = { ...bench, worked: bench.worked + 1 + Math.abs(by) / 30, says: '' }
+  const looks = Math.max(1, Math.ceil(Math.abs(by) / LOOK_EVERY))
+  const soft = softPiece(bench)
+  const finder = finderIn(bench.mounted, bench.world)
+  for (let look = 1; look <= looks; look++) {
+    const at = turnedBy(before, (by * look) / looks)
+    const z = tipZ(at)
+    for (const body of lying(at)) {
+      const met = hardPieces(at).find((piece) => depthIn(body, piece, { x: at.at.X, y: at.at.Y }, z) > 1e-9)
+      if (met) return collision(at, { piece: met.name, body: body.name })
+      if (
+        soft &&
+        finder &&
+        isFinding(at.mounted) &&
+        depthIn(body, soft, tipSpot(at), z) > pushAllowed(finder)
+      )
+        return harmed(at, finder, at.mounted)
+    }
+  }
+  const turned = settled(turnedBy(before, by))
+  return turned.says
+    ? turned
+    : { ...turned, says: `${word} stands at ${degreesText(turned.turn?.shown ?? 0)}.` }
 }
 
 export function spindle(bench: MillBench, { rpm }: ActionOf<'spindle'>): MillBench {

@@ -13,6 +13,8 @@ export interface RunPlan {
   hits: ReadonlyMap<number, { share: number; says: string }>
   /** What its blocks write into offsets and variables, by block. */
   written: ReadonlyMap<number, { offsets: OffsetWritten[]; sets: VariableSet[]; lengths: number[] }>
+  /** Where the control shows the rotary when the motion has it at 0, in degrees. */
+  rotaryZero: number
   /** Rows that the control refuses before it moves. */
   refused: ReadonlyMap<number, string>
 }

@@ -1,6 +1,7 @@
 import type { LinearAxis } from '../machine/index.ts'
 import { travelIn } from '../machine/index.ts'
 import {
+  FLAG,
   type Motion,
   type OffsetWritten,
   type Program,
@@ -124,6 +125,12 @@ export function planRun(bench: Bench, text: string): RunPlan {
     frame: frameOf(bench),
     offsets: new Map([...standard, ...others, ...(machine.kind === 'lathe' ? geometry : [])]),
     lengths: new Map(tools.map(({ shape }) => [shape.number, bench.lengths[shape.number] ?? 0])),
+    rotaryZeros: new Map(
+      [...profile.offsets.standard, ...Object.keys(bench.rotaryZeros)].map((name) => [
+        name,
+        bench.rotaryZeros[name] ?? 0,
+      ]),
+    ),
     ...(isMillBench(bench) ? { standIn: metByProbing(bench) } : {}),
   }
   const program = read(text, options)
@@ -166,6 +173,7 @@ export function planRun(bench: Bench, text: string): RunPlan {
     speeds,
     hits,
     written: writtenBy(program),
+    rotaryZero: bench.rotaryZeros[frameOf(bench)] ?? 0,
     refused,
   }
 }
@@ -188,6 +196,15 @@ export function placeOf(bench: Bench, { row, into }: ProgramRun): Record<LinearA
     Y: at[1] + shift[1],
     Z: at[2] + shift[2],
   }
+}
+
+/** Where a row sends the rotary, as the control shows it in degrees; nothing where it does not. */
+export function turnOf({ plan }: Bench, row: number): number | undefined {
+  if (!plan) return undefined
+  const { motion } = plan
+  if (((motion.flags[row] as number) & (FLAG.ROTARY | FLAG.MAPPED)) === 0) return undefined
+  // The motion counts from what was keyed in when the program began.
+  return (motion.rotary?.[row] ?? 0) + plan.rotaryZero
 }
 
 /** Distance to go: of the move that runs, or of the first that the next press makes. X of a lathe as a diameter. */

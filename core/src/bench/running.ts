@@ -1,8 +1,9 @@
 import { type MotionEvent, ROW } from '../program/index.ts'
+import { roundTo } from '../quantity/index.ts'
 import { isMillBench } from './contact.ts'
 import { isLatheBench } from './lathe.ts'
 import { alarmed, home, mountedTool } from './mill.ts'
-import { blockRows, placeOf, planRun } from './run.ts'
+import { blockRows, placeOf, planRun, turnOf } from './run.ts'
 import type { ProgramRun } from './run-plan.ts'
 import type { Bench } from './state.ts'
 import { trueTool } from './world.ts'
@@ -80,7 +81,15 @@ function ended(bench: Bench): Bench {
   const { motion } = plan
   const event = motion.kind[run.row] === ROW.EVENT ? motion.events[motion.aux[run.row] as number] : undefined
   const at = placeOf(bench, { ...run, into: Number.POSITIVE_INFINITY })
-  const next = carriedOut({ ...bench, at: at ? { ...bench.at, ...at } : bench.at }, event)
+  const turned = turnOf(bench, run.row)
+  const next = carriedOut(
+    {
+      ...bench,
+      at: at ? { ...bench.at, ...at } : bench.at,
+      turn: bench.turn && turned !== undefined ? { ...bench.turn, shown: roundTo(turned, 3) } : bench.turn,
+    },
+    event,
+  )
   const { to } = blockRows(plan, run.block)
   const row = run.row + 1
   if (row < to) return { ...next, run: { ...run, row, into: 0 } }
@@ -93,7 +102,11 @@ function withWritten(bench: Bench): Bench {
   const written = run && plan?.written.get(run.block)
   if (!written) return bench
   const offsets = { ...bench.offsets }
-  for (const { offset, axes } of written.offsets) offsets[offset] = { ...offsets[offset], ...axes }
+  const rotaryZeros = { ...bench.rotaryZeros }
+  for (const { offset, axes, rotary } of written.offsets) {
+    offsets[offset] = { ...offsets[offset], ...axes }
+    if (rotary !== undefined) rotaryZeros[offset] = rotary
+  }
   const variables = { ...bench.variables }
   for (const { variable, value } of written.sets) variables[variable] = value
   const lengths = { ...bench.lengths }
@@ -103,7 +116,7 @@ function withWritten(bench: Bench): Bench {
     // As the control shows it, to its last digit.
     if (length !== undefined) lengths[tool] = Math.round(length / leastStep) * leastStep
   }
-  return { ...bench, offsets, variables, lengths }
+  return { ...bench, offsets, rotaryZeros, variables, lengths }
 }
 
 /** Goes to a block: runs on, or stands before it. */

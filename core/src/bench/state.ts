@@ -60,6 +60,12 @@ export interface Bench {
   variables: Readonly<Record<number, number>>
   /** The vise of a mill. */
   vise: { frame: Frame; left: BoltState; right: BoltState } | null
+  /** What stands on the table of a mill. */
+  table: 'vise' | 'rotary'
+  /** A rotary, in degrees: what is shown, and how far that is off until it is homed. */
+  turn: { shown: number; off: number } | null
+  /** Degrees of the rotary as they are keyed in, by offset. */
+  rotaryZeros: Readonly<Record<string, number>>
   held: HeldAgainst | null
   /** Whether the block is in the vise. */
   partIn: boolean

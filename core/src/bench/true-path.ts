@@ -4,6 +4,8 @@ import type { Body, Triple } from '../prove/index.ts'
 import { isMillBench, type MillBench, standing } from './contact.ts'
 import type { LatheBench } from './lathe.ts'
 import { intoFrame } from './plan-geometry.ts'
+import { lying, onRotary } from './rotary.ts'
+import { outsideSection } from './section.ts'
 import type { Bench } from './state.ts'
 import { blockOf, partZeroOf, trueTool } from './world.ts'
 
@@ -26,13 +28,21 @@ export function commanded({ world }: Bench, motion: Motion, row: number): Triple
 /** The offset whose part zero the motion counts from. */
 export const frameOf = ({ world }: Bench) => world.profile.offsets.standard[0] ?? 'G54'
 
+/** The true part zero that all is told from: a corner of the block, or the end of the part in the rotary, on top. */
+function trueZero(bench: MillBench) {
+  if (onRotary(bench)) {
+    const { x, axis, part } = bench.world.rotary
+    return { X: x.end, Y: axis.y, Z: axis.z + part.radius, frame: { x: x.end, y: axis.y, angle: 0 } }
+  }
+  const zero = partZeroOf(bench.world, bench.vise.frame)
+  return { ...zero, frame: { x: zero.X, y: zero.Y, angle: bench.vise.frame.angle } }
+}
+
 /** From the machine position of spindle or turret to the true place of the tip, from the true part zero. */
 function tipFrom(bench: Bench, tool: number): (at: Triple) => Triple {
   if (isMillBench(bench)) {
-    const { world, vise } = bench
-    const length = trueTool(world, tool)?.length ?? 0
-    const zero = partZeroOf(world, vise.frame)
-    const frame = { x: zero.X, y: zero.Y, angle: vise.frame.angle }
+    const length = trueTool(bench.world, tool)?.length ?? 0
+    const { frame, ...zero } = trueZero(bench)
     return ([x, y, z]) => {
       const spot = intoFrame(frame, { x, y })
       return [spot.x, spot.y, z - length - zero.Z]
@@ -69,18 +79,35 @@ export function asItReallyGoes(bench: Bench, motion: Motion): Motion {
 export function trueBodies(bench: Bench): Body[] {
   if (isMillBench(bench)) {
     const { rect, top } = blockOf(bench.world)
-    return standing(bench).map((body) => ({
-      id: body.id,
-      name: body.name,
-      role: body.role,
-      shape: 'box',
-      at: { x: body.rect.x0 - rect.x0, y: body.rect.y0 - rect.y0, z: body.bottom - top },
-      size: {
-        x: body.rect.x1 - body.rect.x0,
-        y: body.rect.y1 - body.rect.y0,
-        z: body.top - body.bottom,
-      },
-    }))
+    const zero = trueZero(bench)
+    // As a whole round: how it is turned while a program runs is not followed.
+    const round = lying(bench).map(
+      ({ id, name, role, x0, x1, section: { middle, radius } }): Body => ({
+        id,
+        name,
+        role,
+        shape: 'cylinder',
+        axis: 'X',
+        at: { x: x0 - zero.X, y: middle.y - zero.Y, z: middle.z - zero.Z },
+        diameter: 2 * radius,
+        length: x1 - x0,
+      }),
+    )
+    const upright = standing(bench).map(
+      (body): Body => ({
+        id: body.id,
+        name: body.name,
+        role: body.role,
+        shape: 'box',
+        at: { x: body.rect.x0 - rect.x0, y: body.rect.y0 - rect.y0, z: body.bottom - top },
+        size: {
+          x: body.rect.x1 - body.rect.x0,
+          y: body.rect.y1 - body.rect.y0,
+          z: body.top - body.bottom,
+        },
+      }),
+    )
+    return [...upright, ...round]
   }
   const { bar } = bench as LatheBench
   return [
@@ -109,9 +136,9 @@ export function trueBodies(bench: Bench): Body[] {
 
 /** What probing meets: the true part, seen from where the control believes that it is. */
 export function metByProbing(bench: MillBench) {
-  const { world, vise } = bench
-  const zero = partZeroOf(world, vise.frame)
-  const frame = { x: zero.X, y: zero.Y, angle: vise.frame.angle }
+  const { world } = bench
+  const { frame, ...zero } = trueZero(bench)
+  const round = lying(bench)
   const keyed = bench.offsets[frameOf(bench)] ?? {}
   const probe = world.machine.probe?.tool
   const longer = probe === undefined ? 0 : (trueTool(world, probe)?.length ?? 0) - (bench.lengths[probe] ?? 0)
@@ -119,8 +146,13 @@ export function metByProbing(bench: MillBench) {
   return {
     strict: true,
     holds: (x: number, y: number, z: number) => {
-      const spot = intoFrame(frame, { x: x + (keyed.X ?? 0), y: y + (keyed.Y ?? 0) })
-      const height = z + (keyed.Z ?? 0) - longer - zero.Z
+      const at = { x: x + (keyed.X ?? 0), y: y + (keyed.Y ?? 0), z: z + (keyed.Z ?? 0) - longer }
+      if (onRotary(bench))
+        return round.some(
+          ({ x0, x1, section }) => at.x >= x0 && at.x <= x1 && outsideSection(section, at) <= 0,
+        )
+      const spot = intoFrame(frame, at)
+      const height = at.z - zero.Z
       return (
         spot.x >= 0 && spot.x <= size.x && spot.y >= 0 && spot.y <= size.y && height >= -size.z && height <= 0
       )

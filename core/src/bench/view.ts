@@ -6,8 +6,10 @@ import { dialOf } from './dial.ts'
 import { isLatheBench, tipOnLathe } from './lathe.ts'
 import { isFinding } from './mill.ts'
 import { fromFrame, type Spot } from './plan-geometry.ts'
+import { hasRotary, lying, onRotary } from './rotary.ts'
 import { distanceToGo, nextPress } from './run.ts'
 import type { ProgramRun } from './run-plan.ts'
+import { type Across, flatEnds } from './section.ts'
 import type { Alarm, Bench, BoltState, Looks } from './state.ts'
 import { type HeldAgainst, trueTool, trueTools } from './world.ts'
 
@@ -69,6 +71,13 @@ export interface BenchView {
     /** What is in the spindle, from the tip up: radius, and from where to where. */
     pieces: readonly { radius: number; from: number; to: number }[]
   } | null
+  /** The rotary of a mill that has one. */
+  rotary: { word: 'A' | 'B' | 'C'; shown: number; onTable: boolean } | null
+  /** Across the rotary's axis as the eye sees it, from the right end: Y to the right, Z up. Null where it is not on the table. */
+  end: {
+    round: readonly { id: string; role: string; middle: Across; radius: number; flat: readonly Across[] }[]
+    tip: Across
+  } | null
   /** The bar as the eye sees it, from the chuck's face, and the tip of the tool. Null on a mill. */
   bar: {
     diameter: number
@@ -78,6 +87,7 @@ export interface BenchView {
   } | null
   tools: readonly { number: number; name: string; length: number | null }[]
   offsets: Bench['offsets']
+  rotaryZeros: Bench['rotaryZeros']
   lengths: Bench['lengths']
   /** Common variables that programs have set, as the macro page shows them. */
   variables: Bench['variables']
@@ -149,6 +159,29 @@ function mountedView(bench: Bench): BenchView['mounted'] {
   }
 }
 
+const seenLying = (bench: Bench, near: (value: number) => number): SeenBody[] =>
+  lying(bench).map(({ id, name, role, x0, x1, section: { middle, radius } }) => {
+    const [left, right, front, back] = [x0, x1, middle.y - radius, middle.y + radius].map(near) as [
+      number,
+      number,
+      number,
+      number,
+    ]
+    return {
+      id,
+      name,
+      role,
+      corners: [
+        { x: left, y: front },
+        { x: right, y: front },
+        { x: right, y: back },
+        { x: left, y: back },
+      ],
+      bottom: near(middle.z - radius),
+      top: near(middle.z + radius),
+    }
+  })
+
 function seenOnTable(bench: Bench): BenchView['seen'] {
   if (!isMillBench(bench)) return null
   const eye = EYE[bench.world.unit]
@@ -163,22 +196,25 @@ function seenOnTable(bench: Bench): BenchView['seen'] {
       from,
       to,
     })),
-    bodies: standing(bench).map(({ id, name, role, rect: { x0, x1, y0, y1 }, bottom, top }) => ({
-      id,
-      name,
-      role,
-      corners: [
-        { x: x0, y: y0 },
-        { x: x1, y: y0 },
-        { x: x1, y: y1 },
-        { x: x0, y: y1 },
-      ].map((corner) => {
-        const at = fromFrame(bench.vise.frame, corner)
-        return { x: near(at.x), y: near(at.y) }
-      }),
-      bottom: near(bottom),
-      top: near(top),
-    })),
+    bodies: [
+      ...seenLying(bench, near),
+      ...standing(bench).map(({ id, name, role, rect: { x0, x1, y0, y1 }, bottom, top }) => ({
+        id,
+        name,
+        role,
+        corners: [
+          { x: x0, y: y0 },
+          { x: x1, y: y0 },
+          { x: x1, y: y1 },
+          { x: x0, y: y1 },
+        ].map((corner) => {
+          const at = fromFrame(bench.vise.frame, corner)
+          return { x: near(at.x), y: near(at.y) }
+        }),
+        bottom: near(bottom),
+        top: near(top),
+      })),
+    ],
     spindle: { x: bench.at.X, y: bench.at.Y },
     tip: { x: near(spot.x), y: near(spot.y) },
     tipZ: near(tipZ(bench)),
@@ -187,6 +223,25 @@ function seenOnTable(bench: Bench): BenchView['seen'] {
       : tool
         ? tool.shape.diameter / 2
         : 0,
+  }
+}
+
+/** Across the rotary as an eye tells it. */
+function seenFromEnd(bench: Bench): BenchView['end'] {
+  if (!onRotary(bench) || !isMillBench(bench)) return null
+  const near = (value: number) => shown(value, EYE[bench.world.unit])
+  const place = ({ y, z }: Across) => ({ y: near(y), z: near(z) })
+  return {
+    round: lying(bench)
+      .toReversed()
+      .map(({ id, role, section }) => ({
+        id,
+        role,
+        middle: place(section.middle),
+        radius: near(section.radius),
+        flat: (flatEnds(section) ?? []).map(place),
+      })),
+    tip: place({ y: tipSpot(bench).y, z: tipZ(bench) }),
   }
 }
 
@@ -256,6 +311,11 @@ export function viewOf(bench: Bench): BenchView {
     held: bench.held,
     alarm: bench.alarm,
     says: bench.says,
+    rotary:
+      hasRotary(bench) && bench.turn
+        ? { word: bench.world.rotary.word, shown: bench.turn.shown, onTable: onRotary(bench) }
+        : null,
+    end: seenFromEnd(bench),
     seen: seenOnTable(bench),
     bar: seenBar(bench),
     tools: trueTools(world)
@@ -266,6 +326,7 @@ export function viewOf(bench: Bench): BenchView {
         length: presetLength(bench, number),
       })),
     offsets: bench.offsets,
+    rotaryZeros: bench.rotaryZeros,
     lengths: bench.lengths,
     variables: bench.variables,
     run: runView(bench),

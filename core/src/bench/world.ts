@@ -5,6 +5,7 @@ import { convertLength, type LengthUnit, roundTo } from '../quantity/index.ts'
 import { finderOf } from './devices.ts'
 import { dice } from './dice.ts'
 import { type Frame, fromFrame, type Rect } from './plan-geometry.ts'
+import { rotaryOf, type TrueRotary } from './true-rotary.ts'
 
 /** An upright box on the table, in the frame of the vise; its heights are machine Z of a tip that touches there. */
 export interface Standing {
@@ -48,6 +49,8 @@ export interface MillWorld extends Common {
   indicator: { radius: number; jump: number }
   /** How far each bolt turns the vise as it is tightened, in radians. */
   tightening: { left: number; right: number }
+  /** The rotary that can stand on its table instead of the vise. */
+  rotary: TrueRotary | null
 }
 
 /** A lathe with a bar in its chuck. Z counts from the chuck's face. */
@@ -199,6 +202,7 @@ export function millWorld(seed: number, options: WorldOptions): MillWorld {
       left: (chance.pick([-1, 1]) * own(chance.between(0.0001, 0.0003))) / length,
       right: (chance.pick([-1, 1]) * own(chance.between(0.0001, 0.0003))) / length,
     },
+    rotary: rotaryOf(machine, chance, { x: middle('X'), y: middle('Y') }, top),
   }
 }
 

@@ -7,6 +7,8 @@ export interface PositionsRead {
   positions: Partial<Record<LinearAxis, number>>
   /** Since when each axis stands there, by the source's clock. */
   since: Partial<Record<LinearAxis, string>>
+  /** The rotary's own position, in degrees, and since when. */
+  rotary?: { degrees: number; since: string }
   /** What the source calls the machine. */
   name: string
   /** By the server's clock. */

@@ -26,6 +26,8 @@ export const FLAG = {
   TO_MACHINE: 16,
   TURNED: 32,
   MAPPED: 64,
+  /** It sends the rotary somewhere, be it to where that stands. */
+  ROTARY: 128,
 } as const
 
 export type MotionEvent =

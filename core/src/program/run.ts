@@ -76,7 +76,8 @@ export class Run extends ControlState {
     if (turned !== (rotary !== 0)) this.changed()
     const feed = kind === ROW.RAPID ? 0 : this.feedFor(whole)
     const seconds = feed > 0 ? (60 * whole) / feed : 0
-    this.out.row(kind, this.flags, px, py, pz, feed, this.line, this.stateIndex, -1, rotary, seconds)
+    const flags = this.flags | FLAG.ROTARY
+    this.out.row(kind, flags, px, py, pz, feed, this.line, this.stateIndex, -1, rotary, seconds)
     this.sx = px
     this.sy = py
     this.sz = pz

@@ -17,6 +17,9 @@ const PROBE = `<?xml version="1.0"?>
  <m:DataItem id="xm" type="POSITION" category="SAMPLE" subType="ACTUAL" units="MILLIMETER" nativeUnits="INCH" coordinateSystem="MACHINE"/></m:DataItems></m:Linear>
 <m:Linear id="y" name="Y"><m:DataItems><m:DataItem id="ym" type="POSITION" category="SAMPLE" subType="ACTUAL" units="MILLIMETER"/></m:DataItems></m:Linear>
 <m:Linear id="z" name="Z"><m:DataItems><m:DataItem id="zm" type="POSITION" category="SAMPLE" units="MILLIMETER" coordinateSystem="MACHINE"/></m:DataItems></m:Linear>
+<m:Rotary id="r" name="B1" nativeName="A"><m:DataItems><m:DataItem id="aw" type="ANGLE" category="SAMPLE" subType="ACTUAL" units="DEGREE" coordinateSystem="WORK"/><m:DataItem id="am" type="ANGLE" category="SAMPLE" subType="ACTUAL" units="DEGREE"/></m:DataItems></m:Rotary>
+<m:Rotary id="s" name="S"><m:DataItems><m:DataItem id="sv" type="ROTARY_VELOCITY" category="SAMPLE"/></m:DataItems></m:Rotary>
+<m:Rotary id="b" name="B"><m:DataItems><m:DataItem id="br" type="ANGLE" category="SAMPLE" units="RADIAN"/></m:DataItems></m:Rotary>
 </m:Components></m:Axes></m:Components></m:Device><m:Device id="d2" name="SAW" uuid="u-2"/></m:Devices></m:MTConnectDevices>`
 const current = (more: { x?: string; available?: string; created?: string } = {}) => `<?xml version="1.0"?>
 <m:MTConnectStreams xmlns:m="urn:mtconnect.org:MTConnectStreams:1.3"><m:Header creationTime="${more.created ?? new Date(Math.random() * 1e12).toISOString()}" sender="shop" instanceId="1" version="1.3" bufferSize="131072" nextSequence="9" firstSequence="1" lastSequence="8"/>
@@ -25,6 +28,7 @@ const current = (more: { x?: string; available?: string; created?: string } = {}
 <m:ComponentStream component="Linear" name="X" componentId="x"><m:Samples><m:Position dataItemId="xw" timestamp="2026-01-01T00:00:00Z" sequence="3">5</m:Position><m:Position dataItemId="xm" timestamp="2026-01-02T00:00:00Z" sequence="4">${more.x ?? '-254.127'}</m:Position></m:Samples></m:ComponentStream>
 <m:ComponentStream component="Linear" name="Y" componentId="y"><m:Samples><m:Position dataItemId="ym" timestamp="2026-01-03T00:00:00Z" sequence="5">-25.4</m:Position></m:Samples></m:ComponentStream>
 <m:ComponentStream component="Linear" name="Z" componentId="z"><m:Samples><m:Position dataItemId="zm" timestamp="2026-01-03T00:00:00Z" sequence="6">UNAVAILABLE</m:Position></m:Samples></m:ComponentStream>
+<m:ComponentStream component="Rotary" name="A" componentId="r"><m:Samples><m:Angle dataItemId="am" timestamp="2026-01-03T00:00:00Z" sequence="7">33.25</m:Angle></m:Samples></m:ComponentStream>
 </m:DeviceStream></m:Streams></m:MTConnectStreams>`
 
 describe('the documents of an agent', () => {
@@ -35,11 +39,16 @@ describe('the documents of an agent', () => {
       { axis: 'Y', id: 'ym', unit: 'mm' },
       { axis: 'Z', id: 'zm', unit: 'mm' },
     ])
-    // Y does not say that it is a machine position.
-    expect(vmc.notes).toEqual([expect.stringContaining('whether Y is a machine position')])
+    // Y and A do not say that they are machine positions; B is not in degrees, and S turns.
+    expect(vmc.notes).toEqual([
+      expect.stringContaining('whether Y is a machine position'),
+      expect.stringContaining('whether A is a machine position'),
+    ])
+    expect([...vmc.angles]).toEqual([['A', 'am']])
     const now = readCurrent(current(), vmc)
     expect(now.positions.get('xm')).toEqual({ value: -254.127, since: '2026-01-02T00:00:00Z' })
     expect(now.positions.get('zm')?.value).toBeNull()
+    expect(now.positions.get('am')).toEqual({ value: 33.25, since: '2026-01-03T00:00:00Z' })
     expect(readCurrent(current({ available: 'UNAVAILABLE' }), vmc).available).toBe(false)
   })
 
@@ -186,6 +195,7 @@ describe('positions from an address', () => {
         // -254.127 mm / 25.4, to six digits.
         positions: { X: -10.005, Y: -1 },
         since: { X: '2026-01-02T00:00:00Z', Y: '2026-01-03T00:00:00Z' },
+        rotary: { degrees: 33.25, since: '2026-01-03T00:00:00Z' },
         name: 'VMC',
       }),
     ])

@@ -1,4 +1,4 @@
-import { type LinearAxis, linearAxis } from '@dogleg/core/machine'
+import { type LinearAxis, linearAxis, type RotaryAxis, rotaryAxis } from '@dogleg/core/machine'
 import type { LengthUnit } from '@dogleg/core/quantity'
 import { XMLParser } from 'fast-xml-parser'
 import { Problem } from '../problem.ts'
@@ -14,6 +14,8 @@ export interface AgentDevice {
   name: string
   uuid: string
   items: PositionItem[]
+  /** Data items that tell the angle of a rotary in degrees, by its word. */
+  angles: ReadonlyMap<RotaryAxis['word'], string>
   notes: string[]
 }
 
@@ -79,16 +81,35 @@ function* below(of: Node): Generator<[name: string, node: Node]> {
 
 const UNITS: Record<string, LengthUnit> = { MILLIMETER: 'mm', INCH: 'inch' }
 
-/** The item of an axis that says where it is in machine positions; with a note where the agent leaves that open. */
-function positionOf(axis: LinearAxis, component: Node): { item: PositionItem; note?: string } | undefined {
+/** The data item of a type that tells what is, in machine positions where one says so. */
+function actualOf(component: Node, type: 'POSITION' | 'ANGLE'): Node | undefined {
   const items = [...below(component)].flatMap(([name, node]) => (name === 'DataItem' ? [node] : []))
   const candidates = items.filter(
     (each) =>
-      text(each, 'type') === 'POSITION' &&
+      text(each, 'type') === type &&
       ['', 'ACTUAL'].includes(text(each, 'subType')) &&
       text(each, 'coordinateSystem') !== 'WORK',
   )
-  const found = candidates.find((each) => text(each, 'coordinateSystem') === 'MACHINE') ?? candidates[0]
+  return candidates.find((each) => text(each, 'coordinateSystem') === 'MACHINE') ?? candidates[0]
+}
+
+/** The item of a rotary that tells its angle, where that is in degrees; with a note where the agent leaves open which angle. */
+function angleOf(word: string, component: Node): { id: string; note?: string } | undefined {
+  const found = actualOf(component, 'ANGLE')
+  if (!found || (text(found, 'units') || 'DEGREE') !== 'DEGREE') return undefined
+  return {
+    id: text(found, 'id'),
+    ...(text(found, 'coordinateSystem') === 'MACHINE'
+      ? {}
+      : {
+          note: `The agent does not say whether ${word} is a machine position: compare it with the machine page.`,
+        }),
+  }
+}
+
+/** The item of an axis that says where it is in machine positions; with a note where the agent leaves that open. */
+function positionOf(axis: LinearAxis, component: Node): { item: PositionItem; note?: string } | undefined {
+  const found = actualOf(component, 'POSITION')
   const unit = found && UNITS[text(found, 'units') || 'MILLIMETER']
   if (!found || !unit) return undefined
   return {
@@ -107,7 +128,15 @@ export function readDevices(document: string): AgentDevice[] {
   return nodes(devices?.Device).map((device) => {
     const items: PositionItem[] = []
     const notes: string[] = []
+    const angles = new Map<RotaryAxis['word'], string>()
     for (const [name, component] of below(device)) {
+      const word = rotaryAxis.shape.word.safeParse(text(component, 'nativeName') || text(component, 'name'))
+      if (name === 'Rotary' && word.success && !angles.has(word.data)) {
+        const angle = angleOf(word.data, component)
+        if (angle) angles.set(word.data, angle.id)
+        if (angle?.note) notes.push(angle.note)
+        continue
+      }
       const axis = linearAxis.safeParse(text(component, 'nativeName') || text(component, 'name'))
       if (name !== 'Linear' || !axis.success || items.some((each) => each.axis === axis.data)) continue
       const found = positionOf(axis.data, component)
@@ -115,7 +144,7 @@ export function readDevices(document: string): AgentDevice[] {
       items.push(found.item)
       if (found.note) notes.push(found.note)
     }
-    return { name: text(device, 'name'), uuid: text(device, 'uuid'), items, notes }
+    return { name: text(device, 'name'), uuid: text(device, 'uuid'), items, angles, notes }
   })
 }
 
@@ -141,7 +170,7 @@ export function readCurrent(document: string, device: AgentDevice): AgentNow {
   for (const [name, node] of below(own)) {
     const value = text(node, '#text').trim()
     if (name === 'Availability') available = value !== 'UNAVAILABLE'
-    if (name !== 'Position') continue
+    if (name !== 'Position' && name !== 'Angle') continue
     positions.set(text(node, 'dataItemId'), {
       value: positionIn(value),
       since: text(node, 'timestamp'),

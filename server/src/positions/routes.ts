@@ -26,7 +26,7 @@ function told(
   device: AgentDevice,
   current: string,
   radius: boolean,
-): Pick<PositionsRead, 'positions' | 'since'> & { created: string } {
+): Pick<PositionsRead, 'positions' | 'since' | 'rotary'> & { created: string } {
   const now = readCurrent(current, device)
   if (!now.available)
     throw new Problem(
@@ -43,13 +43,21 @@ function told(
     positions[axis] = roundTo(radius && axis === 'X' ? 2 * value : value, DIGITS[machine.unit])
     since[axis] = found.since
   }
+  const angle = machine.rotary && now.positions.get(device.angles.get(machine.rotary.word) ?? '')
   if (Object.keys(positions).length === 0)
     throw new Problem(
       503,
       'no-positions',
       `The agent tells no machine position of ${axesOf(machine).join(', ')} now. Type it.`,
     )
-  return { positions, since, created: now.created }
+  return {
+    positions,
+    since,
+    created: now.created,
+    ...(angle && angle.value !== null
+      ? { rotary: { degrees: roundTo(angle.value, 4), since: angle.since } }
+      : {}),
+  }
 }
 
 /** Reads a machine's positions from where its page says: the simulated machine of this server, or an agent in the shop. */
@@ -67,11 +75,10 @@ export function positionRoutes(
     const machine = machineOf(session)
     // By the documents that it publishes, as from any other machine.
     const device = chooseDevice(readDevices(devicesDocument(session, clock())), '')
-    const { positions, since } = told(machine, device, currentDocument(session, clock()), false)
+    const { created: _, ...read } = told(machine, device, currentDocument(session, clock()), false)
     return {
       unit: machine.unit,
-      positions,
-      since,
+      ...read,
       name: `the simulated ${machine.name}`,
       readAt: new Date(clock()).toISOString(),
       notes: [],
@@ -104,10 +111,10 @@ export function positionRoutes(
         'agent-frozen',
         `The agent has handed out the same document for ${Math.round((now - since) / 1000)} s: what it says may be old. Type the position.`,
       )
+    const { created: _, ...found } = read
     return {
       unit: machine.unit,
-      positions: read.positions,
-      since: read.since,
+      ...found,
       name: device.name || machine.name,
       readAt: new Date(now).toISOString(),
       notes: device.notes,

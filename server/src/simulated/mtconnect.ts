@@ -48,6 +48,7 @@ export function devicesDocument(session: Session, now: number): string {
       .map(item),
   })
   const linear = items.filter(({ component }) => component === 'Linear')
+  const rotary = items.filter(({ component }) => component === 'Rotary')
   return document('MTConnectDevices', {
     Header: header(session.instance, now, { assetBufferSize: 0, assetCount: 0 }),
     Devices: {
@@ -67,7 +68,11 @@ export function devicesDocument(session: Session, now: number): string {
                 '@_name': of,
                 DataItems: within('Linear', of),
               })),
-              Rotary: { '@_id': 's', '@_name': 'S', DataItems: within('Rotary') },
+              Rotary: rotary.map(({ of }) => ({
+                '@_id': idOf(of),
+                '@_name': of,
+                DataItems: within('Rotary', of),
+              })),
             },
           },
           Controller: {

@@ -41,6 +41,19 @@ const positionItem = (axis: LinearAxis, nativeUnits: string): DataItem => ({
   coordinateSystem: 'MACHINE',
 })
 
+/** The angle of a rotary in machine positions, in degrees (MTConnect part 2, ANGLE). */
+const angleItem = (word: string): DataItem => ({
+  id: `${word.toLowerCase()}_angle`,
+  component: 'Rotary',
+  of: word,
+  category: 'SAMPLE',
+  type: 'ANGLE',
+  element: 'Angle',
+  subType: 'ACTUAL',
+  units: 'DEGREE',
+  coordinateSystem: 'MACHINE',
+})
+
 /** Every data item of a simulated machine, component by component. */
 export function dataItems({ world }: Bench): DataItem[] {
   const native = world.unit === 'inch' ? 'INCH' : 'MILLIMETER'
@@ -54,6 +67,7 @@ export function dataItems({ world }: Bench): DataItem[] {
       element: 'Availability',
     },
     ...axesOf(world.machine).map((axis) => positionItem(axis, native)),
+    ...(world.machine.rotary ? [angleItem(world.machine.rotary.word)] : []),
     {
       id: 's_speed',
       component: 'Rotary',
@@ -127,7 +141,7 @@ function executionOf({ run, alarm }: Bench): string {
 
 /** What each data item is now. Positions in mm, whatever the control shows: so the standard has it. */
 export function observe(bench: Bench): { id: string; value: string }[] {
-  const { world, run, plan } = bench
+  const { world, run, plan, turn } = bench
   const positions = positionsShown(bench)
   return [
     { id: 'avail', value: 'AVAILABLE' },
@@ -136,6 +150,9 @@ export function observe(bench: Bench): { id: string; value: string }[] {
       // Six digits of a mm hold a ten-thousandth of an inch exactly.
       value: fixedDigits(convertLength(positions[axis] ?? 0, world.unit, 'mm'), 6),
     })),
+    ...(world.machine.rotary && turn
+      ? [{ id: `${world.machine.rotary.word.toLowerCase()}_angle`, value: fixedDigits(turn.shown, 3) }]
+      : []),
     { id: 's_speed', value: String(Math.round(bench.rpm)) },
     { id: 'system', value: bench.alarm ? `FAULT ${bench.alarm.code}: ${bench.alarm.says}` : 'NORMAL' },
     { id: 'execution', value: executionOf(bench) },

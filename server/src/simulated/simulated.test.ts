@@ -97,6 +97,20 @@ describe('what a simulated machine publishes', () => {
     })
   })
 
+  it('tells the angle of its rotary, in degrees', async () => {
+    await demo.ask('PUT', '/api/simulated/mill-1', { machine: 'mill-1', seed: 8 })
+    await act('mill-1', { do: 'table', stands: 'rotary' })
+    const { view } = await act('mill-1', { do: 'turn', by: -12.345 })
+    expect(view.rotary).toEqual({ word: 'A', shown: -12.345, onTable: true })
+    const { text } = await demo.ask('GET', '/simulated/mill-1/current')
+    expect(/<Angle dataItemId="a_angle"[^>]*>([-\d.]+)</.exec(text)?.[1]).toBe('-12.345')
+    expect(await faults(text, 'streams')).toEqual([])
+    const read = await demo.ask('GET', '/api/machines/mill-1/positions')
+    expect(read.body).toMatchObject({ rotary: { degrees: -12.345 } })
+    const other = await demo.ask('GET', '/api/machines/mill-2/positions')
+    expect(other.body).not.toHaveProperty('rotary')
+  })
+
   it('reads back what the display shows, to its last digit, wherever it stands', async () => {
     for (const [machine, step, digits] of [
       ['mill-1', 0.0001, 4],

@@ -1,0 +1,274 @@
+import fc from 'fast-check'
+import { describe, expect, it } from 'vitest'
+import { depth } from '../../testing/depth.ts'
+import type { Machine } from '../machine/index.ts'
+import type { LengthUnit } from '../quantity/index.ts'
+import {
+  measureCentre,
+  measureFlat,
+  readCentreDraft,
+  readFlatDraft,
+  startingCentre,
+  startingFlat,
+} from '../rotary/index.ts'
+import { act, advance, switchOn } from './bench.ts'
+import { finderOf } from './devices.ts'
+import { type Hand, handOn, jogTo, own } from './hand.ts'
+import { againstHidden, hiddenOf } from './hidden.ts'
+import { practiceTools } from './practice-tools.ts'
+import type { RotaryBench } from './rotary.ts'
+import { levelOf } from './true-rotary.ts'
+import { viewOf } from './view.ts'
+import { millWorld, practiceMachine } from './world.ts'
+
+const machineIn = (unit: LengthUnit, top: 'front' | 'back' = 'front'): Machine => ({
+  ...practiceMachine('mill', unit),
+  rotary: { word: 'A', top, turns: null },
+})
+const switched = (seed: number, unit: LengthUnit = 'inch', top: 'front' | 'back' = 'front') =>
+  act(switchOn(millWorld(seed, { machine: machineIn(unit, top), tools: practiceTools('mill', unit) })), {
+    do: 'table',
+    stands: 'rotary',
+  }) as RotaryBench
+const homed = (bench: RotaryBench) => act(bench, { do: 'home' }) as RotaryBench
+const text = (value: number | undefined) => String(value)
+
+/** Down from above until the probe triggers, at a Y; machine Z there. */
+function touchDown(hand: Hand, y: number): number {
+  hand.do({ do: 'up' })
+  jogTo(hand, 'Y', y)
+  const { end, seen } = hand.see()
+  const top = Math.max(
+    ...(end?.round ?? []).filter(({ id }) => id === 'round').map((of) => of.middle.z + of.radius),
+  )
+  hand.do({ do: 'jog', axis: 'Z', by: top + own(hand, 0.3) - (seen?.tipZ ?? 0) })
+  hand.do({ do: 'search', axis: 'Z', by: -own(hand, 2) })
+  const { mounted, alarm, says } = hand.see()
+  if (alarm || mounted.triggered?.axis !== 'Z') throw new Error(alarm?.says ?? says)
+  return mounted.triggered.at
+}
+
+/** Beside the part at the height of its middle, until the probe triggers; machine Y there. */
+function touchSide(hand: Hand, side: 'front' | 'back'): number {
+  hand.do({ do: 'up' })
+  const part = hand.see().end?.round.find(({ id }) => id === 'round')
+  if (!part) throw new Error('no part')
+  const way = side === 'front' ? 1 : -1
+  jogTo(hand, 'Y', part.middle.y - way * (part.radius + own(hand, 0.5)))
+  // The ball's middle at that of the part.
+  const ball = finderOf('probe', hand.bench.world.unit).tip
+  hand.do({ do: 'jog', axis: 'Z', by: part.middle.z - ball - (hand.see().seen?.tipZ ?? 0) })
+  hand.do({ do: 'search', axis: 'Y', by: way * own(hand, 1) })
+  const { mounted, alarm, says } = hand.see()
+  if (alarm || mounted.triggered?.axis !== 'Y') throw new Error(alarm?.says ?? says)
+  return mounted.triggered.at
+}
+
+/** A probe in the spindle, over the middle of the part along X, the rotary homed. */
+function probing(bench: RotaryBench): Hand {
+  const hand = handOn(homed(bench))
+  hand.do({ do: 'mount', what: 'probe' })
+  const { end, face } = bench.world.rotary.x
+  jogTo(hand, 'X', (end + face) / 2)
+  return hand
+}
+
+describe('a rotary on the table of the simulated mill', () => {
+  it('shows its angle from wherever it was switched on, until it is homed', () => {
+    const bench = switched(3)
+    const on = viewOf(bench)
+    expect(on.rotary).toEqual({ word: 'A', shown: 0, onTable: true })
+    // What is shown says nothing: turned to level by the hidden angle, the flat does not look up.
+    const flat = (of: typeof on) => of.end?.round.find(({ id }) => id === 'round')?.flat ?? []
+    const tilt = (of: typeof on) => Math.abs((flat(of)[0]?.z ?? 0) - (flat(of)[1]?.z ?? 9))
+    const wrong = act(bench, { do: 'turn', by: levelOf(bench.world.rotary) })
+    expect(tilt(viewOf(wrong))).toBeGreaterThan(0.1)
+    const right = act(homed(bench), { do: 'turn', by: levelOf(bench.world.rotary) })
+    expect(tilt(viewOf(right))).toBeLessThanOrEqual(0.02 + 1e-9)
+    expect(viewOf(right).rotary?.shown).toBeCloseTo(levelOf(bench.world.rotary), 3)
+  })
+
+  it('is not there on a machine that has none, and the vise cannot be worked at while it stands there', () => {
+    const none = switchOn(millWorld(3, { machine: practiceMachine('mill', 'inch') }))
+    expect(act(none, { do: 'turn', by: 1 }).says).toMatch(/no rotary/)
+    expect(act(none, { do: 'table', stands: 'rotary' }).says).toMatch(/no rotary/)
+    expect(viewOf(none)).toMatchObject({ rotary: null, end: null })
+    const vise = act(switched(3), { do: 'table', stands: 'vise' })
+    expect(act(vise, { do: 'turn', by: 1 }).says).toMatch(/not on the table/)
+    expect(viewOf(vise).end).toBeNull()
+    expect(act(switched(3), { do: 'part', in: false }).says).toMatch(/vise is not on the table/)
+    expect(viewOf(switched(3)).seen?.bodies.map(({ id }) => id)).toEqual(['round', 'chuck'])
+  })
+
+  it('leads a good hand to its centre line and its angle, whatever is hidden, in either unit and counting either way', () => {
+    fc.assert(
+      fc.property(
+        fc.integer({ min: 1, max: 100_000 }),
+        fc.constantFrom('inch' as const, 'mm' as const),
+        fc.constantFrom('front' as const, 'back' as const),
+        (seed, unit, top) => {
+          const bench = switched(seed, unit, top)
+          const { rotary } = bench.world
+          const hand = probing(bench)
+          const { leastStep } = bench.world.machine
+          const settings = { unit, leastStep }
+          const one = own(hand, 1)
+          // The round below: the flat turned down, and by half from there it would be touched, so a quarter either way.
+          const quarter = Math.round(levelOf(rotary)) + 90
+          hand.do({ do: 'turn', by: quarter })
+          const part = 2 * rotary.part.radius
+          const length = finderOf('probe', unit).length
+          const sides = () => ({ top: touchDown(hand, rotary.axis.y) })
+          const first = { turned: hand.see().rotary?.shown, ...sides() }
+          hand.do({ do: 'turn', by: 180 })
+          const half = { turned: hand.see().rotary?.shown, ...sides() }
+          const read = readCentreDraft(
+            {
+              ...startingCentre('probe', unit),
+              diameter: text(2 * finderOf('probe', unit).tip),
+              across: text(part),
+              tool: '20',
+              toolLength: text(length),
+              turned: text(first.turned),
+              top: text(first.top),
+              halfTurned: text(half.turned),
+              halfTop: text(half.top),
+            },
+            unit,
+          )
+          if (!read.ok) throw new Error(JSON.stringify(read.problems))
+          const centre = measureCentre(read.value, settings)
+          expect(Math.abs((centre.Z?.value ?? 0) - rotary.axis.z)).toBeLessThan(0.0006 * one)
+
+          // With the flat down both sides are round; after half a turn it is up, and they are round again.
+          hand.do({ do: 'turn', by: 90 })
+          const y = () => ({ front: touchSide(hand, 'front'), back: touchSide(hand, 'back') })
+          const low = { turned: hand.see().rotary?.shown, ...y() }
+          hand.do({ do: 'turn', by: 180 })
+          const high = { turned: hand.see().rotary?.shown, ...y() }
+          const across = readCentreDraft(
+            {
+              ...startingCentre('probe', unit),
+              diameter: text(2 * finderOf('probe', unit).tip),
+              turned: text(low.turned),
+              front: text(low.front),
+              back: text(low.back),
+              halfTurned: text(high.turned),
+              halfFront: text(high.front),
+              halfBack: text(high.back),
+            },
+            unit,
+          )
+          if (!across.ok) throw new Error(JSON.stringify(across.problems))
+          const found = measureCentre(across.value, settings)
+          expect(Math.abs((found.Y?.value ?? 0) - rotary.axis.y)).toBeLessThan(0.0003 * one)
+          expect(found.widths[0]).toBeCloseTo(part, unit === 'inch' ? 3 : 1)
+
+          // The flat by eye, then by two touches.
+          const shown = hand.see().rotary?.shown ?? 0
+          const near = Math.round(levelOf(rotary) / 3) * 3
+          hand.do({ do: 'turn', by: (near - shown) % 360 })
+          const at = [
+            rotary.axis.y - 0.4 * rotary.part.radius,
+            rotary.axis.y + 0.4 * rotary.part.radius,
+          ] as const
+          const [z1, z2] = at.map((each) => touchDown(hand, each)) as [number, number]
+          const flat = readFlatDraft(
+            {
+              ...startingFlat('probe'),
+              turned: text(hand.see().rotary?.shown),
+              y1: text(at[0]),
+              z1: text(z1),
+              y2: text(at[1]),
+              z2: text(z2),
+            },
+            unit,
+          )
+          if (!flat.ok) throw new Error(JSON.stringify(flat.problems))
+          const angle = measureFlat(
+            flat.value,
+            machineIn(unit, top).rotary as NonNullable<Machine['rotary']>,
+            settings,
+          )
+          const off = ((angle.level - levelOf(rotary) + 540) % 360) - 180
+          expect(Math.abs(off)).toBeLessThan(4 * angle.doubt.value)
+        },
+      ),
+      depth(25, 400),
+    )
+  })
+
+  it('hits what it turns against, and breaks what leans on it', () => {
+    const hand = probing(switched(5))
+    const { rotary } = (hand.bench as RotaryBench).world
+    hand.do({ do: 'turn', by: Math.round(levelOf(rotary)) })
+    touchDown(hand, rotary.axis.y)
+    // The flat goes away under the ball, and the round comes up against it.
+    const turned = hand.do({ do: 'turn', by: 90 })
+    expect(turned.mounted.harmed ?? turned.alarm?.says).toMatch(/stylus|Collision/)
+    // A tool that stands on the part is pushed up by it.
+    const tool = handOn(homed(switched(5)))
+    const number = tool.see().tools[0]?.number ?? 1
+    tool.do({ do: 'mount', what: 'tool', tool: number })
+    jogTo(tool, 'X', (rotary.x.end + rotary.x.face) / 2)
+    jogTo(tool, 'Y', rotary.axis.y)
+    const down = tool.do({ do: 'jog', axis: 'Z', by: -30 })
+    expect(down.alarm).toMatchObject({
+      code: 'collision',
+      says: expect.stringContaining('part in the rotary'),
+    })
+  })
+
+  it('carries a block of known height under a tool, and meets the chuck from the side', () => {
+    const tool = handOn(homed(switched(9)))
+    const { rotary } = (tool.bench as RotaryBench).world
+    const number = tool.see().tools[0]?.number ?? 1
+    tool.do({ do: 'mount', what: 'tool', tool: number })
+    jogTo(tool, 'X', (rotary.x.end + rotary.x.face) / 2)
+    jogTo(tool, 'Y', rotary.axis.y)
+    expect(tool.do({ do: 'try-block', height: 1 }).says).toMatch(/plenty of room/)
+    const { length = 0 } = (tool.bench as RotaryBench).world.tools[0] ?? {}
+    // Beside the part on its left, lower than its top: it meets the end.
+    jogTo(tool, 'X', rotary.x.end - 3)
+    jogTo(tool, 'Z', rotary.axis.z + length)
+    const met = tool.do({ do: 'jog', axis: 'X', by: 4 })
+    expect(met.alarm?.says).toMatch(/part in the rotary/)
+  })
+
+  it('goes where a program sends it, keeps what a program writes into its offset, and is homed at the start', () => {
+    const bench = switched(7)
+    const program =
+      'G20 G90 G17 G40 G49 G80 G94\nG53 G0 Z0.\nG10 L2 P1 A12.5\nM0\nG54 G0 A0.\nM0\nG0 A30.\nM30'
+    const hand = handOn(bench)
+    hand.do({ do: 'key-offset', offset: 'G54', axis: 'A', value: 40 })
+    expect(hand.see().rotaryZeros).toEqual({ G54: 40 })
+    hand.do({ do: 'load', text: program })
+    hand.do({ do: 'single', on: false })
+    hand.do({ do: 'override', rapid: 100 })
+    const run = () => {
+      hand.do({ do: 'start' })
+      hand.bench = act(hand.bench, { do: 'single', on: false })
+      for (let n = 0; n < 200 && hand.bench.run?.phase === 'running'; n++) hand.bench = advance(hand.bench, 1)
+      return hand.see()
+    }
+    const first = run()
+    expect(first.alarm).toBeNull()
+    expect(first.rotaryZeros).toEqual({ G54: 12.5 })
+    expect(run().rotary?.shown).toBe(12.5)
+    expect(run().rotary?.shown).toBe(42.5)
+    expect(hand.bench.turn?.off).toBe(0)
+  })
+
+  it('is held against what is hidden, in degrees', () => {
+    const bench = act(homed(switched(7)), { do: 'key-offset', offset: 'G54', axis: 'A', value: 1 })
+    const hidden = hiddenOf(bench)
+    expect(hidden.zero).toBeNull()
+    const lines = againstHidden(viewOf(bench), hidden)
+    expect(lines.find(({ degrees }) => degrees)).toMatchObject({
+      name: 'A with the flat up',
+      keyed: 1,
+      off: expect.closeTo(1 - levelOf((bench as RotaryBench).world.rotary), 9),
+    })
+    expect(lines.filter(({ name }) => name.startsWith('the centre line'))).toHaveLength(2)
+  })
+})

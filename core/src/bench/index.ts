@@ -16,11 +16,21 @@ export {
 export { EXERCISES, exerciseOf, goodHandAt } from './exercises.ts'
 export { boxOf, type Hand, handOn, probeOver, toolOnBlock, touchByFinder, touchByProbe } from './hand.ts'
 
+export { probeDownOn, probeOverRotary, probeSideOf, turnTo } from './hand-rotary.ts'
 export { squareVise } from './hand-setting.ts'
 export { type AgainstHidden, againstHidden, type HiddenTruth, hiddenOf } from './hidden.ts'
 export { byExercise, errorsInWords, goodHandErrors, peopleOf } from './results.ts'
-export { barSketch, type SketchBox, type TableSketch, tableSketch } from './sketch.ts'
+export { onRotary } from './rotary.ts'
+export {
+  barSketch,
+  type EndSketch,
+  endSketch,
+  type SketchBox,
+  type TableSketch,
+  tableSketch,
+} from './sketch.ts'
 export type { Alarm, Bench, BoltState, Looks } from './state.ts'
+export { levelOf } from './true-rotary.ts'
 export { type BenchView, positionsShown, type SeenBody, viewOf } from './view.ts'
 export {
   blockMiddle,

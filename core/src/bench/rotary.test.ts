@@ -14,6 +14,7 @@ import {
 import { act, advance, switchOn } from './bench.ts'
 import { finderOf } from './devices.ts'
 import { type Hand, handOn, jogTo, own } from './hand.ts'
+import { probeDownOn, probeOverRotary, probeSideOf, turnTo } from './hand-rotary.ts'
 import { againstHidden, hiddenOf } from './hidden.ts'
 import { practiceTools } from './practice-tools.ts'
 import type { RotaryBench } from './rotary.ts'
@@ -33,43 +34,10 @@ const switched = (seed: number, unit: LengthUnit = 'inch', top: 'front' | 'back'
 const homed = (bench: RotaryBench) => act(bench, { do: 'home' }) as RotaryBench
 const text = (value: number | undefined) => String(value)
 
-/** Down from above until the probe triggers, at a Y; machine Z there. */
-function touchDown(hand: Hand, y: number): number {
-  hand.do({ do: 'up' })
-  jogTo(hand, 'Y', y)
-  const { end, seen } = hand.see()
-  const top = Math.max(
-    ...(end?.round ?? []).filter(({ id }) => id === 'round').map((of) => of.middle.z + of.radius),
-  )
-  hand.do({ do: 'jog', axis: 'Z', by: top + own(hand, 0.3) - (seen?.tipZ ?? 0) })
-  hand.do({ do: 'search', axis: 'Z', by: -own(hand, 2) })
-  const { mounted, alarm, says } = hand.see()
-  if (alarm || mounted.triggered?.axis !== 'Z') throw new Error(alarm?.says ?? says)
-  return mounted.triggered.at
-}
-
-/** Beside the part at the height of its middle, until the probe triggers; machine Y there. */
-function touchSide(hand: Hand, side: 'front' | 'back'): number {
-  hand.do({ do: 'up' })
-  const part = hand.see().end?.round.find(({ id }) => id === 'round')
-  if (!part) throw new Error('no part')
-  const way = side === 'front' ? 1 : -1
-  jogTo(hand, 'Y', part.middle.y - way * (part.radius + own(hand, 0.5)))
-  // The ball's middle at that of the part.
-  const ball = finderOf('probe', hand.bench.world.unit).tip
-  hand.do({ do: 'jog', axis: 'Z', by: part.middle.z - ball - (hand.see().seen?.tipZ ?? 0) })
-  hand.do({ do: 'search', axis: 'Y', by: way * own(hand, 1) })
-  const { mounted, alarm, says } = hand.see()
-  if (alarm || mounted.triggered?.axis !== 'Y') throw new Error(alarm?.says ?? says)
-  return mounted.triggered.at
-}
-
 /** A probe in the spindle, over the middle of the part along X, the rotary homed. */
 function probing(bench: RotaryBench): Hand {
-  const hand = handOn(homed(bench))
-  hand.do({ do: 'mount', what: 'probe' })
-  const { end, face } = bench.world.rotary.x
-  jogTo(hand, 'X', (end + face) / 2)
+  const hand = handOn(bench)
+  probeOverRotary(hand)
   return hand
 }
 
@@ -118,7 +86,7 @@ describe('a rotary on the table of the simulated mill', () => {
           hand.do({ do: 'turn', by: quarter })
           const part = 2 * rotary.part.radius
           const length = finderOf('probe', unit).length
-          const sides = () => ({ top: touchDown(hand, rotary.axis.y) })
+          const sides = () => ({ top: probeDownOn(hand, 0).Z })
           const first = { turned: hand.see().rotary?.shown, ...sides() }
           hand.do({ do: 'turn', by: 180 })
           const half = { turned: hand.see().rotary?.shown, ...sides() }
@@ -142,7 +110,7 @@ describe('a rotary on the table of the simulated mill', () => {
 
           // With the flat down both sides are round; after half a turn it is up, and they are round again.
           hand.do({ do: 'turn', by: 90 })
-          const y = () => ({ front: touchSide(hand, 'front'), back: touchSide(hand, 'back') })
+          const y = () => ({ front: probeSideOf(hand, 'front'), back: probeSideOf(hand, 'back') })
           const low = { turned: hand.see().rotary?.shown, ...y() }
           hand.do({ do: 'turn', by: 180 })
           const high = { turned: hand.see().rotary?.shown, ...y() }
@@ -165,22 +133,19 @@ describe('a rotary on the table of the simulated mill', () => {
           expect(found.widths[0]).toBeCloseTo(part, unit === 'inch' ? 3 : 1)
 
           // The flat by eye, then by two touches.
-          const shown = hand.see().rotary?.shown ?? 0
-          const near = Math.round(levelOf(rotary) / 3) * 3
-          hand.do({ do: 'turn', by: (near - shown) % 360 })
-          const at = [
-            rotary.axis.y - 0.4 * rotary.part.radius,
-            rotary.axis.y + 0.4 * rotary.part.radius,
-          ] as const
-          const [z1, z2] = at.map((each) => touchDown(hand, each)) as [number, number]
+          turnTo(hand, Math.round(levelOf(rotary) / 3) * 3)
+          const [left, right] = [-0.4, 0.4].map((aside) => probeDownOn(hand, aside * rotary.part.radius)) as [
+            { Y: number; Z: number },
+            { Y: number; Z: number },
+          ]
           const flat = readFlatDraft(
             {
               ...startingFlat('probe'),
               turned: text(hand.see().rotary?.shown),
-              y1: text(at[0]),
-              z1: text(z1),
-              y2: text(at[1]),
-              z2: text(z2),
+              y1: text(left.Y),
+              z1: text(left.Z),
+              y2: text(right.Y),
+              z2: text(right.Z),
             },
             unit,
           )
@@ -202,7 +167,7 @@ describe('a rotary on the table of the simulated mill', () => {
     const hand = probing(switched(5))
     const { rotary } = (hand.bench as RotaryBench).world
     hand.do({ do: 'turn', by: Math.round(levelOf(rotary)) })
-    touchDown(hand, rotary.axis.y)
+    probeDownOn(hand, 0)
     // The flat goes away under the ball, and the round comes up against it.
     const turned = hand.do({ do: 'turn', by: 90 })
     expect(turned.mounted.harmed ?? turned.alarm?.says).toMatch(/stylus|Collision/)

@@ -80,6 +80,42 @@ export function tableSketch({ seen }: BenchView): TableSketch | undefined {
   }
 }
 
+/** Across a rotary as it is drawn, from its right end: Y to the right, Z up. */
+export interface EndSketch {
+  box: SketchBox
+  /** The chuck, then the part: its middle, its radius, the ends of its flat where it has one. */
+  round: readonly { id: string; role: string; middle: Place; radius: number; flat: readonly Place[] }[]
+  tip: Place
+  /** Whether the tip is in the picture; else at its edge. */
+  inSight: boolean
+}
+
+/** What the picture across a rotary shows; nothing where none is on the table. */
+export function endSketch({ end }: BenchView): EndSketch | undefined {
+  const [chuck] = end?.round ?? []
+  if (!end || !chuck) return undefined
+  const reach = 1.15 * chuck.radius
+  const { y, z } = chuck.middle
+  const box = { least: { x: y - reach, y: z - reach }, greatest: { x: y + reach, y: z + 2 * reach } }
+  const place = (at: { y: number; z: number }): Place => ({ x: at.y, y: at.z })
+  const tip = {
+    x: clamped(end.tip.y, box.least.x, box.greatest.x),
+    y: clamped(end.tip.z, box.least.y, box.greatest.y),
+  }
+  return {
+    box,
+    round: end.round.map(({ id, role, middle, radius, flat }) => ({
+      id,
+      role,
+      middle: place(middle),
+      radius,
+      flat: flat.map(place),
+    })),
+    tip,
+    inSight: tip.x === end.tip.y && tip.y === end.tip.z,
+  }
+}
+
 /** The bar of a lathe as it is drawn: Z to the right from the chuck's face, X up as a radius. */
 export function barSketch({ bar }: BenchView) {
   if (!bar) return undefined

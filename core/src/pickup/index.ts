@@ -43,7 +43,14 @@ export {
 } from './methods.ts'
 export { pickUp, readingIn, unitIn } from './pick-up.ts'
 export { type PlanSketch, planSketch } from './plan-sketch.ts'
-export { meanOf, type PositionReading, positionReading, readPosition, valuesOf } from './position.ts'
+export {
+  meanOf,
+  type PositionReading,
+  positionReading,
+  readPosition,
+  understoodPosition,
+  valuesOf,
+} from './position.ts'
 export { isHeight, type Reading, type ReadingOf, reading } from './reading.ts'
 export { REPEATABILITY } from './repeatability.ts'
 export { readToolList, type WrittenLengths, writeSetLengths } from './set-lengths.ts'

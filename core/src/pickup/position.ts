@@ -1,5 +1,13 @@
 import { z } from 'zod'
-import { type LengthUnit, readLength, type TypedLength, typedLength } from '../quantity/index.ts'
+import {
+  formatAsMeant,
+  formatLength,
+  type LengthUnit,
+  readLength,
+  type TypedLength,
+  typedLength,
+  unitSymbol,
+} from '../quantity/index.ts'
 
 const MOST_REPEATS = 20
 
@@ -52,4 +60,14 @@ export function readPosition(typed: string, unit: LengthUnit): PositionEntry {
   }
   const [first, ...repeats] = read as [TypedLength, ...TypedLength[]]
   return { ok: true, value: repeats.length > 0 ? { ...first, repeats } : first }
+}
+
+/** What a position as typed comes to, in words; of several readings their mean. Nothing where it is not understood. */
+export function understoodPosition(text: string, unit: LengthUnit): string | undefined {
+  const entry = readPosition(text, unit)
+  if (!entry.ok) return undefined
+  const times = valuesOf(entry.value).length
+  return times === 1
+    ? formatAsMeant(entry.value.value, unit)
+    : `${formatLength(meanOf(entry.value), unit)} ${unitSymbol(unit)}, mean of ${times}`
 }

@@ -27,3 +27,4 @@ export {
   type RotaryDevice,
   type Sides,
 } from './reading.ts'
+export { type CentreSketch, centreSketch, type FlatSketch, flatSketch } from './sketch.ts'

@@ -101,7 +101,7 @@ describe('what a simulated machine publishes', () => {
     await demo.ask('PUT', '/api/simulated/mill-1', { machine: 'mill-1', seed: 8 })
     await act('mill-1', { do: 'table', stands: 'rotary' })
     const { view } = await act('mill-1', { do: 'turn', by: -12.345 })
-    expect(view.rotary).toEqual({ word: 'A', shown: -12.345, onTable: true })
+    expect(view).toMatchObject({ rotary: { word: 'A', shown: -12.345, onTable: true } })
     const { text } = await demo.ask('GET', '/simulated/mill-1/current')
     expect(/<Angle dataItemId="a_angle"[^>]*>([-\d.]+)</.exec(text)?.[1]).toBe('-12.345')
     expect(await faults(text, 'streams')).toEqual([])

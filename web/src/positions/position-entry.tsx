@@ -110,22 +110,68 @@ export function PositionEntry({ axis, unit, plain, bare, ...rest }: EntryProps) 
   return plain ? <LengthEntryField {...common} unit={unit} /> : <TextEntry {...common} />
 }
 
-/** Positions as they stand in the fields of their axes. */
-type TakenTexts = Partial<Record<LinearAxis, string>>
+/** An angle as it was read, as the display shows it. */
+const angleText = (degrees: number) => String(Number(degrees.toFixed(4)))
 
-/** The key that takes every axis at once, where the machine can be read; nothing where it cannot. */
-export function TakeAll({ unit, onTake }: { unit: LengthUnit; onTake: (texts: TakenTexts) => void }) {
+/** A field for the angle of a rotary, with the key that takes it from the machine where that can be read. */
+export function TurnedEntry({
+  word,
+  ...rest
+}: Omit<ComponentProps<typeof TextEntry>, 'action'> & { word: string }) {
+  const positions = usePositions()
+  const [wrong, setWrong] = useState<string>()
+  const { now } = positions ?? {}
+  const take = async (from: Positions) => {
+    try {
+      const { rotary } = await from.take()
+      if (!rotary) return setWrong(`${from.source.name} tells no ${word} now. Type it.`)
+      setWrong(undefined)
+      rest.onChange(angleText(rotary.degrees))
+    } catch (error) {
+      setWrong((error as Error).message)
+    }
+  }
+  return (
+    <TextEntry
+      {...rest}
+      suffix="°"
+      onChange={(text) => {
+        setWrong(undefined)
+        rest.onChange(text)
+      }}
+      wrong={wrong ?? rest.wrong}
+      hint={now?.state === 'live' && now.rotary ? `Now ${angleText(now.rotary.degrees)}°.` : rest.hint}
+      {...(positions
+        ? { action: <TakeKey positions={positions} what={word} onTake={() => take(positions)} /> }
+        : {})}
+    />
+  )
+}
+
+/** Positions as they stand in the fields of their axes; that of a rotary in degrees. */
+type TakenTexts = Partial<Record<LinearAxis | 'rotary', string>>
+
+interface TakeAllProps {
+  unit: LengthUnit
+  /** The axes that are wanted, in words. */
+  what?: string
+  onTake: (texts: TakenTexts) => void
+}
+
+/** The key that takes several axes at once, where the machine can be read; nothing where it cannot. */
+export function TakeAll({ unit, what = 'X, Y and Z', onTake }: TakeAllProps) {
   const positions = usePositions()
   const [wrong, setWrong] = useState<string>()
   if (!positions) return null
   const take = async () => {
     try {
-      const { positions: now } = await positions.take()
-      onTake(
-        Object.fromEntries(
+      const { positions: now, rotary } = await positions.take()
+      onTake({
+        ...Object.fromEntries(
           Object.entries(now).map(([axis, value]) => [axis, takenText(value, positions.source, unit)]),
         ),
-      )
+        ...(rotary ? { rotary: angleText(rotary.degrees) } : {}),
+      })
       setWrong(undefined)
     } catch (error) {
       setWrong((error as Error).message)
@@ -134,7 +180,7 @@ export function TakeAll({ unit, onTake }: { unit: LengthUnit; onTake: (texts: Ta
   return (
     <div className="flex flex-col items-end">
       <div className="flex h-12 overflow-hidden rounded-sm border border-ink-soft">
-        <TakeKey positions={positions} what="X, Y and Z" onTake={take} />
+        <TakeKey positions={positions} what={what} onTake={take} />
       </div>
       {wrong && (
         <p role="alert" className="text-sm">

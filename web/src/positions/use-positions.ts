@@ -41,7 +41,7 @@ const EVERY_MS = 1000
 const LOST_AFTER_MS = 4000
 
 type PositionsState =
-  | ({ state: 'live' } & Pick<PositionsRead, 'name' | 'positions' | 'since' | 'notes'>)
+  | ({ state: 'live' } & Pick<PositionsRead, 'name' | 'positions' | 'rotary' | 'since' | 'notes'>)
   /** `off`: nobody switched the simulated machine on. */
   | { state: 'lost'; says: string; off: boolean }
   | { state: 'waiting' }

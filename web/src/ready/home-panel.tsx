@@ -1,6 +1,13 @@
+import { formatAngle } from '@dogleg/core/angle'
 import { verdictOf } from '@dogleg/core/fact'
 import { axesOf, type LinearAxis } from '@dogleg/core/machine'
-import { formatLength, formatWithUnit, readLength, type TypedLength } from '@dogleg/core/quantity'
+import {
+  formatLength,
+  formatWithUnit,
+  readDegrees,
+  readLength,
+  type TypedLength,
+} from '@dogleg/core/quantity'
 import { judgeHome, type ShownHome } from '@dogleg/core/ready'
 import type { ReadyState, Setup } from '@dogleg/core/setup'
 import { Hourglass } from 'lucide-react'
@@ -8,20 +15,20 @@ import { z } from 'zod'
 import { useKept } from '../log/kept.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
-import { PositionEntry } from '../positions/position-entry.tsx'
+import { PositionEntry, TurnedEntry } from '../positions/position-entry.tsx'
 import { Button } from '../ui/button.tsx'
 import { nextFieldOnEnter } from '../ui/entry-field.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
 import { When } from '../ui/when.tsx'
 
-const draftSchema = z.partialRecord(z.enum(['X', 'Y', 'Z']), z.string())
+const draftSchema = z.partialRecord(z.enum(['X', 'Y', 'Z', 'rotary']), z.string())
 
 /** What the control shows after homing, against what this machine shows when all is well. */
 export function HomePanel({ setup, home }: { setup: Setup; home: ReadyState['home'] }) {
   const { machine } = setup
   const { unit } = machine
   const axes = axesOf(machine)
-  const [draft, setDraft] = useKept<Partial<Record<LinearAxis, string>>>(
+  const [draft, setDraft] = useKept<Partial<Record<LinearAxis | 'rotary', string>>>(
     `home.${setup.id}`,
     draftSchema,
     () => ({}),
@@ -32,8 +39,12 @@ export function HomePanel({ setup, home }: { setup: Setup; home: ReadyState['hom
     const entry = readLength(draft[axis] ?? '', unit)
     if (entry.ok) read[axis] = { text: entry.text, value: entry.value, unit }
   }
-  const whole = axes.every((axis) => read[axis])
-  const findings = whole ? judgeHome(read as ShownHome, machine, unit) : []
+  const { rotary } = machine
+  const turned = rotary ? readDegrees(draft.rotary ?? '') : undefined
+  const wrongTurn = turned && !turned.ok && !turned.empty ? turned.says : undefined
+  const whole = axes.every((axis) => read[axis]) && wrongTurn === undefined
+  const shown = { ...read, ...(turned?.ok ? { rotary: turned.value } : {}) } as ShownHome
+  const findings = whole ? judgeHome(shown, machine, unit) : []
   const stale = home?.freshness.state === 'stale' ? home.freshness.cause : undefined
   return (
     <section aria-label="Home positions">
@@ -57,14 +68,14 @@ export function HomePanel({ setup, home }: { setup: Setup; home: ReadyState['hom
           signed(() => {
             record(setup.id, {
               kind: 'homed',
-              shown: read as ShownHome,
+              shown,
               machine: { id: machine.id, version: machine.version },
             })
             setDraft({})
           })
         }}
       >
-        <div className="grid grid-cols-3 gap-2">
+        <div className={`grid gap-2 ${rotary ? 'grid-cols-2 xl:grid-cols-4' : 'grid-cols-3'}`}>
           {axes.map((axis) => (
             <PositionEntry
               key={axis}
@@ -78,6 +89,17 @@ export function HomePanel({ setup, home }: { setup: Setup; home: ReadyState['hom
               hint={`usual ${formatLength(machine.home[axis], unit)}`}
             />
           ))}
+          {rotary && (
+            <TurnedEntry
+              word={rotary.word}
+              narrow
+              label={`${rotary.word} shows`}
+              value={draft.rotary ?? ''}
+              onChange={(text) => setDraft({ ...draft, rotary: text })}
+              hint="usual 0; if it turns"
+              wrong={wrongTurn}
+            />
+          )}
         </div>
         <Button type="submit" data-record disabled={!whole} className="w-full">
           Record the home positions
@@ -95,6 +117,11 @@ export function HomePanel({ setup, home }: { setup: Setup; home: ReadyState['hom
                   const shown = home.entry.shown[axis]
                   return shown ? [`${axis} ${formatWithUnit(shown.value, shown.unit)}`] : []
                 })
+                .concat(
+                  rotary && home.entry.shown.rotary !== undefined
+                    ? [`${rotary.word} ${formatAngle(home.entry.shown.rotary)}°`]
+                    : [],
+                )
                 .join(', ')
             )}{' '}
             {home.entry.by}, <When at={home.entry.at} />

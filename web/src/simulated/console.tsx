@@ -1,6 +1,6 @@
 import { type BenchView, FINDER_RPM, WHEEL_STEPS } from '@dogleg/core/bench'
 import type { LinearAxis } from '@dogleg/core/machine'
-import { formatLength, readLength, unitSymbol } from '@dogleg/core/quantity'
+import { fixedDigits, formatLength, readDegrees, readLength, unitSymbol } from '@dogleg/core/quantity'
 import { OctagonX } from 'lucide-react'
 import { useState } from 'react'
 import { Button } from '../ui/button.tsx'
@@ -55,6 +55,18 @@ function PositionRows({ view }: { view: BenchView }) {
             )}
           </tr>
         ))}
+        {view.rotary?.onTable && (
+          <tr className="border-b border-rule">
+            <th scope="row" className="w-8 text-left text-2xl font-semibold">
+              {view.rotary.word}
+            </th>
+            <td className="digits text-right text-3xl leading-9" data-testid={`position-${view.rotary.word}`}>
+              {fixedDigits(view.rotary.shown, 3)}
+            </td>
+            <td className="w-10 pl-2 text-ink-soft">°</td>
+            {toGo && <td />}
+          </tr>
+        )}
       </tbody>
     </table>
   )
@@ -135,38 +147,63 @@ const STEP_NAMES: Record<BenchView['unit'], Record<number, string>> = {
   mm: { 0.001: 'a thousandth of a mm', 0.01: 'a hundredth of a mm', 0.1: 'a tenth of a mm', 1: 'a mm' },
 }
 
+/** Degrees that a click of the handwheel turns a rotary by. */
+const TURN_STEPS: readonly number[] = [0.001, 0.01, 0.1, 1, 10]
+
 /** The handwheel: an axis, a step, clicks; and moves by a distance. */
 function Handwheel({ view, work }: ConsoleProps) {
   const steps = WHEEL_STEPS[view.unit]
-  const [axis, setAxis] = useState<LinearAxis>('X')
-  const [step, setStep] = useState(steps[1] as number)
+  const rotary = view.rotary?.onTable ? view.rotary : undefined
+  const [chosen, setAxis] = useState<LinearAxis | 'rotary'>('X')
+  // The rotary may be taken off the table by somebody else.
+  const turns = chosen === 'rotary' && rotary !== undefined
+  const axis: LinearAxis = chosen === 'rotary' ? 'X' : chosen
+  const name = turns ? rotary.word : axis
+  const [ownStep, setStep] = useState(steps[1] as number)
+  const [ownTurn, setTurn] = useState(1)
+  const step = turns ? ownTurn : ownStep
   const [distance, setDistance] = useState('')
-  const entry = readLength(distance, view.unit)
-  const click = useClicks(`${axis} ${step}`, (clicks) => work({ do: 'wheel', axis, step, clicks }))
-  const move = (way: 1 | -1, does: 'jog' | 'search') =>
-    entry.ok && work({ do: does, axis, by: way * Math.abs(entry.value) })
-  const probing = view.mounted.kind === 'probe'
+  const entry = turns ? readDegrees(distance) : readLength(distance, view.unit)
+  const click = useClicks(`${name} ${step}`, (clicks) =>
+    work(turns ? { do: 'turn', by: step * clicks } : { do: 'wheel', axis, step, clicks }),
+  )
+  const move = (way: 1 | -1, does: 'jog' | 'search') => {
+    if (!entry.ok) return
+    const by = way * Math.abs(entry.value)
+    work(turns ? { do: 'turn', by } : { do: does, axis, by })
+  }
+  const probing = view.mounted.kind === 'probe' && !turns
   return (
     <div className="space-y-1.5">
       <div className="flex items-center gap-3">
         <div className="min-w-0 flex-1 space-y-1.5">
           <Group label="Axis">
             {view.axes.map((each) => (
-              <Key key={each} pressed={axis === each} onPress={() => setAxis(each)} name={`Axis ${each}`}>
+              <Key
+                key={each}
+                pressed={!turns && axis === each}
+                onPress={() => setAxis(each)}
+                name={`Axis ${each}`}
+              >
                 {each}
               </Key>
             ))}
+            {rotary && (
+              <Key pressed={turns} onPress={() => setAxis('rotary')} name={`Axis ${rotary.word}`}>
+                {rotary.word}
+              </Key>
+            )}
           </Group>
           <label className="flex items-center gap-1.5">
             <span className="w-20 shrink-0 text-sm leading-4 text-ink-soft">One click is</span>
             <Select
               value={String(step)}
-              onChange={({ target }) => setStep(Number(target.value))}
+              onChange={({ target }) => (turns ? setTurn : setStep)(Number(target.value))}
               className="min-w-0 flex-1 text-lg"
             >
-              {steps.toReversed().map((each) => (
+              {(turns ? TURN_STEPS : steps.toReversed()).map((each) => (
                 <option key={each} value={String(each)}>
-                  {STEP_NAMES[view.unit][each]}
+                  {turns ? `${each}°` : STEP_NAMES[view.unit][each]}
                 </option>
               ))}
             </Select>
@@ -181,11 +218,11 @@ function Handwheel({ view, work }: ConsoleProps) {
           if (clicks !== undefined && !(target instanceof HTMLInputElement)) click(clicks)
         }}
       >
-        <Group label={`Wheel ${axis}`}>
+        <Group label={`Wheel ${name}`}>
           {[-10, -1, 1, 10].map((clicks) => (
             <HeldKey
               key={clicks}
-              name={`${axis} ${clicks > 0 ? 'plus' : 'minus'} ${Math.abs(clicks)} ${Math.abs(clicks) === 1 ? 'click' : 'clicks'}`}
+              name={`${name} ${clicks > 0 ? 'plus' : 'minus'} ${Math.abs(clicks)} ${Math.abs(clicks) === 1 ? 'click' : 'clicks'}`}
               onPress={() => click(clicks)}
             >
               <span className="digits">
@@ -196,19 +233,19 @@ function Handwheel({ view, work }: ConsoleProps) {
           ))}
         </Group>
       </div>
-      <Group label={`Move ${axis} by`}>
+      <Group label={`${turns ? 'Turn' : 'Move'} ${name} by`}>
         <input
-          aria-label={`Distance along ${axis}`}
+          aria-label={turns ? `Degrees of ${name}` : `Distance along ${axis}`}
           value={distance}
           onChange={({ target }) => setDistance(target.value)}
           aria-invalid={distance !== '' && !entry.ok}
-          placeholder={unitSymbol(view.unit)}
+          placeholder={turns ? '°' : unitSymbol(view.unit)}
           className="digits h-11 w-24 min-w-0 rounded-sm border border-ink-soft bg-white/60 px-2 text-lg"
         />
-        <Key onPress={() => move(-1, 'jog')} name={`Jog ${axis} minus`} disabled={!entry.ok}>
+        <Key onPress={() => move(-1, 'jog')} name={`Jog ${name} minus`} disabled={!entry.ok}>
           −
         </Key>
-        <Key onPress={() => move(1, 'jog')} name={`Jog ${axis} plus`} disabled={!entry.ok}>
+        <Key onPress={() => move(1, 'jog')} name={`Jog ${name} plus`} disabled={!entry.ok}>
           +
         </Key>
         {probing && (

@@ -1,5 +1,5 @@
 import { againstHidden, type BenchView } from '@dogleg/core/bench'
-import { formatLength, unitSymbol } from '@dogleg/core/quantity'
+import { fixedDigits, formatLength, unitSymbol } from '@dogleg/core/quantity'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { api } from '../log/api.ts'
@@ -9,11 +9,16 @@ import { Button } from '../ui/button.tsx'
 export function Hidden({ id, view, onAnew }: { id: string; view: BenchView; onAnew: () => void }) {
   const [open, setOpen] = useState(false)
   const { data, error } = useQuery({
-    queryKey: ['simulated-hidden', id, view.worked, view.offsets, view.lengths],
+    queryKey: ['simulated-hidden', id, view.worked, view.offsets, view.lengths, view.rotary?.onTable],
     queryFn: () => api.hidden(id),
     enabled: open,
   })
-  const length = (value: number | null) => (value === null ? '-' : formatLength(value, view.unit))
+  const shown = (value: number | null, degrees = false, plus = false) =>
+    value === null
+      ? '-'
+      : degrees
+        ? `${plus && value > 0 ? '+' : ''}${fixedDigits(value, 3)}°`
+        : formatLength(value, view.unit, { plus })
   return (
     <section aria-label="What is hidden" className="space-y-3 pt-3">
       {!open && (
@@ -30,7 +35,10 @@ export function Hidden({ id, view, onAnew }: { id: string; view: BenchView; onAn
       {open && data && (
         <table className="w-full max-w-3xl">
           <caption className="text-left text-lg font-semibold">
-            Part zero at the front left corner and the top of the block, {unitSymbol(view.unit)}
+            {data.rotary
+              ? 'The centre line of the rotary, and its angle with the flat up'
+              : 'Part zero at the front left corner and the top of the block'}
+            , {unitSymbol(view.unit)}
           </caption>
           <thead>
             <tr className="border-b border-ink-soft text-left">
@@ -47,16 +55,14 @@ export function Hidden({ id, view, onAnew }: { id: string; view: BenchView; onAn
             </tr>
           </thead>
           <tbody>
-            {againstHidden(view, data).map(({ name, truth, keyed, off }) => (
+            {againstHidden(view, data).map(({ name, truth, keyed, off, degrees }) => (
               <tr key={name} className="border-b border-rule">
                 <th scope="row" className="text-left font-semibold">
                   {name}
                 </th>
-                <td className="digits py-1 text-right text-xl">{length(truth)}</td>
-                <td className="digits py-1 text-right text-xl">{length(keyed)}</td>
-                <td className="digits py-1 text-right text-xl">
-                  {off === null ? '-' : formatLength(off, view.unit, { plus: true })}
-                </td>
+                <td className="digits py-1 text-right text-xl">{shown(truth, degrees)}</td>
+                <td className="digits py-1 text-right text-xl">{shown(keyed, degrees)}</td>
+                <td className="digits py-1 text-right text-xl">{shown(off, degrees, true)}</td>
               </tr>
             ))}
             {data.zero && (

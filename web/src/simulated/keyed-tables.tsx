@@ -1,8 +1,8 @@
 import type { BenchView } from '@dogleg/core/bench'
-import { formatLength, readLength, unitSymbol } from '@dogleg/core/quantity'
+import { fixedDigits, formatLength, readDegrees, readLength, unitSymbol } from '@dogleg/core/quantity'
 import { useState } from 'react'
 import { Button } from '../ui/button.tsx'
-import { LengthEntryField } from '../ui/entry-field.tsx'
+import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import type { Simulated } from './use-simulated.ts'
 
@@ -18,11 +18,11 @@ function KeyIn({
   onKey,
 }: {
   label: string
-  unit: BenchView['unit']
+  unit: BenchView['unit'] | 'deg'
   onKey: (value: number) => void
 }) {
   const [text, setText] = useState('')
-  const entry = readLength(text, unit)
+  const entry = unit === 'deg' ? readDegrees(text) : readLength(text, unit)
   return (
     <form
       className="flex items-start gap-2"
@@ -34,7 +34,18 @@ function KeyIn({
       }}
     >
       <div className="min-w-0 flex-1">
-        <LengthEntryField label={label} unit={unit} value={text} onChange={setText} narrow />
+        {unit === 'deg' ? (
+          <TextEntry
+            label={label}
+            value={text}
+            onChange={setText}
+            suffix="°"
+            narrow
+            wrong={entry.ok || text.trim() === '' ? undefined : entry.says}
+          />
+        ) : (
+          <LengthEntryField label={label} unit={unit} value={text} onChange={setText} narrow />
+        )}
       </div>
       <Button type="submit" disabled={!entry.ok} className="mt-6 min-h-12" aria-label={`Key in ${label}`}>
         Key in
@@ -63,11 +74,13 @@ function Variables({ variables }: Pick<BenchView, 'variables'>) {
 
 /** What is keyed in at the simulated control: the first work offset, the tool lengths; on a lathe the geometry. */
 export function KeyedTables({ view, work }: { view: BenchView; work: Simulated['work'] }) {
-  const { unit, axes, offsets, lengths, tools, kind, variables } = view
+  const { unit, axes, offsets, rotary, rotaryZeros, lengths, tools, kind, variables } = view
   const length = (value: number | undefined | null) =>
     value === undefined || value === null ? '-' : formatLength(value, unit)
   const names =
-    kind === 'mill' ? [...new Set(['G54', ...Object.keys(offsets)])] : tools.map(({ number }) => `T${number}`)
+    kind === 'mill'
+      ? [...new Set(['G54', ...Object.keys(offsets), ...Object.keys(rotaryZeros)])]
+      : tools.map(({ number }) => `T${number}`)
   const [offset, setOffset] = useState(names[0] ?? 'G54')
   const [tool, setTool] = useState(tools[0]?.number ?? 1)
   return (
@@ -85,6 +98,11 @@ export function KeyedTables({ view, work }: { view: BenchView; work: Simulated['
                   {axis}
                 </th>
               ))}
+              {rotary && (
+                <th scope="col" className="text-right">
+                  {rotary.word}, °
+                </th>
+              )}
             </tr>
           </thead>
           <tbody>
@@ -98,6 +116,11 @@ export function KeyedTables({ view, work }: { view: BenchView; work: Simulated['
                     {length(offsets[name]?.[axis])}
                   </td>
                 ))}
+                {rotary && (
+                  <td className="digits py-1 text-right text-xl">
+                    {rotaryZeros[name] === undefined ? '-' : fixedDigits(rotaryZeros[name], 3)}
+                  </td>
+                )}
               </tr>
             ))}
           </tbody>
@@ -119,6 +142,13 @@ export function KeyedTables({ view, work }: { view: BenchView; work: Simulated['
               onKey={(value) => work({ do: 'key-offset', offset, axis, value })}
             />
           ))}
+          {rotary && (
+            <KeyIn
+              label={`${rotary.word} of ${offset}`}
+              unit="deg"
+              onKey={(value) => work({ do: 'key-offset', offset, axis: rotary.word, value })}
+            />
+          )}
         </div>
       </section>
       {kind === 'mill' && (

@@ -1,4 +1,4 @@
-import { type BenchView, type TableSketch, tableSketch } from '@dogleg/core/bench'
+import { type BenchView, type EndSketch, endSketch, type TableSketch, tableSketch } from '@dogleg/core/bench'
 import { formatLength } from '@dogleg/core/quantity'
 import { Words } from '../drawing/marks.tsx'
 import { type Plan, plan, polygon } from '../drawing/plan.ts'
@@ -128,6 +128,71 @@ function FromTheFront({ seen, sketch, to, ceiling }: FrontProps) {
   )
 }
 
+/** Across the rotary, from its right end: how the flat is turned, and where the tip stands to it. */
+function FromTheEnd({
+  seen,
+  sketch,
+  to,
+  ceiling,
+}: {
+  seen: Seen
+  sketch: EndSketch
+  to: Plan
+  ceiling: number
+}) {
+  return (
+    <g>
+      {sketch.round.map(({ id, role, middle, radius, flat }) => {
+        const at = to.place(middle)
+        const r = radius * to.scale
+        const [a, b] = flat.map(to.place)
+        return a && b ? (
+          <path
+            key={id}
+            // The long way round, and back along the flat.
+            d={`M ${a.x} ${a.y} A ${r} ${r} 0 1 1 ${b.x} ${b.y} Z`}
+            {...inkOf(role)}
+          />
+        ) : (
+          <circle key={id} cx={at.x} cy={at.y} r={r} {...inkOf(role)} />
+        )
+      })}
+      {sketch.inSight &&
+        seen.pieces.map(({ radius, from, to: up }) => {
+          const [a, b] = [
+            to.place({ x: sketch.tip.x - radius, y: sketch.tip.y + up }),
+            to.place({ x: sketch.tip.x + radius, y: sketch.tip.y + from }),
+          ]
+          const top = Math.max(a.y, ceiling)
+          return (
+            <rect
+              key={`${from}-${up}`}
+              x={a.x}
+              y={top}
+              width={Math.max(2, b.x - a.x)}
+              height={Math.max(0, b.y - top)}
+              fill="var(--color-brass)"
+              fillOpacity={0.25}
+              stroke="var(--color-brass)"
+              strokeWidth={1.5}
+            />
+          )
+        })}
+      {!sketch.inSight && (
+        <circle
+          cx={to.place(sketch.tip).x}
+          cy={to.place(sketch.tip).y}
+          r={6}
+          fill="none"
+          stroke="var(--color-brass)"
+          strokeWidth={3}
+          strokeDasharray="4 3"
+        />
+      )}
+    </g>
+  )
+}
+
 /** How high the tip stands, as an eye tells it. */
 const overWords = ({ over, overWhat }: TableSketch, unit: BenchView['unit']) =>
   `${formatLength(Math.abs(over), unit, { digits: unit === 'inch' ? 2 : 1 })} ${over < 0 ? 'below' : 'over'} the ${overWhat}`
@@ -141,6 +206,7 @@ const sideBox = ({ plan: from, side }: TableSketch) => ({
 export function TableDrawing({ view, low }: { view: BenchView /** With keys below it. */; low?: boolean }) {
   const sketch = tableSketch(view)
   if (!view.seen || !sketch) return null
+  const end = endSketch(view)
   const side = sideBox(sketch)
   // One scale for both, so that what stands over the other is over it.
   const { scale } = plan(side.least, side.greatest, low ? LOW_SIDE : SIDE)
@@ -152,7 +218,7 @@ export function TableDrawing({ view, low }: { view: BenchView /** With keys belo
   const line = low ? { x1: 346, x2: 346, y1: 0, y2: LOW } : { x1: 0, x2: WIDTH, y1: MIDDLE, y2: MIDDLE }
   return (
     <Sheet
-      label={`The table from above and from the front, as the eye sees it: the tip ${overWords(sketch, view.unit)}`}
+      label={`The table from above and from ${end ? 'the right end' : 'the front'}, as the eye sees it: the tip ${overWords(sketch, view.unit)}`}
       width={WIDTH}
       height={low ? LOW : HEIGHT}
       tallest={low ? 'max-h-[24rem]' : 'max-h-[38rem]'}
@@ -162,9 +228,18 @@ export function TableDrawing({ view, low }: { view: BenchView /** With keys belo
         from above: X to the right, Y to the back
       </Words>
       <line {...line} stroke="var(--color-scribe-dim)" strokeWidth={1} />
-      <FromTheFront seen={view.seen} sketch={sketch} to={front} ceiling={low ? LOW_SIDE.top : MIDDLE} />
+      {end ? (
+        <FromTheEnd
+          seen={view.seen}
+          sketch={end}
+          to={plan(end.box.least, end.box.greatest, low ? LOW_SIDE : SIDE)}
+          ceiling={low ? LOW_SIDE.top : MIDDLE}
+        />
+      ) : (
+        <FromTheFront seen={view.seen} sketch={sketch} to={front} ceiling={low ? LOW_SIDE.top : MIDDLE} />
+      )}
       <Words at={words} anchor="start" plain>
-        from the front
+        {end ? 'from the right end' : 'from the front'}
       </Words>
       <Words
         at={low ? { x: 356, y: 42 } : { x: 544, y: MIDDLE + 22 }}

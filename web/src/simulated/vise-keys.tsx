@@ -6,11 +6,36 @@ import type { Simulated } from './use-simulated.ts'
 type Tap = Extract<BenchAction, { do: 'tap' }>
 const STRENGTHS: readonly Tap['strength'][] = ['light', 'medium', 'firm']
 
+/** Vise or rotary, where the machine has one. */
+function OnTable({ rotary, work }: { rotary: NonNullable<BenchView['rotary']>; work: Simulated['work'] }) {
+  return (
+    <Group label="On the table">
+      {(['vise', 'rotary'] as const).map((stands) => (
+        <Key
+          key={stands}
+          pressed={rotary.onTable === (stands === 'rotary')}
+          name={`Put the ${stands} on the table`}
+          onPress={() => work({ do: 'table', stands })}
+        >
+          {stands}
+        </Key>
+      ))}
+    </Group>
+  )
+}
+
 /** Hands on the vise: the part, its bolts, the mallet; and a gauge block held against the part. */
 export function ViseKeys({ view, work }: { view: BenchView; work: Simulated['work'] }) {
   const [strength, setStrength] = useState<Tap['strength']>('light')
-  const { vise } = view
+  const { vise, rotary } = view
   if (!vise) return null
+  const onTable = rotary && <OnTable rotary={rotary} work={work} />
+  if (rotary?.onTable)
+    return (
+      <section aria-label="Table" className="pt-2">
+        {onTable}
+      </section>
+    )
   return (
     <section aria-label="Vise" className="grid gap-x-6 gap-y-1.5 pt-2 sm:grid-cols-2">
       {(['left', 'right'] as const).map((which) => (
@@ -77,6 +102,7 @@ export function ViseKeys({ view, work }: { view: BenchView; work: Simulated['wor
           </Group>
         </div>
       )}
+      {onTable}
     </section>
   )
 }

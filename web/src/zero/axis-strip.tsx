@@ -1,13 +1,13 @@
 import { formatLength } from '@dogleg/core/quantity'
 import { type AxisFact, addressNames, type OffsetState, type Setup } from '@dogleg/core/setup'
 import type { TaskPart } from '@dogleg/core/traveler'
-import { OctagonX } from 'lucide-react'
+import { Hourglass, OctagonX } from 'lucide-react'
 import { Tabs } from 'radix-ui'
 import { Select } from '../ui/select.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
 
-export type Place = 'X' | 'Y' | 'Z' | 'check' | 'table' | 'tools' | 'probe' | 'stock' | 'bar'
+export type Place = 'X' | 'Y' | 'Z' | 'check' | 'table' | 'tools' | 'probe' | 'stock' | 'bar' | 'rotary'
 
 /** What stands beside the axes: the tables of the machine, and probe calls where it has a probe. */
 export function tables({ machine }: Setup): [Place, string][] {
@@ -21,6 +21,7 @@ export function tables({ machine }: Setup): [Place, string][] {
     ['tools', 'Tools'],
     ['stock', 'Block'],
     ...(machine.probe ? ([['probe', 'Probe']] as [Place, string][]) : []),
+    ...(machine.rotary ? ([['rotary', 'Rotary']] as [Place, string][]) : []),
   ]
 }
 
@@ -59,6 +60,7 @@ function CheckState({ offset: { check } }: { offset: OffsetState }) {
 export function AxisStrip({ setup, offset, next, onOffset }: AxisStripProps) {
   const inUse = setup.offsets.map(({ name }) => name)
   const { machine, profile } = setup
+  const rotaryStale = offset.rotary?.freshness.state === 'stale' || setup.centre?.freshness.state === 'stale'
   const others = addressNames(machine, profile).filter((name) => !inUse.includes(name))
   return (
     <div className="flex flex-wrap items-stretch border-b border-rule">
@@ -100,6 +102,9 @@ export function AxisStrip({ setup, offset, next, onOffset }: AxisStripProps) {
             className="min-h-14 border-b-4 border-b-transparent border-l border-l-rule px-2 font-semibold hover:bg-stock-shade data-[state=active]:border-b-ink data-[state=active]:bg-stock-shade"
           >
             {title}
+            {place === 'rotary' && rotaryStale && (
+              <Hourglass aria-label="stale" size={16} className="ml-1 inline" />
+            )}
           </Tabs.Trigger>
         ))}
       </Tabs.List>

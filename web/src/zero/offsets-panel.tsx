@@ -1,5 +1,8 @@
+import { formatAngle } from '@dogleg/core/angle'
+import type { Freshness } from '@dogleg/core/fact'
 import { methodName, type Reading } from '@dogleg/core/pickup'
 import { formatLength } from '@dogleg/core/quantity'
+import { FLAT_METHODS } from '@dogleg/core/rotary'
 import { type OffsetRow, offsetTable } from '@dogleg/core/setup'
 import { Copy, Hourglass } from 'lucide-react'
 import { useMemo, useState } from 'react'
@@ -13,27 +16,33 @@ import { CopyDialog } from './copy-dialog.tsx'
 const howFound = (reading: Reading) =>
   reading.method === 'from-offset' ? `from ${reading.source}` : methodName(reading.method)
 
-type Cell = OffsetRow['axes']['X']
+const NotKnown = () => <span className="inline-flex min-h-11 items-center text-ink-soft">not known here</span>
 
-/** One axis of one offset: its value, how far off it may be, how it was found, when, and whether it still holds. */
-function CellView({ cell, unit }: { cell: Cell; unit: 'inch' | 'mm' }) {
-  if (!cell) return <span className="inline-flex min-h-11 items-center text-ink-soft">not known here</span>
-  const { fact, value, doubt, other } = cell
-  const stale = fact.freshness.state === 'stale'
+interface CellLinesProps {
+  value: string
+  doubt: string
+  how: string
+  fact: { entry: { by: string; at: string }; freshness: Freshness }
+  /** The setup that it comes from, where that is another one. */
+  other: { id: string; title: string } | undefined
+}
+
+/** One value of one offset: how far off it may be, how it was found, when, and whether it still holds. */
+function CellLines({ value, doubt, how, fact, other }: CellLinesProps) {
+  const { freshness, entry } = fact
   return (
-    <div className={stale ? 'hatched px-1' : ''}>
+    <div className={freshness.state === 'stale' ? 'hatched px-1' : ''}>
       <p className="flex items-baseline gap-2 whitespace-nowrap">
-        <span className={`digits text-2xl ${other ? 'text-ink-soft' : ''}`}>{formatLength(value, unit)}</span>
-        <span className="digits text-sm">±{formatLength(doubt, unit)}</span>
+        <span className={`digits text-2xl ${other ? 'text-ink-soft' : ''}`}>{value}</span>
+        <span className="digits text-sm">±{doubt}</span>
       </p>
       <p className="text-sm leading-tight text-ink-soft">
-        {stale && (
+        {freshness.state === 'stale' && (
           <span className="flex items-center gap-1 font-semibold text-ink">
-            <Hourglass aria-hidden size={14} />{' '}
-            {fact.freshness.state === 'stale' && fact.freshness.cause.says}
+            <Hourglass aria-hidden size={14} /> {freshness.cause.says}
           </span>
         )}
-        {howFound(fact.entry.reading)}, {fact.entry.by}, <When at={fact.entry.at} />
+        {how}, {entry.by}, <When at={entry.at} />
         {other && (
           <Link to={`/setups/${other.id}`} className="block underline decoration-rule underline-offset-2">
             by {other.title}
@@ -41,6 +50,35 @@ function CellView({ cell, unit }: { cell: Cell; unit: 'inch' | 'mm' }) {
         )}
       </p>
     </div>
+  )
+}
+
+function CellView({ cell, unit }: { cell: OffsetRow['axes']['X']; unit: 'inch' | 'mm' }) {
+  if (!cell) return <NotKnown />
+  const { fact, value, doubt, other } = cell
+  return (
+    <CellLines
+      value={formatLength(value, unit)}
+      doubt={formatLength(doubt, unit)}
+      how={howFound(fact.entry.reading)}
+      fact={fact}
+      other={other}
+    />
+  )
+}
+
+/** The same of the rotary, in degrees. */
+function RotaryCell({ cell }: { cell: OffsetRow['rotary'] }) {
+  if (!cell) return <NotKnown />
+  const { fact, value, doubt, other } = cell
+  return (
+    <CellLines
+      value={formatAngle(value)}
+      doubt={formatAngle(doubt)}
+      how={FLAT_METHODS[fact.entry.reading.method]}
+      fact={fact}
+      other={other}
+    />
   )
 }
 
@@ -54,6 +92,7 @@ export function OffsetsPanel({ onOpen }: { onOpen: (offset: string) => void }) {
   )
   const { unit, machine } = setup
   const axes = setup.offsets[0]?.wants ?? []
+  const { rotary } = machine
   const mill = machine.kind === 'mill'
   return (
     <div className="flex-1 py-2">
@@ -80,6 +119,11 @@ export function OffsetsPanel({ onOpen }: { onOpen: (offset: string) => void }) {
                 {axis}
               </th>
             ))}
+            {rotary && (
+              <th scope="col" className="py-1 pr-3">
+                {rotary.word}, degrees
+              </th>
+            )}
           </tr>
         </thead>
         <tbody>
@@ -99,6 +143,11 @@ export function OffsetsPanel({ onOpen }: { onOpen: (offset: string) => void }) {
                   <CellView cell={row.axes[axis]} unit={unit} />
                 </td>
               ))}
+              {rotary && (
+                <td className="pr-3">
+                  <RotaryCell cell={row.rotary} />
+                </td>
+              )}
             </tr>
           ))}
         </tbody>

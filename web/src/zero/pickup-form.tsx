@@ -5,15 +5,13 @@ import {
   type FieldName,
   METHODS,
   type MethodChoice,
-  meanOf,
   methodsFor,
   type PickupDraft,
   type PickupMethod,
-  readPosition,
   readToolNumber,
-  valuesOf,
+  understoodPosition,
 } from '@dogleg/core/pickup'
-import { formatAsMeant, formatLength, type LengthUnit, readDegrees, unitSymbol } from '@dogleg/core/quantity'
+import { formatLength, type LengthUnit, readDegrees, unitSymbol } from '@dogleg/core/quantity'
 import type { ToolFact } from '@dogleg/core/setup'
 import { ArrowDown, ArrowLeft, ArrowRight, ArrowUp } from 'lucide-react'
 import { useId } from 'react'
@@ -187,16 +185,6 @@ function TakeLength({
 function touches(value: string) {
   const n = value.trim().split('\n').length
   return n === 1 ? '1 touch' : `${n} touches`
-}
-
-/** What a position that was read several times comes to. */
-function understoodPosition(text: string, unit: LengthUnit): string | undefined {
-  const entry = readPosition(text, unit)
-  if (!entry.ok) return undefined
-  const times = valuesOf(entry.value).length
-  return times === 1
-    ? formatAsMeant(entry.value.value, unit)
-    : `${formatLength(meanOf(entry.value), unit)} ${unitSymbol(unit)}, mean of ${times}`
 }
 
 function OneField({

@@ -11,6 +11,7 @@ import { CheckPanel } from './check-panel.tsx'
 import { OffsetsPanel } from './offsets-panel.tsx'
 import { PickupPanel } from './pickup-panel.tsx'
 import { ProbePanel } from './probe-panel.tsx'
+import { RotaryPanel } from './rotary-panel.tsx'
 import { StockPanel } from './stock-panel.tsx'
 import { ToolsPanel } from './tools-panel.tsx'
 
@@ -59,6 +60,7 @@ export function ZeroStep() {
         {place === 'tools' && <ToolsPanel />}
         {place === 'bar' && <BarStopPanel key={setup.id} />}
         {place === 'stock' && <StockPanel key={`${setup.id}-${offset.name}`} offset={offset} />}
+        {place === 'rotary' && <RotaryPanel key={`${setup.id}-${offset.name}`} offset={offset} />}
         {place === 'probe' && <ProbePanel key={setup.id} offset={offset} onRecorded={() => go(undefined)} />}
         {(place === 'X' || place === 'Y' || place === 'Z') && (
           <PickupPanel

@@ -18,6 +18,7 @@ import { probeDownOn, probeOverRotary, probeSideOf, turnTo } from './hand-rotary
 import { againstHidden, hiddenOf } from './hidden.ts'
 import { practiceTools } from './practice-tools.ts'
 import type { RotaryBench } from './rotary.ts'
+import { endSketch } from './sketch.ts'
 import { levelOf } from './true-rotary.ts'
 import { viewOf } from './view.ts'
 import { millWorld, practiceMachine } from './world.ts'
@@ -222,6 +223,25 @@ describe('a rotary on the table of the simulated mill', () => {
     expect(run().rotary?.shown).toBe(12.5)
     expect(run().rotary?.shown).toBe(42.5)
     expect(hand.bench.turn?.off).toBe(0)
+  })
+
+  it('is drawn from its right end: the chuck, the part with its flat, and the tip or its side', () => {
+    const hand = probing(switched(3))
+    const far = endSketch(hand.see())
+    expect([far?.round.map(({ id }) => id), far?.inSight]).toEqual([['chuck', 'round'], false])
+    probeDownOn(hand, 0)
+    const near = endSketch(hand.see())
+    expect(near?.inSight).toBe(true)
+    const [, part] = near?.round ?? []
+    // The flat's two ends lie on the part's own round, as well as an eye tells it.
+    for (const end of part?.flat ?? [])
+      expect(
+        Math.abs(
+          Math.hypot(end.x - (part?.middle.x ?? 0), end.y - (part?.middle.y ?? 0)) - (part?.radius ?? 0),
+        ),
+      ).toBeLessThan(0.04)
+    expect(part?.flat).toHaveLength(2)
+    expect(endSketch(viewOf(act(hand.bench, { do: 'table', stands: 'vise' })))).toBeUndefined()
   })
 
   it('is held against what is hidden, in degrees', () => {

@@ -100,7 +100,9 @@ test('a part in the rotary: its centre line by half a turn, its angle from a fla
       await press(new RegExp(`^Take position Y and Z of touch ${n} from`))
       await expect(page.getByRole('textbox', { name: `Z of touch ${n}` })).toHaveValue(/^-\d/)
     }
-    await expect(page.getByRole('textbox', { name: 'A shows' })).toHaveValue(String(Math.round(level / 5) * 5))
+    await expect(page.getByRole('textbox', { name: 'A shows' })).toHaveValue(
+      String(Math.round(level / 5) * 5),
+    )
     // Nobody has read what it shows after homing.
     await expect(page.getByText('Nobody has said that the rotary of Mill 1 was homed.')).toBeVisible()
     await expectAccessible(page)

@@ -1,3 +1,4 @@
+import { touchSetter } from '@dogleg/core/bench'
 import { expect, expectAccessible, openAt, signIn, test } from './dogleg.ts'
 import { handAt, runThere } from './simulated.ts'
 
@@ -88,5 +89,35 @@ test('tool lengths from a setter: calibrated, measured, gone stale after a knock
     await page.getByLabel('Length on the tool page').fill(preset.toFixed(4))
     await page.getByRole('button', { name: 'Record the length of T7' }).click()
     await expect(page.getByRole('row', { name: new RegExp(`T7 ${preset.toFixed(4)}`) })).toBeVisible()
+  })
+
+  await test.step('by hand at the simulated mill: a master and a tool brought down on it, positions taken by key', async () => {
+    // A machine as it was switched on: the program above did more to it than the hand here knows.
+    await page.request.put(`${server.address}/api/simulated/mill-1`, {
+      data: { machine: 'mill-1', seed: PIECE },
+    })
+    const { hand, doThere } = await handAt(page, server, PIECE)
+    const preset = (tool: number) => hand.see().tools.find(({ number }) => number === tool)?.length ?? 0
+    const takeZ = () =>
+      page
+        .getByRole('button', { name: /^Take position Z from/ })
+        .first()
+        .click()
+    await page.getByRole('radio', { name: 'a setter' }).click()
+    await page.getByRole('button', { name: 'Calibrate it' }).click()
+    touchSetter(hand, 3)
+    await doThere()
+    await takeZ()
+    await page.getByLabel('Length of the master').fill(preset(3).toFixed(4))
+    await page.getByRole('button', { name: 'Record the setter' }).click()
+    await page.getByLabel('Tool', { exact: true }).fill('7')
+    touchSetter(hand, 7)
+    await doThere()
+    await takeZ()
+    const length = Number((await page.getByTestId('answer').textContent())?.replace(/[^\d.-]/g, ''))
+    // Two touches on the setter, a display of tenths: four times the doubt of their difference.
+    expect(Math.abs(length - preset(7))).toBeLessThan(0.0007)
+    await page.getByRole('button', { name: 'Record the length of T7' }).click()
+    await expect(page.getByRole('row', { name: new RegExp(`T7 ${length.toFixed(4)}`) })).toBeVisible()
   })
 })

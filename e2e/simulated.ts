@@ -26,7 +26,9 @@ export async function handAt(page: Page, server: Server, piece: number) {
   const machine = (await rows<Machine>('machines')).find(({ id }) => id === 'mill-1') as Machine
   const profile = (await rows<Profile>('profiles')).find(({ id }) => id === machine.profileId) as Profile
   const tools = (await rows<ToolShape>('tools')).filter(({ machineId }) => machineId === machine.id)
-  const hand = handOn(switchOn(millWorld(piece, { machine, profile, tools })))
+  const hand = handOn(
+    switchOn(millWorld(piece, { machine, profile, tools, setter: Boolean(profile.setting) })),
+  )
   const done: BenchAction[] = []
   const work = hand.do
   hand.do = (action) => {

@@ -2,7 +2,7 @@ import type { LinearAxis } from '../machine/index.ts'
 import { toolParts } from '../prove/index.ts'
 import { convertLength } from '../quantity/index.ts'
 import { type Finder, finderOf, type Piece } from './devices.ts'
-import { freeWay, intoFrame, outside, type Spot } from './plan-geometry.ts'
+import { type Frame, freeWay, intoFrame, outside, type Spot } from './plan-geometry.ts'
 import { depthIn, freeOfLying, lying, onRotary, topUnder } from './rotary.ts'
 import type { Bench, Mounted } from './state.ts'
 import { blockOf, heldBlock, type MillWorld, type Standing, trueTool } from './world.ts'
@@ -16,7 +16,12 @@ export const isMillBench = (bench: Bench): bench is MillBench => bench.world.kin
 export function standing(bench: MillBench): Standing[] {
   if (onRotary(bench)) return []
   const { world, held, partIn } = bench
-  return [...(partIn ? [blockOf(world)] : []), ...world.around, ...(held ? [heldBlock(world, held)] : [])]
+  return [
+    ...(partIn ? [blockOf(world)] : []),
+    ...world.around,
+    ...(held ? [heldBlock(world, held)] : []),
+    ...(world.setter ? [world.setter] : []),
+  ]
 }
 
 export const finderIn = (mounted: Mounted, world: MillWorld): Finder | undefined =>
@@ -70,9 +75,15 @@ export function hardPieces(bench: MillBench): readonly Piece[] {
   return [...parts, nose]
 }
 
+const AS_THE_MACHINE: Frame = { x: 0, y: 0, angle: 0 }
+
+/** The frame that a body stands in. */
+export const frameOfBody = (bench: MillBench, { fixed }: Standing): Frame =>
+  fixed ? AS_THE_MACHINE : bench.vise.frame
+
 /** How far outside a body a place lies in plan. */
-const outsideOf = (bench: MillBench, { rect }: Standing, at: Spot) =>
-  outside(rect, intoFrame(bench.vise.frame, at))
+const outsideOf = (bench: MillBench, body: Standing, at: Spot) =>
+  outside(body.rect, intoFrame(frameOfBody(bench, body), at))
 
 /** Whether a stretch of heights and a body overlap; what touches does not. */
 const beside = ({ bottom, top }: Standing, low: number, high: number) =>
@@ -157,10 +168,7 @@ export function freeAlong(
   from: Spot = { x: bench.at.X, y: bench.at.Y },
 ): Way {
   const z = tipZ(bench)
-  const turned = intoFrame(
-    { x: 0, y: 0, angle: bench.vise.frame.angle },
-    axis === 'X' ? { x: way, y: 0 } : { x: 0, y: way },
-  )
+  const along = axis === 'X' ? { x: way, y: 0 } : { x: 0, y: way }
   let found: Way = { free: most }
   const take = (free: number, piece: Piece, body: { name: string }) => {
     if (free < found.free) found = { free: Math.max(0, free), meets: { piece: piece.name, body: body.name } }
@@ -175,7 +183,9 @@ export function freeAlong(
         continue
       }
       if (!beside(body, low, high)) continue
-      take(freeWay(body.rect, piece.radius, intoFrame(bench.vise.frame, from), turned), piece, body)
+      const frame = frameOfBody(bench, body)
+      const turned = intoFrame({ x: 0, y: 0, angle: frame.angle }, along)
+      take(freeWay(body.rect, piece.radius, intoFrame(frame, from), turned), piece, body)
     }
   for (const piece of pieces)
     for (const body of lying(bench)) take(freeOfLying(body, piece, axis, way, from, z), piece, body)

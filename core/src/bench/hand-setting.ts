@@ -129,3 +129,19 @@ export function skimAndFace(hand: Hand, tool: number): { X: number; measured: nu
   hand.do({ do: 'spindle', rpm: 0 })
   return { X, measured: hand.do({ do: 'measure' }).measured ?? 0, Z }
 }
+
+/** Brings a tool down on the setter, spindle stopped, and reads machine Z where that triggers. Throws where it does not. */
+export function touchSetter(hand: Hand, tool: number): number {
+  hand.do({ do: 'spindle', rpm: 0 })
+  hand.do({ do: 'up' })
+  hand.do({ do: 'mount', what: 'tool', tool })
+  const setter = hand.see().seen?.bodies.find(({ id }) => id === 'setter')
+  if (!setter) throw new Error('no setter on the table')
+  const box = boxOf(setter)
+  jogTo(hand, 'X', (box.X[0] + box.X[1]) / 2)
+  jogTo(hand, 'Y', (box.Y[0] + box.Y[1]) / 2)
+  hand.do({ do: 'jog', axis: 'Z', by: setter.top + own(hand, 0.3) - (hand.see().seen?.tipZ ?? 0) })
+  const { alarm, positions } = hand.do({ do: 'search', axis: 'Z', by: -own(hand, 0.6) })
+  if (alarm) throw new Error(alarm.says)
+  return positions.Z ?? Number.NaN
+}

@@ -17,7 +17,7 @@ export { EXERCISES, exerciseOf, goodHandAt } from './exercises.ts'
 export { boxOf, type Hand, handOn, probeOver, toolOnBlock, touchByFinder, touchByProbe } from './hand.ts'
 
 export { probeDownOn, probeOverRotary, probeSideOf, turnTo } from './hand-rotary.ts'
-export { squareVise } from './hand-setting.ts'
+export { squareVise, touchSetter } from './hand-setting.ts'
 export { type AgainstHidden, againstHidden, type HiddenTruth, hiddenOf } from './hidden.ts'
 export { byExercise, errorsInWords, goodHandErrors, peopleOf } from './results.ts'
 export { onRotary } from './rotary.ts'

@@ -1,4 +1,5 @@
 import { LINEAR_AXES, type LinearAxis, travelIn } from '../machine/index.ts'
+import { REPEATABILITY } from '../pickup/index.ts'
 import { convertLength, formatLength, formatWithUnit, roundTo } from '../quantity/index.ts'
 import type { ActionOf } from './actions.ts'
 import {
@@ -20,6 +21,8 @@ import { isMillWorld, trueTool } from './world.ts'
 /** Jog speed and that of a probe that searches, in inches a second. By judgement. */
 const JOG = 1
 const SEARCH = 0.25
+/** Of the repeatability to assume of a setter this much is its own bound; the rest is for the step of the display. By judgement. */
+const SETTER_REPEATS = 0.6
 
 export const inch = (bench: Bench, value: number) => convertLength(value, 'inch', bench.world.unit)
 const text = (bench: Bench, value: number) => formatWithUnit(value, bench.world.unit)
@@ -151,10 +154,48 @@ export const wheel = (bench: MillBench, { axis, step, clicks }: ActionOf<'wheel'
 export const jog = (bench: MillBench, { axis, by }: ActionOf<'jog'>): MillBench =>
   moveMill(bench, axis, by, 1 + Math.abs(by) / inch(bench, JOG))
 
+/** A tool is brought down on the setter, spindle stopped: it stops where that triggers, as well as a setter repeats. */
+function seekSetter(bench: MillBench, { axis, by: asked }: ActionOf<'search'>): MillBench {
+  const { world } = bench
+  if (!world.setter) return { ...bench, says: 'Only a probe can search: put it into the spindle.' }
+  if (axis !== 'Z' || asked > 0)
+    return { ...bench, says: 'A tool is sought down on the setter: along Z, minus, from over it.' }
+  if (bench.rpm > 0)
+    return alarmed(
+      bench,
+      'spindle',
+      'The spindle turns: the tool would mill the setter.',
+      'Reset: the spindle stands. Try again.',
+    )
+  const { by } = withinReach(bench, axis, asked)
+  const most = Math.abs(by)
+  const way = freeAlong(bench, hardPieces(bench), axis, -1, most)
+  const chance = dice(world.seed, bench.drawn)
+  const off = chance.within(SETTER_REPEATS * REPEATABILITY.setter[world.unit])
+  const onSetter = way.meets?.body === world.setter.name
+  const gone = onSetter ? Math.max(0, way.free - (world.setter.trigger - world.setter.top) - off) : way.free
+  const after = {
+    ...bench,
+    at: { ...bench.at, Z: bench.at.Z - gone },
+    drawn: chance.drawn,
+    worked: bench.worked + 1 + gone / inch(bench, SEARCH),
+  }
+  if (way.meets && !onSetter) return collision(after, way.meets)
+  if (!way.meets)
+    return alarmed(
+      { ...after, tally: { ...bench.tally, misses: bench.tally.misses + 1 } },
+      'no-contact',
+      `The tool went down ${text(bench, most)} and met no setter.`,
+      'Reset, and look where the tool is: over the setter? Seek only a little further than the gap.',
+    )
+  return { ...after, says: `The setter triggered at Z ${formatLength(after.at.Z, world.unit)}.` }
+}
+
 /** A protected move: the probe stops where it triggers; its body is not looked at, and neither is a miss forgiven. */
 export function search(bench: MillBench, { axis, by: asked }: ActionOf<'search'>): MillBench {
   const { mounted } = bench
   const soft = softPiece(bench)
+  if (mounted.kind === 'tool') return seekSetter(bench, { do: 'search', axis, by: asked })
   if (mounted.kind !== 'probe' || !soft)
     return { ...bench, says: 'Only a probe can search: put it into the spindle.' }
   if (mounted.harmed) return { ...bench, says: `${mounted.harmed.says} Put in another one.` }

@@ -3,11 +3,11 @@ import { isArc, type Motion } from '../program/index.ts'
 import type { Body, Triple } from '../prove/index.ts'
 import { isMillBench, type MillBench, standing } from './contact.ts'
 import type { LatheBench } from './lathe.ts'
-import { intoFrame } from './plan-geometry.ts'
+import { intoFrame, type Rect } from './plan-geometry.ts'
 import { lying, onRotary } from './rotary.ts'
 import { outsideSection } from './section.ts'
 import type { Bench } from './state.ts'
-import { blockOf, partZeroOf, trueTool } from './world.ts'
+import { blockOf, partZeroOf, type Standing, trueTool } from './world.ts'
 
 /**
  * Where the motion's frame lies for a tool: what to add for the machine position of spindle or turret. Where no offset is
@@ -75,6 +75,15 @@ export function asItReallyGoes(bench: Bench, motion: Motion): Motion {
   return { ...motion, x, y, z, arcs, start: motion.count > 0 ? place(0, motion.start) : motion.start }
 }
 
+/** Where a body lies in the frame of the vise: one that stands by itself, as the box round it. */
+function inZeroFrame(body: Standing, { vise }: MillBench): Rect {
+  if (!body.fixed) return body.rect
+  const { x0, x1, y0, y1 } = body.rect
+  const corners = [x0, x1].flatMap((x) => [y0, y1].map((y) => intoFrame(vise.frame, { x, y })))
+  const [xs, ys] = [corners.map(({ x }) => x), corners.map(({ y }) => y)]
+  return { x0: Math.min(...xs), x1: Math.max(...xs), y0: Math.min(...ys), y1: Math.max(...ys) }
+}
+
 /** What stands on the machine as Prove sees it, from the true part zero. */
 export function trueBodies(bench: Bench): Body[] {
   if (isMillBench(bench)) {
@@ -93,20 +102,17 @@ export function trueBodies(bench: Bench): Body[] {
         length: x1 - x0,
       }),
     )
-    const upright = standing(bench).map(
-      (body): Body => ({
+    const upright = standing(bench).map((body): Body => {
+      const at = inZeroFrame(body, bench)
+      return {
         id: body.id,
         name: body.name,
         role: body.role,
         shape: 'box',
-        at: { x: body.rect.x0 - rect.x0, y: body.rect.y0 - rect.y0, z: body.bottom - top },
-        size: {
-          x: body.rect.x1 - body.rect.x0,
-          y: body.rect.y1 - body.rect.y0,
-          z: body.top - body.bottom,
-        },
-      }),
-    )
+        at: { x: at.x0 - rect.x0, y: at.y0 - rect.y0, z: body.bottom - top },
+        size: { x: at.x1 - at.x0, y: at.y1 - at.y0, z: body.top - body.bottom },
+      }
+    })
     return [...upright, ...round]
   }
   const { bar } = bench as LatheBench

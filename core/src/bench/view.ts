@@ -1,6 +1,16 @@
 import { axesOf, type LinearAxis, type MachineKind, USUAL_RAPID_MARKS } from '../machine/index.ts'
 import { digitsOfStep, type LengthUnit, roundTo } from '../quantity/index.ts'
-import { hardPieces, isMillBench, pressed, softPiece, standing, tipSpot, tipZ } from './contact.ts'
+import {
+  frameOfBody,
+  hardPieces,
+  isMillBench,
+  type MillBench,
+  pressed,
+  softPiece,
+  standing,
+  tipSpot,
+  tipZ,
+} from './contact.ts'
 import { type FinderKind, finderOf } from './devices.ts'
 import { dialOf } from './dial.ts'
 import { isLatheBench, tipOnLathe } from './lathe.ts'
@@ -11,7 +21,7 @@ import { distanceToGo, nextPress } from './run.ts'
 import type { ProgramRun } from './run-plan.ts'
 import { type Across, flatEnds } from './section.ts'
 import type { Alarm, Bench, BoltState, Looks } from './state.ts'
-import { type HeldAgainst, trueTool, trueTools } from './world.ts'
+import { type HeldAgainst, type Standing, trueTool, trueTools } from './world.ts'
 
 /** How well the eye sees where something stands, in the unit of the machine: places are told no better. By judgement. */
 const EYE: Record<LengthUnit, number> = { inch: 0.02, mm: 0.5 }
@@ -57,6 +67,8 @@ export interface BenchView {
   /** What the micrometer showed last; null before. */
   measured: number | null
   partIn: boolean
+  /** A tool can be sought down on a setter. */
+  setter: boolean
   vise: { left: BoltState; right: BoltState; length: number; pivots: { left: number; right: number } } | null
   held: HeldAgainst | null
   alarm: Alarm | null
@@ -159,6 +171,21 @@ function mountedView(bench: Bench): BenchView['mounted'] {
   }
 }
 
+function seenUpright(bench: MillBench, body: Standing, near: (value: number) => number): SeenBody {
+  const { id, name, role, rect, bottom, top } = body
+  const { x0, x1, y0, y1 } = rect
+  const corners = [
+    { x: x0, y: y0 },
+    { x: x1, y: y0 },
+    { x: x1, y: y1 },
+    { x: x0, y: y1 },
+  ].map((corner) => {
+    const at = fromFrame(frameOfBody(bench, body), corner)
+    return { x: near(at.x), y: near(at.y) }
+  })
+  return { id, name, role, corners, bottom: near(bottom), top: near(top) }
+}
+
 const seenLying = (bench: Bench, near: (value: number) => number): SeenBody[] =>
   lying(bench).map(({ id, name, role, x0, x1, section: { middle, radius } }) => {
     const [left, right, front, back] = [x0, x1, middle.y - radius, middle.y + radius].map(near) as [
@@ -196,25 +223,7 @@ function seenOnTable(bench: Bench): BenchView['seen'] {
       from,
       to,
     })),
-    bodies: [
-      ...seenLying(bench, near),
-      ...standing(bench).map(({ id, name, role, rect: { x0, x1, y0, y1 }, bottom, top }) => ({
-        id,
-        name,
-        role,
-        corners: [
-          { x: x0, y: y0 },
-          { x: x1, y: y0 },
-          { x: x1, y: y1 },
-          { x: x0, y: y1 },
-        ].map((corner) => {
-          const at = fromFrame(bench.vise.frame, corner)
-          return { x: near(at.x), y: near(at.y) }
-        }),
-        bottom: near(bottom),
-        top: near(top),
-      })),
-    ],
+    bodies: [...seenLying(bench, near), ...standing(bench).map((body) => seenUpright(bench, body, near))],
     spindle: { x: bench.at.X, y: bench.at.Y },
     tip: { x: near(spot.x), y: near(spot.y) },
     tipZ: near(tipZ(bench)),
@@ -299,6 +308,7 @@ export function viewOf(bench: Bench): BenchView {
         : { value: shown(dial, finder.dialStep), step: finder.dialStep, gives: finder.gives },
     measured: bench.measured === null ? null : shown(bench.measured, world.unit === 'inch' ? 0.0001 : 0.001),
     partIn: bench.partIn,
+    setter: isMillBench(bench) && standing(bench).some(({ fixed }) => fixed),
     vise:
       bench.vise && world.kind === 'mill'
         ? {

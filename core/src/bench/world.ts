@@ -7,7 +7,7 @@ import { dice } from './dice.ts'
 import { type Frame, fromFrame, type Rect } from './plan-geometry.ts'
 import { rotaryOf, type TrueRotary } from './true-rotary.ts'
 
-/** An upright box on the table, in the frame of the vise; its heights are machine Z of a tip that touches there. */
+/** An upright box on the table, in the frame of the vise where it is not fixed; its heights are machine Z of a tip that touches there. */
 export interface Standing {
   id: string
   name: string
@@ -15,6 +15,8 @@ export interface Standing {
   rect: Rect
   bottom: number
   top: number
+  /** It is bolted to the table by itself: its place is the machine's, whatever the vise does. */
+  fixed?: true
 }
 
 /** A tool of the machine as it really is. */
@@ -51,6 +53,8 @@ export interface MillWorld extends Common {
   tightening: { left: number; right: number }
   /** The rotary that can stand on its table instead of the vise. */
   rotary: TrueRotary | null
+  /** A tool setter beside the vise; it may be pressed down from where a tip triggers it to its top. */
+  setter: (Standing & { trigger: number }) | null
 }
 
 /** A lathe with a bar in its chuck. Z counts from the chuck's face. */
@@ -126,8 +130,26 @@ export interface WorldOptions {
   squared?: boolean
   /** Size of the block along the jaw, across and up, in the machine's unit, each within a hundredth; else chosen by the seed. */
   block?: { x: number; y: number; z: number }
+  /** A tool setter stands on the table of a mill. */
+  setter?: boolean
   /** More that stands on the table, in the frame of the vise with heights from the block's top. */
   clamps?: readonly Standing[]
+}
+
+/** A tool setter on the table, just left of the vise. */
+function setterBeside(vise: Frame, top: number, own: (inch: number) => number): MillWorld['setter'] {
+  const { x, y } = fromFrame(vise, { x: own(-1.6), y: own(0.65) })
+  const half = own(0.4)
+  return {
+    id: 'setter',
+    name: 'tool setter',
+    role: 'stop',
+    rect: { x0: x - half, x1: x + half, y0: y - half, y1: y + half },
+    bottom: top - own(2.5),
+    top,
+    trigger: top + own(0.02),
+    fixed: true,
+  }
 }
 
 /** A mill by its seed: where the vise stands, how far it is turned, what block is in it, how long the tools are. */
@@ -203,6 +225,7 @@ export function millWorld(seed: number, options: WorldOptions): MillWorld {
       right: (chance.pick([-1, 1]) * own(chance.between(0.0001, 0.0003))) / length,
     },
     rotary: rotaryOf(machine, chance, { x: middle('X'), y: middle('Y') }, top),
+    setter: options.setter ? setterBeside(frame, jawTop + chance.within(own(0.2)), own) : null,
   }
 }
 

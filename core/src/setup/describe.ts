@@ -4,102 +4,32 @@ import { keyOf, REACTION_NAMES } from '../gauge/index.ts'
 import { type Bolts, STOPS, squareness, uprightness } from '../hold/index.ts'
 import {
   identify,
-  isHeight,
-  METHODS,
-  methodName,
   type PickupSettings,
   pickUp,
-  type Reading,
   setterHeight,
   toolLength,
   ZERO_WORDS,
 } from '../pickup/index.ts'
 import { describeTyped, formatDuration, formatWithUnit, type TypedLength } from '../quantity/index.ts'
-import { FLAT_METHODS, measureCentre, type Sides } from '../rotary/index.ts'
 import type { Reference } from './derive.ts'
 import type { Entry, EntryOf, ProgramKind } from './entries.ts'
 import { SETTLED_NAMES } from './gauging.ts'
 import { HAPPENINGS } from './happenings.ts'
+import {
+  centreWords,
+  type Description,
+  flatWords,
+  partWords,
+  pointWords,
+  readingDetail,
+} from './reading-words.ts'
 import { numbersSaid } from './serials.ts'
-
-export interface Description {
-  /** What happened, in a few words. */
-  says: string
-  /** As typed, or in the person's own words. */
-  detail: string
-}
-
-const FIELD_WORDS: Record<string, string> = {
-  diameter: 'diameter',
-  machinePosition: 'machine position',
-  minusSide: 'minus side',
-  plusSide: 'plus side',
-  low: 'minus side',
-  high: 'plus side',
-  width: 'drawing width',
-  nominal: 'drawing diameter',
-  plusDial: 'dial on the plus side',
-  minusDial: 'dial on the minus side',
-  toolLength: 'tool length',
-  blockHeight: 'block',
-  masterPosition: 'master at',
-  masterLength: 'master length',
-  masterWithin: 'known within',
-  height: 'height',
-  heightWithin: 'known within',
-  measured: 'measured',
-  shown: 'shown',
-  size: 'size',
-  base: 'base',
-  shift: 'shift',
-  drawingPosition: 'on the drawing',
-  drawingX: 'X on the drawing',
-  drawingY: 'Y on the drawing',
-  front: 'front',
-  back: 'back',
-  top: 'top',
-  span: 'over',
-  across: 'measures through the middle',
-  acrossWithin: 'known within',
-  block: 'block',
-}
 
 const CAME = { typed: 'typed', pasted: 'pasted', file: 'from a file' } as const
 
 function partsSaid({ parts }: EntryOf<'gauged'>): string {
   const [first, last] = [parts[0]?.label, parts.at(-1)?.label]
   return parts.length === 1 ? `Part ${first} measured` : `${parts.length} parts measured: ${first} to ${last}`
-}
-
-const isTyped = (part: unknown): part is TypedLength & { repeats?: TypedLength[] } =>
-  typeof part === 'object' && part !== null && 'text' in part
-
-type TypedPoint = { x: TypedLength; y: TypedLength }
-
-const pointWords = ({ x, y }: TypedPoint) => `X ${describeTyped(x)} Y ${describeTyped(y)}`
-
-/** A part of a reading as it was typed; nothing for what is said elsewhere. */
-function partWords(name: string, part: unknown): string[] {
-  const words = FIELD_WORDS[name]
-  if (Array.isArray(part) && name.startsWith('points'))
-    return [
-      `${name === 'points' ? 'touches' : `along ${name.slice(-1)}`}: ${part.map(pointWords).join('; ')}`,
-    ]
-  if (!words || !isTyped(part)) return []
-  return [`${words} ${[part, ...(part.repeats ?? [])].map(describeTyped).join('; ')}`]
-}
-
-function readingDetail(reading: Reading): string {
-  const parts = Object.entries(reading).flatMap(([name, part]) => partWords(name, part))
-  const choices = METHODS[reading.method].choices.flatMap(({ name, options }) => {
-    const chosen = (reading as Record<string, unknown>)[name]
-    if (name === 'direction') return [`moving ${reading.axis}${chosen}`]
-    if (name === 'directionX' || name === 'directionY') return [`moving ${name.slice(-1)}${chosen}`]
-    return options.flatMap(([value, says]) => (value === chosen ? [says] : []))
-  })
-  const tool = isHeight(reading) ? [`T${reading.tool}`] : []
-  const source = reading.method === 'from-offset' ? [reading.source] : []
-  return [methodName(reading.method), ...source, ...choices, ...tool, ...parts].join(', ')
 }
 
 /** `says`: what came of it. `detail`: the points as typed. */
@@ -116,47 +46,6 @@ function angledWords({ offset, reading }: EntryOf<'angled'>, settings: PickupSet
   return {
     says: `Part of ${offset} lies at ${formatAngle(value)} deg, within ${formatAngle(doubt.value)}`,
     detail: [ANGLE_METHODS[reading.method], ...detail].join(', '),
-  }
-}
-
-/** `says`: which flat, and where the rotary stood. `detail`: the readings as typed. What A comes to is told by the way that it counts. */
-function flatWords({ offset, reading }: EntryOf<'flat'>): Description {
-  const parts =
-    reading.method === 'touches'
-      ? [
-          `faces ${reading.faces}`,
-          ...[reading.first, reading.second].map(
-            ({ y, z }, n) => `touch ${n + 1} at Y ${describeTyped(y)} Z ${describeTyped(z)}`,
-          ),
-        ]
-      : Object.entries(reading).flatMap(([name, part]) => partWords(name, part))
-  return {
-    says: `Rotary's zero of ${offset} from a flat, touched at ${formatAngle(reading.turned)} deg`,
-    detail: [
-      FLAT_METHODS[reading.method],
-      ...parts,
-      `${formatAngle(reading.drawing)} deg in the program`,
-    ].join(', '),
-  }
-}
-
-/** `says`: where the centre line lies, and what runs out. `detail`: the readings as typed. */
-function centreWords({ reading }: EntryOf<'centre-line'>, settings: PickupSettings): Description {
-  const { Y, Z, runsOut } = measureCentre(reading, settings)
-  const at = [Y, Z].flatMap((of) => (of ? [`${of.axis} ${formatWithUnit(of.value, of.unit)}`] : []))
-  const sides = (of: Sides) => [
-    `at ${formatAngle(of.turned)} deg`,
-    ...Object.entries(of).flatMap(([name, part]) => partWords(name, part)),
-  ]
-  const { first, half, height, ...rest } = reading
-  return {
-    says: `Rotary's centre line at ${at.join(', ')}${runsOut ? `; the part runs out ${formatWithUnit(runsOut.value, settings.unit)}` : ''}`,
-    detail: [
-      ...sides(first),
-      ...(half ? sides(half) : []),
-      ...Object.entries({ ...rest, ...height }).flatMap(([name, part]) => partWords(name, part)),
-      ...(height ? [`T${height.tool}`] : []),
-    ].join(', '),
   }
 }
 

@@ -26,7 +26,7 @@ export {
   type Setup,
   zerosOf,
 } from './derive.ts'
-export { type Description, describeEntry, namesIn, TAKEN_HOW } from './describe.ts'
+export { describeEntry, namesIn, TAKEN_HOW } from './describe.ts'
 export { startingAngle, startingDraft, usualMethod } from './drafts.ts'
 export {
   type Entry,
@@ -119,6 +119,7 @@ export {
   standsFor,
 } from './proof.ts'
 export { proofAgainst, proofRests, proveCase, staleLayout, toolsUsed } from './prove-case.ts'
+export type { Description } from './reading-words.ts'
 export {
   deriveReady,
   type ReadyCase,

@@ -1,7 +1,7 @@
 import papaparse from 'papaparse'
-import type { Description } from './describe.ts'
 import type { Entry } from './entries.ts'
 import type { LogLine, Standing } from './log-lines.ts'
+import type { Description } from './reading-words.ts'
 
 /** Where in the traveler an entry belongs, for who looks for one. */
 export const LOG_GROUPS = {

@@ -61,7 +61,8 @@ async function benchOfMachine(reference: ReferenceStore, id: string, seed: numbe
   if (!machine) throw new Problem(404, 'not-found', `There is no machine "${id}" here.`)
   const profile = await reference.newest('profiles', machine.profileId)
   const tools = (await reference.all('tools')).rows.filter(({ machineId }) => machineId === machine.id)
-  const options = { machine, tools, ...(profile ? { profile } : {}) }
+  // A control that has a macro for a tool setter has the setter too.
+  const options = { machine, tools, setter: Boolean(profile?.setting), ...(profile ? { profile } : {}) }
   return switchOn(machine.kind === 'mill' ? millWorld(seed, options) : latheWorld(seed, options))
 }
 

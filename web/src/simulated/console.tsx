@@ -172,7 +172,7 @@ function Handwheel({ view, work }: ConsoleProps) {
     const by = way * Math.abs(entry.value)
     work(turns ? { do: 'turn', by } : { do: does, axis, by })
   }
-  const probing = view.mounted.kind === 'probe' && !turns
+  const seeks = !turns && (view.mounted.kind === 'probe' || (view.mounted.kind === 'tool' && view.setter))
   return (
     <div className="space-y-1.5">
       <div className="flex items-center gap-3">
@@ -248,7 +248,7 @@ function Handwheel({ view, work }: ConsoleProps) {
         <Key onPress={() => move(1, 'jog')} name={`Jog ${name} plus`} disabled={!entry.ok}>
           +
         </Key>
-        {probing && (
+        {seeks && (
           <>
             <Key onPress={() => move(-1, 'search')} name={`Search ${axis} minus`} disabled={!entry.ok}>
               <span className="text-sm">seek −</span>

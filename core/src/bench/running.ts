@@ -10,6 +10,8 @@ import { trueTool } from './world.ts'
 
 /** Blocks without any time are run through; so many at once are taken for a loop. */
 const MOST_ROWS = 200_000
+/** Numbers of chance that a run is taken to have drawn, so that the next one's touches scatter otherwise. */
+const DRAWN_BY_RUN = 500
 
 /** Takes a program in, at its first block, with single block as it was. */
 export function load(bench: Bench, text: string): Bench {
@@ -41,7 +43,8 @@ export function start(bench: Bench): Bench {
     const ready = isMillBench(bench) ? home(bench) : { ...bench, at: { ...bench.world.machine.home } }
     if (ready.alarm) return ready
     const again: ProgramRun = { ...run, phase: 'running', block: 0, row: 0, into: 0, presses: 1 }
-    return advance({ ...ready, plan: planRun(ready, plan.text), run: again, says: '' }, 0)
+    const next = { ...ready, plan: planRun(ready, plan.text), drawn: ready.drawn + DRAWN_BY_RUN }
+    return advance({ ...next, run: again, says: '' }, 0)
   }
   const next: ProgramRun =
     run.phase === 'held'

@@ -2,6 +2,8 @@ import type { LinearAxis } from '../machine/index.ts'
 import { isArc, type Motion } from '../program/index.ts'
 import type { Body, Triple } from '../prove/index.ts'
 import { isMillBench, type MillBench, standing } from './contact.ts'
+import { finderOf } from './devices.ts'
+import { dice } from './dice.ts'
 import type { LatheBench } from './lathe.ts'
 import { intoFrame, type Rect } from './plan-geometry.ts'
 import { lying, onRotary } from './rotary.ts'
@@ -149,8 +151,11 @@ export function metByProbing(bench: MillBench) {
   const probe = world.machine.probe?.tool
   const longer = probe === undefined ? 0 : (trueTool(world, probe)?.length ?? 0) - (bench.lengths[probe] ?? 0)
   const { size } = world.block
+  const chance = dice(world.seed, bench.drawn)
+  const { repeats } = finderOf('probe', world.unit)
   return {
     strict: true,
+    scatter: () => chance.within(repeats),
     holds: (x: number, y: number, z: number) => {
       const at = { x: x + (keyed.X ?? 0), y: y + (keyed.Y ?? 0), z: z + (keyed.Z ?? 0) - longer }
       if (onRotary(bench))

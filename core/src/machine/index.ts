@@ -49,3 +49,4 @@ export {
   toolShape,
   toolSide,
 } from './tool.ts'
+export { noseWords, type ToolTip, tipOf } from './tool-tip.ts'

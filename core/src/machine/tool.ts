@@ -48,6 +48,10 @@ export const toolShape = z
     stickOut: size('The stick-out').describe('from the tip up to the holder'),
     holderDiameter: size('The diameter of the holder'),
     holderLength: size('The length of the holder').describe('up to the spindle or turret'),
+    nose: size('The nose radius')
+      .nullable()
+      .optional()
+      .describe('of an insert; null or nothing where nobody entered it'),
     onLathe: onLathe.optional().describe('where it is not as its kind usually stands'),
     pitch: size('The pitch').nullable().describe('length a turn, of a tap; null for others'),
     note: z.string().max(300),
@@ -59,6 +63,10 @@ export const toolShape = z
   .refine((tool) => !isRoundTool(tool) || tool.onLathe?.side !== 'inside', {
     error: 'A tool that turns stands across or along the bar, not in a bore.',
     path: ['onLathe', 'side'],
+  })
+  .refine((tool) => !tool.nose || isRoundTool(tool) || tool.nose <= tool.diameter / 2 + 1e-9, {
+    error: 'A nose is no larger than half of its insert: check the unit, or the width.',
+    path: ['nose'],
   })
   .refine(({ kind, pitch }) => (kind === 'tap') === (pitch !== null), {
     error: 'A tap has a pitch; other tools have none.',
@@ -84,6 +92,7 @@ export function toolIn(tool: ToolShape, unit: LengthUnit): ToolShape {
     ...(tool.onLathe
       ? { onLathe: { ...tool.onLathe, bar: tool.onLathe.bar === null ? null : own(tool.onLathe.bar) } }
       : {}),
+    ...(tool.nose ? { nose: own(tool.nose) } : {}),
     pitch: tool.pitch === null ? null : own(tool.pitch),
   }
 }

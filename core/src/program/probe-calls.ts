@@ -112,7 +112,7 @@ function touch(run: Run, axis: Axis, nominal: number, over: number, feed: number
     stopped(run, 'the probe stood against the part before it searched')
     return nominal
   }
-  const at = met ?? nominal
+  const at = met === undefined ? nominal : met - way * (solid?.scatter?.() ?? 0)
   const to = here(run)
   to[axis] = at - ball
   probe(run, to, feed)

@@ -11,6 +11,8 @@ export interface StandIn {
    * they are said, and the program is read on.
    */
   strict?: boolean
+  /** How much before the face the next touch triggers, in the unit of the setup: a probe does not repeat to the last digit. 0 where it is not said. */
+  scatter?: () => number
 }
 
 /** A block of stock. */

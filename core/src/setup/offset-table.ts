@@ -1,4 +1,4 @@
-import { LINEAR_AXES, type LinearAxis } from '../machine/index.ts'
+import { LINEAR_AXES, type LinearAxis, tipOf, toolIn } from '../machine/index.ts'
 import { convertLength } from '../quantity/index.ts'
 import { addressNames } from './addresses.ts'
 import { type AxisFact, deriveSetup, type Reference, type Setup } from './derive.ts'
@@ -28,6 +28,8 @@ export interface OffsetRow {
   name: string
   axes: Partial<Record<LinearAxis, TableCell>>
   rotary?: RotaryCell
+  /** Of a lathe's insert: its nose radius in the unit of the setup that looks, where it was entered, and the number of its tip. */
+  nose?: { radius?: number; tip: number }
 }
 
 /** The logs of the other setups on the machine, by setup. */
@@ -85,6 +87,13 @@ export function offsetTable(
   for (const log of otherLogs(setup, machineEntries)) {
     const other = deriveSetup(log, reference)
     if (!isUnreadable(other)) put(other, false)
+  }
+  for (const shape of setup.machine.kind === 'lathe' ? reference.tools : []) {
+    const tip = tipOf(shape)
+    const known = shape.machineId === setup.machine.id ? rows.get(`T${shape.number}`) : undefined
+    if (!tip || !known) continue
+    const { nose } = toolIn(shape, setup.unit)
+    known.nose = { tip: tip.number, ...(nose ? { radius: nose } : {}) }
   }
   const order = addressNames(setup.machine, setup.profile)
   return [...rows.values()]

@@ -245,7 +245,14 @@ describe('a rotary that was not homed', () => {
     expect(asked(homed(0)).codes).toEqual([])
     expect(asked(homed(), happened('rotary-homed')).codes).toEqual([])
     expect(asked(homed(0), happened('homed-again')).codes).toEqual(['rotary-not-homed'])
-    expect(rotaryNotHomed({}, [opened], { name: 'VM', rotary: null })).toEqual([])
+    const tick = add('ticked', {
+      list: 'ready',
+      item: 'home',
+      says: 'Homed: Z first, then X and Y, the rotary axis too',
+    }) as Entry
+    expect(asked(tick).codes).toEqual([])
+    expect(asked(tick, happened('alarm')).codes).toEqual(['rotary-not-homed'])
+    expect(rotaryNotHomed({ lines: [] }, [opened], { name: 'VM', rotary: null })).toEqual([])
   })
 
   it('and one that does not show 0 after homing is looked at', () => {

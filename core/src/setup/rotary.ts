@@ -123,17 +123,24 @@ export function flatFact(
   }
 }
 
+/** The line of the ready list that has everything homed. */
+const HOMED = 'home'
+
 /**
- * Nobody said that the rotary was homed since the machine was: its angle counts from wherever it was switched on. `entries` are those of
+ * Nobody said that the rotary was homed since the machine was, neither by its line of the ready list nor by what it showed: its angle counts from wherever it was switched on. `entries` are those of
  * every setup on the machine.
  */
 export function rotaryNotHomed(
-  { home }: Pick<ReadyState, 'home'>,
+  { home, lines }: Pick<ReadyState, 'home' | 'lines'>,
   entries: readonly Entry[],
   { rotary, name }: Pick<Machine, 'rotary' | 'name'>,
 ): Finding[] {
   if (!rotary) return []
   if (home?.freshness.state === 'fresh' && home.entry.shown.rotary !== undefined) return []
+  const ticked = lines.some(
+    ({ item, state }) => item.id === HOMED && state === 'done' && /rotary/i.test(item.says),
+  )
+  if (ticked) return []
   const strikes = effectiveStrikes(entries)
   const said = entries.some(
     (entry) => entry.kind === 'happened' && entry.what === 'rotary-homed' && !strikes.has(entry.id),
@@ -146,7 +153,7 @@ export function rotaryNotHomed(
       'turned',
       `Nobody has said that the rotary of ${name} was homed.`,
       `${rotary.word} counts from its home; without it, from wherever it was switched on.`,
-      'Home it, and read what it shows in Ready.',
+      'Home it, and tick that or read what it shows in Ready.',
     ),
   ]
 }

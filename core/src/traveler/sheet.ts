@@ -2,6 +2,7 @@ import { formatAngle } from '../angle/index.ts'
 import type { Freshness } from '../fact/index.ts'
 import { characteristicsOf, digitsOf } from '../gauge/index.ts'
 import { STOPS } from '../hold/index.ts'
+import { noseWords } from '../machine/index.ts'
 import { tableToKey } from '../pallet/index.ts'
 import { methodName } from '../pickup/index.ts'
 import { describeTyped, formatDuration, formatLength, formatWithUnit } from '../quantity/index.ts'
@@ -235,6 +236,7 @@ function offsetsOf(setup: Setup, machineEntries: readonly Entry[], reference: Re
 /** The tools that the setup's programs use, and those whose length was measured in it. */
 function toolsOf(setup: Setup, machineEntries: readonly Entry[], { tools }: Reference): SheetTool[] {
   const { machine, unit } = setup
+  const lathe = machine.kind === 'lathe'
   const lengths = deriveTools(machineEntries, machine, unit)
   const used = new Set([
     ...toolsNeeded(setup, { reference: { tools } }),
@@ -248,7 +250,7 @@ function toolsOf(setup: Setup, machineEntries: readonly Entry[], { tools }: Refe
       const shape = tools.find(({ machineId, number }) => machineId === machine.id && number === tool)
       return {
         tool,
-        name: shape?.name ?? '',
+        name: shape ? [shape.name, ...(lathe ? noseWords(shape, unit) : [])].join(', ') : '',
         length: known ? formatLength(known.length.value, unit) : 'not measured',
         doubt: known ? formatLength(known.length.doubt.value, unit) : '',
         ...(known ? stated(known.entry, known.freshness) : {}),

@@ -1,4 +1,4 @@
-import { type ToolShape, toolOnLathe, toolShape } from '@dogleg/core/machine'
+import { type ToolShape, tipOf, toolOnLathe, toolShape } from '@dogleg/core/machine'
 import { partBox, type ToolPart, toolParts } from '@dogleg/core/prove'
 import { formatLength } from '@dogleg/core/quantity'
 import { Sheet } from '../drawing/sheet.tsx'
@@ -46,6 +46,8 @@ export function ToolPreview({ draft, lathe }: { draft: Typed<ToolShape>; lathe: 
       </p>
     )
   const { side } = toolOnLathe(read.row)
+  const tip = lathe ? tipOf(read.row) : undefined
+  const nose = read.row.nose ?? 0
   const pieces = toolParts(read.row, lathe).map(drawn)
   /** Whether its lengths run to the right, as those of a bar do. */
   const lies = lathe && side !== 'outside'
@@ -121,6 +123,21 @@ export function ToolPreview({ draft, lathe }: { draft: Typed<ToolShape>; lathe: 
         className="stroke-stock"
         strokeWidth={2}
       />
+      {tip && nose > 0 && (
+        <circle
+          cx={x(-tip.z * nose)}
+          cy={y(-tip.x * nose)}
+          r={nose * scale}
+          className="fill-none stroke-brass"
+          strokeWidth={2}
+        />
+      )}
+      {tip && (
+        <text x={EDGE} y={40} className="fill-brass text-[14px] font-semibold">
+          tip {tip.number}
+          {nose > 0 ? `, nose ${says(nose)}` : ''}
+        </text>
+      )}
       {lathe && (
         <text x={EDGE} y={20} className="fill-scribe text-[14px]">
           {POINTS[side]}

@@ -75,7 +75,7 @@ export function HomePanel({ setup, home }: { setup: Setup; home: ReadyState['hom
           })
         }}
       >
-        <div className={`grid gap-2 ${rotary ? 'grid-cols-2 xl:grid-cols-4' : 'grid-cols-3'}`}>
+        <div className={`grid gap-2 ${rotary ? 'grid-cols-2' : 'grid-cols-3'}`}>
           {axes.map((axis) => (
             <PositionEntry
               key={axis}

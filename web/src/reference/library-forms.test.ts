@@ -1,4 +1,5 @@
 import { material as materialSchema, USUAL_MATERIALS } from '@dogleg/core/cutting'
+import { demoReference } from '@dogleg/core/demo'
 import {
   type Collet,
   collet as colletSchema,
@@ -7,9 +8,10 @@ import {
   type Vise,
   vise as viseSchema,
 } from '@dogleg/core/hold'
+import { type ToolShape, toolShape } from '@dogleg/core/machine'
 import { describe, expect, it } from 'vitest'
-import { COLLET_NUMBERS, MATERIAL_NUMBERS, VISE_NUMBERS } from './library-numbers.ts'
-import { readTyped, toTyped } from './typed-form.ts'
+import { COLLET_NUMBERS, MATERIAL_NUMBERS, TOOL_NUMBERS, VISE_NUMBERS } from './library-numbers.ts'
+import { convertTyped, lengthsTyped, readTyped, toTyped } from './typed-form.ts'
 
 const wrong = (read: { ok: boolean; wrong?: { path: string; says: string }[] }) =>
   (read.wrong ?? []).map(({ path, says }) => `${path}: ${says}`)
@@ -92,5 +94,30 @@ describe('the form of a material', () => {
       const slow = readTyped(materialSchema, MATERIAL_NUMBERS, { ...typed, tapping: '0' }, 'inch')
       expect(wrong(slow)).toEqual(['tapping: A speed must be more than zero.'])
     }
+  })
+})
+
+describe('the form of an insert', () => {
+  const insert = demoReference.tools.find(({ nose }) => nose) as ToolShape
+  const typed = toTyped(insert, TOOL_NUMBERS)
+  const read = (nose: string) => readTyped(toolShape, TOOL_NUMBERS, { ...typed, nose }, 'inch')
+
+  it('has a nose that may stand empty, before and after', () => {
+    expect(read('')).toEqual({ ok: true, row: { ...insert, nose: null } })
+    expect(toTyped({ ...insert, nose: null }, TOOL_NUMBERS).nose).toBe('')
+    expect(read('0.4mm')).toMatchObject({ row: { nose: expect.closeTo(0.4 / 25.4, 6) } })
+    const { nose: _, ...old } = insert
+    expect(readTyped(toolShape, TOOL_NUMBERS, toTyped(old, TOOL_NUMBERS), 'inch')).toEqual({
+      ok: true,
+      row: old,
+    })
+  })
+
+  it('refuses one in the other unit, and goes with the rest where the unit is changed', () => {
+    expect(wrong(read('0.4'))).toEqual([expect.stringMatching(/^nose: .*half of its insert/)])
+    expect(wrong(read('sharp'))).toEqual([expect.stringMatching(/^nose: .*not a length/)])
+    const units = { from: 'inch', to: 'mm' } as const
+    expect(convertTyped(typed, TOOL_NUMBERS, units).nose).toBe('0.2032')
+    expect(lengthsTyped(typed, TOOL_NUMBERS, units).map(({ typed: text }) => text)).toContain('0.008')
   })
 })

@@ -28,6 +28,7 @@ export const TOOL_NUMBERS: TypedNumbers = {
   holderDiameter: 'length',
   holderLength: 'length',
   pitch: 'length',
+  nose: 'length?',
   'onLathe.bar': 'length',
 }
 

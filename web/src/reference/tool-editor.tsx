@@ -4,6 +4,7 @@ import {
   type ToolKind,
   type ToolShape,
   type ToolSide,
+  tipOf,
   toolOnLathe,
   toolShape,
 } from '@dogleg/core/machine'
@@ -199,6 +200,23 @@ function OnLathe({ draft, symbol }: { draft: ToolForm; symbol: string }) {
           <option value="low">{side === 'face' ? 'towards centre' : 'chuck side'}</option>
           <option value="high">{side === 'face' ? 'outwards' : 'other side'}</option>
         </SelectField>
+      )}
+      {insert && (
+        <Field
+          label={`Nose radius, ${symbol}`}
+          digits
+          placeholder={draft.unit === 'inch' ? 'such as .0157' : 'such as 0.4'}
+          {...register('nose')}
+          wrong={formState.errors.nose?.message}
+        />
+      )}
+      {insert && (
+        <p>
+          <span className="block text-sm text-ink-soft">Tip number</span>
+          <span className="digits text-2xl" data-testid="tip-number">
+            {tipOf({ kind: draft.kind, onLathe: { ...stands, bar: null } })?.number}
+          </span>
+        </p>
       )}
       {side === 'inside' && (
         <Field

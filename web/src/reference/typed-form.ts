@@ -11,8 +11,10 @@ export type Typed<T> = T extends number
       ? { [Key in keyof T]: Key extends 'version' ? T[Key] : Typed<T[Key]> }
       : T
 
-/** What a typed number is: a length in the row's unit, or a plain number such as an angle or a ratio. */
-type NumberKind = 'length' | 'number'
+/** What a typed number is: a length in the row's unit, one that may stand empty, or a plain number such as an angle or a ratio. */
+type NumberKind = 'length' | 'length?' | 'number'
+
+const isLength = (kind: NumberKind | undefined) => kind === 'length' || kind === 'length?'
 
 /** The typed numbers of a kind of row, by path; `*` stands for any name or place: `parts.*.open.front`. */
 export type TypedNumbers = Readonly<Record<string, NumberKind>>
@@ -44,9 +46,11 @@ function mapLeaves(
 
 /** The form of a row: its typed numbers as text; a number that is none yet stands empty. */
 export const toTyped = <Row extends object>(row: Row, numbers: TypedNumbers) =>
-  mapLeaves(row, (leaf, path) =>
-    typeof leaf === 'number' && kindAt(numbers, path) ? (Number.isNaN(leaf) ? '' : String(leaf)) : leaf,
-  ) as Typed<Row>
+  mapLeaves(row, (leaf, path) => {
+    const kind = kindAt(numbers, path)
+    if (kind === 'length?' && leaf === null) return ''
+    return typeof leaf === 'number' && kind ? (Number.isNaN(leaf) ? '' : String(leaf)) : leaf
+  }) as Typed<Row>
 
 /** A length of a form in two units: as it is typed, and as it would be converted. */
 export interface TwoWays {
@@ -62,7 +66,7 @@ export function lengthsTyped(
 ): TwoWays[] {
   const found: TwoWays[] = []
   mapLeaves(values, (leaf, path) => {
-    if (kindAt(numbers, path) !== 'length' || typeof leaf !== 'string') return leaf
+    if (!isLength(kindAt(numbers, path)) || typeof leaf !== 'string') return leaf
     const converted = typedInOther(leaf, from, to)
     if (converted !== undefined && Number(converted) !== 0) found.push({ typed: leaf, converted })
     return leaf
@@ -77,7 +81,7 @@ export const convertTyped = <Values>(
   { from, to }: { from: LengthUnit; to: LengthUnit },
 ): Values =>
   mapLeaves(values, (leaf, path) =>
-    kindAt(numbers, path) === 'length' && typeof leaf === 'string'
+    isLength(kindAt(numbers, path)) && typeof leaf === 'string'
       ? (typedInOther(leaf, from, to) ?? leaf)
       : leaf,
   ) as Values
@@ -107,7 +111,8 @@ export function readTyped<Row extends object>(
   const read = mapLeaves(values, (leaf, path) => {
     const kind = kindAt(numbers, path)
     if (!kind || typeof leaf !== 'string') return leaf
-    const number = kind === 'length' ? readLength(leaf, unit) : readNumber(leaf)
+    if (kind === 'length?' && leaf.trim() === '') return null
+    const number = isLength(kind) ? readLength(leaf, unit) : readNumber(leaf)
     if (number.ok) return number.value
     wrong.push({ path: path.join('.'), says: number.says })
     return leaf

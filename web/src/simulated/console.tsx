@@ -253,9 +253,11 @@ function Handwheel({ view, work }: ConsoleProps) {
             <Key onPress={() => move(-1, 'search')} name={`Search ${axis} minus`} disabled={!entry.ok}>
               <span className="text-sm">seek −</span>
             </Key>
-            <Key onPress={() => move(1, 'search')} name={`Search ${axis} plus`} disabled={!entry.ok}>
-              <span className="text-sm">seek +</span>
-            </Key>
+            {view.mounted.kind === 'probe' && (
+              <Key onPress={() => move(1, 'search')} name={`Search ${axis} plus`} disabled={!entry.ok}>
+                <span className="text-sm">seek +</span>
+              </Key>
+            )}
           </>
         )}
       </Group>

@@ -46,6 +46,16 @@ function FromAbove({
       {seen.bodies.map(({ id, role, corners }) => (
         <polygon key={id} points={polygon(corners.map(to.place))} {...inkOf(role)} />
       ))}
+      {seen.bodies.flatMap(({ id, name, corners }) => {
+        const [front] = corners
+        return id === 'setter' && front
+          ? [
+              <Words key={id} at={{ x: to.place(front).x, y: to.place(front).y + 18 }} plain size={14}>
+                {name.replace('tool ', '')}
+              </Words>,
+            ]
+          : []
+      })}
       {sketch.inPlan && Math.hypot(tip.x - spindle.x, tip.y - spindle.y) > 3 && (
         <line
           x1={spindle.x}

@@ -82,6 +82,27 @@ function RotaryCell({ cell }: { cell: OffsetRow['rotary'] }) {
   )
 }
 
+/** Nose radius and tip number of an insert, as the page of the tool has them. */
+function NoseCells({ nose, unit }: { nose: OffsetRow['nose']; unit: 'inch' | 'mm' }) {
+  return (
+    <>
+      <td className="pr-3">
+        {nose?.radius === undefined ? (
+          <Link
+            to="/tools"
+            className="inline-flex min-h-11 items-center text-ink-soft underline decoration-rule"
+          >
+            {nose ? 'not entered' : 'not known here'}
+          </Link>
+        ) : (
+          <span className="digits text-2xl">{formatLength(nose.radius, unit)}</span>
+        )}
+      </td>
+      <td className="digits pr-3 text-2xl">{nose?.tip}</td>
+    </>
+  )
+}
+
 /** Every offset as the control should show it, with where each value comes from; and copies of one to others. */
 export function OffsetsPanel({ onOpen }: { onOpen: (offset: string) => void }) {
   const { setup, machineEntries, reference } = useOpenSetup()
@@ -119,6 +140,16 @@ export function OffsetsPanel({ onOpen }: { onOpen: (offset: string) => void }) {
                 {axis}
               </th>
             ))}
+            {!mill && (
+              <>
+                <th scope="col" className="py-1 pr-3">
+                  Nose radius
+                </th>
+                <th scope="col" className="py-1 pr-3">
+                  Tip
+                </th>
+              </>
+            )}
             {rotary && (
               <th scope="col" className="py-1 pr-3">
                 {rotary.word}, degrees
@@ -143,6 +174,7 @@ export function OffsetsPanel({ onOpen }: { onOpen: (offset: string) => void }) {
                   <CellView cell={row.axes[axis]} unit={unit} />
                 </td>
               ))}
+              {!mill && <NoseCells nose={row.nose} unit={unit} />}
               {rotary && (
                 <td className="pr-3">
                   <RotaryCell cell={row.rotary} />

@@ -140,8 +140,8 @@ describe('the centre line of the rotary', () => {
 describe('the angle of an offset from a flat', () => {
   const toFlat = () => fireEvent.click(screen.getByRole('radio', { name: 'A from a flat' }))
 
-  it('from two touches: the way that it counts, its doubt, and that nobody said that it was homed', () => {
-    show()
+  it('from two touches: the way that it counts, its doubt, and that nobody homed it since the alarm', () => {
+    show(made('0A1', 4, { kind: 'happened', what: 'alarm', note: '' }))
     toFlat()
     type('A shows', '10')
     type('Y of touch 1', '-8.5')

@@ -2,7 +2,7 @@ import { z } from 'zod'
 import { linearAxis } from '../machine/index.ts'
 
 /** Turns of a rotary that can be asked for at once, in degrees. */
-const MOST_TURN = 3600
+const MOST_TURN = 360
 const far = z.number().min(-10_000).max(10_000)
 const tool = z.int().min(0).max(9999)
 const looks = z.enum(['X+', 'X-', 'Y+', 'Y-'])

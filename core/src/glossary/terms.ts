@@ -35,6 +35,10 @@ export const TERMS: readonly Term[] = [
     says: 'One line of a program that does a whole job, such as drilling a hole in pecks.',
   },
   {
+    term: 'centre line',
+    says: 'The line that a rotary or a lathe’s spindle turns about.',
+  },
+  {
     term: 'chamfer',
     also: ['chamfers'],
     says: 'An edge cut off at an angle, mostly 45 degrees, so that it is not sharp.',
@@ -138,6 +142,10 @@ export const TERMS: readonly Term[] = [
     says: 'A code that stays in force until another one of its kind takes its place.',
   },
   {
+    term: 'nose radius',
+    says: 'How round the corner of an insert is. What is cut at an angle comes out wrong by it, unless the control allows for it.',
+  },
+  {
     term: 'offset',
     also: ['offsets', 'work offset'],
     says: 'The machine position at which the spindle stands over part zero: G54 and its like.',
@@ -230,6 +238,10 @@ export const TERMS: readonly Term[] = [
   {
     term: 'thread',
     says: 'The groove of a screw. 1/4-20: a quarter inch wide, twenty turns to the inch. M6x1: 6 mm, 1 mm a turn.',
+  },
+  {
+    term: 'tip number',
+    says: 'How a control is told on which side of its nose an insert is programmed: 3 outside and 2 in a bore, towards the chuck.',
   },
   {
     term: 'tolerance',

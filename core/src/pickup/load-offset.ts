@@ -166,7 +166,7 @@ function blocksFor(load: LoadOffset, plan: LoadPlan, profile: Profile): Block[] 
       : [
           {
             words: `G90 ${load.offset} G0 ${plan.turn}${writeDegrees(0)}`,
-            does: 'the part turns to its zero, spindle still at the top',
+            does: 'the part turns to its zero: brake off, nothing in its way',
           },
           { words: 'M0', does: 'look: the part must lie as the program wants it' },
         ]),

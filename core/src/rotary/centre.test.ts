@@ -9,7 +9,7 @@ import { convertLength } from '../quantity/index.ts'
 import { measureCentre } from './centre.ts'
 import { type CentreDraft, centreDraftOf, readCentreDraft, startingCentre } from './draft.ts'
 import { judgeCentre } from './judge-centre.ts'
-import type { CentreReading } from './reading.ts'
+import { type CentreReading, centreReading } from './reading.ts'
 import { middleAt, withRotary } from './testing.ts'
 
 const mill = withRotary(demoReference.machines[0] as Machine)
@@ -213,6 +213,13 @@ describe('what can be wrong with a centre line', () => {
     expect(read({ diameter: '-.2' }).diameter?.says).toMatch(/no negative diameter/)
     expect(read({ block: '-1' })).toHaveProperty('toolLength')
     expect(read({ halfTurned: '' })).toHaveProperty('halfTurned')
+    // Straight from a tablet, without the form: one side alone, a top without its tool.
+    const whole = reading()
+    const { back: _, ...front } = whole.first
+    expect(centreReading.safeParse({ ...whole, first: front }).success).toBe(false)
+    const { height: __, ...toolless } = whole
+    expect(centreReading.safeParse(toolless).success).toBe(false)
+    expect(centreReading.safeParse(whole).success).toBe(true)
     // An indicator has no diameter that counts, and a sensor at zero has none.
     expect(read({ device: 'indicator', diameter: '' })).toEqual({})
   })

@@ -222,6 +222,11 @@ describe('what can be wrong with a flat', () => {
     const form = { ...startingFlat('probe'), turned: '0', y1: '-8', z1: '-10', y2: '-8', z2: '-9' }
     const same = readFlatDraft(form, 'inch')
     expect(!same.ok && same.problems.y2?.says).toMatch(/one place across the flat/)
+    // The same place in two units is one place.
+    expect(flatReading.safeParse(touches([-1, -10], [-1, -9])).success).toBe(false)
+    const inMm = { text: '-25.4', value: -25.4, unit: 'mm' as const }
+    const twice = touches([-1, -10], [-2, -9])
+    expect(flatReading.safeParse({ ...twice, second: { ...twice.second, y: inMm } }).success).toBe(false)
     const finder = readFlatDraft({ ...form, y2: '-7', device: 'edge-finder' }, 'inch')
     expect(!finder.ok && finder.problems.device?.says).toMatch(/finds no height/)
     const huge = readFlatDraft({ ...form, y2: '-7', turned: '1e9' }, 'inch')

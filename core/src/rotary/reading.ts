@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { positionReading } from '../pickup/index.ts'
-import { typedLength } from '../quantity/index.ts'
+import { convertLength, type TypedLength, typedLength } from '../quantity/index.ts'
 
 /** Turns of a rotary that a control can show, in degrees either way. */
 export const MOST_DEGREES = 99_999
@@ -15,6 +15,11 @@ export const flatFaces = z.enum(['up', 'front', 'back'])
 export type FlatFaces = z.infer<typeof flatFaces>
 
 const touch = z.object({ y: positionReading, z: positionReading })
+
+/** Touches that are nearer than this across a flat tell nothing of it, in mm. */
+const NEAREST_MM = 0.1
+const inMm = ({ value, unit }: TypedLength) => convertLength(value, unit, 'mm')
+const apart = (a: TypedLength, b: TypedLength) => Math.abs(inMm(a) - inMm(b)) >= NEAREST_MM
 
 /** Two touches on one flat, from the same side; `turned` is where the machine showed the rotary to stand. */
 const touches = z
@@ -33,8 +38,7 @@ const touches = z
     path: ['device'],
   })
   .refine(
-    ({ faces, first, second }) =>
-      faces === 'up' ? first.y.value !== second.y.value : first.z.value !== second.z.value,
+    ({ faces, first, second }) => (faces === 'up' ? apart(first.y, second.y) : apart(first.z, second.z)),
     {
       error: 'Both touches are at one place across the flat. Touch at two places, as far apart as it allows.',
       path: ['second'],
@@ -47,7 +51,9 @@ const above = (says: string) => typedLength.refine(({ value }) => value > 0, { e
 const level = z.object({
   method: z.literal('level'),
   turned: degreesShown,
-  span: above('Type how far Y was moved, more than zero.'),
+  span: typedLength
+    .refine((span) => inMm(span) >= NEAREST_MM, { error: 'Type how far Y was moved, more than zero.' })
+    .describe('along Y, from the one reading to the other'),
   front: typedLength.describe('pushing the stylus in reads plus'),
   back: typedLength,
   drawing: degreesShown,
@@ -71,12 +77,17 @@ const height = {
     .describe('gauge block or feeler between tool and part'),
 }
 
-const sides = z.object({
-  turned: degreesShown,
-  front: positionReading.optional().describe('machine Y with the tip on the front'),
-  back: positionReading.optional(),
-  top: positionReading.optional().describe('machine Z with the tool on the top'),
-})
+const sides = z
+  .object({
+    turned: degreesShown,
+    front: positionReading.optional().describe('machine Y with the tip on the front'),
+    back: positionReading.optional(),
+    top: positionReading.optional().describe('machine Z with the tool on the top'),
+  })
+  .refine(({ front, back }) => (front === undefined) === (back === undefined), {
+    error: 'Touch the front and the back: the middle lies between the two.',
+    path: ['back'],
+  })
 
 /**
  * The centre line of a rotary that lies along X: the part touched at its front and back (Y) and on its top (Z), and the same
@@ -95,7 +106,11 @@ export const centreReading = z
     first: sides,
     half: sides.optional(),
   })
-  .refine(({ first, height: of }) => first.front !== undefined || (first.top !== undefined && of), {
+  .refine(({ first, half, height: of }) => of !== undefined || (!first.top && !half?.top), {
+    error: 'Say with which tool, how long, the top was touched.',
+    path: ['height'],
+  })
+  .refine(({ first }) => first.front !== undefined || first.top !== undefined, {
     error: 'Touch the front and the back, or the top, or both.',
     path: ['first'],
   })

@@ -4,7 +4,7 @@ import type { CentreDraft, FlatDraft } from './draft.ts'
 import type { Flat } from './flat.ts'
 
 /** A place of the picture, about the middle: to the right is to the back (Y plus), up is up; the part's radius is 1. */
-export interface SketchPlace {
+interface SketchPlace {
   right: number
   up: number
 }

@@ -33,6 +33,7 @@ export function CopyDialog({ onClose }: { onClose: () => void }) {
     const problem = read.ok ? undefined : read.problems[field]
     return problem && !problem.empty ? problem.says : undefined
   }
+  const source = setup.offsets.find(({ name }) => name === draft.source)
   const outside = read.ok ? read.copies.find((copy) => copy.outside) : undefined
   const replaced = read.ok
     ? [...new Set(read.copies.filter((copy) => copy.replaces).map(({ offset }) => offset))]
@@ -130,6 +131,11 @@ export function CopyDialog({ onClose }: { onClose: () => void }) {
             <p>
               {read.left.join(' and ')} of {draft.source} {read.left.length > 1 ? 'are' : 'is'} missing or
               stale and not copied.
+            </p>
+          )}
+          {source?.rotary && (
+            <p>
+              {source.rotary.axis} of {draft.source} is not copied: take it for each, or key it in.
             </p>
           )}
           {replaced.length > 0 && <p className="font-semibold">{replaced.join(', ')} will be replaced.</p>}

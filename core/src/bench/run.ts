@@ -125,6 +125,10 @@ export function planRun(bench: Bench, text: string): RunPlan {
     frame: frameOf(bench),
     offsets: new Map([...standard, ...others, ...(machine.kind === 'lathe' ? geometry : [])]),
     lengths: new Map(tools.map(({ shape }) => [shape.number, bench.lengths[shape.number] ?? 0])),
+    // On a lathe Z of the first offset is the work shift.
+    ...(machine.kind === 'lathe'
+      ? { workShift: bench.offsets[profile.offsets.standard[0] ?? '']?.Z ?? 0 }
+      : {}),
     rotaryZeros: new Map(
       [...profile.offsets.standard, ...Object.keys(bench.rotaryZeros)].map((name) => [
         name,

@@ -70,15 +70,29 @@ export function fromSkim(from: ReadingOf<'skimmed'>, settings: PickupSettings): 
   })
 }
 
-/** Z = machine Z at the face - the face's Z. Common practice. */
+/** Z = machine Z at the face - the face's Z, less the work shift that the control had. Common practice. */
 export function fromFace(from: ReadingOf<'faced'>, settings: PickupSettings): Pickup {
   const { unit } = settings
   const mean = meanReading(from.machinePosition, repeatabilityOf('faced', unit), unit)
   const zero = toPartZero(mean.value, from.drawingPosition.value, 'face', unit)
+  const shift = from.shift?.value ?? 0
+  const value = zero.value - shift
   return fromOne('Z', mean, {
-    value: zero.value,
+    value,
     unit,
-    working: [{ ...zero.line, means: "machine Z less the face's own Z" }],
+    working: [
+      { ...zero.line, means: "machine Z less the face's own Z" },
+      ...(from.shift
+        ? [
+            {
+              finds: 'Z geometry',
+              arithmetic: difference(formatLength(zero.value, unit), formatLength(shift, unit)),
+              means: 'less the work shift that the control has',
+              gives: formatLength(value, unit),
+            },
+          ]
+        : []),
+    ],
     doubt: combineDoubt([
       part(repeatsTo('touching the face', mean.repeated?.times), mean.random),
       display(settings),

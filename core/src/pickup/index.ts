@@ -118,3 +118,13 @@ export {
   part,
   pickupSettings,
 } from './words.ts'
+export {
+  judgeWorkShift,
+  readWorkShift,
+  type ShiftFrom,
+  type WorkShiftDraft,
+  type WorkShiftReading,
+  workShift,
+  workShiftDraft,
+  workShiftReading,
+} from './work-shift.ts'

@@ -194,6 +194,9 @@ const faced = z.object({
   axis: z.literal('Z'),
   machinePosition: positionReading,
   drawingPosition: typedLength.describe('Z of the face, from part zero'),
+  shift: typedLength
+    .optional()
+    .describe('the work shift that the control had then; none where it is missing'),
 })
 
 /** What was read at the machine, by method. */

@@ -241,7 +241,7 @@ export class ControlState {
       (name === undefined ? undefined : this.options.offsets?.get(name)?.[axis]) ?? Number.NaN
     if (this.lathe) {
       const name = this.offset.startsWith('T') ? this.offset : undefined
-      return [known(name, 'X') / 2, 0, known(name, 'Z')]
+      return [known(name, 'X') / 2, 0, known(name, 'Z') + (this.options.workShift ?? 0)]
     }
     const frame = this.options.frame ?? this.options.profile.offsets.standard[0]
     const length = this.tool === 0 ? 0 : (this.trueLength() ?? Number.NaN)

@@ -41,6 +41,8 @@ export interface ReadOptions {
   offsets?: ReadonlyMap<string, Partial<Record<LinearAxis, number>>>
   /** Where the machine shows the rotary when the program has it at 0, in degrees, as far as it is known, by offset name. */
   rotaryZeros?: ReadonlyMap<string, number>
+  /** How far part zero of a lathe lies along Z from where the tools have it by their geometry; 0 where it is not said. */
+  workShift?: number
   /** What the length table holds, by H number (which is the tool's own number). */
   lengths?: ReadonlyMap<number, number>
   standIn?: StandIn

@@ -59,6 +59,8 @@ export interface ProveCase {
     rotary?: number
     stale?: string
   }[]
+  /** How far part zero of a lathe lies along Z from where the tools have it by their geometry. */
+  workShift?: number
   lengths: { tool: number; length: number; stale?: string }[]
   tools: readonly ToolShape[]
   layout: Layout
@@ -129,6 +131,7 @@ const readOptions = (of: ProveCase, bodies: readonly Body[], standIn: StandIn | 
     rotaryZeros: new Map(
       of.offsets.flatMap(({ name, rotary }) => (rotary === undefined ? [] : [[name, rotary] as const])),
     ),
+    ...(of.workShift === undefined ? {} : { workShift: of.workShift }),
     lengths: new Map(of.lengths.map(({ tool, length }) => [tool, length])),
     ...(standIn ? { standIn } : part ? { standIn: standInOf(part) } : {}),
     ...(of.skipOptional ? { skipOptional: true } : {}),

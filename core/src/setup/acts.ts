@@ -28,6 +28,8 @@ function factKindOf(entry: FactEntry): FactKind | undefined {
       return 'centre-line'
     case 'flat':
       return 'offset-A'
+    case 'work-shift':
+      return 'work-shift'
     case 'tool-length':
       return 'tool-length'
     case 'angled':

@@ -19,7 +19,10 @@ export function barStopSituation(setup: Setup, tool: number): BarStopSituation {
   return {
     machine,
     unit,
-    geometry: { ...(X ? { X: X.value } : {}), ...(Z ? { Z: Z.value } : {}) },
+    geometry: {
+      ...(X ? { X: X.value } : {}),
+      ...(Z ? { Z: Z.value + (setup.shift?.shift.value ?? 0) } : {}),
+    },
     ...(grip ? { diameter: barRange(grip.entry.bars, unit).greatest } : {}),
     ...(drawsBack ? { drawnBack: { from: grip.collet.name, by: grip.spread.value } } : {}),
   }
@@ -36,4 +39,5 @@ export const barStopProgram = (setup: Setup, task: BarStopTask): WrittenBarStop 
 export const barStopRests = (setup: Setup, tool: number): string[] => [
   ...Object.values(stopGeometry(setup, tool)).map(({ entry }) => entry.id),
   ...(setup.hold.grip ? [setup.hold.grip.entry.id] : []),
+  ...(setup.shift ? [setup.shift.entry.id] : []),
 ]

@@ -2,6 +2,7 @@ import type { Freshness, StaleCause } from '../fact/index.ts'
 import { type Order, orderOf } from '../log/index.ts'
 import { type Act, actsOf, factActs, impliedActs, type Link, viseOf } from './acts.ts'
 import type { Entry, EntryOf } from './entries.ts'
+import { toolsTogether } from './shifted.ts'
 import { FACTS, type FactEntry, subjectOf } from './subjects.ts'
 
 /** The facts of a log in order, what stands now, and a way to ask whether one still holds. */
@@ -22,6 +23,7 @@ const TAKEN: Record<FactEntry['kind'], string> = {
   'tool-length': 'measured',
   'centre-line': 'found',
   flat: 'measured',
+  'work-shift': 'taken',
   angled: 'measured',
   identified: 'measured',
   stock: 'compared',
@@ -45,12 +47,16 @@ const REPLACED: Partial<Record<FactEntry['kind'], string>> = {
   lengths: 'the ratio',
   'centre-line': 'the centre line',
   flat: 'the flat',
+  'work-shift': 'the work shift',
   angled: 'the angle',
   identified: 'the look at the part',
   'tool-length': 'the length of a tool',
   'laid-out': 'what stands in the work area',
   proved: 'the proof of its program',
 }
+
+/** Follows 'before': what a work shift does to what was looked at, and to tools that it does not hold for. */
+const SHIFTED = 'the work shift was taken'
 
 /** Said where two entries came from two tablets, and nothing tells for certain which was made first. */
 const UNSURE = 'the order is not sure'
@@ -180,10 +186,13 @@ export function buildChain(
   const acts: Act[] = []
   /** The vise that was said last to stand on the table. */
   let vise: string | undefined
+  const tools = toolsTogether()
+  const placeIn = new Map<FactEntry, number>()
   const does = (entry: Entry, place: number, found: Pick<Act, 'past' | 'whom'>[]) => {
     for (const each of found) {
       const act: Act = { ...each, entry, place }
       acts.push(act)
+      tools.happened(act)
       for (const link of standing.values())
         if (!(link.reached && !link.reached.unsure) && act.whom(link))
           reach(act, link, !order.certain && !order.surelyBefore(link.entry, entry))
@@ -198,6 +207,21 @@ export function buildChain(
     const before = standing.get(link.subject)
     if (before) before.supersededBy = link
     does(entry, place, factActs(entry, before, vise))
+    placeIn.set(entry, place)
+    tools.recorded(link)
+    if (entry.kind === 'work-shift') {
+      const { again, reached } = tools.shifted(
+        entry,
+        standing.values(),
+        acts,
+        (of) => placeIn.get(of.entry) ?? -1,
+      )
+      // Where nobody can tell what came first, nothing holds again.
+      if (order.certain) for (const each of again) delete each.reached
+      does(entry, place, [
+        { past: SHIFTED, whom: (of) => reached(of) || (!order.certain && again.includes(of)) },
+      ])
+    }
     vise = viseOf(entry) ?? vise
     standing.set(link.subject, link)
     links.set(entry.id, link)

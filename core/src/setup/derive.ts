@@ -46,6 +46,7 @@ import { deriveRun, type RunState } from './run.ts'
 import { type StockFact, stockFact } from './stock.ts'
 import { effectiveStrikes } from './strikes.ts'
 import { angleSubject, checkSubject, PART, pickupSubject, programSubject, stockSubject } from './subjects.ts'
+import { type ShiftFact, shiftFact } from './work-shift.ts'
 
 /** Reference data that a setup is derived with: the newest version of each row. */
 export interface Reference {
@@ -128,6 +129,8 @@ export interface Setup {
   hold: HoldState
   /** The centre line of the rotary. */
   centre?: CentreFact
+  /** The work shift of a lathe. */
+  shift?: ShiftFact
   part?: PartFact
   code: CodeState
   prove: ProveState
@@ -388,6 +391,7 @@ function deriveWhole(entries: readonly Entry[], reference: Reference): Setup | U
   const context: Context = { chain, machine, profile, unit, tolerance, before }
   const hold = deriveHold({ chain, machine, profile, unit, library: reference })
   const centre = centreFact(context)
+  const shift = shiftFact(context)
   const offsets = offsetsInUse(chain, machine, profile).map((name) =>
     offsetState(name, context, { hold, centre }),
   )
@@ -402,6 +406,7 @@ function deriveWhole(entries: readonly Entry[], reference: Reference): Setup | U
     offsets,
     hold,
     ...(centre ? { centre } : {}),
+    ...(shift ? { shift } : {}),
     code: deriveCode({ chain, machine, profile, ...reference }),
     prove: deriveProve(counting, { chain, machine, profile, tools: reference.tools }),
     gauge: deriveGauging(counting, { chain, machine, profile, unit }),

@@ -8,6 +8,7 @@ import {
   pickUp,
   setterHeight,
   toolLength,
+  workShift,
   ZERO_WORDS,
 } from '../pickup/index.ts'
 import { describeTyped, formatDuration, formatWithUnit, type TypedLength } from '../quantity/index.ts'
@@ -210,6 +211,14 @@ export function describeEntry(
       return centreWords(entry, settings)
     case 'flat':
       return flatWords(entry)
+    case 'work-shift': {
+      const { value, doubt } = workShift(entry.reading, settings)
+      const parts = Object.entries(entry.reading).flatMap(([name, part]) => partWords(name, part))
+      return {
+        says: `Work shift ${formatWithUnit(value, settings.unit)}, within ${formatWithUnit(doubt.value, settings.unit)}`,
+        detail: [`by ${entry.offset}`, ...parts].join(', '),
+      }
+    }
     case 'angled':
       return angledWords(entry, settings)
     case 'identified':

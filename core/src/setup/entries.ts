@@ -4,7 +4,14 @@ import { sheet } from '../code/index.ts'
 import { gaugePlan, measuredParts } from '../gauge/index.ts'
 import { gripped as grippedPart, jawUpright, measuredLengths, placed, sweep } from '../hold/index.ts'
 import { palletPlan } from '../pallet/index.ts'
-import { identification, reading, setterReading, stockAsked, toolLengthReading } from '../pickup/index.ts'
+import {
+  identification,
+  reading,
+  setterReading,
+  stockAsked,
+  toolLengthReading,
+  workShiftReading,
+} from '../pickup/index.ts'
 import { lengthUnit, typedLength } from '../quantity/index.ts'
 import { shownHome } from '../ready/index.ts'
 import { centreReading, flatReading } from '../rotary/index.ts'
@@ -192,6 +199,15 @@ const flat = z.object({
   kind: z.literal('flat'),
   offset: offsetName.describe('the offset whose rotary angle it gives'),
   reading: flatReading,
+  machine: versionRef,
+})
+
+const workShift = z.object({
+  ...stamp,
+  kind: z.literal('work-shift'),
+  offset: offsetName.describe('the tool whose geometry was used: T4'),
+  reading: workShiftReading,
+  rests: z.array(z.ulid()).length(1).describe('the Z of that tool'),
   machine: versionRef,
 })
 
@@ -390,6 +406,7 @@ export const entry = z.discriminatedUnion('kind', [
   setter,
   centreLine,
   flat,
+  workShift,
   angled,
   stock,
   identified,

@@ -24,6 +24,7 @@ export type FactKind =
   /** The rotary's own, whatever its word is. */
   | 'offset-A'
   | 'centre-line'
+  | 'work-shift'
   | 'squareness'
   | 'upright'
   | 'clearance'
@@ -82,7 +83,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Collet or jaws changed',
     past: 'the collet was changed',
-    reaches: ['offset-Z', 'grip', 'lengths', 'hold-check', 'stop-check', 'layout'],
+    reaches: ['offset-Z', 'work-shift', 'grip', 'lengths', 'hold-check', 'stop-check', 'layout'],
     on: ['lathe'],
     explains:
       'The grip, its ratio and its checks are those of the old one, and Z is where the part no longer is.',
@@ -91,7 +92,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Part clamped again',
     past: 'the part was clamped again',
-    reaches: [...ALL_AXES, 'offset-A', 'angle', 'part', 'layout'],
+    reaches: [...ALL_AXES, 'offset-A', 'work-shift', 'angle', 'part', 'layout'],
     explains:
       'The part sits elsewhere by an unknown amount: X, Y, Z and the angles of all offsets. The vise, the collet and a rotary’s centre line stay as they are.',
   },
@@ -108,7 +109,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Homed again after an alarm or a crash',
     past: 'the machine was homed again',
-    reaches: [...ALL_AXES, 'offset-A', 'centre-line', 'start-check'],
+    reaches: [...ALL_AXES, 'offset-A', 'centre-line', 'work-shift', 'start-check'],
     alarm: true,
     explains: 'All machine positions refer to home: every axis of all offsets. The walk-round is due again.',
   },
@@ -147,6 +148,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
       ...ALL_AXES,
       'offset-A',
       'centre-line',
+      'work-shift',
       'angle',
       'part',
       'squareness',
@@ -179,10 +181,18 @@ export const IMPLIED = {
   },
   'other-collet': {
     past: 'another collet was chosen',
-    reaches: ['offset-Z', 'hold-check', 'stop-check'],
+    reaches: ['offset-Z', 'work-shift', 'hold-check', 'stop-check'],
   },
   'other-length': { past: 'its tool was found to have another length', reaches: ['offset-Z'] },
   /** Only X and Y of the offset whose part it is. */
   'lies-otherwise': { past: 'the part was found to lie otherwise', reaches: ['offset-X', 'offset-Y'] },
-  'other-stop': { past: 'another stop was chosen', reaches: ['offset-Z', 'stop-check'] },
+  'other-stop': { past: 'another stop was chosen', reaches: ['offset-Z', 'work-shift', 'stop-check'] },
 } satisfies Record<string, Implied>
+
+/** What puts the part of a lathe elsewhere along Z and leaves its tools as they are, by the words that it is told with: a work shift brings them back to it. */
+export const MOVES_PART: ReadonlySet<string> = new Set([
+  HAPPENINGS['collet-changed'].past,
+  HAPPENINGS['part-reclamped'].past,
+  IMPLIED['other-collet'].past,
+  IMPLIED['other-stop'].past,
+])

@@ -180,4 +180,5 @@ export {
   type PartSizes,
   partSizes,
 } from './work-area.ts'
+export { inWorkShift, type ShiftFact, shiftTools } from './work-shift.ts'
 export { asksSeatLength, moveHindrances, zeroAfter, zeroMoves } from './zero-moves.ts'

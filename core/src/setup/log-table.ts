@@ -13,6 +13,7 @@ export const LOG_GROUPS = {
     'setter',
     'centre-line',
     'flat',
+    'work-shift',
     'checked',
     'program',
     'identified',

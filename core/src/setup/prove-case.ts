@@ -20,7 +20,9 @@ export function proveCase(
   layout: Layout,
   program: ProgramCase,
 ): ProveCase {
-  const { machine, profile, unit } = setup
+  const { machine, profile, unit, shift } = setup
+  const shiftStale =
+    shift?.freshness.state === 'stale' ? [`the work shift was ${shift.freshness.cause.says}`] : []
   return {
     ...program,
     machine,
@@ -29,9 +31,9 @@ export function proveCase(
     offsets: table.flatMap(({ name, axes, rotary }) => {
       const known = Object.entries(axes)
       if (known.length === 0 && !rotary) return []
-      const stale = [...known.map(([, cell]) => cell), ...(rotary ? [rotary] : [])].flatMap(({ fact }) =>
-        fact.freshness.state === 'stale' ? [fact.freshness.cause.says] : [],
-      )
+      const stale = [...known.map(([, cell]) => cell), ...(rotary ? [rotary] : [])]
+        .flatMap(({ fact }) => (fact.freshness.state === 'stale' ? [fact.freshness.cause.says] : []))
+        .concat(shiftStale)
       return [
         {
           name,
@@ -41,6 +43,7 @@ export function proveCase(
         },
       ]
     }),
+    ...(shift ? { workShift: shift.shift.value } : {}),
     lengths: lengths.map(({ tool, length, freshness }) => ({
       tool,
       length: length.value,
@@ -81,6 +84,7 @@ export function proofRests(
   return [
     ...pickups,
     ...measured,
+    ...(setup.shift ? [setup.shift.entry.id] : []),
     ...(setup.prove.layout ? [setup.prove.layout.entry.id] : []),
     ...(coded ? [coded.entry.id] : []),
   ]

@@ -11,6 +11,7 @@ const CARRIED: readonly Entry['kind'][] = [
   'centre-line',
   'pickup',
   'flat',
+  'work-shift',
   'angled',
   'identified',
   'stock',

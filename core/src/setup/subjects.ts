@@ -6,6 +6,7 @@ export const FACTS = [
   'tool-length',
   'centre-line',
   'flat',
+  'work-shift',
   'angled',
   'identified',
   'stock',
@@ -37,6 +38,7 @@ const gaugeTakenSubject = (title: string) => `program/gauge/${title}`
 export const angleSubject = (offset: string) => `angle/${offset}`
 const toolLengthSubject = (tool: number) => `tool-length/${tool}`
 export const CENTRE_LINE = 'centre-line'
+export const WORK_SHIFT = 'work-shift'
 export const flatSubject = (offset: string) => `flat/${offset}`
 export const PALLETS = 'pallets'
 export const START = 'start'
@@ -75,6 +77,8 @@ export function subjectOf(entry: FactEntry): string {
       return CENTRE_LINE
     case 'flat':
       return flatSubject(entry.offset)
+    case 'work-shift':
+      return WORK_SHIFT
     case 'angled':
       return angleSubject(entry.offset)
     case 'identified':

@@ -126,6 +126,9 @@ const runFacts = ({ run: { pallets, start } }: Setup): [string, { stale: boolean
       fact ? [[name, { stale: fact.freshness.state === 'stale', says: fact.entry.id }]] : [],
   )
 
+const shiftFacts = ({ shift }: Setup): [string, { stale: boolean; says: string }][] =>
+  shift ? [['The work shift', { stale: shift.freshness.state === 'stale', says: shift.entry.id }]] : []
+
 const centreFacts = ({ centre }: Setup): [string, { stale: boolean; says: string }][] =>
   centre
     ? [['The rotary’s centre line', { stale: centre.freshness.state === 'stale', says: centre.entry.id }]]
@@ -135,6 +138,7 @@ const allFacts = (setup: Setup) =>
   new Map([
     ...holdFacts(setup),
     ...centreFacts(setup),
+    ...shiftFacts(setup),
     ...partFact(setup),
     ...codeFacts(setup),
     ...proveFacts(setup),

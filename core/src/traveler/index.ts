@@ -8,7 +8,8 @@ export {
 export { lengthsNeeded, type NeededLength } from './needs.ts'
 export { type CorrectionDue, correctionsDue } from './run-tasks.ts'
 export { makeSetupFile, readSetupFile, type SetupFile, setupFile } from './setup-file.ts'
-export { openFindings, type SetupSheet, type SheetLine, type Stated, setupSheet } from './sheet.ts'
+export { openFindings, type SetupSheet, setupSheet } from './sheet.ts'
+export type { SheetLine, Stated } from './sheet-stated.ts'
 export { type Around, type InHand, NOTHING_LEFT, type Task, type TaskPart } from './task.ts'
 export {
   type Foot,

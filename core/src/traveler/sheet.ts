@@ -1,48 +1,21 @@
-import { formatAngle } from '../angle/index.ts'
-import type { Freshness } from '../fact/index.ts'
 import { characteristicsOf, digitsOf } from '../gauge/index.ts'
 import { STOPS } from '../hold/index.ts'
 import { noseWords } from '../machine/index.ts'
 import { tableToKey } from '../pallet/index.ts'
-import { methodName } from '../pickup/index.ts'
 import { describeTyped, formatDuration, formatLength, formatWithUnit } from '../quantity/index.ts'
-import { FLAT_METHODS } from '../rotary/index.ts'
 import {
   deriveTools,
   type Entry,
   lastHandedOver,
   looksOf,
-  offsetTable,
   type Reference,
   SETTLED_NAMES,
   type Setup,
-  type StockFact,
 } from '../setup/index.ts'
 import { toolsNeeded } from './needs.ts'
+import { offsetsOf, type SheetOffset } from './sheet-offsets.ts'
+import { type SheetLine, type Stated, stated } from './sheet-stated.ts'
 import { inWords, type Traveler } from './traveler.ts'
-
-/** Who stated something and when (ISO 8601), and why it no longer holds, if it does not. */
-export interface Stated {
-  by: string
-  at: string
-  stale?: string
-}
-
-/** One line of the sheet: what it is, what it says, and further words. */
-export interface SheetLine extends Stated {
-  what: string
-  says: string
-  more: string
-}
-
-interface SheetOffset {
-  name: string
-  axes: (Stated & { axis: string; value: string; doubt: string; method: string })[]
-  angle?: SheetLine
-  /** What must come off the block that it was taken on. */
-  stock?: SheetLine
-  check?: SheetLine
-}
 
 interface SheetTool extends Partial<Stated> {
   tool: number
@@ -87,13 +60,6 @@ export interface SetupSheet {
   notes: SheetLine[]
   handedOver?: SheetLine
 }
-
-const staleOf = (freshness: Freshness) => (freshness.state === 'stale' ? { stale: freshness.cause.says } : {})
-const stated = ({ by, at }: Entry, freshness?: Freshness): Stated => ({
-  by,
-  at,
-  ...(freshness ? staleOf(freshness) : {}),
-})
 
 function holdLines({ hold, centre, unit, prove: { layout } }: Setup): SheetLine[] {
   const lines: SheetLine[] = []
@@ -153,84 +119,6 @@ function holdLines({ hold, centre, unit, prove: { layout } }: Setup): SheetLine[
       ...stated(layout.entry, layout.freshness),
     })
   return lines
-}
-
-/** What must come off each face of a block, as far as it is known. */
-function comesOff({ X, Y, Z, unit }: StockFact): string {
-  const faces = [
-    ['left', X.low],
-    ['right', X.high],
-    ['front', Y.low],
-    ['back', Y.high],
-    ['top', Z.top],
-    ['bottom', Z.bottom],
-  ] as const
-  return faces
-    .flatMap(([face, off]) => (off === undefined ? [] : [`${face} ${formatLength(off, unit)}`]))
-    .join(', ')
-}
-
-function offsetsOf(setup: Setup, machineEntries: readonly Entry[], reference: Reference): SheetOffset[] {
-  const { unit } = setup
-  const own = new Map(setup.offsets.map((offset) => [offset.name, offset]))
-  return offsetTable(setup, machineEntries, reference)
-    .filter(({ name }) => own.has(name))
-    .map(({ name, axes, rotary }) => {
-      const { angle, stock, check } = own.get(name) ?? {}
-      return {
-        name,
-        axes: [
-          ...Object.entries(axes).map(([axis, { value, doubt, fact, other }]) => ({
-            axis,
-            value: formatLength(value, unit),
-            doubt: formatLength(doubt, unit),
-            method: `${methodName(fact.entry.reading.method)}${other ? `, in ${other.title}` : ''}`,
-            ...stated(fact.entry, fact.freshness),
-          })),
-          ...(rotary
-            ? [
-                {
-                  axis: rotary.fact.axis,
-                  value: formatAngle(rotary.value),
-                  doubt: formatAngle(rotary.doubt),
-                  method: `${FLAT_METHODS[rotary.fact.entry.reading.method]}${rotary.other ? `, in ${rotary.other.title}` : ''}`,
-                  ...stated(rotary.fact.entry, rotary.fact.freshness),
-                },
-              ]
-            : []),
-        ],
-        ...(angle
-          ? {
-              angle: {
-                what: 'Angle',
-                says: `${formatAngle(angle.angle.value)} deg`,
-                more: `within ${formatAngle(angle.angle.doubt.value)}`,
-                ...stated(angle.entry, angle.freshness),
-              },
-            }
-          : {}),
-        ...(stock
-          ? {
-              stock: {
-                what: 'Block',
-                says: `comes off: ${comesOff(stock)}`,
-                more: '',
-                ...stated(stock.entry, stock.freshness),
-              },
-            }
-          : {}),
-        ...(check
-          ? {
-              check: {
-                what: 'Pointed tool',
-                says: check.entry.result === 'agrees' ? 'stands over part zero' : 'stands off',
-                more: check.entry.note,
-                ...stated(check.entry, check.freshness),
-              },
-            }
-          : {}),
-      }
-    })
 }
 
 /** The tools that the setup's programs use, and those whose length was measured in it. */

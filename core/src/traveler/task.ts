@@ -22,6 +22,7 @@ export type TaskPart =
   | 'probe'
   | 'stock'
   | 'rotary'
+  | 'shift'
   | 'lies'
   | 'turn'
   | 'part'

@@ -35,6 +35,15 @@ function lengthTasks(setup: Setup, around: Pick<Around, 'reference' | 'lengths'>
   })
 }
 
+/** A work shift that no longer holds: taken with one tool it brings all of them back to the part. */
+function shiftTask({ shift }: Setup): Task[] {
+  if (!shift) return []
+  const of = { ...STEP, part: 'shift', says: 'Take the work shift again.' } as const
+  if (shift.freshness.state === 'stale')
+    return [{ ...of, stale: true, why: `It was ${shift.freshness.cause.says}.` }]
+  return shift.verdict === 'stop' ? [{ ...of, stale: false, why: shift.findings[0]?.says ?? '' }] : []
+}
+
 /** The rotary's angle of an offset, once it was taken: nobody says whether a program needs one. */
 function rotaryTask({ name, rotary }: OffsetState): Task[] {
   if (!rotary) return []
@@ -226,5 +235,6 @@ function sayTool(setup: Setup): Task[] {
 /** What is still to be taken, measured and looked at before a program can rest on its offsets and lengths. */
 export const zeroTasks = (setup: Setup, around: Pick<Around, 'reference' | 'lengths'>): Task[] => [
   ...lengthTasks(setup, around),
+  ...shiftTask(setup),
   ...(toolUnsaid(setup) ? sayTool(setup) : offsetsNeeded(setup).flatMap(offsetTasks)),
 ]

@@ -72,6 +72,9 @@ function Variables({ variables }: Pick<BenchView, 'variables'>) {
   )
 }
 
+/** The offset that the simulated lathe takes for the work shift. */
+const SHIFT = 'G54'
+
 /** What is keyed in at the simulated control: the first work offset, the tool lengths; on a lathe the geometry. */
 export function KeyedTables({ view, work }: { view: BenchView; work: Simulated['work'] }) {
   const { unit, axes, offsets, rotary, rotaryZeros, lengths, tools, kind, variables } = view
@@ -125,6 +128,14 @@ export function KeyedTables({ view, work }: { view: BenchView; work: Simulated['
             ))}
           </tbody>
         </table>
+        {kind === 'lathe' && (
+          <p className="flex items-baseline gap-3 py-1">
+            Work shift, Z of {SHIFT}
+            <span className="digits text-xl" data-testid="work-shift">
+              {length(offsets[SHIFT]?.Z)}
+            </span>
+          </p>
+        )}
         {names.length > 1 && (
           <PickOne
             label={kind === 'mill' ? 'Offset' : 'Tool'}
@@ -142,6 +153,13 @@ export function KeyedTables({ view, work }: { view: BenchView; work: Simulated['
               onKey={(value) => work({ do: 'key-offset', offset, axis, value })}
             />
           ))}
+          {kind === 'lathe' && (
+            <KeyIn
+              label={`Z of ${SHIFT}`}
+              unit={unit}
+              onKey={(value) => work({ do: 'key-offset', offset: SHIFT, axis: 'Z', value })}
+            />
+          )}
           {rotary && (
             <KeyIn
               label={`${rotary.word} of ${offset}`}

@@ -7,13 +7,25 @@ import { Select } from '../ui/select.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
 
-export type Place = 'X' | 'Y' | 'Z' | 'check' | 'table' | 'tools' | 'probe' | 'stock' | 'bar' | 'rotary'
+export type Place =
+  | 'X'
+  | 'Y'
+  | 'Z'
+  | 'check'
+  | 'table'
+  | 'tools'
+  | 'probe'
+  | 'stock'
+  | 'bar'
+  | 'rotary'
+  | 'shift'
 
 /** What stands beside the axes: the tables of the machine, and probe calls where it has a probe. */
 export function tables({ machine }: Setup): [Place, string][] {
   if (machine.kind === 'lathe')
     return [
       ['table', 'Table'],
+      ['shift', 'Shift'],
       ['bar', 'Bar stop'],
     ]
   return [
@@ -61,6 +73,7 @@ export function AxisStrip({ setup, offset, next, onOffset }: AxisStripProps) {
   const inUse = setup.offsets.map(({ name }) => name)
   const { machine, profile } = setup
   const rotaryStale = offset.rotary?.freshness.state === 'stale' || setup.centre?.freshness.state === 'stale'
+  const shiftStale = setup.shift?.freshness.state === 'stale'
   const others = addressNames(machine, profile).filter((name) => !inUse.includes(name))
   return (
     <div className="flex flex-wrap items-stretch border-b border-rule">
@@ -102,7 +115,7 @@ export function AxisStrip({ setup, offset, next, onOffset }: AxisStripProps) {
             className="min-h-14 border-b-4 border-b-transparent border-l border-l-rule px-2 font-semibold hover:bg-stock-shade data-[state=active]:border-b-ink data-[state=active]:bg-stock-shade"
           >
             {title}
-            {place === 'rotary' && rotaryStale && (
+            {((place === 'rotary' && rotaryStale) || (place === 'shift' && shiftStale)) && (
               <Hourglass aria-label="stale" size={16} className="ml-1 inline" />
             )}
           </Tabs.Trigger>

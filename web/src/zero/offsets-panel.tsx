@@ -128,6 +128,18 @@ export function OffsetsPanel({ onOpen }: { onOpen: (offset: string) => void }) {
           </Button>
         )}
       </div>
+      {setup.shift && (
+        <div className="mt-2 flex items-baseline gap-3">
+          <span className="font-semibold">Work shift, Z</span>
+          <CellLines
+            value={formatLength(setup.shift.shift.value, unit)}
+            doubt={formatLength(setup.shift.shift.doubt.value, unit)}
+            how={`by ${setup.shift.entry.offset}`}
+            fact={setup.shift}
+            other={undefined}
+          />
+        </div>
+      )}
       {rows.length === 0 && <p className="py-6 text-ink-soft">Nothing has been taken on this machine yet.</p>}
       <table className="mt-2 w-full">
         <thead>

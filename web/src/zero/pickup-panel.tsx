@@ -16,7 +16,7 @@ import {
   sketch,
 } from '@dogleg/core/pickup'
 import { formatLength } from '@dogleg/core/quantity'
-import { againstTable, expectationOf, type OffsetState, type Setup } from '@dogleg/core/setup'
+import { againstTable, expectationOf, inWorkShift, type OffsetState, type Setup } from '@dogleg/core/setup'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
@@ -66,7 +66,8 @@ export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: Pick
   const live = useMemo(() => {
     const read = readDraft(draft, unit)
     if (!read.ok) return read
-    const judged = read.readings.map((reading) => {
+    const readings = read.readings.map((reading) => inWorkShift(reading, setup.shift))
+    const judged = readings.map((reading) => {
       const pickup = pickUp(reading, pickupSettings(machine, unit))
       return {
         reading,
@@ -85,6 +86,7 @@ export function PickupPanel({ setup, offset, axis, onRecorded, takeFocus }: Pick
     )
     return {
       ...read,
+      readings,
       pickup: own.pickup,
       others: others.map(({ pickup }) => pickup),
       findings: [...own.findings, ...more],

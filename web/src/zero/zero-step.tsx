@@ -12,6 +12,7 @@ import { OffsetsPanel } from './offsets-panel.tsx'
 import { PickupPanel } from './pickup-panel.tsx'
 import { ProbePanel } from './probe-panel.tsx'
 import { RotaryPanel } from './rotary-panel.tsx'
+import { ShiftPanel } from './shift-panel.tsx'
 import { StockPanel } from './stock-panel.tsx'
 import { ToolsPanel } from './tools-panel.tsx'
 
@@ -59,6 +60,7 @@ export function ZeroStep() {
         )}
         {place === 'tools' && <ToolsPanel />}
         {place === 'bar' && <BarStopPanel key={setup.id} />}
+        {place === 'shift' && <ShiftPanel key={setup.id} offset={offset} />}
         {place === 'stock' && <StockPanel key={`${setup.id}-${offset.name}`} offset={offset} />}
         {place === 'rotary' && <RotaryPanel key={`${setup.id}-${offset.name}`} offset={offset} />}
         {place === 'probe' && <ProbePanel key={setup.id} offset={offset} onRecorded={() => go(undefined)} />}
@@ -78,7 +80,9 @@ export function ZeroStep() {
       </Tabs.Content>
       <NextBar
         step="zero"
-        isHere={({ part, about }) => part === place && (about === offset.name || part === 'tools')}
+        isHere={({ part, about }) =>
+          part === place && (about === offset.name || part === 'tools' || part === 'shift')
+        }
       />
     </Tabs.Root>
   )

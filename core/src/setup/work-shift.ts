@@ -1,0 +1,62 @@
+import {
+  type Answer,
+  type Finding,
+  type Freshness,
+  type Verdict,
+  verdictOf,
+  worstFirst,
+} from '../fact/index.ts'
+import type { Machine } from '../machine/index.ts'
+import { judgeWorkShift, pickupSettings, type Reading, workShift } from '../pickup/index.ts'
+import { computedLength, type LengthUnit } from '../quantity/index.ts'
+import type { Chain } from './chain.ts'
+import type { OffsetState } from './derive.ts'
+import { machineEdited } from './edited.ts'
+import type { EntryOf } from './entries.ts'
+import { MOVES_PART } from './happenings.ts'
+import { WORK_SHIFT } from './subjects.ts'
+
+/** The work shift of a lathe as it was taken last, in the setup's unit. */
+export interface ShiftFact {
+  entry: EntryOf<'work-shift'>
+  freshness: Freshness
+  shift: Answer<number>
+  findings: Finding[]
+  verdict: Verdict
+}
+
+/** The work shift that stands in a setup; nothing where none was taken. */
+export function shiftFact({
+  chain,
+  machine,
+  unit,
+}: {
+  chain: Chain
+  machine: Machine
+  unit: LengthUnit
+}): ShiftFact | undefined {
+  const entry = chain.standing.get(WORK_SHIFT)?.entry
+  if (entry?.kind !== 'work-shift') return undefined
+  const shift = workShift(entry.reading, pickupSettings(machine, unit))
+  const findings = worstFirst([
+    ...judgeWorkShift(entry.reading, shift, { machine, unit, last: undefined }),
+    ...machineEdited(entry.machine, 'work shift', machine),
+  ])
+  return { entry, shift, findings, verdict: verdictOf(findings), freshness: chain.freshnessOf(entry.id) }
+}
+
+/** A reading as it counts while the control has a work shift: the geometry of a tool is less by it. */
+export const inWorkShift = (reading: Reading, shift: ShiftFact | undefined): Reading =>
+  reading.method === 'faced' && shift && shift.shift.value !== 0
+    ? { ...reading, shift: computedLength(shift.shift.value, shift.shift.unit) }
+    : reading
+
+const onlyMoved = (freshness: Freshness) =>
+  freshness.state === 'fresh' ||
+  [...MOVES_PART].some((past) => freshness.cause.says === `taken before ${past}`)
+
+/** The tools that a work shift can be taken with: their Z holds, or would if the part lay where it lay. */
+export const shiftTools = (offsets: readonly OffsetState[]): OffsetState[] =>
+  offsets.filter(
+    ({ name, axes: { Z } }) => /^T\d/.test(name) && Z && Z.verdict !== 'stop' && onlyMoved(Z.freshness),
+  )

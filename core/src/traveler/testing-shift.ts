@@ -26,7 +26,19 @@ import { add, checked, cleared, holdLog, inch, opened, swept } from '../setup/te
 import type { Task } from './task.ts'
 import { setupOf } from './testing.ts'
 import { forPallet, palletsOf, palletsRunning, plan, sheetOf } from './testing-programs.ts'
-import { angleOf, readingOf, stockOf, zeroMovedOf } from './testing-zero.ts'
+import {
+  angleOf,
+  followRotary,
+  identifiedAs,
+  isRotaryWork,
+  lengthOf,
+  readingOf,
+  rotaryWork,
+  stockOf,
+  turnedRests,
+  workShiftOf,
+  zeroMovedOf,
+} from './testing-zero.ts'
 
 /** The proofs of tests are of no text that anybody opens: only the page holds one against the other. */
 const HASH = 'a'.repeat(64)
@@ -59,6 +71,7 @@ export class Shift {
   private keep({ id: _, setup: __, at: ___, by: ____, kind, ...body }: Entry) {
     this.write(kind, body as Body<typeof kind>)
   }
+  private keepAll = (entries: readonly Entry[]) => entries.map((each) => this.keep(each))
   private get made() {
     const { profile } = this.setup
     return { profile: { id: profile.id, version: profile.version }, machine: this.machine }
@@ -93,19 +106,11 @@ export class Shift {
   }
 
   private identify(measured: number) {
-    const distance = { name: 'A-B', drawing: inch(2), within: inch(0.005), turned: inch(3) }
-    this.write('identified', { distances: [{ ...distance, measured: inch(measured) }] })
+    this.write('identified', identifiedAs(measured))
   }
 
   private length(tool: number) {
-    this.write('tool-length', {
-      tool,
-      // As long as the Z of the tests is taken with.
-      machinePosition: inch(-9.5),
-      masterPosition: inch(-10),
-      masterLength: inch(4),
-      machine: this.machine,
-    })
+    this.write('tool-length', { ...lengthOf(tool), machine: this.machine })
   }
 
   private program(what: ProgramKind, rests: string[], title?: string, text = 'G0', offset = 'G54') {
@@ -293,6 +298,7 @@ export class Shift {
     const pick = /^([XYZ]) of (\S+)$/.exec(what)
     if (pick) this.axis(pick[2] ?? '', pick[1] as LinearAxis)
     else if (what.startsWith('length of T')) this.length(Number(what.slice('length of T'.length)))
+    else if (isRotaryWork(what)) this.keepAll(rotaryWork(this.setup, what, 'G54'))
     else {
       const ways: Record<string, () => void> = {
         ready: () => this.tickAll(),
@@ -316,9 +322,10 @@ export class Shift {
         place: () => this.place(),
         build: () => this.build(),
         'build off': () => this.build(false),
-        'take turned': () => this.program('turned', this.turnedRests('G54')),
+        'take turned': () => this.program('turned', turnedRests(this.setup, 'G54')),
         'take probe': () => this.program('probe', []),
         'take bar': () => this.bar('T4'),
+        shift: () => this.keepAll(workShiftOf(this.setup)),
         stock: () => this.stock('G54', 1),
         'stock too low': () => this.stock('G54', 9),
         'move zero': () => this.moveZero('G54'),
@@ -347,11 +354,6 @@ export class Shift {
       }
       ways[what]?.()
     }
-  }
-
-  private turnedRests(name: string) {
-    const { axes, angle } = offsetOf(this.setup, name)
-    return [...Object.values(axes).map(({ entry }) => entry.id), ...(angle ? [angle.entry.id] : [])]
   }
 
   private takeGauging() {
@@ -385,9 +387,11 @@ export class Shift {
       'zero probe': () => this.program('probe', []),
       'zero stock': () => this.stock(about, 1),
       'zero bar': () => this.bar(about),
+      'zero rotary': () => this.keepAll(followRotary(this.setup, about)),
+      'zero shift': () => this.keepAll(workShiftOf(this.setup)),
       'angle part': () => this.identify(2),
       'angle lies': () => this.angle(about, 0),
-      'angle turn': () => this.program('turned', this.turnedRests(about)),
+      'angle turn': () => this.program('turned', turnedRests(this.setup, about)),
       'code whole': () => this.build(),
       'code take': () => this.take(),
       'prove area': () => this.place(),

@@ -44,6 +44,15 @@ function shiftTask({ shift }: Setup): Task[] {
   return shift.verdict === 'stop' ? [{ ...of, stale: false, why: shift.findings[0]?.says ?? '' }] : []
 }
 
+/** The centre line of the rotary, once it was found. */
+function centreTask({ centre }: Setup): Task[] {
+  if (!centre) return []
+  const of = { ...STEP, part: 'rotary', says: 'Find the rotary’s centre line again.' } as const
+  if (centre.freshness.state === 'stale')
+    return [{ ...of, stale: true, why: `It was ${centre.freshness.cause.says}.` }]
+  return centre.verdict === 'stop' ? [{ ...of, stale: false, why: centre.findings[0]?.says ?? '' }] : []
+}
+
 /** The rotary's angle of an offset, once it was taken: nobody says whether a program needs one. */
 function rotaryTask({ name, rotary }: OffsetState): Task[] {
   if (!rotary) return []
@@ -236,5 +245,6 @@ function sayTool(setup: Setup): Task[] {
 export const zeroTasks = (setup: Setup, around: Pick<Around, 'reference' | 'lengths'>): Task[] => [
   ...lengthTasks(setup, around),
   ...shiftTask(setup),
+  ...centreTask(setup),
   ...(toolUnsaid(setup) ? sayTool(setup) : offsetsNeeded(setup).flatMap(offsetTasks)),
 ]

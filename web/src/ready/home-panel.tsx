@@ -96,7 +96,7 @@ export function HomePanel({ setup, home }: { setup: Setup; home: ReadyState['hom
               label={`${rotary.word} shows`}
               value={draft.rotary ?? ''}
               onChange={(text) => setDraft({ ...draft, rotary: text })}
-              hint="usual 0; if it turns"
+              hint="usual 0; may stay empty"
               wrong={wrongTurn}
             />
           )}

@@ -241,7 +241,7 @@ function WhatWasSeen({ setup, offset, stands, byHand }: SeenProps & { byHand: bo
 
 /** The geometry that has been taken for a lathe tool, to be keyed in. */
 function LatheZero({ setup, offset }: { setup: Setup; offset: OffsetState }) {
-  const { unit } = setup
+  const { unit, shift } = setup
   return (
     <table className="w-full">
       <caption className="pb-1 text-left font-semibold">Geometry of {offset.name}, to be keyed in</caption>
@@ -262,6 +262,17 @@ function LatheZero({ setup, offset }: { setup: Setup; offset: OffsetState }) {
             </tr>
           )
         })}
+        {shift && (
+          <tr className={`border-t border-rule ${shift.freshness.state === 'stale' ? 'hatched' : ''}`}>
+            <th scope="row" className="py-1 text-left">
+              Work shift, Z
+            </th>
+            <td className="digits py-1 text-right text-3xl">{formatLength(shift.shift.value, unit)}</td>
+            <td className="w-40 pl-2 text-ink-soft">
+              {shift.freshness.state === 'stale' ? 'stale' : unitSymbol(unit)}
+            </td>
+          </tr>
+        )}
       </tbody>
     </table>
   )

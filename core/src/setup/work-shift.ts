@@ -10,7 +10,6 @@ import type { Machine } from '../machine/index.ts'
 import { judgeWorkShift, pickupSettings, type Reading, workShift } from '../pickup/index.ts'
 import { computedLength, type LengthUnit } from '../quantity/index.ts'
 import type { Chain } from './chain.ts'
-import type { OffsetState } from './derive.ts'
 import { machineEdited } from './edited.ts'
 import type { EntryOf } from './entries.ts'
 import { MOVES_PART } from './happenings.ts'
@@ -56,7 +55,11 @@ const onlyMoved = (freshness: Freshness) =>
   [...MOVES_PART].some((past) => freshness.cause.says === `taken before ${past}`)
 
 /** The tools that a work shift can be taken with: their Z holds, or would if the part lay where it lay. */
-export const shiftTools = (offsets: readonly OffsetState[]): OffsetState[] =>
+export const shiftTools = <
+  Offset extends { name: string; axes: { Z?: { verdict: Verdict; freshness: Freshness } } },
+>(
+  offsets: readonly Offset[],
+): Offset[] =>
   offsets.filter(
     ({ name, axes: { Z } }) => /^T\d/.test(name) && Z && Z.verdict !== 'stop' && onlyMoved(Z.freshness),
   )

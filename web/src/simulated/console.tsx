@@ -172,7 +172,8 @@ function Handwheel({ view, work }: ConsoleProps) {
     const by = way * Math.abs(entry.value)
     work(turns ? { do: 'turn', by } : { do: does, axis, by })
   }
-  const seeks = !turns && (view.mounted.kind === 'probe' || (view.mounted.kind === 'tool' && view.setter))
+  const seeks =
+    !turns && (view.mounted.kind === 'probe' || (view.mounted.kind === 'tool' && view.setter && axis === 'Z'))
   return (
     <div className="space-y-1.5">
       <div className="flex items-center gap-3">

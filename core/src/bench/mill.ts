@@ -169,19 +169,23 @@ function seekSetter(bench: MillBench, { axis, by: asked }: ActionOf<'search'>): 
     )
   const { by } = withinReach(bench, axis, asked)
   const most = Math.abs(by)
-  const way = freeAlong(bench, hardPieces(bench), axis, -1, most)
+  const gap = world.setter.trigger - world.setter.top
+  // It triggers before it gives no further.
+  const way = freeAlong(bench, hardPieces(bench), axis, -1, most + gap)
   const chance = dice(world.seed, bench.drawn)
   const off = chance.within(SETTER_REPEATS * REPEATABILITY.setter[world.unit])
-  const onSetter = way.meets?.body === world.setter.name
-  const gone = onSetter ? Math.max(0, way.free - (world.setter.trigger - world.setter.top) - off) : way.free
+  const triggers = Math.max(0, way.free - gap - off)
+  const onSetter = way.meets?.body === world.setter.name && triggers <= most
+  const meets = onSetter || way.free > most ? undefined : way.meets
+  const gone = onSetter ? triggers : Math.min(way.free, most)
   const after = {
     ...bench,
     at: { ...bench.at, Z: bench.at.Z - gone },
     drawn: chance.drawn,
     worked: bench.worked + 1 + gone / inch(bench, SEARCH),
   }
-  if (way.meets && !onSetter) return collision(after, way.meets)
-  if (!way.meets)
+  if (meets) return collision(after, meets)
+  if (!onSetter)
     return alarmed(
       { ...after, tally: { ...bench.tally, misses: bench.tally.misses + 1 } },
       'no-contact',

@@ -13,7 +13,7 @@ import {
 } from '../rotary/index.ts'
 import { act, advance, switchOn } from './bench.ts'
 import { finderOf } from './devices.ts'
-import { type Hand, handOn, jogTo, own } from './hand.ts'
+import { clickUntil, type Hand, handOn, jogTo, own } from './hand.ts'
 import { probeDownOn, probeOverRotary, probeSideOf, turnTo } from './hand-rotary.ts'
 import { againstHidden, hiddenOf } from './hidden.ts'
 import { practiceTools } from './practice-tools.ts'
@@ -162,6 +162,38 @@ describe('a rotary on the table of the simulated mill', () => {
       ),
       depth(25, 400),
     )
+  })
+
+  it('lets an edge finder kick at its sides, whose middle is that of the part', () => {
+    const bench = homed(switched(12))
+    const { rotary } = bench.world
+    const hand = handOn(bench)
+    hand.do({ do: 'mount', what: 'edge-finder' })
+    jogTo(hand, 'X', (rotary.x.end + rotary.x.face) / 2)
+    // The flat down: both sides are round.
+    turnTo(hand, Math.round(levelOf(rotary)) + 180)
+    const part = hand.see().end?.round.find(({ id }) => id === 'round')
+    if (!part) throw new Error('no part')
+    const touch = (way: 1 | -1) => {
+      hand.do({ do: 'up' })
+      jogTo(hand, 'Y', part.middle.y - way * (part.radius + 0.5))
+      // The lower end of the tip just over the part's middle: any lower, and the shank over it meets the round first.
+      hand.do({ do: 'jog', axis: 'Z', by: part.middle.z + 0.05 - (hand.see().seen?.tipZ ?? 0) })
+      hand.do({ do: 'spindle', rpm: 1000 })
+      for (const step of [0.01, 0.001, 0.0001] as const) {
+        clickUntil(hand, { axis: 'Y', way }, step, ({ mounted }) => mounted.kicked)
+        if (step > 0.0001) hand.do({ do: 'wheel', axis: 'Y', step, clicks: -way * 8 })
+      }
+      return hand.see().positions.Y ?? 0
+    }
+    const [front, back] = [touch(1), touch(-1)]
+    expect(hand.see().mounted.harmed).toBeNull()
+    const { off } = rotary.part
+    // As it stands now: by half a turn and the level from home.
+    const by = (rotary.sense * (hand.see().rotary?.shown ?? 0) * Math.PI) / 180
+    const middle = rotary.axis.y + Math.cos(by) * off.y - Math.sin(by) * off.z
+    expect(Math.abs((front + back) / 2 - middle)).toBeLessThan(0.001)
+    expect(Math.abs(back - front - 0.2 - 2 * rotary.part.radius)).toBeLessThan(0.008)
   })
 
   it('hits what it turns against, and breaks what leans on it', () => {

@@ -103,6 +103,18 @@ describe('a tool setter on the table of the simulated mill', () => {
     expect(other.do({ do: 'search', axis: 'Z', by: -20 }).alarm?.says).toMatch(/met the part/)
   })
 
+  it('triggers at the very end of a move that is just long enough, and not of one that is too short', () => {
+    const at = (by: number) => {
+      const hand = handWith(8)
+      const number = hand.bench.world.tools[0]?.shape.number ?? 1
+      touchSetter(hand, number)
+      jogTo(hand, 'Z', (hand.see().positions.Z ?? 0) + 0.5)
+      return hand.do({ do: 'search', axis: 'Z', by })
+    }
+    expect(at(-0.501).says).toMatch(/triggered/)
+    expect(at(-0.499).alarm).toMatchObject({ code: 'no-contact' })
+  })
+
   it('stands where it stands, whatever the vise does', () => {
     const hand = handWith(8)
     const seen = () => hand.see().seen?.bodies.find(({ id }) => id === 'setter')?.corners

@@ -86,7 +86,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     reaches: ['offset-Z', 'work-shift', 'grip', 'lengths', 'hold-check', 'stop-check', 'layout'],
     on: ['lathe'],
     explains:
-      'The grip, its ratio and its checks are those of the old one, and Z is where the part no longer is.',
+      'The grip, its ratio and its checks are those of the old one, and Z is where the part no longer is: a work shift by one tool brings all of them back.',
   },
   'part-reclamped': {
     ...usual,

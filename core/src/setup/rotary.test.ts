@@ -127,6 +127,7 @@ describe('the angle of an offset, from a flat', () => {
     const gone = deriveWith([flat('10', '-9.9825')], { ...demoReference, machines })
     expect(gone.offsets[0]?.rotary).toBeUndefined()
     expect(gone.offsets[0]?.findings.map(({ code }) => code)).toContain('rotary-gone')
+    expect(deriveWith([centre()], { ...demoReference, machines }).centre).toBeUndefined()
   })
 
   it('is held against the one before: a fresh one that differs, and a rotary that counts the other way', () => {

@@ -67,11 +67,11 @@ export const asEarlierFlat = ({ value, turned, tilt, doubt }: Flat, fresh: boole
   fresh,
 })
 
-/** The centre line that stands in a setup; nothing where none was found. */
+/** The centre line that stands in a setup; nothing where none was found, or where the machine has no rotary any more. */
 export function centreFact(context: Context): CentreFact | undefined {
   const { chain, machine, unit } = context
   const entry = chain.standing.get(CENTRE_LINE)?.entry
-  if (entry?.kind !== 'centre-line') return undefined
+  if (entry?.kind !== 'centre-line' || !machine.rotary) return undefined
   const settings = pickupSettings(machine, unit)
   const centre = measureCentre(entry.reading, settings)
   const last = before(entry.id, 'centre-line', context)

@@ -217,6 +217,14 @@ describe('a work shift', () => {
     expect(together).toBeGreaterThan(30)
   })
 
+  it('is of a lathe: on a mill it is no fact, and asks for nothing', () => {
+    const t4 = touch('T4', -11)
+    const shift = shiftBy('T4', -10.75, derive([t4]))
+    const machine = { id: 'mill-1', version: 1 }
+    const mill = deriveSetup([{ ...start, machine } as Entry, t4, shift], demoReference)
+    expect(isUnreadable(mill) ? 'unreadable' : mill.shift).toBeUndefined()
+  })
+
   it('is worked out from the face, the drawing and the tool, in either unit (by hand)', () => {
     const read = readWorkShift(
       { tool: 'T4', machinePosition: '-273.05', drawingPosition: '1.27' },

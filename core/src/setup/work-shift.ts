@@ -24,7 +24,7 @@ export interface ShiftFact {
   verdict: Verdict
 }
 
-/** The work shift that stands in a setup; nothing where none was taken. */
+/** The work shift that stands in a setup; nothing where none was taken, or where the machine is no lathe. */
 export function shiftFact({
   chain,
   machine,
@@ -35,7 +35,7 @@ export function shiftFact({
   unit: LengthUnit
 }): ShiftFact | undefined {
   const entry = chain.standing.get(WORK_SHIFT)?.entry
-  if (entry?.kind !== 'work-shift') return undefined
+  if (entry?.kind !== 'work-shift' || machine.kind !== 'lathe') return undefined
   const shift = workShift(entry.reading, pickupSettings(machine, unit))
   const findings = worstFirst([
     ...judgeWorkShift(entry.reading, shift, { machine, unit, last: undefined }),

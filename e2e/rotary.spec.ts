@@ -113,6 +113,35 @@ test('a part in the rotary: its centre line by half a turn, its angle from a fla
     await expect(page.getByRole('row', { name: /^G54/ })).toContainText(a.toFixed(3))
   })
 
+  await test.step('and once more with the keyboard alone: an indicator that reads the same at both ends', async () => {
+    await page.getByRole('tab', { name: 'Rotary' }).focus()
+    await page.keyboard.press('Enter')
+    await page.keyboard.press('Tab')
+    // What is found, then how: arrow keys move in each, Tab goes on.
+    const how = page.getByRole('radio', { name: 'indicator swept' })
+    for (
+      let n = 0;
+      n < 6 &&
+      !(await page
+        .getByRole('radio', { name: 'two touches' })
+        .evaluate((of) => of === document.activeElement));
+      n++
+    )
+      await page.keyboard.press('Tab')
+    await page.keyboard.press('ArrowRight')
+    await expect(how).toBeChecked()
+    await page.keyboard.press('Tab')
+    const a = Number(level.toFixed(3))
+    for (const text of [String(a), '0', '.0100', '.0100', '1.2']) {
+      await page.keyboard.type(text)
+      await page.keyboard.press('Enter')
+    }
+    await expect(page.getByTestId('answer')).toContainText(a.toFixed(3))
+    await expect(page.getByRole('button', { name: 'Record A of G54' })).toBeFocused()
+    await page.keyboard.press('Enter')
+    await expect(page.getByText('A of G54, as recorded')).toBeVisible()
+  })
+
   await test.step('the program loads it, and turns the part to its zero', async () => {
     await page.getByRole('link', { name: 'Take the program for G54 to the control again.' }).click()
     await expect(page.getByText(/G10 L2 P1 X\S+ Y\S+ Z\S+ A/).first()).toBeVisible()

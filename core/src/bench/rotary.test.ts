@@ -196,6 +196,38 @@ describe('a rotary on the table of the simulated mill', () => {
     expect(Math.abs(back - front - 0.2 - 2 * rotary.part.radius)).toBeLessThan(0.008)
   })
 
+  it('shows an indicator that is swept along the flat by how much it is turned, and nothing once it is level', () => {
+    const swept = (off: number) => {
+      const bench = homed(switched(21))
+      const { rotary } = bench.world
+      const hand = handOn(bench)
+      hand.do({ do: 'mount', what: 'indicator' })
+      turnTo(hand, Number((levelOf(rotary) + off).toFixed(3)))
+      jogTo(hand, 'X', (rotary.x.end + rotary.x.face) / 2)
+      const part = hand.see().end?.round.find(({ id }) => id === 'round')
+      const tip = () => hand.see().seen?.tip.y ?? 0
+      hand.do({ do: 'jog', axis: 'Y', by: rotary.axis.y - 0.4 - tip() })
+      hand.do({
+        do: 'jog',
+        axis: 'Z',
+        by: (part?.middle.z ?? 0) + (part?.radius ?? 0) + 0.1 - (hand.see().seen?.tipZ ?? 0),
+      })
+      // Down until it shows something, and a little more.
+      while ((hand.see().dial?.value ?? 0) <= 0) hand.do({ do: 'wheel', axis: 'Z', step: 0.01, clicks: -1 })
+      hand.do({ do: 'wheel', axis: 'Z', step: 0.001, clicks: -15 })
+      const front = hand.see().dial?.value ?? 0
+      const { alarm, dial, mounted } = hand.do({ do: 'jog', axis: 'Y', by: 0.8 })
+      expect([alarm, mounted.harmed]).toEqual([null, null])
+      return { front, back: dial?.value ?? 0, sense: rotary.sense }
+    }
+    const level = swept(0)
+    expect(level.front).toBeGreaterThan(0.005)
+    expect(Math.abs(level.back - level.front)).toBeLessThan(0.0003)
+    // By hand: half a degree over 0.8 in is 0.00698 in; counting up takes the front down and the back up.
+    const tilted = swept(0.5)
+    expect(tilted.back - tilted.front).toBeCloseTo(tilted.sense * 0.8 * Math.tan(Math.PI / 360), 3)
+  })
+
   it('hits what it turns against, and breaks what leans on it', () => {
     const hand = probing(switched(5))
     const { rotary } = (hand.bench as RotaryBench).world

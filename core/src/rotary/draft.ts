@@ -5,6 +5,7 @@ import {
   type DraftRead,
   draftRead,
   type FieldProblems,
+  fixedDigits,
   type LengthUnit,
   lengthFields,
   readDegrees,
@@ -222,6 +223,8 @@ export function readCentreDraft(draft: CentreDraft, unit: LengthUnit): DraftRead
   return inFields(draftRead<CentreReading>(read, problems), CENTRE_FIELD)
 }
 
+/** Degrees as they would be typed: never with an exponent. */
+const degreesText = (value: number) => fixedDigits(value, 9).replace(/\.?0+$/, '')
 const text = (of: TypedLength | undefined) => (of ? of.text : '')
 const positionText = (of: (TypedLength & { repeats?: TypedLength[] | undefined }) | undefined) =>
   of ? [of, ...(of.repeats ?? [])].map((each) => each.text).join('; ') : ''
@@ -229,7 +232,7 @@ const positionText = (of: (TypedLength & { repeats?: TypedLength[] | undefined }
 /** A recorded flat as a form, for the picture. */
 export function flatDraftOf(reading: FlatReading): FlatDraft {
   const blank = startingFlat('device' in reading ? reading.device : 'indicator')
-  const common = { ...blank, turned: String(reading.turned), drawing: String(reading.drawing) }
+  const common = { ...blank, turned: degreesText(reading.turned), drawing: degreesText(reading.drawing) }
   if (reading.method === 'level')
     return {
       ...common,
@@ -264,11 +267,11 @@ export function centreDraftOf(reading: CentreReading): CentreDraft {
     tool: height ? String(height.tool) : '',
     toolLength: text(height?.toolLength),
     block: text(height?.block),
-    turned: String(first.turned),
+    turned: degreesText(first.turned),
     front,
     back,
     top,
-    halfTurned: half ? String(half.turned) : '',
+    halfTurned: half ? degreesText(half.turned) : '',
     halfFront,
     halfBack,
     halfTop,

@@ -41,6 +41,7 @@ export {
   methodsFor,
   type PickupMethod,
 } from './methods.ts'
+export { outsideTravel } from './outside.ts'
 export { pickUp, readingIn, unitIn } from './pick-up.ts'
 export { type PlanSketch, planSketch } from './plan-sketch.ts'
 export {

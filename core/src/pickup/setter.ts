@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { type Answer, combineDoubt, type Finding, finding, worstFirst } from '../fact/index.ts'
-import { type Machine, travelIn, withinTravel } from '../machine/index.ts'
+import { type Machine, travelIn } from '../machine/index.ts'
 import {
   type DraftRead,
   type FieldProblems,
@@ -11,6 +11,7 @@ import {
   MM_PER_INCH,
   typedLength,
 } from '../quantity/index.ts'
+import { outsideTravel } from './outside.ts'
 import { readingIn } from './pick-up.ts'
 import { positionReading, readPosition, valuesOf } from './position.ts'
 import { REPEATABILITY } from './repeatability.ts'
@@ -145,21 +146,8 @@ const SAME_PLACE = { inch: 0.1, mm: 2.5 }
 function ofMaster(from: SetterReading, { machine, unit }: SetterCase): Finding[] {
   if (from.how !== 'master') return []
   const { value } = from.masterLength
-  const outside = valuesOf(from.machinePosition).find((at) => !withinTravel(machine, 'Z', at, unit))
-  const { least, greatest } = travelIn(machine, 'Z', unit)
   return [
-    ...(outside === undefined
-      ? []
-      : [
-          finding(
-            'stop' as const,
-            'outside-travel',
-            'machinePosition',
-            `The machine cannot have stood at Z ${formatLength(outside, unit)}.`,
-            `Z of ${machine.name} goes from ${formatLength(least, unit)} to ${formatWithUnit(greatest, unit)}.`,
-            'Read the machine position again, with its sign.',
-          ),
-        ]),
+    ...outsideTravel('Z', 'machinePosition', valuesOf(from.machinePosition), machine, unit),
     ...(machine.toolLengths === 'gauge-line' && value <= 0
       ? [
           finding(

@@ -1,6 +1,6 @@
 import { z } from 'zod'
 import { type Answer, combineDoubt, type Finding, finding, worstFirst } from '../fact/index.ts'
-import { type Machine, travelIn, withinTravel } from '../machine/index.ts'
+import type { Machine } from '../machine/index.ts'
 import {
   computedLength,
   type DraftRead,
@@ -13,6 +13,7 @@ import {
   MM_PER_INCH,
   typedLength,
 } from '../quantity/index.ts'
+import { outsideTravel } from './outside.ts'
 import { readingIn } from './pick-up.ts'
 import { positionReading, readPosition, valuesOf } from './position.ts'
 import { REPEATABILITY } from './repeatability.ts'
@@ -107,21 +108,8 @@ const FAR = { inch: 4, mm: 100 }
 export function judgeWorkShift(from: WorkShiftReading, answer: Answer<number>, of: ShiftCase): Finding[] {
   const { machine, unit, last } = of
   const own = readingIn(from, unit)
-  const findings: Finding[] = []
-  const outside = valuesOf(own.machinePosition).find((at) => !withinTravel(machine, 'Z', at, unit))
-  const { least, greatest } = travelIn(machine, 'Z', unit)
+  const findings = outsideTravel('Z', 'machinePosition', valuesOf(own.machinePosition), machine, unit)
   const text = (value: number) => formatLength(value, unit)
-  if (outside !== undefined)
-    findings.push(
-      finding(
-        'stop',
-        'outside-travel',
-        'machinePosition',
-        `The machine cannot have stood at Z ${text(outside)}.`,
-        `Z of ${machine.name} goes from ${text(least)} to ${formatWithUnit(greatest, unit)}.`,
-        'Read the machine position again: its sign, and the unit of the display.',
-      ),
-    )
   const rest = own.drawingPosition.value + own.geometry.value
   const [position] = valuesOf(own.machinePosition)
   const slip = [MM_PER_INCH, 1 / MM_PER_INCH].find(

@@ -1,10 +1,9 @@
 import { formatAngle } from '../angle/index.ts'
 import { type Finding, finding, worstFirst } from '../fact/index.ts'
 import type { Machine } from '../machine/index.ts'
-import { REPEATABILITY, readingIn, valuesOf } from '../pickup/index.ts'
+import { outsideTravel, REPEATABILITY, readingIn, valuesOf } from '../pickup/index.ts'
 import { formatLength, formatWithUnit, type LengthUnit, MM_PER_INCH } from '../quantity/index.ts'
 import type { Centre } from './centre.ts'
-import { outsideTravel } from './outside.ts'
 import type { CentreReading } from './reading.ts'
 
 /** The centre line as it was found before. */

@@ -85,6 +85,40 @@ function FromAbove({
   )
 }
 
+/** What is in the spindle, from its tip up, as far as the ceiling. */
+function Pieces({
+  seen,
+  tip,
+  to,
+  ceiling,
+}: {
+  seen: Seen
+  tip: { x: number; y: number }
+  to: Plan
+  ceiling: number
+}) {
+  return seen.pieces.map(({ radius, from, to: up }) => {
+    const [a, b] = [
+      to.place({ x: tip.x - radius, y: tip.y + up }),
+      to.place({ x: tip.x + radius, y: tip.y + from }),
+    ]
+    const top = Math.max(a.y, ceiling)
+    return (
+      <rect
+        key={`${from}-${up}`}
+        x={a.x}
+        y={top}
+        width={Math.max(2, b.x - a.x)}
+        height={Math.max(0, b.y - top)}
+        fill="var(--color-brass)"
+        fillOpacity={0.25}
+        stroke="var(--color-brass)"
+        strokeWidth={1.5}
+      />
+    )
+  })
+}
+
 interface FrontProps {
   seen: Seen
   sketch: TableSketch
@@ -102,27 +136,7 @@ function FromTheFront({ seen, sketch, to, ceiling }: FrontProps) {
         const [a, b] = [to.place({ x: x0, y: top }), to.place({ x: x1, y: bottom })]
         return <rect key={id} x={a.x} y={a.y} width={b.x - a.x} height={b.y - a.y} {...inkOf(role)} />
       })}
-      {sketch.inSide &&
-        seen.pieces.map(({ radius, from, to: up }) => {
-          const [a, b] = [
-            to.place({ x: sketch.tipInSide.x - radius, y: sketch.tipInSide.y + up }),
-            to.place({ x: sketch.tipInSide.x + radius, y: sketch.tipInSide.y + from }),
-          ]
-          const top = Math.max(a.y, ceiling)
-          return (
-            <rect
-              key={`${from}-${up}`}
-              x={a.x}
-              y={top}
-              width={Math.max(2, b.x - a.x)}
-              height={Math.max(0, b.y - top)}
-              fill="var(--color-brass)"
-              fillOpacity={0.25}
-              stroke="var(--color-brass)"
-              strokeWidth={1.5}
-            />
-          )
-        })}
+      {sketch.inSide && <Pieces seen={seen} tip={sketch.tipInSide} to={to} ceiling={ceiling} />}
       {!sketch.inSide && (
         <line
           x1={tip.x - 8}
@@ -167,27 +181,7 @@ function FromTheEnd({
           <circle key={id} cx={at.x} cy={at.y} r={r} {...inkOf(role)} />
         )
       })}
-      {sketch.inSight &&
-        seen.pieces.map(({ radius, from, to: up }) => {
-          const [a, b] = [
-            to.place({ x: sketch.tip.x - radius, y: sketch.tip.y + up }),
-            to.place({ x: sketch.tip.x + radius, y: sketch.tip.y + from }),
-          ]
-          const top = Math.max(a.y, ceiling)
-          return (
-            <rect
-              key={`${from}-${up}`}
-              x={a.x}
-              y={top}
-              width={Math.max(2, b.x - a.x)}
-              height={Math.max(0, b.y - top)}
-              fill="var(--color-brass)"
-              fillOpacity={0.25}
-              stroke="var(--color-brass)"
-              strokeWidth={1.5}
-            />
-          )
-        })}
+      {sketch.inSight && <Pieces seen={seen} tip={sketch.tip} to={to} ceiling={ceiling} />}
       {!sketch.inSight && (
         <circle
           cx={to.place(sketch.tip).x}

@@ -85,7 +85,25 @@ test('a bar that lies elsewhere: one tool at its face puts all of them right, at
     await expect(page.getByRole('row', { name: /^T6/ }).getByText(/before the part was clamped/)).toHaveCount(
       0,
     )
+    // Beside X and Z the nose and the tip that the page of the tool has.
+    await expect(page.getByRole('row', { name: /^T4/ })).toContainText('0.0080')
+    await expect(page.getByRole('row', { name: /^T4/ }).getByRole('cell').last()).toHaveText('3')
+    await expect(page.getByRole('row', { name: /^T6/ }).getByRole('cell').last()).toHaveText('2')
     await expectAccessible(page)
+  })
+
+  await test.step('a nose in the other unit is refused on the page of the tool', async () => {
+    await page.goto(`${server.address}/tools/lathe-1-t4`)
+    await expect(page.getByTestId('tip-number')).toHaveText('3')
+    await page.getByLabel('Programmed corner').selectOption('high')
+    await expect(page.getByTestId('tip-number')).toHaveText('4')
+    await page.getByLabel('Nose radius, in').fill('0.2')
+    await press('Save')
+    await expect(page.getByText(/no larger than half of its insert/)).toBeVisible()
+    await expectAccessible(page)
+    await page.goto(server.address)
+    await openAt(page, /O-ring grooves/, 'Zero')
+    await page.getByRole('tab', { name: 'Table' }).click()
   })
 
   await test.step('keyed in at the control, a tool that was not touched again comes to the face', async () => {

@@ -109,6 +109,7 @@ const mayImport = {
   bench: [
     'quantity',
     'fact',
+    'geometry',
     'machine',
     'control',
     'program',

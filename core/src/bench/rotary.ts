@@ -1,3 +1,4 @@
+import { radians } from '../geometry/index.ts'
 import { fixedDigits, roundTo } from '../quantity/index.ts'
 import type { ActionOf } from './actions.ts'
 import type { Piece } from './devices.ts'
@@ -6,8 +7,6 @@ import { freeBall, outsideSection, reachOf, type Section } from './section.ts'
 import type { Bench } from './state.ts'
 import type { TrueRotary } from './true-rotary.ts'
 import type { MillWorld } from './world.ts'
-
-const radians = (degrees: number) => (degrees * Math.PI) / 180
 
 /** A mill whose rotary stands on the table. */
 export type RotaryBench = Bench & {

@@ -1,4 +1,4 @@
-import type { Machine } from '../machine/index.ts'
+import { type Machine, senseOf } from '../machine/index.ts'
 import { convertLength } from '../quantity/index.ts'
 import type { Dice } from './dice.ts'
 import type { Spot } from './plan-geometry.ts'
@@ -32,7 +32,7 @@ export function rotaryOf(
   const face = middle.x + own(1.5) + chance.within(own(0.5))
   return {
     word: rotary.word,
-    sense: rotary.top === 'front' ? 1 : -1,
+    sense: senseOf(rotary),
     axis: { y: middle.y + chance.within(own(0.8)), z: height + chance.within(own(0.3)) },
     x: { end: face - own(3.5) + chance.within(own(0.2)), face, back: face + own(2.5) },
     chuckRadius: own(2),

@@ -28,6 +28,7 @@ export {
   type RotaryAxis,
   readyListOf,
   rotaryAxis,
+  senseOf,
   type Travel,
   travelIn,
   USUAL_RAPID_MARKS,

@@ -102,6 +102,9 @@ export const rotaryAxis = z.object({
 })
 export type RotaryAxis = z.infer<typeof rotaryAxis>
 
+/** +1 where the part turns from Y to Z as the number counts up, so that its top goes to the front. */
+export const senseOf = ({ top }: Pick<RotaryAxis, 'top'>): 1 | -1 => (top === 'front' ? 1 : -1)
+
 /** Addresses that are not called are refused by the server; this is only their shape. */
 const agentAddress = z
   .string()

@@ -5,6 +5,7 @@ import {
   type Machine,
   probeAsTool,
   probeIn,
+  senseOf,
   type ToolShape,
   toolIn,
   usualHead,
@@ -298,7 +299,7 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean, st
     lengths: of.lengths,
     axis:
       lying && machine.rotary && program.motion.rotary
-        ? { y: lying.at.y, z: lying.at.z, sense: machine.rotary.top === 'front' ? 1 : -1 }
+        ? { y: lying.at.y, z: lying.at.z, sense: senseOf(machine.rotary) }
         : null,
     cancelled,
   }

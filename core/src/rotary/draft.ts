@@ -277,3 +277,9 @@ export function centreDraftOf(reading: CentreReading): CentreDraft {
     halfTop,
   }
 }
+
+/** Degrees that a rotary must not have been turned by between two touches: a step of its display and a half. */
+const SAME_TURN = 0.0015
+
+/** Whether the rotary stands elsewhere than it is typed to have stood; not where that is no angle. */
+export const wasTurned = (typed: string, now: string) => Math.abs(Number(now) - Number(typed)) > SAME_TURN

@@ -6,7 +6,7 @@ import { evenly } from '../../testing/evenly.ts'
 import { demoReference } from '../demo/index.ts'
 import type { Machine, RotaryAxis } from '../machine/index.ts'
 import { convertLength } from '../quantity/index.ts'
-import { flatDraftOf, readFlatDraft, startingFlat } from './draft.ts'
+import { flatDraftOf, readFlatDraft, startingFlat, wasTurned } from './draft.ts'
 import { measureFlat, tiltOf } from './flat.ts'
 import { judgeFlat } from './judge-flat.ts'
 import { type FlatReading, flatReading } from './reading.ts'
@@ -212,6 +212,15 @@ describe('what can be wrong with a flat', () => {
     expect(codes(touches([-8.5, -10], [-7.5, -9.9], { turned: -8 }), {}, limited)).toEqual(['rotary-limits'])
     expect(codes(touches([8.5, -10], [7.5, -10]))).toEqual(['outside-travel', 'outside-travel'])
     expect(codes(touches([-8.5, -10], [-8.44, -10]))).toEqual(['angle-doubted'])
+  })
+
+  it('a rotary that was turned between the touches is told by more than a step of its display', () => {
+    expect([wasTurned('10', '10.001'), wasTurned('10', '10.002'), wasTurned('-0.5', '0.5')]).toEqual([
+      false,
+      true,
+      true,
+    ])
+    expect(wasTurned('ten', '10')).toBe(false)
   })
 
   it('and each field says what it still needs', () => {

@@ -1,7 +1,7 @@
 import { ANGLE_DIGITS, formatAngle } from '../angle/index.ts'
 import { combineDoubt, type Doubt, resolutionDoubt, type WorkingLine } from '../fact/index.ts'
 import { degrees } from '../geometry/index.ts'
-import type { RotaryAxis } from '../machine/index.ts'
+import { type RotaryAxis, senseOf } from '../machine/index.ts'
 import {
   difference,
   display,
@@ -34,9 +34,6 @@ export interface Flat {
   span: number
   unit: LengthUnit
 }
-
-/** +1 where the part turns from Y to Z as the number counts up, so that its top goes to the front. */
-export const senseOf = ({ top }: Pick<RotaryAxis, 'top'>): 1 | -1 => (top === 'front' ? 1 : -1)
 
 const deg = (value: number) => `${formatAngle(value)} deg`
 

@@ -12,8 +12,9 @@ export {
   readFlatDraft,
   startingCentre,
   startingFlat,
+  wasTurned,
 } from './draft.ts'
-export { type Flat, measureFlat, senseOf } from './flat.ts'
+export { type Flat, measureFlat } from './flat.ts'
 export { type CentreCase, type EarlierCentre, judgeCentre } from './judge-centre.ts'
 export { type EarlierFlat, type FlatCase, judgeFlat } from './judge-flat.ts'
 export {

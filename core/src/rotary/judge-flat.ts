@@ -1,9 +1,9 @@
 import { formatAngle } from '../angle/index.ts'
 import { type Finding, finding, worstFirst } from '../fact/index.ts'
-import type { Machine, RotaryAxis } from '../machine/index.ts'
+import { type Machine, type RotaryAxis, senseOf } from '../machine/index.ts'
 import { outsideTravel, readingIn, valuesOf } from '../pickup/index.ts'
 import { formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
-import { type Flat, senseOf } from './flat.ts'
+import type { Flat } from './flat.ts'
 import type { FlatReading } from './reading.ts'
 
 /** What a flat was found to be before, for the same offset. */

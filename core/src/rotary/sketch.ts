@@ -1,3 +1,4 @@
+import { radians } from '../geometry/index.ts'
 import { type LengthUnit, readLength } from '../quantity/index.ts'
 import type { Centre } from './centre.ts'
 import type { CentreDraft, FlatDraft } from './draft.ts'
@@ -29,8 +30,8 @@ const TIP = 0.1
 const LOOKS = { up: 90, front: 180, back: 0 } as const
 
 const along = (degrees: number): SketchPlace => ({
-  right: Math.cos((degrees * Math.PI) / 180),
-  up: Math.sin((degrees * Math.PI) / 180),
+  right: Math.cos(radians(degrees)),
+  up: Math.sin(radians(degrees)),
 })
 const sum = (a: SketchPlace, b: SketchPlace, times: number): SketchPlace => ({
   right: a.right + times * b.right,

@@ -135,6 +135,7 @@ export {
   asEarlierFlat,
   type CentreFact,
   type FlatFact,
+  lineUnderTop,
   onCentreLine,
   rotaryNotHomed,
 } from './rotary.ts'

@@ -10,6 +10,7 @@ import {
   entry as entrySchema,
   type HappeningKind,
   isUnreadable,
+  lineUnderTop,
   nameStaleFacts,
   namesIn,
   offsetOf,
@@ -184,6 +185,13 @@ describe('the centre line of the rotary', () => {
     // The axis stays where it is, however the part is clamped, and whatever happens to the vise.
     for (const what of ['part-reclamped', 'rotary-homed', 'vise-moved', 'bolt-tightened'] as const)
       expect(stale(happened(what))).toEqual(['', ''])
+  })
+
+  it('lies half of the part under its top', () => {
+    const { centre: fact } = derive(centre())
+    // A bar of 2 in.
+    expect(fact && lineUnderTop(fact, 'inch')).toBe(-1)
+    expect(fact && lineUnderTop(fact, 'mm')).toBeCloseTo(-25.4, 9)
   })
 
   it('that no longer holds, or cannot be, gives nothing', () => {

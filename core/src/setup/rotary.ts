@@ -1,7 +1,13 @@
 import { type Finding, type Freshness, finding, type Verdict, verdictOf, worstFirst } from '../fact/index.ts'
 import type { Machine, RotaryAxis } from '../machine/index.ts'
 import { pickupSettings, type ReadingOf } from '../pickup/index.ts'
-import { asTyped, computedLength, type LengthUnit, type TypedLength } from '../quantity/index.ts'
+import {
+  asTyped,
+  computedLength,
+  convertLength,
+  type LengthUnit,
+  type TypedLength,
+} from '../quantity/index.ts'
 import {
   type Centre,
   type EarlierCentre,
@@ -206,4 +212,10 @@ export function onCentreLine(
         ]
       : [],
   )
+}
+
+/** Where the drawing has the centre line if Z zero is on top of the part, in `unit`; nothing where nobody measured the part. */
+export function lineUnderTop({ entry: { reading } }: CentreFact, unit: LengthUnit): number | undefined {
+  const { across } = reading
+  return across && -convertLength(across.value, across.unit, unit) / 2
 }

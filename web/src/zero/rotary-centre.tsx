@@ -13,7 +13,7 @@ import {
   readCentreDraft,
   startingCentre,
 } from '@dogleg/core/rotary'
-import { asEarlierCentre, type OffsetState, onCentreLine } from '@dogleg/core/setup'
+import { asEarlierCentre, lineUnderTop, type OffsetState, onCentreLine } from '@dogleg/core/setup'
 import { type ReactNode, useMemo, useState } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -27,6 +27,7 @@ import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field
 import { takeKnown } from '../ui/known-key.tsx'
 import { MissingLine } from '../ui/missing-line.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
+import { fieldsOf } from './fields-of.ts'
 import { CentreDrawing } from './rotary-drawing.tsx'
 
 const DEVICES = [
@@ -79,7 +80,6 @@ function PutOnLine({ offset }: { offset: OffsetState }) {
   const { unit, machine, centre } = setup
   const [typed, setTyped] = useState('0')
   const signed = useSigned()
-  const across = centre?.entry.reading.across
   const entries = useMemo(() => {
     const read = readLength(typed, unit)
     if (!centre || !read.ok) return []
@@ -123,7 +123,7 @@ function PutOnLine({ offset }: { offset: OffsetState }) {
           unit={unit}
           {...takeKnown({
             label: 'Take zero on top of the part',
-            length: across && -across.value / 2,
+            length: lineUnderTop(centre, unit),
             unit,
             value: typed === '0' ? '' : typed,
             onTake: setTyped,
@@ -181,19 +181,14 @@ export function RotaryCentre({ offset, rotary, children }: RotaryCentreProps) {
     })
   }
   const set = (part: Partial<CentreDraft>) => change({ ...draft, ...part })
-  const common = (name: CentreField, label: string, hint: string) => {
-    const told = problems[name]
-    return {
-      label,
-      hint,
-      value: draft[name],
-      onChange: (text: string) => set({ [name]: text }),
-      lit: lit === name,
-      onFocus: () => setLit(name),
-      narrow: true,
-      ...(told && !told.empty ? { wrong: told.says } : {}),
-    }
-  }
+  const field = fieldsOf<CentreDraft, CentreField>({
+    draft,
+    change,
+    problems,
+    lit,
+    onLit: (name) => setLit(name as CentreField),
+  })
+  const common = (...of: Parameters<typeof field>) => ({ ...field(...of), narrow: true })
   const position = (name: CentreField, label: string, axis: 'Y' | 'Z') => (
     <PositionEntry
       key={name}

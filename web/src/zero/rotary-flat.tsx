@@ -12,6 +12,7 @@ import {
   measureFlat,
   readFlatDraft,
   startingFlat,
+  wasTurned,
 } from '@dogleg/core/rotary'
 import { asEarlierFlat, type OffsetState, rotaryNotHomed } from '@dogleg/core/setup'
 import { type ReactNode, useMemo, useState } from 'react'
@@ -27,6 +28,7 @@ import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
 import { MissingLine } from '../ui/missing-line.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
+import { fieldsOf } from './fields-of.ts'
 import { FlatDrawing } from './rotary-drawing.tsx'
 
 const DEVICES = [
@@ -40,9 +42,6 @@ const FACES = [
   ['front', 'to the front'],
   ['back', 'to the back'],
 ] as const
-
-/** Degrees that the rotary must not have been turned by between two touches: a step of its display. */
-const SAME_TURN = 0.0015
 
 interface RotaryFlatProps {
   offset: OffsetState
@@ -94,19 +93,14 @@ export function RotaryFlat({ offset, rotary, children }: RotaryFlatProps) {
     })
   }
   const set = (part: Partial<FlatDraft>) => change({ ...draft, ...part })
-  const common = (name: FlatField, label: string, hint: string) => {
-    const told = problems[name]
-    return {
-      label,
-      hint,
-      value: draft[name],
-      onChange: (text: string) => set({ [name]: text }),
-      lit: lit === name,
-      onFocus: () => setLit(name),
-      narrow: true,
-      ...(told && !told.empty ? { wrong: told.says } : {}),
-    }
-  }
+  const field = fieldsOf<FlatDraft, FlatField>({
+    draft,
+    change,
+    problems,
+    lit,
+    onLit: (name) => setLit(name as FlatField),
+  })
+  const common = (...of: Parameters<typeof field>) => ({ ...field(...of), narrow: true })
   const position = (name: 'y1' | 'z1' | 'y2' | 'z2') => {
     const axis = name.startsWith('y') ? 'Y' : 'Z'
     return (
@@ -131,7 +125,7 @@ export function RotaryFlat({ offset, rotary, children }: RotaryFlatProps) {
           what={`Y and Z of touch ${n}`}
           onTake={({ Y = '', Z = '', rotary: now }) => {
             const first = draft.turned.trim() === '' || n === 1
-            const moved = !first && now && Math.abs(Number(now) - Number(draft.turned)) > SAME_TURN
+            const moved = !first && now && wasTurned(draft.turned, now)
             setTurnedBetween(
               moved
                 ? `${word} stood at ${draft.turned} at the first touch, and at ${now} now: touch both without turning it.`

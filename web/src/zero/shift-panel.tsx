@@ -21,6 +21,7 @@ import { Button } from '../ui/button.tsx'
 import { LengthEntryField, nextFieldOnEnter } from '../ui/entry-field.tsx'
 import { MissingLine } from '../ui/missing-line.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
+import { fieldsOf } from './fields-of.ts'
 import { ShiftDrawing } from './shift-drawing.tsx'
 
 /** How the value is told to the control. */
@@ -73,18 +74,13 @@ export function ShiftPanel({ offset }: { offset: OffsetState }) {
           machine: { id: machine.id, version: machine.version },
         }
       : undefined
-  const common = (name: keyof WorkShiftDraft, label: string, hint: string) => {
-    const told = problems[name]
-    return {
-      label,
-      hint,
-      value: draft[name],
-      onChange: (text: string) => change({ ...draft, [name]: text }),
-      lit: lit === name,
-      onFocus: () => setLit(name),
-      ...(told && !told.empty ? { wrong: told.says } : {}),
-    }
-  }
+  const common = fieldsOf<WorkShiftDraft, keyof WorkShiftDraft>({
+    draft,
+    change,
+    problems,
+    lit,
+    onLit: setLit,
+  })
   return (
     <div className="grid flex-1 content-start gap-x-6 gap-y-4 py-2 md:grid-cols-[19rem_1fr] xl:grid-cols-[20rem_1fr_22rem]">
       <form

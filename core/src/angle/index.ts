@@ -7,6 +7,7 @@ export {
   emptyAngleDraft,
   readAngleDraft,
 } from './draft.ts'
+export { angled, angleSubject } from './entries.ts'
 export { fitsOffset, type OffsetAndAngle, type ZeroTaken } from './fits-offset.ts'
 export { type AngleChoice, type AngleJudgement, type AngleQuestion, judgeAngle } from './judge-angle.ts'
 export { ANGLE_DIGITS, type Angle, costAt, formatAngle, measureAngle } from './measure.ts'

@@ -1,3 +1,5 @@
+export { COUNTS_SERIALS, coded, numbered } from './entries.ts'
+export { numbersSaid } from './numbers-said.ts'
 export {
   CYCLE_NAMES,
   type CycleName,

@@ -18,6 +18,8 @@ export interface StaleCause {
   entryId: string
   at: string
   says: string
+  /** What all that reached it did, where that is one and the same: 'part-moved'. */
+  all?: string
 }
 
 export type Freshness = { state: 'fresh' } | { state: 'stale'; cause: StaleCause }

@@ -35,3 +35,6 @@ const ORDER: Record<Severity, number> = { stop: 0, look: 1, note: 2 }
 /** The worst first; equals stay in the order given. */
 export const worstFirst = (findings: readonly Finding[]) =>
   [...findings].sort((a, b) => ORDER[a.severity] - ORDER[b.severity])
+
+/** The worst of a judgement's findings are kept with an entry; the rest can be found again from the text that it is about. */
+export const KEPT_FINDINGS = 20

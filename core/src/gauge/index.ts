@@ -16,6 +16,15 @@ export { checkFeatures, checkPlan, type PlanFacts } from './check.ts'
 export { type Correction, correctionFor, type Held, heldWithin } from './corrected.ts'
 export { type Drift, driftOf } from './drift.ts'
 export {
+  correctedAfter,
+  gauged,
+  gauging,
+  SETTLED_NAMES,
+  type SettledAs,
+  settled,
+  settledAs,
+} from './entries.ts'
+export {
   anotherFeature,
   axesFor,
   FEATURE_KINDS,

@@ -13,7 +13,7 @@ import { lengthMeasured, measuredPairs } from './ratio-fit.ts'
 import { stopKind } from './stop.ts'
 
 /** What a choice of collet and stop says of the part: the bars, the operation, and what length it allows. */
-export const gripped = z.object({
+export const gripChoice = z.object({
   stop: stopKind,
   operation,
   bars,
@@ -25,10 +25,10 @@ export const gripped = z.object({
     error: 'Type a length above zero: the stock to face, or the length tolerance.',
   }),
 })
-export type Gripped = z.infer<typeof gripped>
+export type Gripped = z.infer<typeof gripChoice>
 
 /** The part alone: collets and stops are ranked for it before one of them is chosen. */
-const grippedPart = gripped.pick({ operation: true, bars: true, allowed: true })
+const grippedPart = gripChoice.pick({ operation: true, bars: true, allowed: true })
 type GrippedPart = z.infer<typeof grippedPart>
 
 /** What stands in the form of collet and stop: everything as typed, nothing promised; empty where nobody has chosen yet. */

@@ -21,6 +21,17 @@ export {
 export { type ColletSketch, colletSketch, SAMPLE_BARS } from './collet-sketch.ts'
 export { type Convergence, convergence } from './convergence.ts'
 export {
+  CLEARANCE,
+  cleared,
+  GRIP,
+  gripped,
+  lengths,
+  lengthsSubject,
+  swept,
+  UPRIGHT,
+  upright,
+} from './entries.ts'
+export {
   asksSeated,
   type BarRange,
   type Bars,
@@ -35,8 +46,8 @@ export {
 export {
   type GripDraft,
   type Gripped,
+  gripChoice,
   gripDraft,
-  gripped,
   type LengthsDraft,
   lengthsDraft,
   measuredLengths,

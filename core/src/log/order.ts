@@ -10,9 +10,9 @@ export interface Moment {
 export interface Order<T extends Stamped> {
   ordered: T[]
   /** Whether one was made before the other whatever the clocks of their tablets said. */
-  surelyBefore: (one: T, other: T) => boolean
+  surelyBefore(one: T, other: T): boolean
   /** When one of them was made. */
-  momentOf: (entry: T) => Moment
+  momentOf(entry: T): Moment
   /** Every one was surely made before the next. */
   certain: boolean
 }

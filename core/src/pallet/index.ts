@@ -1,4 +1,5 @@
 export { type PalletReading, readPallets } from './check.ts'
+export { PALLETS, palleted, START, startChecked } from './entries.ts'
 export { type MendedPallets, mendPallets } from './mend.ts'
 export {
   draftOfPallets,

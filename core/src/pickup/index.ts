@@ -9,6 +9,22 @@ export {
   readDraft,
   readToolNumber,
 } from './draft.ts'
+export {
+  checked,
+  checkSubject,
+  identified,
+  isXOrY,
+  measuredLength,
+  PART,
+  pickup,
+  pickupSubject,
+  setter,
+  shifted,
+  stock,
+  stockSubject,
+  toolOf,
+  WORK_SHIFT,
+} from './entries.ts'
 export type { EarlierValue, Expectation } from './expectation.ts'
 export {
   type ComparedDistance,
@@ -53,6 +69,7 @@ export {
   valuesOf,
 } from './position.ts'
 export { isHeight, type Reading, type ReadingOf, reading } from './reading.ts'
+export { partWords, pointWords } from './reading-words.ts'
 export { REPEATABILITY } from './repeatability.ts'
 export { readToolList, type WrittenLengths, writeSetLengths } from './set-lengths.ts'
 export {
@@ -106,6 +123,7 @@ export {
   toolLengthReading,
 } from './tool-length.ts'
 export { type ToolSketch, toolSketch } from './tool-length-sketch.ts'
+export { SHIFT_TAKEN } from './tools-together.ts'
 export { plannedTop, type Top, topOf } from './top.ts'
 export { type Side, touchedAt, zeroMoved } from './touched.ts'
 export {

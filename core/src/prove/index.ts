@@ -14,6 +14,7 @@ export {
   type Triple,
 } from './body.ts'
 export { type TextEdit, withEdits } from './edit.ts'
+export { LAYOUT, laidOut, letStand, proved } from './entries.ts'
 export { type CrashCase, findHits, type Hit, MOST_HITS } from './hits.ts'
 export { pathOf, rapidPath } from './path.ts'
 export { type PartAxis, type PathPicture, pathPicture } from './picture.ts'

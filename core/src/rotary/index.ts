@@ -14,6 +14,7 @@ export {
   startingFlat,
   wasTurned,
 } from './draft.ts'
+export { CENTRE_LINE, centreLine, flat, flatSubject } from './entries.ts'
 export { type Flat, measureFlat } from './flat.ts'
 export { type CentreCase, type EarlierCentre, judgeCentre } from './judge-centre.ts'
 export { type EarlierFlat, type FlatCase, judgeFlat } from './judge-flat.ts'

@@ -3,8 +3,7 @@ import type { Profile } from '../control/index.ts'
 import type { Material } from '../cutting/index.ts'
 import type { Freshness } from '../fact/index.ts'
 import type { Machine, ToolShape } from '../machine/index.ts'
-import type { Chain } from './chain.ts'
-import type { EntryOf } from './entries.ts'
+import type { Chain, EntryOf } from './kinds.ts'
 import {
   freshnessWith,
   machineEdited,

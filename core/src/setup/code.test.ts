@@ -23,11 +23,11 @@ import { type Layout, prove } from '../prove/index.ts'
 import type { CodedFact } from './code-facts.ts'
 import { againstCode, codedWith, codeFor, codeRests } from './coding.ts'
 import { deriveSetup, type Reference, type Setup } from './derive.ts'
-import type { Entry } from './entries.ts'
-import { entry as entrySchema } from './entries.ts'
+import type { Entry } from './kinds.ts'
 import { isUnreadable } from './log-lines.ts'
 import { offsetTable } from './offset-table.ts'
 import { proofRests, proveCase } from './prove-case.ts'
+import { read } from './testing-read.ts'
 import { deriveTools } from './tools.ts'
 import { whoTurns } from './turn.ts'
 import { wouldGoStale } from './what-if.ts'
@@ -54,7 +54,7 @@ const sheetOf = (draft: SheetDraft): Sheet => {
 }
 const stamped = (log: readonly Entry[], entry: object): Entry => {
   const last = log.at(-1) as Entry
-  return entrySchema.parse({
+  return read({
     id: '01KB0000000000000000000000',
     setup: last.setup,
     by: 'RT',

@@ -1,6 +1,5 @@
 import { z } from 'zod'
-import type { LinearAxis } from '../machine/index.ts'
-import { withinTravel } from '../machine/index.ts'
+import { type LinearAxis, withinTravel } from '../machine/index.ts'
 import type { ReadingOf } from '../pickup/index.ts'
 import {
   asTyped,

@@ -2,10 +2,12 @@ import {
   type Angle,
   type AngleJudgement,
   type AngleQuestion,
+  angleSubject,
   fitsOffset,
   judgeAngle,
   measureAngle,
 } from '../angle/index.ts'
+import { COUNTS_SERIALS } from '../code/index.ts'
 import type { Profile } from '../control/index.ts'
 import type { Material } from '../cutting/index.ts'
 import {
@@ -17,35 +19,52 @@ import {
   worstFirst,
 } from '../fact/index.ts'
 import type { Collet, Vise } from '../hold/index.ts'
-import { orderOf } from '../log/index.ts'
+import {
+  buildChain,
+  effectiveStrikes,
+  isUnread,
+  orderOf,
+  standingOf,
+  type UnreadEntry,
+} from '../log/index.ts'
 import { axesOf, type LinearAxis, type Machine, type ToolShape } from '../machine/index.ts'
 import {
+  checkSubject,
   type EarlierValue,
   type Expectation,
   type Identified,
   identify,
   judgePickup,
+  PART,
   type Pickup,
   pickUp,
   pickupSettings,
+  pickupSubject,
+  stockSubject,
 } from '../pickup/index.ts'
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
-import type { Link } from './acts.ts'
 import { addressNames, addressProblems } from './addresses.ts'
-import { buildChain, type Chain } from './chain.ts'
 import { type CodeState, deriveCode } from './code-facts.ts'
 import { machineEdited } from './edited.ts'
-import { type Entry, type EntryOf, entry, type ProgramKind } from './entries.ts'
 import { deriveGauging, type GaugeState } from './gauging.ts'
 import { deriveHold, type HoldState } from './hold.ts'
-import { type LogLine, standingOf, type Unreadable } from './log-lines.ts'
+import {
+  type Chain,
+  type Entry,
+  type EntryOf,
+  type FactEntry,
+  kinds,
+  type Link,
+  type Logged,
+  readEntry,
+} from './kinds.ts'
+import type { LogLine, Unreadable } from './log-lines.ts'
+import { type ProgramKind, programSubject } from './own-kinds.ts'
 import { programFreshness } from './program-freshness.ts'
 import { deriveProve, type ProveState } from './proof.ts'
 import { type CentreFact, centreFact, type FlatFact, flatFact, rotaryGone } from './rotary.ts'
 import { deriveRun, type RunState } from './run.ts'
 import { type StockFact, stockFact } from './stock.ts'
-import { effectiveStrikes } from './strikes.ts'
-import { angleSubject, checkSubject, PART, pickupSubject, programSubject, stockSubject } from './subjects.ts'
 import { type ShiftFact, shiftFact } from './work-shift.ts'
 
 /** Reference data that a setup is derived with: the newest version of each row. */
@@ -139,6 +158,8 @@ export interface Setup {
   /** Pallets, what was timed and what was saved. */
   run: RunState
   log: LogLine[]
+  /** What of its log cannot be read here, and was not struck out: facts that it may have been about are stale. */
+  unread: UnreadEntry[]
 }
 
 interface Context {
@@ -365,16 +386,22 @@ function offsetsInUse(chain: Chain, machine: Machine, profile: Profile): string[
   return [...names].sort((a, b) => a.localeCompare(b, 'en', { numeric: true }))
 }
 
-function deriveWhole(entries: readonly Entry[], reference: Reference): Setup | Unreadable {
+function deriveWhole(entries: readonly Logged[], reference: Reference): Setup | Unreadable {
   const order = orderOf(entries)
   const { ordered } = order
   const strikes = effectiveStrikes(ordered)
-  const counting = strikes.size === 0 ? ordered : ordered.filter(({ id }) => !strikes.has(id))
+  const held = strikes.size === 0 ? ordered : ordered.filter(({ id }) => !strikes.has(id))
+  const unread = held.filter(isUnread)
+  const counting = unread.length === 0 ? (held as Entry[]) : held.filter((entry) => entry.kind !== 'unread')
   const opened = ordered.find((entry): entry is EntryOf<'opened'> => entry.kind === 'opened')
   const machine = reference.machines.find(({ id }) => id === opened?.machine.id)
   const profile = reference.profiles.find(({ id }) => id === machine?.profileId)
   const { text, lettering } = profile?.reading ?? {}
-  const chain = buildChain(counting, strikes, { counts: Boolean(text) && lettering?.counts === true, order })
+  const chain = buildChain<Entry, FactEntry>(held, strikes, {
+    kinds,
+    given: new Set(text && lettering?.counts === true ? [COUNTS_SERIALS] : []),
+    order,
+  })
   const log = ordered.map((entry) => standingOf(entry, strikes, chain))
   if (!opened) return { unreadable: 'The entry that opened this setup is not in the log.', log }
   if (!machine)
@@ -415,6 +442,7 @@ function deriveWhole(entries: readonly Entry[], reference: Reference): Setup | U
       ? { part: { ...identify(part, unit), entry: part, freshness: chain.freshnessOf(part.id) } }
       : {}),
     log,
+    unread,
   }
 }
 
@@ -422,12 +450,12 @@ function deriveWhole(entries: readonly Entry[], reference: Reference): Setup | U
  * Derives everything that is shown of a setup from its log. Pure: the same on the page and on the server,
  * whatever order the entries arrive in. A log that cannot be derived says so, and is shown line by line.
  */
-export function deriveSetup(entries: readonly Entry[], reference: Reference): Setup | Unreadable {
+export function deriveSetup(entries: readonly Logged[], reference: Reference): Setup | Unreadable {
   try {
     return deriveWhole(entries, reference)
   } catch (error) {
     const log = entries.map((each): LogLine => ({ entry: each, standing: 'counts' }))
-    const bad = entries.find((each) => !entry.safeParse(each).success)
+    const bad = entries.find((each) => each.kind !== 'unread' && readEntry(each).kind === 'unread')
     const why = error instanceof Error ? error.message : String(error)
     return {
       unreadable: bad

@@ -2,10 +2,10 @@ import { type AngleDraft, angleDraftOf, emptyAngleDraft } from '../angle/index.t
 import type { LinearAxis } from '../machine/index.ts'
 import { CARRIED, METHODS, methodsFor, type PickupDraft, type PickupMethod } from '../pickup/index.ts'
 import type { OffsetState, Setup } from './derive.ts'
-import type { Entry, EntryOf } from './entries.ts'
+import type { EntryOf, Logged } from './kinds.ts'
 import { reachOfPart } from './work-area.ts'
 
-const isPickupBy = (entry: Entry, method: PickupMethod): entry is EntryOf<'pickup'> =>
+const isPickupBy = (entry: Logged, method: PickupMethod): entry is EntryOf<'pickup'> =>
   entry.kind === 'pickup' && entry.reading.method === method
 
 const textIn = (part: unknown): string | undefined =>

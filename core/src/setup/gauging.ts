@@ -11,13 +11,13 @@ import {
   labelAfter,
   nextValue,
   type ReportedPart,
+  SETTLED_NAMES,
   targetOf,
 } from '../gauge/index.ts'
 import type { Machine } from '../machine/index.ts'
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
-import type { Chain } from './chain.ts'
 import type { TakenFact } from './code-facts.ts'
-import type { Entry, EntryOf, SettledAs } from './entries.ts'
+import type { Chain, EntryOf, Logged } from './kinds.ts'
 import { freshnessWith, machineEdited, profileEdited, programFreshness } from './program-freshness.ts'
 
 /** A plan for gauging that was recorded, and whether what it rests on still holds. */
@@ -60,13 +60,6 @@ export interface GaugeState {
   /** What was taken to the control, by title. */
   taken: ReadonlyMap<string, TakenFact>
   series: GaugeSeries[]
-}
-
-export const SETTLED_NAMES: Record<SettledAs, string> = {
-  reworked: 'reworked, good now',
-  scrapped: 'scrapped',
-  'let-through': 'let through',
-  'not-counted': 'measured wrong, does not count',
 }
 
 interface Context {
@@ -129,7 +122,7 @@ function partsOf(
 }
 
 /** What was composed, measured and done about it; stale if a plan is, open while a part waits for a word. */
-export function deriveGauging(counting: readonly Entry[], context: Context): GaugeState {
+export function deriveGauging(counting: readonly Logged[], context: Context): GaugeState {
   const { chain, unit } = context
   const plans: GaugingFact[] = []
   const taken = new Map<string, TakenFact>()

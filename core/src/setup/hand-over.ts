@@ -1,10 +1,10 @@
 import { orderOf } from '../log/index.ts'
 import type { Setup } from './derive.ts'
-import type { Entry, EntryOf } from './entries.ts'
+import type { EntryOf, Logged } from './kinds.ts'
 import type { StepState } from './steps.ts'
 
 /** Handing over says nothing new about the setup. */
-const NO_WORK: readonly Entry['kind'][] = ['handed-over', 'acknowledged', 'note']
+const NO_WORK: readonly Logged['kind'][] = ['handed-over', 'acknowledged', 'note']
 
 /** The last handing over of a setup that counts. */
 export const lastHandedOver = ({ log }: Pick<Setup, 'log'>): EntryOf<'handed-over'> | undefined =>
@@ -28,7 +28,7 @@ export function handOverState({ log }: Pick<Setup, 'log'>): StepState {
 /** Who has read what was handed over, in any log of the machine; undefined where nobody else has. */
 export const acknowledgementOf = (
   { id, by }: EntryOf<'handed-over'>,
-  machineEntries: readonly Entry[],
+  machineEntries: readonly Logged[],
 ): EntryOf<'acknowledged'> | undefined =>
   machineEntries.find(
     (entry): entry is EntryOf<'acknowledged'> =>

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { ALL_AXES, type FactKind } from '../fact/index.ts'
 import type { MachineKind } from '../machine/index.ts'
 
 /** What can happen to a setup that makes earlier facts stale. */
@@ -16,28 +17,6 @@ export const happeningKind = z.enum([
 ])
 export type HappeningKind = z.infer<typeof happeningKind>
 
-/** The kinds of fact that a happening can reach directly; what rests on them follows by its basis. */
-export type FactKind =
-  | 'offset-X'
-  | 'offset-Y'
-  | 'offset-Z'
-  /** The rotary's own, whatever its word is. */
-  | 'offset-A'
-  | 'centre-line'
-  | 'work-shift'
-  | 'squareness'
-  | 'upright'
-  | 'clearance'
-  | 'grip'
-  | 'lengths'
-  | 'hold-check'
-  | 'stop-check'
-  | 'tool-length'
-  | 'angle'
-  | 'part'
-  | 'layout'
-  | 'start-check'
-
 export interface Happening {
   title: string
   /** Follows 'before': 'taken before the vise was moved'. */
@@ -50,6 +29,8 @@ export interface Happening {
   on: readonly MachineKind[]
   /** Only where there is a rotary. */
   rotary: boolean
+  /** Whether it puts the part of a lathe elsewhere and leaves its tools as they are. */
+  movesPart: boolean
   /** Whether the lines of the ready list that are due after an alarm are due again. */
   alarm: boolean
   /** Said by a person; what is not is written when a job is set up again. */
@@ -57,9 +38,8 @@ export interface Happening {
   explains: string
 }
 
-const ALL_AXES: readonly FactKind[] = ['offset-X', 'offset-Y', 'offset-Z']
 const BOTH: readonly MachineKind[] = ['mill', 'lathe']
-const usual = { onlyItsTool: false, alarm: false, said: true, on: BOTH, rotary: false }
+const usual = { onlyItsTool: false, movesPart: false, alarm: false, said: true, on: BOTH, rotary: false }
 
 /** The table of what makes what stale. Checks and programs are not in it: they go stale with what they rest on. */
 export const HAPPENINGS: Record<HappeningKind, Happening> = {
@@ -83,6 +63,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Collet or jaws changed',
     past: 'the collet was changed',
+    movesPart: true,
     reaches: ['offset-Z', 'work-shift', 'grip', 'lengths', 'hold-check', 'stop-check', 'layout'],
     on: ['lathe'],
     explains:
@@ -92,6 +73,7 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     ...usual,
     title: 'Part clamped again',
     past: 'the part was clamped again',
+    movesPart: true,
     reaches: [...ALL_AXES, 'offset-A', 'work-shift', 'angle', 'part', 'layout'],
     explains:
       'The part sits elsewhere by an unknown amount: X, Y, Z and the angles of all offsets. The vise, the collet and a rotary’s centre line stay as they are.',
@@ -164,35 +146,3 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     explains: 'What was measured is as it was the last time: it must be measured again.',
   },
 }
-
-/** What an entry says to have happened, without being entered as a happening. */
-export type Implied = Pick<Happening, 'past' | 'reaches'>
-
-/** What a fact says to have happened by differing from the one that it takes the place of. */
-export const IMPLIED = {
-  squared: { past: 'the vise was squared', reaches: ['offset-X', 'offset-Y', 'angle'] },
-  'other-vise': {
-    past: 'another vise was put on',
-    reaches: [...ALL_AXES, 'angle', 'squareness', 'upright', 'clearance', 'layout'],
-  },
-  'vise-elsewhere': {
-    past: 'the vise was put elsewhere',
-    reaches: [...ALL_AXES, 'angle', 'squareness', 'upright', 'layout'],
-  },
-  'other-collet': {
-    past: 'another collet was chosen',
-    reaches: ['offset-Z', 'work-shift', 'hold-check', 'stop-check'],
-  },
-  'other-length': { past: 'its tool was found to have another length', reaches: ['offset-Z'] },
-  /** Only X and Y of the offset whose part it is. */
-  'lies-otherwise': { past: 'the part was found to lie otherwise', reaches: ['offset-X', 'offset-Y'] },
-  'other-stop': { past: 'another stop was chosen', reaches: ['offset-Z', 'work-shift', 'stop-check'] },
-} satisfies Record<string, Implied>
-
-/** What puts the part of a lathe elsewhere along Z and leaves its tools as they are, by the words that it is told with: a work shift brings them back to it. */
-export const MOVES_PART: ReadonlySet<string> = new Set([
-  HAPPENINGS['collet-changed'].past,
-  HAPPENINGS['part-reclamped'].past,
-  IMPLIED['other-collet'].past,
-  IMPLIED['other-stop'].past,
-])

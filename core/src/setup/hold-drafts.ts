@@ -9,7 +9,7 @@ import type {
 } from '../hold/index.ts'
 import { convertLength, formatLength, type LengthUnit } from '../quantity/index.ts'
 import type { Setup } from './derive.ts'
-import type { Entry } from './entries.ts'
+import type { Logged } from './kinds.ts'
 
 const USUAL_STEP: Record<LengthUnit, string> = { inch: '.0005', mm: '.01' }
 
@@ -80,7 +80,7 @@ export const jawLengthOf = ({ unit }: Pick<Setup, 'unit'>, vise: Vise | undefine
 /** The vise in hand: the one that was chosen, else the one that was entered last on the machine; nothing where nobody said. */
 export function viseInHand(
   chosen: string,
-  machineEntries: readonly Entry[],
+  machineEntries: readonly Logged[],
   vises: readonly Vise[],
 ): Vise | undefined {
   const last = machineEntries.findLast((entry) => entry.kind === 'cleared')?.vise.id

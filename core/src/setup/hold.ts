@@ -2,30 +2,32 @@ import type { Profile } from '../control/index.ts'
 import { type Finding, type Freshness, finding, type Verdict, verdictOf } from '../fact/index.ts'
 import {
   barRange,
+  CLEARANCE,
   type Clearance,
   type Collet,
   type Convergence,
   clearance,
   convergence,
   fitRatio,
+  GRIP,
   type LengthSpread,
   lengthSpread,
+  lengthsSubject,
   movingRatio,
   offTheJaw,
   type RatioFit,
   type Squared,
   squareness,
+  UPRIGHT,
   type Uprightness,
   uprightness,
   type Vise,
 } from '../hold/index.ts'
 import type { Machine } from '../machine/index.ts'
 import { convertLength, type LengthUnit, type TypedLength } from '../quantity/index.ts'
-import type { Link } from './acts.ts'
-import type { Chain } from './chain.ts'
-import type { Entry, EntryOf } from './entries.ts'
+import { holdCheckSubject, STOP_CHECK } from '../ready/index.ts'
+import type { Chain, EntryOf, Link, Logged } from './kinds.ts'
 import { freshnessWith } from './program-freshness.ts'
-import { CLEARANCE, GRIP, holdCheckSubject, lengthsSubject, STOP_CHECK, UPRIGHT } from './subjects.ts'
 
 /** A fact of the Hold step with the entry that states it. */
 interface HoldFact<Kind extends 'swept' | 'upright' | 'cleared' | 'gripped' | 'lengths'> {
@@ -297,7 +299,7 @@ const A_DAY_MS = 20 * 3_600_000
  * Whether to ask if the fixed jaw stands upright and does not lift: it was just found square with both bolts tight, and
  * nobody read it on this machine within a day. `now` in ms since 1970.
  */
-export function asksUpright({ sweeps }: HoldState, machineEntries: readonly Entry[], now: number) {
+export function asksUpright({ sweeps }: HoldState, machineEntries: readonly Logged[], now: number) {
   const last = sweeps.at(-1)
   if (!isSquare(last) || last?.freshness.state !== 'fresh') return false
   const struck = new Set(machineEntries.flatMap((each) => (each.kind === 'struck' ? [each.target] : [])))

@@ -26,19 +26,8 @@ export {
   type Setup,
   zerosOf,
 } from './derive.ts'
-export { describeEntry, namesIn, TAKEN_HOW } from './describe.ts'
+export { describeEntry, namesIn } from './describe.ts'
 export { startingAngle, startingDraft, usualMethod } from './drafts.ts'
-export {
-  type Entry,
-  type EntryOf,
-  entry,
-  initials,
-  KEPT_FINDINGS,
-  LONGEST_PROGRAM,
-  type ProgramKind,
-  type SettledAs,
-  settledAs,
-} from './entries.ts'
 export { type GaugeProgram, gaugeCase, gaugeProgram, gaugeProveCase, gaugeRests } from './gauge-case.ts'
 export {
   type GaugedPart,
@@ -48,7 +37,6 @@ export {
   outOf,
   partLabel,
   reportedParts,
-  SETTLED_NAMES,
   seriesDrift,
   toMiddle,
   type ValueSeries,
@@ -78,6 +66,16 @@ export {
   viseInHand,
 } from './hold-drafts.ts'
 export {
+  type Entry,
+  type EntryOf,
+  entryIssues,
+  KINDS,
+  type Logged,
+  readEntry,
+  readEntryText,
+  slimmed,
+} from './kinds.ts'
+export {
   checkHindrance,
   isLoaded,
   programFor,
@@ -86,7 +84,7 @@ export {
   stopHeight,
   wrongPart,
 } from './load.ts'
-export { damagedSays, isUnreadable, type LogLine, type Standing, type Unreadable } from './log-lines.ts'
+export { isUnreadable, type LogLine, type Unreadable } from './log-lines.ts'
 export {
   LOG_GROUP_NAMES,
   LOG_GROUPS,
@@ -96,6 +94,7 @@ export {
   logMatches,
 } from './log-table.ts'
 export { type OffsetRow, offsetTable } from './offset-table.ts'
+export { type ProgramKind, TAKEN_HOW } from './own-kinds.ts'
 export { probeProgramFor, probeSituation } from './probing.ts'
 export {
   againstNumber,
@@ -119,7 +118,6 @@ export {
   standsFor,
 } from './proof.ts'
 export { proofAgainst, proofRests, proveCase, staleLayout, toolsUsed } from './prove-case.ts'
-export type { Description } from './reading-words.ts'
 export {
   deriveReady,
   type ReadyCase,
@@ -160,7 +158,6 @@ export {
   leftOutBefore,
   nextSerial,
   numbersGiven,
-  numbersSaid,
   type SerialLine,
   type SerialList,
   SHOWN_GAPS,
@@ -169,7 +166,6 @@ export {
 } from './serials.ts'
 export { STEP_NAMES, STEPS, type Step, type StepState, stepsOf } from './steps.ts'
 export { type StockFact, stockOf, touchedBlock } from './stock.ts'
-export { effectiveStrikes } from './strikes.ts'
 export { againstTable, deriveSetter, deriveTools, type SetterFact, type ToolFact } from './tools.ts'
 export { againstTurning, rotationFor, turnedOutside, turningRests, whoTurns } from './turn.ts'
 export { nameStaleFacts, whatIf, wouldGoStale } from './what-if.ts'

@@ -1,31 +1,10 @@
 import papaparse from 'papaparse'
-import type { Entry } from './entries.ts'
-import type { LogLine, Standing } from './log-lines.ts'
-import type { Description } from './reading-words.ts'
+import type { Description, Standing } from '../log/index.ts'
+import { KINDS, type Logged } from './kinds.ts'
+import type { LogLine } from './log-lines.ts'
 
 /** Where in the traveler an entry belongs, for who looks for one. */
-export const LOG_GROUPS = {
-  ready: ['opened', 'ticked', 'homed', 'acknowledged', 'note', 'handed-over'],
-  hold: ['swept', 'upright', 'cleared', 'gripped', 'lengths'],
-  zero: [
-    'pickup',
-    'tool-length',
-    'setter',
-    'centre-line',
-    'flat',
-    'work-shift',
-    'checked',
-    'program',
-    'identified',
-    'stock',
-  ],
-  angle: ['angled'],
-  code: ['coded', 'numbered'],
-  prove: ['laid-out', 'proved', 'let-stand'],
-  run: ['gauging', 'gauged', 'settled', 'corrected', 'palleted', 'start-checked', 'timed', 'saved'],
-  changes: ['happened', 'struck'],
-} as const satisfies Record<string, readonly Entry['kind'][]>
-export type LogGroup = keyof typeof LOG_GROUPS
+export type LogGroup = (typeof KINDS)[number]['group']
 
 export const LOG_GROUP_NAMES: Record<LogGroup, string> = {
   ready: 'Ready and notes',
@@ -37,6 +16,11 @@ export const LOG_GROUP_NAMES: Record<LogGroup, string> = {
   run: 'Run',
   changes: 'What changed',
 }
+
+/** The groups in the order of the steps. */
+export const LOG_GROUPS = Object.keys(LOG_GROUP_NAMES) as LogGroup[]
+
+const groupOf = new Map<string, LogGroup>(KINDS.map(({ kind, group }) => [kind, group]))
 
 /** What somebody looks for: all of it must be met; what is left out is not asked. */
 export interface LogSearch {
@@ -51,8 +35,8 @@ export function logMatches(line: LogLine, { says, detail }: Description, of: Log
   const { entry, standing, strike } = line
   if (of.by !== undefined && entry.by !== of.by) return false
   if (of.standing !== undefined && standing !== of.standing) return false
-  if (of.group !== undefined && !(LOG_GROUPS[of.group] as readonly string[]).includes(entry.kind))
-    return false
+  const kind = entry.kind === 'unread' ? entry.said : entry.kind
+  if (of.group !== undefined && groupOf.get(kind ?? '') !== of.group) return false
   const wanted = (of.text ?? '').toLowerCase().split(/\s+/).filter(Boolean)
   const hay = [says, detail, entry.by, entry.at, strike?.reason ?? ''].join(' ').toLowerCase()
   return wanted.every((word) => hay.includes(word))
@@ -69,7 +53,7 @@ const STANDING_WORDS: Record<Standing, string> = {
 const plain = (text: string) => (/^[=+\-@\t\r]/.test(text) && Number.isNaN(Number(text)) ? `'${text}` : text)
 
 /** The log as a table with a row an entry (RFC 4180), the oldest first. */
-export function logCsv(lines: readonly LogLine[], describe: (entry: Entry) => Description): string {
+export function logCsv(lines: readonly LogLine[], describe: (entry: Logged) => Description): string {
   const rows = lines.map((line) => {
     const { says, detail } = describe(line.entry)
     const { id, at, by, kind, carried } = line.entry

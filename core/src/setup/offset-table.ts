@@ -2,7 +2,7 @@ import { LINEAR_AXES, type LinearAxis, tipOf, toolIn } from '../machine/index.ts
 import { convertLength } from '../quantity/index.ts'
 import { addressNames } from './addresses.ts'
 import { type AxisFact, deriveSetup, type Reference, type Setup } from './derive.ts'
-import type { Entry } from './entries.ts'
+import type { Logged } from './kinds.ts'
 import { isUnreadable } from './log-lines.ts'
 import type { FlatFact } from './rotary.ts'
 
@@ -33,8 +33,8 @@ export interface OffsetRow {
 }
 
 /** The logs of the other setups on the machine, by setup. */
-function otherLogs(setup: Setup, machineEntries: readonly Entry[]): Entry[][] {
-  const logs = new Map<string, Entry[]>()
+function otherLogs(setup: Setup, machineEntries: readonly Logged[]): Logged[][] {
+  const logs = new Map<string, Logged[]>()
   for (const entry of machineEntries)
     if (entry.setup !== setup.id) logs.set(entry.setup, [...(logs.get(entry.setup) ?? []), entry])
   return [...logs.values()]
@@ -46,7 +46,7 @@ function otherLogs(setup: Setup, machineEntries: readonly Entry[]): Entry[][] {
  */
 export function offsetTable(
   setup: Setup,
-  machineEntries: readonly Entry[],
+  machineEntries: readonly Logged[],
   reference: Reference,
 ): OffsetRow[] {
   const rows = new Map<string, OffsetRow>()

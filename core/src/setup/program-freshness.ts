@@ -1,8 +1,7 @@
 import type { Profile } from '../control/index.ts'
 import type { Freshness } from '../fact/index.ts'
 import type { Machine, ToolShape } from '../machine/index.ts'
-import type { Chain } from './chain.ts'
-import type { Entry, EntryOf } from './entries.ts'
+import type { Chain, Entry, EntryOf } from './kinds.ts'
 
 interface Context {
   chain: Chain

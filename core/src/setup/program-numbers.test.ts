@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { BUILT_IN_PROFILES, ownNumber, type Profile } from '../control/index.ts'
 import { demoEntries, demoReference } from '../demo/index.ts'
-import type { Entry, EntryOf } from './entries.ts'
+import type { Entry, EntryOf } from './kinds.ts'
 import { againstNumber, freeNumber, numbersAt, takesPlaceOf, whichProgram } from './program-numbers.ts'
 import { add, opened, strike } from './testing.ts'
 

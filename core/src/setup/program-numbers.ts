@@ -1,8 +1,7 @@
 import { type Finding, finding } from '../fact/index.ts'
-import { inOrder } from '../log/index.ts'
+import { effectiveStrikes, inOrder } from '../log/index.ts'
 import { programNumberOf } from '../pallet/index.ts'
-import type { Entry, EntryOf } from './entries.ts'
-import { effectiveStrikes } from './strikes.ts'
+import type { Entry, EntryOf, Logged } from './kinds.ts'
 
 /** A program as the logbook of a machine knows it: by its O number, and which one it is. */
 export interface NumberedProgram {
@@ -54,15 +53,21 @@ function programsOf(entry: Entry, setup: string): NumberedProgram[] {
 }
 
 /** Entries that a program stands in, and those that strike one out. */
-const KINDS: ReadonlySet<Entry['kind']> = new Set(['program', 'coded', 'gauging', 'palleted', 'struck'])
+const WITH_PROGRAMS: ReadonlySet<Logged['kind']> = new Set([
+  'program',
+  'coded',
+  'gauging',
+  'palleted',
+  'struck',
+])
 
 /**
  * The programs that are known to stand at a machine, from the logs of its setups, and those of the setup in hand that are to go
  * there: the last entry of each number and program. Struck entries do not count. Whether one was deleted at the control, nobody told.
  */
-export function numbersAt(entries: readonly Entry[], setup: string): NumberedProgram[] {
+export function numbersAt(entries: readonly Logged[], setup: string): NumberedProgram[] {
   // A logbook of years has few of these among many entries: only they are put in order.
-  const ones = entries.filter(({ kind }) => KINDS.has(kind))
+  const ones = entries.filter((entry): entry is Entry => WITH_PROGRAMS.has(entry.kind))
   const strikes = effectiveStrikes(ones)
   const known = new Map<string, NumberedProgram>()
   for (const entry of inOrder(ones))

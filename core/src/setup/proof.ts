@@ -1,11 +1,9 @@
 import type { Profile } from '../control/index.ts'
 import type { Freshness } from '../fact/index.ts'
 import type { Machine, ToolShape } from '../machine/index.ts'
-import type { Layout } from '../prove/index.ts'
-import type { Chain } from './chain.ts'
-import type { Entry, EntryOf } from './entries.ts'
+import { LAYOUT, type Layout } from '../prove/index.ts'
+import type { Chain, EntryOf, Logged } from './kinds.ts'
 import { freshnessWith, machineEdited, profileEdited, toolsEdited } from './program-freshness.ts'
-import { LAYOUT } from './subjects.ts'
 
 /** What stands in the work area, as it was placed. */
 export interface LayoutFact {
@@ -97,7 +95,7 @@ const proofFreshness = (entry: EntryOf<'proved'>, context: Context): Freshness =
   )
 
 /** The Prove step: what stands in the work area, and the proofs. */
-export function deriveProve(counting: readonly Entry[], context: Context): ProveState {
+export function deriveProve(counting: readonly Logged[], context: Context): ProveState {
   const { chain } = context
   const placed = chain.standing.get(LAYOUT)?.entry
   const proofs = [...chain.standing.values()].flatMap(({ entry }): ProofFact[] =>

@@ -1,11 +1,17 @@
 import { type Finding, type Freshness, type Verdict, verdictOf } from '../fact/index.ts'
-import { type Order, orderOf } from '../log/index.ts'
+import {
+  effectiveStrikes,
+  isUnread,
+  type Order,
+  orderOf,
+  type UnreadEntry,
+  unreadPast,
+} from '../log/index.ts'
 import { type Machine, type ReadyItem, readyListOf } from '../machine/index.ts'
 import { judgeHome } from '../ready/index.ts'
-import type { Entry, EntryOf } from './entries.ts'
 import { HAPPENINGS } from './happenings.ts'
+import { type Entry, type EntryOf, kinds, type Logged } from './kinds.ts'
 import type { StepState } from './steps.ts'
-import { effectiveStrikes } from './strikes.ts'
 
 /** A machine that nobody touched for so long has stood: more than a night and a day. Common practice, by judgement. */
 export const STOOD_HOURS = 36
@@ -39,19 +45,13 @@ export interface ReadyState {
 export interface ReadyCase {
   machine: Machine
   /** Every entry of every setup on the machine. */
-  entries: readonly Entry[]
+  entries: readonly Logged[]
   /** ms since 1970. */
   now: number
-  /** Entries on the machine that cannot be read: what they said is not known. */
-  unread?: number
   /** Initials of who is at the tablet; undefined where nobody is, as in a list for all. */
   operator?: string
 }
 
-const UNREAD = 'read or ticked before an entry of this machine that cannot be read'
-
-/** Kinds that are written at a desk as well as at the machine. */
-const AT_A_DESK: readonly Entry['kind'][] = ['note', 'handed-over', 'acknowledged', 'struck', 'opened']
 const isFrom =
   <Kind extends Entry['kind']>(kind: Kind) =>
   (entry: Entry): entry is EntryOf<Kind> =>
@@ -60,7 +60,9 @@ const isFrom =
 /** What counts of a machine's entries, with the order of them all. */
 interface MachineLog {
   entries: readonly Entry[]
-  order: Order<Entry>
+  /** What cannot be read of them: what it said is not known. */
+  unread: readonly UnreadEntry[]
+  order: Order<Logged>
 }
 
 /** The first long pause on the machine that can have been after an entry, in words, if there was one; `now` ends the last pause. */
@@ -87,7 +89,11 @@ const alarmAfter = (of: Entry, { entries, order }: MachineLog) =>
       entry.kind === 'happened' && HAPPENINGS[entry.what].alarm && !order.surelyBefore(entry, of),
   )
 
-const perhaps = (of: Entry, then: Entry, { order }: MachineLog) =>
+/** The first entry that cannot be read and was not surely made before another. */
+const unreadAfter = (of: Entry, { unread, order }: MachineLog) =>
+  unread.find((entry) => !order.surelyBefore(entry, of))
+
+const perhaps = (of: Entry, then: Logged, { order }: MachineLog) =>
   order.surelyBefore(of, then) ? '' : 'perhaps '
 
 function dueAgain(
@@ -96,7 +102,8 @@ function dueAgain(
   of: ReadyCase,
   log: MachineLog,
 ): string | undefined {
-  if (of.unread) return UNREAD
+  const unread = unreadAfter(tick, log)
+  if (unread) return `${perhaps(tick, unread, log)}ticked before ${unreadPast(unread)}`
   if (tick.says !== item.says) return 'the line was changed since it was ticked'
   if (item.again.includes('alarm')) {
     const alarm = alarmAfter(tick, log)
@@ -109,7 +116,9 @@ function dueAgain(
   if (item.again.includes('operator')) {
     const other = log.entries.find(
       (entry) =>
-        entry.by !== tick.by && !AT_A_DESK.includes(entry.kind) && !log.order.surelyBefore(entry, tick),
+        entry.by !== tick.by &&
+        kinds.of(entry.kind)?.written === 'at-machine' &&
+        !log.order.surelyBefore(entry, tick),
     )
     if (other) return `${perhaps(tick, other, log)}ticked by ${tick.by} before ${other.by} was at the machine`
     if (of.operator !== undefined && of.operator !== tick.by) return `ticked by ${tick.by}, not by you`
@@ -118,7 +127,7 @@ function dueAgain(
 }
 
 /** The last of some entries in order, and those that may have been made after it. */
-function perhapsLast<T extends Entry>(entries: readonly T[], { surelyBefore }: Order<Entry>): T[] {
+function perhapsLast<T extends Entry>(entries: readonly T[], { surelyBefore }: Order<Logged>): T[] {
   const last = entries.at(-1)
   return last ? entries.filter((one) => one === last || !surelyBefore(one, last)) : []
 }
@@ -133,12 +142,13 @@ function lineOf(item: ReadyItem, of: ReadyCase, log: MachineLog): ReadyLine {
   return due === undefined ? { item, tick, state: 'done' } : { item, tick, state: 'stale', due }
 }
 
-function homeOf({ machine, now, unread }: ReadyCase, log: MachineLog): ReadyState['home'] {
+function homeOf({ machine, now }: ReadyCase, log: MachineLog): ReadyState['home'] {
   const homed = log.entries.filter(isFrom('homed'))
   const entry = homed.at(-1)
   if (!entry) return undefined
   const alarm = alarmAfter(entry, log)
   const stood = stoodAfter(entry, log, now)
+  const unread = unreadAfter(entry, log)
   const rival = perhapsLast(homed, log.order).find((each) => each !== entry)
   const says =
     alarm !== undefined
@@ -146,7 +156,7 @@ function homeOf({ machine, now, unread }: ReadyCase, log: MachineLog): ReadyStat
       : stood !== undefined
         ? `read before ${stood}`
         : unread
-          ? UNREAD
+          ? `${perhaps(entry, unread, log)}read before ${unreadPast(unread)}`
           : rival && `perhaps read before ${rival.by} read it`
   const findings = judgeHome(entry.shown, machine, machine.unit)
   return {
@@ -186,8 +196,9 @@ function notesOf(entries: readonly Entry[], operator: string | undefined): Shift
 export function deriveReady(of: ReadyCase): ReadyState {
   const order = orderOf(of.entries)
   const strikes = effectiveStrikes(order.ordered)
-  const entries = order.ordered.filter(({ id }) => !strikes.has(id))
-  const log = { entries, order }
+  const held = order.ordered.filter(({ id }) => !strikes.has(id))
+  const entries = held.filter((entry) => entry.kind !== 'unread')
+  const log = { entries, unread: held.filter(isUnread), order }
   const lines = readyListOf(of.machine).map((item) => lineOf(item, of, log))
   const notes = notesOf(entries, of.operator)
   const home = homeOf(of, log)

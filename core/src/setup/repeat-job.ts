@@ -1,29 +1,10 @@
 import type { Setup } from './derive.ts'
-import type { Entry, EntryOf } from './entries.ts'
+import { type Entry, type EntryOf, kinds } from './kinds.ts'
 import { isUnreadable, type LogLine, type Unreadable } from './log-lines.ts'
 
-/** What a repeat of the job begins with: how it was held and measured, its programs and plans. Checks are made anew. */
-const CARRIED: readonly Entry['kind'][] = [
-  'swept',
-  'cleared',
-  'gripped',
-  'lengths',
-  'centre-line',
-  'pickup',
-  'flat',
-  'work-shift',
-  'angled',
-  'identified',
-  'stock',
-  'laid-out',
-  'coded',
-  'proved',
-  'gauging',
-  'palleted',
-]
-
+/** What a repeat of the job begins with: how it was held and measured, its programs and plans, as far as it stood. Checks are made anew. */
 const stands = ({ entry, standing }: LogLine) =>
-  CARRIED.includes(entry.kind) && (standing === 'counts' || standing === 'stale')
+  kinds.of(entry.kind)?.carried === true && (standing === 'counts' || standing === 'stale')
 
 /** What is new of a repeat: who sets it up, when (ISO 8601), and ids that grow. */
 export interface Repeating {
@@ -59,7 +40,9 @@ export function repeatJob(last: Setup | Unreadable, { by, at, nextId }: Repeatin
     ids.set(entry.id, id)
     const from = entry.carried ?? { entry: entry.id, by: entry.by, at: entry.at }
     const rests =
-      'rests' in entry && entry.rests ? { rests: entry.rests.map((each) => ids.get(each) ?? each) } : {}
+      'rests' in entry && entry.rests
+        ? { rests: entry.rests.map((each: string) => ids.get(each) ?? each) }
+        : {}
     return { ...entry, ...rests, id, setup, at, by, carried: from } as Entry
   })
   const again: Entry = {

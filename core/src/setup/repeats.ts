@@ -3,7 +3,7 @@ import { type Individuals, individuals } from '../gauge/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import { convertLength, formatLength, formatWithUnit } from '../quantity/index.ts'
 import { type AxisFact, deriveSetup, type Reference, type Setup } from './derive.ts'
-import type { Entry } from './entries.ts'
+import type { Logged } from './kinds.ts'
 import { isUnreadable } from './log-lines.ts'
 
 const MOST = 10
@@ -51,7 +51,7 @@ function judge(
 export function repeatHistory(
   setup: Setup,
   offset: string,
-  machineEntries: readonly Entry[],
+  machineEntries: readonly Logged[],
   reference: Reference,
 ): RepeatHistory[] {
   const opened = machineEntries.filter(

@@ -7,7 +7,6 @@ import {
   deriveSetup,
   describeEntry,
   type Entry,
-  entry as entrySchema,
   type HappeningKind,
   isUnreadable,
   lineUnderTop,
@@ -24,6 +23,7 @@ import {
   rotaryNotHomed,
 } from './index.ts'
 import { add, derive as deriveWith, edge, happened, inch, opened, pickup, strike, touch } from './testing.ts'
+import { read } from './testing-read.ts'
 
 const mill = demoReference.machines[0] as Machine
 const derive = (...entries: Entry[]) => deriveWith(entries, demoReference)
@@ -219,7 +219,7 @@ describe('the centre line of the rotary', () => {
       detail:
         'two touches across a flat, faces up, touch 1 at Y -8.5000 in Z -10.0000 in, touch 2 at Y -7.5000 in Z -9.9825 in, 0.000 deg in the program',
     })
-    for (const each of [line, a]) expect(entrySchema.parse(each)).toEqual(each)
+    for (const each of [line, a]) expect(read(each)).toEqual(each)
     const [y] = onLine([line]) as [Entry]
     let n = 0
     const again = repeatJob(derive(line, a, y), {

@@ -1,4 +1,5 @@
 import { type Finding, type Freshness, finding, type Verdict, verdictOf, worstFirst } from '../fact/index.ts'
+import { effectiveStrikes } from '../log/index.ts'
 import type { Machine, RotaryAxis } from '../machine/index.ts'
 import { pickupSettings, type ReadingOf } from '../pickup/index.ts'
 import {
@@ -9,21 +10,20 @@ import {
   type TypedLength,
 } from '../quantity/index.ts'
 import {
+  CENTRE_LINE,
   type Centre,
   type EarlierCentre,
   type EarlierFlat,
   type Flat,
+  flatSubject,
   judgeCentre,
   judgeFlat,
   measureCentre,
   measureFlat,
 } from '../rotary/index.ts'
-import type { Chain } from './chain.ts'
 import { machineEdited } from './edited.ts'
-import type { Entry, EntryOf } from './entries.ts'
+import type { Chain, EntryOf, Logged } from './kinds.ts'
 import type { ReadyState } from './ready.ts'
-import { effectiveStrikes } from './strikes.ts'
-import { CENTRE_LINE, flatSubject } from './subjects.ts'
 
 /** The centre line of the machine's rotary, as it was found in a setup. */
 export interface CentreFact {
@@ -138,7 +138,7 @@ const HOMED = 'home'
  */
 export function rotaryNotHomed(
   { home, lines }: Pick<ReadyState, 'home' | 'lines'>,
-  entries: readonly Entry[],
+  entries: readonly Logged[],
   { rotary, name }: Pick<Machine, 'rotary' | 'name'>,
 ): Finding[] {
   if (!rotary) return []

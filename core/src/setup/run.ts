@@ -1,21 +1,21 @@
 import type { Profile } from '../control/index.ts'
 import { type Finding, type Freshness, finding } from '../fact/index.ts'
+import { effectiveStrikes } from '../log/index.ts'
 import type { Machine } from '../machine/index.ts'
 import {
   judgeStart,
+  PALLETS,
   type PalletPlan,
+  START,
   type StartJudgement,
   shiftCase,
   simulateShift,
 } from '../pallet/index.ts'
 import { type Calibration, calibrate } from '../timing/index.ts'
-import type { Chain } from './chain.ts'
 import type { CodeState } from './code-facts.ts'
-import type { Entry, EntryOf } from './entries.ts'
+import type { Chain, EntryOf, Logged } from './kinds.ts'
 import { freshnessWith, machineEdited, profileEdited } from './program-freshness.ts'
 import { isProved, type ProveState, proofHolds } from './proof.ts'
-import { effectiveStrikes } from './strikes.ts'
-import { PALLETS, START } from './subjects.ts'
 
 /** The pallets as they were planned. */
 export interface PalletFact {
@@ -51,7 +51,7 @@ const palletFreshness = (entry: EntryOf<'palleted'>, context: Context): Freshnes
     () => machineEdited(entry, context, 'planned for') ?? profileEdited(entry, context, 'planned for'),
   )
 
-export function deriveRun(counting: readonly Entry[], context: Context): RunState {
+export function deriveRun(counting: readonly Logged[], context: Context): RunState {
   const { chain } = context
   const planned = chain.standing.get(PALLETS)?.entry
   const answered = chain.standing.get(START)?.entry
@@ -194,7 +194,7 @@ export function cyclesAShift({
 
 /** What the cycles timed on a machine, in all its setups, say of it; only those of the machine and profile as they are now count. */
 export function machineCalibration(
-  entries: readonly Entry[],
+  entries: readonly Logged[],
   { machine, profile }: { machine: Machine; profile: Profile },
 ): { calibration: Calibration; counted: EntryOf<'timed'>[]; outdated: number } {
   const struck = effectiveStrikes(entries)

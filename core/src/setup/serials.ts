@@ -1,18 +1,13 @@
-import type { Sheet } from '../code/index.ts'
+import { numbersSaid, type Sheet } from '../code/index.ts'
 import { hasSerial, withNumber } from '../cycles/engraving/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
-import { inOrder } from '../log/index.ts'
-import type { Entry, EntryOf } from './entries.ts'
-import { effectiveStrikes } from './strikes.ts'
+import { effectiveStrikes, inOrder } from '../log/index.ts'
+import type { EntryOf, Logged } from './kinds.ts'
 
 /** Gaps that are named one by one; the rest is counted. */
 export const SHOWN_GAPS = 5
 
 type Numbered = EntryOf<'numbered'>
-
-/** The numbers of an entry as they were engraved. */
-export const numbersSaid = ({ series, first, last }: Pick<Numbered, 'series' | 'first' | 'last'>) =>
-  first === last ? withNumber(series, first) : `${withNumber(series, first)} to ${withNumber(series, last)}`
 
 /** One line of a series: numbers that were given out together, and what became of them. */
 export interface SerialLine {
@@ -39,7 +34,7 @@ export const seriesOf = (text: string): string | undefined => (hasSerial(text) ?
  * What became of the numbers of a series, from the entries of any setups: what is struck out does not count. Numbers that a
  * step goes over are no gaps: `step` is from one to the next.
  */
-export function serialList(entries: readonly Entry[], series: string, step = 1): SerialList {
+export function serialList(entries: readonly Logged[], series: string, step = 1): SerialList {
   const strikes = effectiveStrikes(entries)
   const lines = inOrder(entries)
     .filter(
@@ -73,7 +68,7 @@ export const givenOut = ({ lines }: SerialList, number: number): SerialLine | un
 
 /** Why the numbers of an entry cannot be given out, in a sentence with the way out: some of them were before. */
 export function numbersGiven(
-  entries: readonly Entry[],
+  entries: readonly Logged[],
   { series, first, last }: Pick<Numbered, 'series' | 'first' | 'last'>,
 ): string | undefined {
   const list = serialList(entries, series)
@@ -92,7 +87,7 @@ export const leftOutBefore = (list: SerialList, number: number, step: number) =>
     : undefined
 
 /** What the shop's list of serial numbers says against the numbers of a program. */
-export function againstSerials({ items }: Pick<Sheet, 'items'>, entries: readonly Entry[]): Finding[] {
+export function againstSerials({ items }: Pick<Sheet, 'items'>, entries: readonly Logged[]): Finding[] {
   return items.flatMap((item): Finding[] => {
     if (item.cycle !== 'engrave' || item.off) return []
     const { text, serial, step } = item.params

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
 import type { Machine } from '../machine/index.ts'
-import type { Entry } from './entries.ts'
+import type { Entry } from './kinds.ts'
 import { add, inch, opened } from './testing.ts'
 import { deriveSetter, deriveTools } from './tools.ts'
 

@@ -2,16 +2,17 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
 import type { StopKind } from '../hold/index.ts'
+import { effectiveStrikes } from '../log/index.ts'
 import {
   checkHindrance,
   deriveSetup,
   type Entry,
-  effectiveStrikes,
-  entry,
+  entryIssues,
   expectationOf,
   HAPPENINGS,
   type HappeningKind,
   isUnreadable,
+  type Logged,
   type OffsetState,
   programFor,
   type Reference,
@@ -33,7 +34,8 @@ import {
   zeros,
 } from './testing.ts'
 
-const derive = (entries: Entry[], reference: Reference = demoReference) => deriveWith(entries, reference)
+const derive = (entries: readonly Logged[], reference: Reference = demoReference) =>
+  deriveWith(entries, reference)
 
 /** What is stale in G54, and why. */
 function stale(entries: Entry[], reference?: Reference): Record<string, string> {
@@ -338,7 +340,7 @@ describe('what is written', () => {
 
 describe('the schema of an entry', () => {
   it('refuses what a form would refuse', () => {
-    const says = (of: object) => entry.safeParse(of).error?.issues.map(({ message }) => message) ?? []
+    const says = (of: object) => entryIssues(of).map((issue) => issue.says)
     const { x, c } = whole()
     expect(says(x)).toEqual([])
     expect(says({ ...x, offset: 'G54; DROP' })[0]).toMatch(/G54 or G154 P3/)

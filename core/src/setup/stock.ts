@@ -11,9 +11,9 @@ import {
   touchedAt,
 } from '../pickup/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
-import type { EntryOf } from './entries.ts'
 import type { HoldState } from './hold.ts'
 import { jawsIn } from './jaws.ts'
+import type { EntryOf } from './kinds.ts'
 
 /** One axis of the offset that a block was taken with. */
 type TakenAxis = Pick<Pickup, 'value' | 'position' | 'doubt' | 'size'> & { entry: EntryOf<'pickup'> }

@@ -8,7 +8,6 @@ import {
   type CopyDraft,
   describeEntry,
   type Entry,
-  entry as entrySchema,
   namesIn,
   offsetOf,
   probeProgramFor,
@@ -18,6 +17,7 @@ import {
   turnedOutside,
 } from './index.ts'
 import { add, derive as deriveWith, edge, happened, inch, opened, pickup, touch } from './testing.ts'
+import { faultOf } from './testing-read.ts'
 
 const derive = (entries: Entry[]) => deriveWith(entries, demoReference)
 const taken = () => [pickup(edge('X', -20)), pickup(edge('Y', -9)), pickup(touch(7))]
@@ -57,7 +57,7 @@ describe('copies of an offset', () => {
     expect(x?.reading.shiftWithin.value).toBe(0.001)
     expect(y?.reading.shiftWithin.value).toBe(0)
     const entry = pickup(x?.reading as never, 'G55', x?.rests)
-    expect(entrySchema.safeParse(entry).error).toBeUndefined()
+    expect(faultOf(entry)).toBeUndefined()
   })
 
   it('leave out what is stale or missing, and say what would leave the travel or be replaced', () => {
@@ -207,7 +207,7 @@ describe('the words of the newer entries', () => {
       says: 'Probe program for G54 downloaded',
       detail: '2 lines, profile Compact version 1',
     })
-    for (const entry of [angle, mean, program]) expect(entrySchema.safeParse(entry).error).toBeUndefined()
+    for (const entry of [angle, mean, program]) expect(faultOf(entry)).toBeUndefined()
   })
 })
 

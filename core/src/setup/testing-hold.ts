@@ -1,7 +1,8 @@
 import { monotonicFactory } from 'ulid'
 import type { Bolts, StopKind } from '../hold/index.ts'
 import { asTyped } from '../quantity/index.ts'
-import { type Entry, type EntryOf, entry as entrySchema } from './entries.ts'
+import type { Entry, EntryOf } from './kinds.ts'
+import { read } from './testing-read.ts'
 
 // Logs of vise and collet for tests, entry by entry, each a minute after the last.
 
@@ -44,7 +45,7 @@ type Body<K extends Entry['kind']> = Omit<EntryOf<K>, 'id' | 'setup' | 'at' | 'b
 export function add<K extends Entry['kind']>(opened: Entry, kind: K, body: Body<K>): EntryOf<K> {
   minutes += 1
   const at = start + minutes * 60_000
-  return entrySchema.parse({
+  return read({
     id: nextId(at),
     setup: opened.setup,
     at: new Date(at).toISOString(),

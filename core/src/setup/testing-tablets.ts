@@ -1,6 +1,6 @@
 import { ulid } from 'ulid'
 import { hear, type LastHeard, latestOf, type Reading, stampOf } from '../log/index.ts'
-import type { Entry } from './entries.ts'
+import type { Entry } from './kinds.ts'
 import { cleared, edge, inch, opened, sweepOf, touch } from './testing.ts'
 
 // Tablets for tests: each with a clock that anybody can set, one that stands while it sleeps, a network that goes and comes, and

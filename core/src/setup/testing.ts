@@ -3,12 +3,13 @@ import type { Bolts } from '../hold/index.ts'
 import type { Reading } from '../pickup/index.ts'
 import { asTyped } from '../quantity/index.ts'
 import { deriveSetup, type Reference, type Setup } from './derive.ts'
-import type { Entry, EntryOf } from './entries.ts'
 import type { HappeningKind } from './happenings.ts'
+import type { Entry, EntryOf, Logged } from './kinds.ts'
 import { isUnreadable } from './log-lines.ts'
 import { inch, sweepOf } from './testing-hold.ts'
 
 export * as holdLog from './testing-hold.ts'
+export { faultOf, read } from './testing-read.ts'
 export { inch, sweepOf }
 
 // A log for tests, entry by entry, each a minute after the last. The machine and the rest come from who derives it.
@@ -101,7 +102,7 @@ export const cleared = () =>
     lowestZ: inch(-11),
   })
 
-export function derive(entries: Entry[], reference: Reference): Setup {
+export function derive(entries: readonly Logged[], reference: Reference): Setup {
   const setup = deriveSetup([opened, ...entries], reference)
   if (isUnreadable(setup)) throw new Error(setup.unreadable)
   return setup

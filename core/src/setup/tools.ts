@@ -1,5 +1,5 @@
 import { type Answer, type Finding, type Freshness, finding } from '../fact/index.ts'
-import { type Order, orderOf } from '../log/index.ts'
+import { effectiveStrikes, type Order, orderOf, unreadPast } from '../log/index.ts'
 import type { Machine } from '../machine/index.ts'
 import {
   isHeight,
@@ -12,9 +12,8 @@ import {
 } from '../pickup/index.ts'
 import { convertLength, formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
 import { machineEdited } from './edited.ts'
-import type { Entry, EntryOf } from './entries.ts'
 import { HAPPENINGS } from './happenings.ts'
-import { effectiveStrikes } from './strikes.ts'
+import type { EntryOf, Logged } from './kinds.ts'
 
 /** A tool's length as it stands in the machine's table, in the unit asked for. */
 export interface ToolFact {
@@ -33,6 +32,21 @@ export interface SetterFact {
   findings: Finding[]
 }
 
+/** What counts of a machine's entries, in order. */
+interface Counting {
+  counting: readonly Logged[]
+  surelyBefore: Order<Logged>['surelyBefore']
+}
+
+function countingOf(entries: readonly Logged[]): Counting {
+  const order = orderOf(entries)
+  const strikes = effectiveStrikes(order.ordered)
+  return {
+    counting: order.ordered.filter(({ id }) => !strikes.has(id)),
+    surelyBefore: (one, other) => order.surelyBefore(one, other),
+  }
+}
+
 /** After these a setter may have been knocked, or home is elsewhere: it is calibrated again (common practice). */
 const KNOCKED: readonly string[] = ['alarm', 'homed-again']
 
@@ -41,13 +55,11 @@ const KNOCKED: readonly string[] = ['alarm', 'homed-again']
  * a homing makes it doubtful, or it is calibrated again. Undefined where nobody did.
  */
 export function deriveSetter(
-  entries: readonly Entry[],
+  entries: readonly Logged[],
   machine: Machine,
   unit: LengthUnit,
 ): SetterFact | undefined {
-  const { ordered, surelyBefore } = orderOf(entries)
-  const strikes = effectiveStrikes(ordered)
-  const counting = ordered.filter(({ id }) => !strikes.has(id))
+  const { counting, surelyBefore } = countingOf(entries)
   const settings = pickupSettings(machine, unit)
   const all = counting.filter((entry): entry is EntryOf<'setter'> => entry.kind === 'setter')
   const entry = all.at(-1)
@@ -56,9 +68,16 @@ export function deriveSetter(
   const before = all.at(-2)
   const was = before && setterHeight(before.reading, settings)
   const since = counting.find(
-    (each) => each.kind === 'happened' && KNOCKED.includes(each.what) && !surelyBefore(each, entry),
+    (each) =>
+      (each.kind === 'unread' || (each.kind === 'happened' && KNOCKED.includes(each.what))) &&
+      !surelyBefore(each, entry),
   )
-  const past = since?.kind === 'happened' ? HAPPENINGS[since.what].past : ''
+  const past =
+    since?.kind === 'unread'
+      ? unreadPast(since)
+      : since?.kind === 'happened'
+        ? HAPPENINGS[since.what].past
+        : ''
   return {
     height,
     entry,
@@ -91,12 +110,16 @@ function liesElsewhere(now: EntryOf<'setter'>, { setter, masterPosition }: Entry
   return Math.abs(value - inMm(masterPosition)) > 3 * Math.hypot(doubt.value, inMm(setter.within))
 }
 
+/** What cannot be read and was not surely made before a length was measured may have been another. */
+function unreadSince(of: EntryOf<'tool-length'>, { counting, surelyBefore }: Counting): Freshness {
+  const unread = counting.find((entry) => entry.kind === 'unread' && !surelyBefore(entry, of))
+  if (unread?.kind !== 'unread') return { state: 'fresh' }
+  const says = `${surelyBefore(of, unread) ? '' : 'perhaps '}measured before ${unreadPast(unread)}`
+  return { state: 'stale', cause: { entryId: unread.id, at: unread.at, says } }
+}
+
 /** Whether a length still holds: the tool was not measured again, here or at the control, by anything that is not surely older. */
-function measuredSince(
-  of: EntryOf<'tool-length'>,
-  counting: readonly Entry[],
-  surelyBefore: Order<Entry>['surelyBefore'],
-): Freshness {
+function measuredSince(of: EntryOf<'tool-length'>, { counting, surelyBefore }: Counting): Freshness {
   const since = counting.find(
     (entry) =>
       entry.kind === 'happened' &&
@@ -121,7 +144,7 @@ function measuredSince(
       },
     }
   const by = since ?? rival
-  if (!by) return { state: 'fresh' }
+  if (!by) return unreadSince(of, { counting, surelyBefore })
   const before = since
     ? 'measured before it was measured again at the control'
     : `measured before it was measured by ${by.by}`
@@ -133,12 +156,10 @@ function measuredSince(
  * The lengths of a machine's tools, from the logs of every setup on it: a tool keeps its length from one setup to the
  * next, until it is measured again.
  */
-export function deriveTools(entries: readonly Entry[], machine: Machine, unit: LengthUnit): ToolFact[] {
-  const { ordered, surelyBefore } = orderOf(entries)
-  const strikes = effectiveStrikes(ordered)
+export function deriveTools(entries: readonly Logged[], machine: Machine, unit: LengthUnit): ToolFact[] {
+  const { counting, surelyBefore } = countingOf(entries)
   const settings = pickupSettings(machine, unit)
   const tools = new Map<number, ToolFact>()
-  const counting = ordered.filter(({ id }) => !strikes.has(id))
   for (const entry of counting) {
     if (entry.kind === 'tool-length') {
       const length = toolLength(entry, settings)
@@ -155,7 +176,7 @@ export function deriveTools(entries: readonly Entry[], machine: Machine, unit: L
       })
     }
   }
-  for (const tool of tools.values()) tool.freshness = measuredSince(tool.entry, counting, surelyBefore)
+  for (const tool of tools.values()) tool.freshness = measuredSince(tool.entry, { counting, surelyBefore })
   return [...tools.values()].sort((a, b) => a.tool - b.tool)
 }
 

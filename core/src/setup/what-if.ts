@@ -2,7 +2,7 @@ import { formatAngle } from '../angle/index.ts'
 import type { Freshness } from '../fact/index.ts'
 import { formatWithUnit } from '../quantity/index.ts'
 import { deriveSetup, type OffsetState, type Reference, type Setup } from './derive.ts'
-import type { Entry } from './entries.ts'
+import type { Entry, Logged } from './kinds.ts'
 import { isUnreadable } from './log-lines.ts'
 
 /** The standing facts of an offset by name, with what is said of each. */
@@ -162,7 +162,7 @@ export function nameStaleFacts(setup: Setup): string[] {
  * What adding an entry would change, a sentence each, before it is added: what goes stale, what is fresh again,
  * what falls back to an earlier value, what goes away. Empty when nothing does.
  */
-export function whatIf(entries: readonly Entry[], added: Entry, reference: Reference): string[] {
+export function whatIf(entries: readonly Logged[], added: Entry, reference: Reference): string[] {
   const now = deriveSetup(entries, reference)
   const then = deriveSetup([...entries, added], reference)
   if (isUnreadable(now) || isUnreadable(then)) return []
@@ -185,8 +185,8 @@ export function whatIf(entries: readonly Entry[], added: Entry, reference: Refer
 /** The names of the facts of a setup that are fresh now and would be stale once entries are added to its log. */
 export function wouldGoStale(
   now: Setup,
-  entries: readonly Entry[],
-  added: readonly Entry[],
+  entries: readonly Logged[],
+  added: readonly Logged[],
   reference: Reference,
 ): string[] {
   const then = deriveSetup([...entries, ...added], reference)

@@ -8,7 +8,6 @@ import {
   deriveSetup,
   describeEntry,
   type Entry,
-  entry as entrySchema,
   inWorkShift,
   isUnreadable,
   nameStaleFacts,
@@ -21,6 +20,7 @@ import {
   shiftTools,
 } from './index.ts'
 import { add, happened, inch, opened, strike } from './testing.ts'
+import { read } from './testing-read.ts'
 
 const lathe = demoReference.machines.find(({ kind }) => kind === 'lathe') as Machine
 const on = { machine: { id: lathe.id, version: lathe.version } }
@@ -77,7 +77,7 @@ describe('a work shift', () => {
       arithmetic: '-9.7500 - 0.2500',
       gives: '-10.0000',
     })
-    expect(entrySchema.parse(log.at(-1))).toEqual(log.at(-1))
+    expect(read(log.at(-1))).toEqual(log.at(-1))
     expect(
       describeEntry(log.at(-1) as Entry, pickupSettings(lathe, 'inch'), () => '', namesIn(demoReference)),
     ).toEqual({
@@ -135,6 +135,19 @@ describe('a work shift', () => {
     const forced = [...homed, shiftBy('T4', -10.75, derive(homed))]
     expect(stale(derive(forced), 'T6')).toBe('taken before the machine was homed again')
     expect(derive(forced).shift?.freshness.state).toBe('stale')
+  })
+
+  it('is taken with no tool that more has reached than a part that was moved', () => {
+    const t4 = touch('T4', -11)
+    const moved = [t4, happened('collet-changed')]
+    expect(shiftTools(derive(moved).offsets).map(({ name }) => name)).toEqual(['T4'])
+    for (const more of ['homed-again', 'set-up-again'] as const) {
+      const setup = derive([...moved, happened(more)])
+      expect(shiftTools(setup.offsets)).toEqual([])
+      // It is still told what reached it first.
+      expect(stale(setup, 'T4')).toBe('taken before the collet was changed')
+    }
+    expect(shiftTools(derive([...moved, happened('part-reclamped')]).offsets)).toHaveLength(1)
   })
 
   it('gives nothing back where it is struck out, or what it was taken with is', () => {

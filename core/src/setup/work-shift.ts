@@ -7,13 +7,10 @@ import {
   worstFirst,
 } from '../fact/index.ts'
 import type { Machine } from '../machine/index.ts'
-import { judgeWorkShift, pickupSettings, type Reading, workShift } from '../pickup/index.ts'
+import { judgeWorkShift, pickupSettings, type Reading, WORK_SHIFT, workShift } from '../pickup/index.ts'
 import { computedLength, type LengthUnit } from '../quantity/index.ts'
-import type { Chain } from './chain.ts'
 import { machineEdited } from './edited.ts'
-import type { EntryOf } from './entries.ts'
-import { MOVES_PART } from './happenings.ts'
-import { WORK_SHIFT } from './subjects.ts'
+import type { Chain, EntryOf } from './kinds.ts'
 
 /** The work shift of a lathe as it was taken last, in the setup's unit. */
 export interface ShiftFact {
@@ -50,9 +47,9 @@ export const inWorkShift = (reading: Reading, shift: ShiftFact | undefined): Rea
     ? { ...reading, shift: computedLength(shift.shift.value, shift.shift.unit) }
     : reading
 
+/** Whether a tool's Z holds, or would if the part lay where it lay: nothing has reached it but a part that was moved. */
 const onlyMoved = (freshness: Freshness) =>
-  freshness.state === 'fresh' ||
-  [...MOVES_PART].some((past) => freshness.cause.says === `taken before ${past}`)
+  freshness.state === 'fresh' || freshness.cause.all === 'part-moved'
 
 /** The tools that a work shift can be taken with: their Z holds, or would if the part lay where it lay. */
 export const shiftTools = <

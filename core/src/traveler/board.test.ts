@@ -1,8 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
 import { demoLogs } from '../demo/testing.ts'
-import { type Entry, entry } from '../setup/index.ts'
-import { happened } from '../setup/testing.ts'
+import type { Entry } from '../setup/index.ts'
+import { faultOf, happened } from '../setup/testing.ts'
 import { shopBoard } from './index.ts'
 
 const now = Date.UTC(2026, 10, 24, 9, 30)
@@ -11,7 +11,7 @@ const board = shopBoard(logs, demoReference, now)
 
 describe('the board of the demo', () => {
   it('holds valid entries', () => {
-    for (const each of entries) expect(entry.safeParse(each).error).toBeUndefined()
+    for (const each of entries) expect(faultOf(each)).toBeUndefined()
     expect(board.unreadable).toEqual([])
   })
 

@@ -1,11 +1,11 @@
+import { isUnread } from '../log/index.ts'
 import type { Machine } from '../machine/index.ts'
 import {
-  damagedSays,
   deriveReady,
   deriveSetup,
   deriveTools,
-  type Entry,
   isUnreadable,
+  type Logged,
   type ReadyCase,
   type ReadyState,
   type Reference,
@@ -25,6 +25,8 @@ export interface SetupSummary {
   steps: { step: Step; state: StepState; asked: boolean }[]
   /** The facts that are stale, by name. */
   stale: string[]
+  /** How many entries of its log cannot be read here. */
+  unread: number
   /** What to do next; nothing where all is done and handed over. */
   next?: Task
   lastAt: string
@@ -62,6 +64,11 @@ interface OnMachine {
   reference: Reference
 }
 
+interface ReadableLog {
+  setup: Setup
+  log: readonly Logged[]
+}
+
 function summarise(setup: Setup, { lengthsIn, ready, reference }: OnMachine): SetupSummary {
   const lengths = lengthsIn(setup.unit)
   const { steps, next, stale } = travelerOf(setup, { ready, lengths, reference })
@@ -70,6 +77,7 @@ function summarise(setup: Setup, { lengthsIn, ready, reference }: OnMachine): Se
     title: setup.opened.title,
     steps: steps.map(({ step, state, asked }) => ({ step, state, asked })),
     stale: [...stale],
+    unread: setup.unread.length,
     lastAt: setup.log.at(-1)?.entry.at ?? '',
     ...(next ? { next } : {}),
   }
@@ -77,13 +85,14 @@ function summarise(setup: Setup, { lengthsIn, ready, reference }: OnMachine): Se
 
 function glance(
   machine: Machine,
-  logs: { setup: Setup; log: readonly Entry[] }[],
+  logs: readonly ReadableLog[],
+  /** Entries that cannot be read, of logs that may be of this machine. */
+  unread: readonly Logged[],
   reference: Reference,
   asked: Pick<ReadyCase, 'now' | 'operator'>,
-  unread: number,
 ): MachineGlance {
-  const entries = logs.flatMap(({ log }) => log)
-  const ready = deriveReady({ machine, entries, unread, ...asked })
+  const entries = [...logs.flatMap(({ log }) => log), ...unread]
+  const ready = deriveReady({ machine, entries, ...asked })
   const known = new Map<Setup['unit'], readonly ToolFact[]>()
   const lengthsIn = (unit: Setup['unit']) => {
     const lengths = known.get(unit) ?? deriveTools(entries, machine, unit)
@@ -103,43 +112,34 @@ function glance(
   }
 }
 
-/** Whether a log is of a setup on a machine; one whose opening cannot be read may be on any. */
-const isOn = ({ id }: Machine, log: readonly Entry[] = []) => {
-  const opened = log.find((entry) => entry.kind === 'opened')
-  return opened === undefined || opened.machine.id === id
-}
-
 /**
  * Every machine of the shop with what is on it, as it stands for whoever asks: `operator` are the initials, if anybody's.
- * A log that cannot be read says so instead of vanishing.
+ * A log that cannot be read says so instead of vanishing; what cannot be read of one whose opening is gone may be of any machine.
  */
 export function shopBoard(
-  logs: ReadonlyMap<string, readonly Entry[]>,
+  logs: ReadonlyMap<string, readonly Logged[]>,
   reference: Reference,
   now: number,
-  damaged: ReadonlyMap<string, readonly { says: string }[]> = new Map(),
   operator?: string,
 ): ShopBoard {
-  const readable: { setup: Setup; log: readonly Entry[] }[] = []
+  const readable: ReadableLog[] = []
   const unreadable: ShopBoard['unreadable'] = []
-  for (const id of new Set([...logs.keys(), ...damaged.keys()])) {
-    const log = logs.get(id) ?? []
-    const rows = damaged.get(id) ?? []
-    if (rows.length > 0) {
-      unreadable.push({ id, says: damagedSays(rows.length) })
-      continue
-    }
+  const ofAny: Logged[] = []
+  for (const [id, log] of logs) {
     const setup = deriveSetup(log, reference)
-    if (isUnreadable(setup)) unreadable.push({ id, says: setup.unreadable })
-    else readable.push({ setup, log })
+    if (!isUnreadable(setup)) readable.push({ setup, log })
+    else {
+      unreadable.push({ id, says: setup.unreadable })
+      if (!log.some(({ kind }) => kind === 'opened')) ofAny.push(...log.filter(isUnread))
+    }
   }
   const machines = reference.machines.map((machine) =>
     glance(
       machine,
       readable.filter(({ setup }) => setup.machine.id === machine.id),
+      ofAny,
       reference,
       { now, ...(operator ? { operator } : {}) },
-      [...damaged].reduce((sum, [id, rows]) => sum + (isOn(machine, logs.get(id)) ? rows.length : 0), 0),
     ),
   )
   return { machines, unreadable }

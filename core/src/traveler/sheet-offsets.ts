@@ -2,7 +2,7 @@ import { formatAngle } from '../angle/index.ts'
 import { methodName } from '../pickup/index.ts'
 import { formatLength } from '../quantity/index.ts'
 import { FLAT_METHODS } from '../rotary/index.ts'
-import { type Entry, offsetTable, type Reference, type Setup, type StockFact } from '../setup/index.ts'
+import { type Logged, offsetTable, type Reference, type Setup, type StockFact } from '../setup/index.ts'
 import { type SheetLine, type Stated, stated } from './sheet-stated.ts'
 
 /** A work offset on the sheet; on a lathe the geometry of a tool, or the work shift. */
@@ -33,7 +33,7 @@ function comesOff({ X, Y, Z, unit }: StockFact): string {
 /** The offsets that a setup took, with what else it knows of each. */
 export function offsetsOf(
   setup: Setup,
-  machineEntries: readonly Entry[],
+  machineEntries: readonly Logged[],
   reference: Reference,
 ): SheetOffset[] {
   const { unit, shift } = setup

@@ -1,5 +1,5 @@
 import type { Freshness } from '../fact/index.ts'
-import type { Entry } from '../setup/index.ts'
+import type { Logged } from '../setup/index.ts'
 
 /** Who stated something and when (ISO 8601), and why it no longer holds, if it does not. */
 export interface Stated {
@@ -16,7 +16,7 @@ export interface SheetLine extends Stated {
 }
 
 const staleOf = (freshness: Freshness) => (freshness.state === 'stale' ? { stale: freshness.cause.says } : {})
-export const stated = ({ by, at }: Entry, freshness?: Freshness): Stated => ({
+export const stated = ({ by, at }: Logged, freshness?: Freshness): Stated => ({
   by,
   at,
   ...(freshness ? staleOf(freshness) : {}),

@@ -79,7 +79,7 @@ describe('the file of a setup', () => {
     expect(says('')).toContain('JSON')
     expect(says('{}')).toContain('no file of a setup')
     const file = makeSetupFile(setupOf(housing), housing, demoReference, sheetOf(housing), 'RT')
-    expect(says(JSON.stringify({ ...file, version: 2 }))).toContain('later version')
+    expect(says(JSON.stringify({ ...file, version: 3 }))).toContain('later version')
     expect(says(JSON.stringify({ ...file, entries: [...file.entries, ...pallets] }))).toContain('one setup')
     expect(says(JSON.stringify({ ...file, entries: [{ ...housing[0], by: '' }] }))).toContain('initials')
   })

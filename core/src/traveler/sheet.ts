@@ -1,15 +1,15 @@
-import { characteristicsOf, digitsOf } from '../gauge/index.ts'
+import { characteristicsOf, digitsOf, SETTLED_NAMES } from '../gauge/index.ts'
 import { STOPS } from '../hold/index.ts'
+import { UNREAD_TITLES } from '../log/index.ts'
 import { noseWords } from '../machine/index.ts'
 import { tableToKey } from '../pallet/index.ts'
 import { describeTyped, formatDuration, formatLength, formatWithUnit } from '../quantity/index.ts'
 import {
   deriveTools,
-  type Entry,
+  type Logged,
   lastHandedOver,
   looksOf,
   type Reference,
-  SETTLED_NAMES,
   type Setup,
 } from '../setup/index.ts'
 import { toolsNeeded } from './needs.ts'
@@ -122,7 +122,7 @@ function holdLines({ hold, centre, unit, prove: { layout } }: Setup): SheetLine[
 }
 
 /** The tools that the setup's programs use, and those whose length was measured in it. */
-function toolsOf(setup: Setup, machineEntries: readonly Entry[], { tools }: Reference): SheetTool[] {
+function toolsOf(setup: Setup, machineEntries: readonly Logged[], { tools }: Reference): SheetTool[] {
   const { machine, unit } = setup
   const lathe = machine.kind === 'lathe'
   const lengths = deriveTools(machineEntries, machine, unit)
@@ -193,8 +193,13 @@ function programsOf({ prove, code, gauge, offsets }: Setup): SheetProgram[] {
 }
 
 /** What was looked at and let stand, by whoever recorded it. */
-function acceptedOf({ prove, offsets, gauge, log }: Setup): SheetLine[] {
-  const lines: SheetLine[] = []
+function acceptedOf({ prove, offsets, gauge, log, unread }: Setup): SheetLine[] {
+  const lines: SheetLine[] = unread.map((entry) => ({
+    what: 'Logbook',
+    says: `an entry cannot be read here. ${UNREAD_TITLES[entry.why]}.`,
+    more: entry.says,
+    ...stated(entry),
+  }))
   for (const proof of prove.proofs)
     for (const { line, says, stands } of looksOf(proof, prove))
       if (stands)
@@ -289,7 +294,7 @@ function cautionsOf({ run, machine, prove }: Setup): string[] {
 /** The sheet of a setup at a moment (ISO 8601), from its log and those of its machine, and what is left to do. */
 export function setupSheet(
   setup: Setup,
-  machineEntries: readonly Entry[],
+  machineEntries: readonly Logged[],
   reference: Reference,
   { left, stale }: Pick<Traveler, 'left' | 'stale'>,
   made: string,

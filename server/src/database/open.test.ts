@@ -1,7 +1,7 @@
 import { readFileSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { gunzipSync } from 'node:zlib'
-import type { Entry } from '@dogleg/core/setup'
+import type { Logged } from '@dogleg/core/setup'
 import { sql } from 'drizzle-orm'
 import { describe, expect, it } from 'vitest'
 import { appendEntries } from '../entries/append.ts'
@@ -97,7 +97,7 @@ const logbooks = join(import.meta.dirname, '../testing/logbooks')
 const unpacked = (path: string) => gunzipSync(readFileSync(join(logbooks, path)))
 
 interface Said {
-  setups: Record<string, Entry[]>
+  setups: Record<string, Logged[]>
   reference: Record<string, unknown>
 }
 
@@ -115,9 +115,17 @@ function added(now: Said['reference'], then: Said['reference']): string[] {
   return Object.entries(now).flatMap(([noun, rows]) => of(rows, then[noun], noun))
 }
 
+/** The same of the entries of logs: 'gripped seated: null'. */
+const addedTo = (now: Said['setups'], then: Said['setups']) =>
+  new Set(
+    Object.entries(now).flatMap(([id, entries]) =>
+      entries.flatMap((entry, n) => added({ [entry.kind]: entry }, { [entry.kind]: then[id]?.[n] })),
+    ),
+  )
+
 async function sayOf(database: Database): Promise<Said> {
   return {
-    setups: Object.fromEntries((await entryStore(database.db).bySetup()).logs),
+    setups: Object.fromEntries(await entryStore(database.db).bySetup()),
     reference: { ...(await referenceStore(database.db).current()) },
   }
 }
@@ -155,12 +163,16 @@ describe('a logbook of November 2026', () => {
         'profiles setting: null',
       ]),
     )
-    const kept = (entries: Entry[]) =>
+    const kept = (entries: Logged[]) =>
       ended === 'killed' ? entries : entries.filter(({ id }) => id !== last?.id)
     expect(last).toBeDefined()
-    expect(says.setups).toEqual(
-      Object.fromEntries(Object.entries(said.setups).map(([id, entries]) => [id, kept(entries)])),
-    )
+    const then = Object.fromEntries(Object.entries(said.setups).map(([id, entries]) => [id, kept(entries)]))
+    expect(says.setups).toMatchObject(then)
+    const sizes = (logs: Said['setups']) =>
+      Object.fromEntries(Object.entries(logs).map(([id, { length }]) => [id, length]))
+    expect(sizes(says.setups)).toEqual(sizes(then))
+    // What entries have got since then was not asked.
+    expect(addedTo(says.setups, then)).toEqual(new Set(['gripped seated: null']))
     // It is written on, closed, and opened again.
     const note = noteEntry(last?.setup ?? '', 'by the new driver')
     await database.write((tx) => appendEntries(tx, [note], { by: 'file', now: Date.now() }))

@@ -1,5 +1,5 @@
 import { latestOf } from '@dogleg/core/log'
-import { type Entry, numbersGiven } from '@dogleg/core/setup'
+import { type Logged, numbersGiven, readEntryText } from '@dogleg/core/setup'
 import { and, inArray, sql } from 'drizzle-orm'
 import type { Writer } from '../database/connect.ts'
 import { entries as table } from '../database/schema.ts'
@@ -36,13 +36,13 @@ async function standingOf(tx: Writer, ids: readonly string[]): Promise<Map<strin
   return found
 }
 
-const namedBy = (entry: Entry) => [entry.id, entry.setup, ...(entry.kind === 'struck' ? [entry.target] : [])]
+const namedBy = (entry: Logged) => [entry.id, entry.setup, ...(entry.kind === 'struck' ? [entry.target] : [])]
 
 /** A time that a file says, in ms since 1970: never later than now, whatever the clock of the other PC says. */
 const upTo = (now: number, time: string | undefined) =>
   time === undefined ? null : Math.min(now, Date.parse(time))
 
-const timesOf = ({ id, received, latest }: Entry, arrival: Arrival) =>
+const timesOf = ({ id, received, latest }: Logged, arrival: Arrival) =>
   arrival.by === 'file'
     ? { received: upTo(arrival.now, received), latest: upTo(arrival.now, latest) }
     : { received: arrival.now, latest: latestOf(arrival.now, arrival.held?.get(id) ?? 0) }
@@ -50,26 +50,45 @@ const timesOf = ({ id, received, latest }: Entry, arrival: Arrival) =>
 /** When a setup was opened, from the entry that opened it as it stands in the log. */
 function openedAt(opening: Stands | undefined): number | undefined {
   if (!opening) return undefined
+  const entry = readEntryText(opening.body)
+  return entry.kind === 'unread' ? undefined : Date.parse(entry.at)
+}
+
+/** An entry as it is stored: its times of arrival stand beside it. What cannot be read here is kept as it was written. */
+function bodyOf(entry: Logged): string {
+  if (entry.kind !== 'unread') return withoutTimes(entry)
   try {
-    return Date.parse((JSON.parse(opening.body) as Entry).at)
+    return withoutTimes(JSON.parse(entry.raw) as object)
   } catch {
-    return undefined
+    return entry.raw
   }
 }
 
+function withoutTimes(entry: object): string {
+  const { received: _received, latest: _latest, ...made } = entry as Partial<Logged>
+  return JSON.stringify(made)
+}
+
+/** Whether what is stored says the same as an entry that is sent again, though it may have been written in an older shape. */
+function isSame(stored: string, body: string): boolean {
+  if (stored === body) return true
+  const before = readEntryText(stored)
+  return before.kind !== 'unread' && withoutTimes(before) === body
+}
+
 /** Serial numbers that were given out in the whole shop, and what was struck out. */
-async function numbersOf(tx: Writer): Promise<Entry[]> {
+async function numbersOf(tx: Writer): Promise<Logged[]> {
   const rows = await tx
     .select()
     .from(table)
     .where(and(sql`json_valid(${table.body})`, inArray(kindOf, ['numbered', 'struck'])))
-  return rows.map(({ body }) => JSON.parse(body) as Entry)
+  return rows.map(({ id, setup, body }) => readEntryText(body, { id, setup }, 'read-before'))
 }
 
 /** Adds entries to the log, in the transaction that is open. Adding is idempotent by the id that the client made. */
 export async function appendEntries(
   tx: Writer,
-  entries: readonly Entry[],
+  entries: readonly Logged[],
   arrival: Arrival,
 ): Promise<Appended> {
   const standing = await standingOf(tx, [...new Set(entries.flatMap(namedBy))])
@@ -85,10 +104,9 @@ export async function appendEntries(
   const setupOf = (id: string) => standing.get(id)?.setup ?? (opens.has(id) ? id : undefined)
   const added: (typeof table.$inferInsert)[] = []
   for (const entry of entries) {
-    const { received: _received, latest: _latest, ...made } = entry
-    const body = JSON.stringify(made)
+    const body = bodyOf(entry)
     const before = standing.get(entry.id)
-    if (before !== undefined && before.body !== body)
+    if (before !== undefined && !isSame(before.body, body))
       throw new Problem(409, 'id-taken', 'Another entry has this id. Enter it again.', entry.id)
     if (before !== undefined) continue
     checkNames(entry, { setupOf, machineKnown: (id) => machines.has(id) }, arrival)

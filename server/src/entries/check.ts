@@ -1,4 +1,4 @@
-import type { Entry } from '@dogleg/core/setup'
+import type { Logged } from '@dogleg/core/setup'
 import { Problem } from '../problem.ts'
 
 /** What an entry's time may be off by before it is refused, in ms: a question that took long, clocks of PCs that are a little apart. */
@@ -17,11 +17,11 @@ export type Arrival =
   /** Brought from elsewhere with what was written of their times there: a file, the demo. */
   | { by: 'file'; now: number }
 
-const refuse = (code: string, says: string, { id }: Entry) => new Problem(422, code, says, id)
+const refuse = (code: string, says: string, { id }: Logged) => new Problem(422, code, says, id)
 const SET = 'Set the clock of this tablet, and enter it again.'
 
 /** Refuses a time that cannot be meant. `opened` is when the setup was opened, in ms since 1970. */
-export function checkTime(entry: Entry, opened: number | undefined, arrival: Arrival) {
+export function checkTime(entry: Logged, opened: number | undefined, arrival: Arrival) {
   const at = Date.parse(entry.at)
   const ahead = arrival.by === 'file' ? LEEWAY_OF_FILES_MS : LEEWAY_MS
   if (at > arrival.now + ahead)
@@ -45,7 +45,7 @@ export function checkTime(entry: Entry, opened: number | undefined, arrival: Arr
 }
 
 /** Refuses what must not be claimed; a file says what was accepted when it was written. */
-export function checkClaim(entry: Entry, { by }: Arrival) {
+export function checkClaim(entry: Logged, { by }: Arrival) {
   if (by === 'tablet' && entry.kind === 'proved' && entry.verdict === 'stop')
     throw refuse(
       'proof-stopped',
@@ -62,7 +62,7 @@ export interface Standing {
 }
 
 /** Refuses an entry that names what is not here. */
-export function checkNames(entry: Entry, { setupOf, machineKnown }: Standing, { by }: Arrival) {
+export function checkNames(entry: Logged, { setupOf, machineKnown }: Standing, { by }: Arrival) {
   if (entry.kind === 'opened' ? entry.setup !== entry.id : setupOf(entry.setup) !== entry.setup)
     throw new Problem(
       409,

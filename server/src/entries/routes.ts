@@ -1,8 +1,10 @@
-import { entry, initials } from '@dogleg/core/setup'
+import { initials } from '@dogleg/core/log'
+import { type Entry, readEntry } from '@dogleg/core/setup'
 import type { FastifyInstance, FastifyReply } from 'fastify'
 import { z } from 'zod'
 import type { Database } from '../database/open.ts'
 import { parse } from '../parse.ts'
+import { Problem } from '../problem.ts'
 import type { Logbook } from '../threads/record-jobs.ts'
 import type { Threads } from '../threads/threads.ts'
 import { appendEntries } from './append.ts'
@@ -13,7 +15,7 @@ const MOST_ENTRIES = 500
 const appending = z
   .object({
     entries: z
-      .array(entry)
+      .array(z.unknown())
       .min(1, 'Nothing to add.')
       .max(MOST_ENTRIES, `At most ${MOST_ENTRIES} entries at a time.`),
     held: z
@@ -25,6 +27,21 @@ const appending = z
     error: 'As many as there are entries.',
     path: ['held'],
   })
+/** Entries that a tablet sends, through the one door. What cannot be read stays on the tablet: it is told why. */
+const readSent = (sent: readonly unknown[]): Entry[] =>
+  sent.map((data, n) => {
+    const entry = readEntry(data)
+    if (entry.kind !== 'unread') return entry
+    if (entry.why === 'newer')
+      throw new Problem(
+        422,
+        'written-by-newer',
+        `This was written by a newer Dogleg than the server is, and stays on this tablet. Bring the server up to date, and send it again. ${entry.says}`,
+        entry.id,
+      )
+    throw new Problem(422, 'not-valid', entry.says, [{ path: `entries.${n}`, says: entry.says }])
+  })
+
 const boardQuery = z.object({
   by: initials.optional().describe('whoever asks: what waits is what waits for that person'),
 })
@@ -47,7 +64,8 @@ export function entryRoutes(
   const send = (reply: FastifyReply, text: Buffer) => reply.type('application/json; charset=utf-8').send(text)
 
   app.post('/api/entries', async (request, reply) => {
-    const { entries, held } = parse(appending, request.body)
+    const { entries: sent, held } = parse(appending, request.body)
+    const entries = readSent(sent)
     const lain = new Map(entries.map(({ id }, n) => [id, held?.[n] ?? 0]))
     const done = await write((tx) => appendEntries(tx, entries, { by: 'tablet', now: clock(), held: lain }))
     const { time } = told()

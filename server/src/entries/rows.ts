@@ -1,49 +1,18 @@
-import { type Entry, entry as schema } from '@dogleg/core/setup'
+import { isDeepStrictEqual } from 'node:util'
+import { type Logged, readEntryText } from '@dogleg/core/setup'
 import type { entries as table } from '../database/schema.ts'
 
-/** A row of the log that cannot be read as an entry: it was damaged, or written by something else. */
-export interface DamagedRow {
-  /** Its place in the log. */
-  seq: number
-  setup: string
-  says: string
-  /** What stands there, cut off where it is long. */
-  raw: string
-}
-
-export type LogRow = Pick<typeof table.$inferSelect, 'seq' | 'setup' | 'body' | 'received' | 'latest'>
-
-const LONGEST_RAW = 2000
+export type LogRow = Pick<typeof table.$inferSelect, 'id' | 'seq' | 'setup' | 'body' | 'received' | 'latest'>
 
 const iso = (ms: number | null) => (ms === null ? undefined : new Date(ms).toISOString())
-
-function readRow({ seq, setup, body, received, latest }: LogRow, known: boolean): Entry | DamagedRow {
-  const damaged = (says: string): DamagedRow => ({ seq, setup, says, raw: body.slice(0, LONGEST_RAW) })
-  let data: Entry
-  try {
-    data = JSON.parse(body) as Entry
-  } catch {
-    return damaged('This is no entry: what stands in its place cannot be read.')
-  }
-  if (!known) {
-    const read = schema.safeParse(data)
-    if (!read.success) {
-      const [issue] = read.error.issues
-      return damaged(`${issue?.message ?? 'Not understood.'} (${issue?.path.join('.') || 'kind'})`)
-    }
-    if (data.setup !== setup) return damaged('It says that it belongs to another setup.')
-  }
-  const [there, atLatest] = [iso(received), iso(latest)]
-  return { ...data, ...(there ? { received: there } : {}), ...(atLatest ? { latest: atLatest } : {}) }
-}
 
 /** How long rows are read at a stretch before others have their turn, in ms. */
 const STRETCH_MS = 10
 const turn = () => new Promise((resolve) => setImmediate(resolve))
 
 export interface ReadRows {
-  entries: Entry[]
-  damaged: DamagedRow[]
+  /** Entries, and what cannot be read as one, in the order of their places. */
+  entries: Logged[]
   /** Place of the last row; undefined where there was none. */
   last: number | undefined
 }
@@ -54,22 +23,33 @@ export interface ReadRows {
  */
 export function rowReader() {
   const known = new Set<number>()
+  const readRow = ({ id, seq, setup, body, received, latest }: LogRow, at: string | undefined): Logged => {
+    const times = { received: iso(received), latest: iso(latest) }
+    const place = { id, seq, setup, ...times, ...(at === undefined ? {} : { at }) }
+    const entry = readEntryText(body, place, known.has(seq) ? 'read-before' : 'not-read-before')
+    if (entry.kind === 'unread') return entry
+    // One that its schema adds something to is read anew each time.
+    if (!known.has(seq) && isDeepStrictEqual(entry, JSON.parse(body))) known.add(seq)
+    if (times.received !== undefined) entry.received = times.received
+    if (times.latest !== undefined) entry.latest = times.latest
+    return entry
+  }
   return async (rows: readonly LogRow[]): Promise<ReadRows> => {
-    const read: ReadRows = { entries: [], damaged: [], last: rows.at(-1)?.seq }
+    const entries: Logged[] = []
+    /** The latest time that a setup's entries claim so far: what cannot be read there came no earlier. */
+    const latestAt = new Map<string, string>()
     let since = performance.now()
     for (const row of rows) {
-      const one = readRow(row, known.has(row.seq))
-      if ('raw' in one) read.damaged.push(one)
-      else {
-        known.add(row.seq)
-        read.entries.push(one)
-      }
+      const before = latestAt.get(row.setup)
+      const entry = readRow(row, iso(row.received) ?? before)
+      entries.push(entry)
+      if (before === undefined || entry.at > before) latestAt.set(row.setup, entry.at)
       if (performance.now() - since > STRETCH_MS) {
         await turn()
         since = performance.now()
       }
     }
-    return read
+    return { entries, last: rows.at(-1)?.seq }
   }
 }
 export type RowReader = ReturnType<typeof rowReader>

@@ -1,33 +1,10 @@
-import type { Entry } from '@dogleg/core/setup'
-import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
+import { isUnread, NO_TIME, type UnreadEntry } from '@dogleg/core/log'
+import { type Logged, slimmed } from '@dogleg/core/setup'
+import { and, asc, eq, gt, inArray, isNull, or, type SQL, sql } from 'drizzle-orm'
 import type { Reader } from '../database/connect.ts'
 import { isDamage } from '../database/errors.ts'
 import { entries as table } from '../database/schema.ts'
-import { type DamagedRow, type LogRow, type RowReader, rowReader } from './rows.ts'
-
-/** Texts of programs and measured parts by the hundred are long, and say nothing about whether the machine is ready. */
-const withoutBulk = (entry: Entry): Entry => {
-  switch (entry.kind) {
-    case 'program':
-    case 'saved':
-      return { ...entry, text: '-' }
-    case 'proved': {
-      const { text: _, ...rest } = entry
-      return rest
-    }
-    case 'palleted': {
-      const pallets = entry.plan.pallets.map((pallet) => ({
-        ...pallet,
-        program: { ...pallet.program, text: '-' },
-      }))
-      return { ...entry, plan: { ...entry.plan, pallets, main: null } }
-    }
-    case 'gauged':
-      return { ...entry, parts: entry.parts.slice(0, 1) }
-    default:
-      return entry
-  }
-}
+import { type LogRow, type RowReader, rowReader } from './rows.ts'
 
 /** The kind of an entry, where its row can be read at all. */
 export const kindOf = sql<string>`case when json_valid(${table.body}) then json_extract(${table.body}, '$.kind') end`
@@ -45,9 +22,8 @@ function grouped<T extends { setup: string }>(all: readonly T[]): Map<string, T[
 
 /** Entries of a log from a place on. */
 export interface EntriesSince {
-  entries: Entry[]
-  /** Rows that cannot be read as entries. */
-  damaged: DamagedRow[]
+  /** What cannot be read as an entry stands among them. */
+  entries: Logged[]
   /** Place of the last. */
   seq: number
 }
@@ -56,8 +32,8 @@ export interface EntriesSince {
 export function entryStore(db: Reader, { damaged: inDoubt = false }: { damaged?: boolean } = {}) {
   const read: RowReader = rowReader()
   const upTo = async (rows: readonly LogRow[], after: number): Promise<EntriesSince> => {
-    const { entries, damaged, last } = await read(rows)
-    return { entries, damaged, seq: last ?? after }
+    const { entries, last } = await read(rows)
+    return { entries, seq: last ?? after }
   }
 
   /** The rows of a damaged file that can be read, one by one. */
@@ -87,18 +63,25 @@ export function entryStore(db: Reader, { damaged: inDoubt = false }: { damaged?:
     }
   }
 
-  /** Nothing of a damaged file can be relied on: what cannot be read may have been of any setup. */
-  const doubt = (setup: string): DamagedRow[] =>
-    inDoubt
-      ? [
-          {
-            seq: 0,
-            setup,
-            says: 'The logbook file is damaged: entries of this setup may be missing.',
-            raw: '',
-          },
-        ]
-      : []
+  /** Nothing of a damaged file can be relied on: what cannot be read may have been of any setup, and as late as its last entry. */
+  const doubted = (setup: string, log: readonly Logged[]): Logged[] => {
+    const last = log
+      .map(({ at }) => at)
+      .sort()
+      .at(-1)
+    const doubt: UnreadEntry = {
+      id: `file-${setup}`.slice(0, 40),
+      setup,
+      at: last ?? NO_TIME,
+      by: '',
+      kind: 'unread',
+      why: 'damaged',
+      says: 'The logbook file is damaged: entries of this setup may be missing.',
+      raw: '',
+      seq: 0,
+    }
+    return [...log, doubt]
+  }
 
   /** Entries of one setup that arrived after `after`, and the place of the last. */
   const since = async (setup: string, after: number): Promise<EntriesSince> => {
@@ -109,41 +92,53 @@ export function entryStore(db: Reader, { damaged: inDoubt = false }: { damaged?:
       .orderBy(asc(table.seq))
     const rows = await rowsOf(question, (row) => row.setup === setup && row.seq > after)
     const found = await upTo(rows, after)
-    return { ...found, damaged: [...found.damaged, ...(after === 0 && rows.length > 0 ? doubt(setup) : [])] }
+    return inDoubt && after === 0 && rows.length > 0
+      ? { ...found, entries: doubted(setup, found.entries) }
+      : found
   }
 
   /** Entries of every setup on a machine that arrived after `after`, without what is long, and the place of the last. */
   const ofMachine = async (machine: string, after: number) => {
-    const setups = db
-      .select({ id: table.id })
-      .from(table)
-      .where(and(eq(table.id, table.setup), eq(machineOf, machine)))
-    const rows = await db
-      .select()
-      .from(table)
-      .where(and(inArray(table.setup, setups), gt(table.seq, after)))
-      .orderBy(asc(table.seq))
-    const since = await upTo(rows, after)
-    return { ...since, entries: since.entries.map(withoutBulk) }
+    const openedOn = (on: SQL | undefined) =>
+      db
+        .select({ id: table.id })
+        .from(table)
+        .where(and(eq(table.id, table.setup), on))
+    const rowsOfSetups = (setups: ReturnType<typeof openedOn>) =>
+      db
+        .select()
+        .from(table)
+        .where(and(inArray(table.setup, setups), gt(table.seq, after)))
+        .orderBy(asc(table.seq))
+    const { entries, seq } = await upTo(await rowsOfSetups(openedOn(eq(machineOf, machine))), after)
+    // A setup whose opening cannot be read may be of any machine: what cannot be read of it is said everywhere.
+    const lost = await upTo(await rowsOfSetups(openedOn(isNull(machineOf))), after)
+    return {
+      entries: [
+        ...entries.map((entry) => (entry.kind === 'unread' ? entry : slimmed(entry))),
+        ...lost.entries.filter(isUnread),
+      ],
+      seq: Math.max(seq, lost.seq),
+    }
   }
 
-  /** What is known of serial numbers in the whole shop: numbers given out, and whatever was struck out. */
+  /** What is known of serial numbers in the whole shop: numbers given out, whatever was struck out, and what cannot be read at all. */
   const ofNumbers = async (after: number) =>
     upTo(
       await db
         .select()
         .from(table)
-        .where(and(inArray(kindOf, ['numbered', 'struck']), gt(table.seq, after)))
+        .where(and(or(inArray(kindOf, ['numbered', 'struck']), isNull(kindOf)), gt(table.seq, after)))
         .orderBy(asc(table.seq)),
       after,
     )
 
-  /** Every entry, by setup, in the order of arrival; and the rows that cannot be read, by setup. */
+  /** Every entry, by setup, in the order of arrival, what cannot be read among them. */
   const bySetup = async () => {
     const rows = await rowsOf(db.select().from(table).orderBy(asc(table.seq)), () => true)
-    const { entries, damaged } = await upTo(rows, 0)
+    const { entries } = await upTo(rows, 0)
     const logs = grouped(entries)
-    return { logs, damaged: grouped([...damaged, ...[...logs.keys()].flatMap(doubt)]) }
+    return inDoubt ? new Map([...logs].map(([setup, log]) => [setup, doubted(setup, log)])) : logs
   }
 
   const isEmpty = async () => (await db.select({ seq: table.seq }).from(table).limit(1)).length === 0

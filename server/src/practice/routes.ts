@@ -5,8 +5,8 @@ import {
   type PracticeResult,
   practiceResult,
 } from '@dogleg/core/bench'
+import { initials } from '@dogleg/core/log'
 import { lengthUnit } from '@dogleg/core/quantity'
-import { initials } from '@dogleg/core/setup'
 import { desc } from 'drizzle-orm'
 import type { FastifyInstance } from 'fastify'
 import { z } from 'zod'

@@ -78,7 +78,7 @@ export const setupLog = ({ of, told, setup, after }: Asked & { setup: string; af
   answered(async () => {
     const on = open(of)
     const found = await on.entries.since(setup, after)
-    if (after === 0 && found.entries.length === 0 && found.damaged.length === 0)
+    if (after === 0 && found.entries.length === 0)
       throw new Problem(404, 'not-found', 'There is no setup with this address. Go back to the shop.')
     return { ...found, ...(await placeOf(on, told)) }
   })
@@ -106,10 +106,10 @@ export const board = ({
 }: Asked & { alarm: string | undefined; by: string | undefined }) =>
   answered(async () => {
     const on = open(of)
-    const { logs, damaged } = await on.entries.bySetup()
+    const logs = await on.entries.bySetup()
     const reference = await referenceStore(on.db).current()
     return {
-      board: shopBoard(logs, reference, Date.parse(told.time), damaged, by),
+      board: shopBoard(logs, reference, Date.parse(told.time), by),
       ...(alarm === undefined ? {} : { alarm }),
       ...(await placeOf(on, told)),
     }

@@ -1,13 +1,6 @@
+import { numbersSaid } from '@dogleg/core/code'
 import type { EngraveDraft } from '@dogleg/core/cycles/engraving'
-import {
-  givenOut,
-  leftOutBefore,
-  nextSerial,
-  numbersSaid,
-  SHOWN_GAPS,
-  serialList,
-  seriesOf,
-} from '@dogleg/core/setup'
+import { givenOut, leftOutBefore, nextSerial, SHOWN_GAPS, serialList, seriesOf } from '@dogleg/core/setup'
 import { useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'

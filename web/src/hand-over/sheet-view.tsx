@@ -1,4 +1,4 @@
-import type { Entry, Reference, Setup } from '@dogleg/core/setup'
+import type { Logged, Reference, Setup } from '@dogleg/core/setup'
 import { makeSetupFile, type SetupSheet, type SheetLine, type Stated } from '@dogleg/core/traveler'
 import { FileDown, Printer } from 'lucide-react'
 import { QRCodeSVG } from 'qrcode.react'
@@ -12,7 +12,7 @@ import { SheetPicture } from './sheet-picture.tsx'
 interface SheetViewProps {
   sheet: SetupSheet
   setup: Setup
-  entries: readonly Entry[]
+  entries: readonly Logged[]
   reference: Reference
 }
 

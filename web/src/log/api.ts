@@ -1,8 +1,9 @@
 import type { BenchAction, BenchView, HiddenTruth, PracticeResult } from '@dogleg/core/bench'
+import type { LogEntry } from '@dogleg/core/log'
 import type { PositionsRead } from '@dogleg/core/machine'
 import type { LengthUnit } from '@dogleg/core/quantity'
-import type { Entry, Reference } from '@dogleg/core/setup'
-import type { SetupFile, ShopBoard } from '@dogleg/core/traveler'
+import type { Reference } from '@dogleg/core/setup'
+import type { ShopBoard } from '@dogleg/core/traveler'
 import { useSyncExternalStore } from 'react'
 import { noteServerTime, reading } from './clock.ts'
 import { listenerSet } from './listeners.ts'
@@ -86,14 +87,6 @@ async function ask<T>(method: 'GET' | 'POST' | 'PUT', path: string, body?: unkno
 export type Noun = keyof Reference
 export type Row<N extends Noun> = Reference[N][number]
 
-/** A row of a log that the server cannot read as an entry: its place, what is wrong, what stands there. */
-export interface DamagedRow {
-  seq: number
-  setup: string
-  says: string
-  raw: string
-}
-
 /** A row of reference data that the server cannot read. */
 export interface DamagedReference {
   id: string
@@ -101,7 +94,8 @@ export interface DamagedReference {
   says: string
 }
 
-type EntriesSince = { entries: Entry[]; damaged?: DamagedRow[]; seq: number }
+/** What came to a log, not read yet: `readLog` does. */
+type EntriesSince = { entries: LogEntry[]; seq: number }
 
 /** A simulated machine that is on. */
 export interface SimulatedMachine {
@@ -147,15 +141,15 @@ export const api = {
     ask<EntriesSince>('GET', `/api/machines/${part(machine)}/entries?after=${after}`),
   /** Serial numbers of every setup of the shop, and what was struck out. */
   numbersSince: (after: number) => ask<EntriesSince>('GET', `/api/numbers?after=${after}`),
-  /** Takes a setup in from its file; `kept` are the rows that were here already, and count as they are here. */
-  importSetup: (file: SetupFile) =>
+  /** Takes a setup in from what its file says, as it stands there; `kept` are the rows that were here already, and count as they are here. */
+  importSetup: (file: unknown) =>
     ask<{ setup: string; added: number; known: number; kept: { noun: Noun; name: string }[] }>(
       'POST',
       '/api/setup-files',
       file,
     ),
   /** `held`: for how many ms each has lain on this tablet, by its steady clock. */
-  append: (entries: Entry[], held: number[]) =>
+  append: (entries: readonly LogEntry[], held: readonly number[]) =>
     ask<{ added: number; known: number }>('POST', '/api/entries', { entries, held }),
   /** A list of reference data, and the stamp that it was read at. */
   rows: <N extends Noun>(noun: N) =>

@@ -1,4 +1,4 @@
-import { initials as initialsSchema } from '@dogleg/core/setup'
+import { initials } from '@dogleg/core/log'
 import { useState } from 'react'
 import { CheckField } from '../reference/form-fields.tsx'
 import { Button } from '../ui/button.tsx'
@@ -13,7 +13,7 @@ export function AskInitials({ onClose, onTold }: { onClose: () => void; onTold: 
   const [wrong, setWrong] = useState<string>()
   const comma = useDecimalComma()
   const submit = () => {
-    const read = initialsSchema.safeParse(text)
+    const read = initials.safeParse(text)
     if (!read.success) return setWrong(read.error.issues[0]?.message)
     setOperator(read.data)
     setWrong(undefined)

@@ -1,4 +1,4 @@
-import type { Entry } from '@dogleg/core/setup'
+import type { LogEntry } from '@dogleg/core/log'
 import type { QueryClient } from '@tanstack/react-query'
 import { api, Refused } from './api.ts'
 import { type Log, withoutDoubles } from './log-cache.ts'
@@ -17,16 +17,19 @@ export interface GivenBack {
 }
 
 /** Everything acknowledged that this tablet still holds: what it sent itself, and the logs that its page has open; the oldest first. */
-export function heldEntries(client: QueryClient): Entry[] {
+export function heldEntries(client: QueryClient): LogEntry[] {
   const logs = client.getQueriesData<Log>({ queryKey: ['log'] })
-  const all = withoutDoubles([...sentEntries(), ...logs.flatMap(([, log]) => log?.entries ?? [])])
+  const all = withoutDoubles([...sentEntries(), ...logs.flatMap(([, log]) => log?.entries ?? [])]).filter(
+    // What the server itself could not read, it has no use for.
+    ({ kind }) => kind !== 'unread',
+  )
   return all.sort((a, b) => (a.id < b.id ? -1 : 1))
 }
 
 /** Gives the server back what this tablet holds. Each has its own id, so that nothing is there twice; one that is refused holds up none. */
-export async function giveBack(entries: readonly Entry[]): Promise<GivenBack> {
+export async function giveBack(entries: readonly LogEntry[]): Promise<GivenBack> {
   const given: GivenBack = { added: 0, known: 0, refused: [] }
-  const send = async (some: Entry[]): Promise<void> => {
+  const send = async (some: LogEntry[]): Promise<void> => {
     try {
       const { added, known } = await api.append(
         some,

@@ -1,12 +1,10 @@
-import type { Entry } from '@dogleg/core/setup'
+import type { LogEntry } from '@dogleg/core/log'
 import type { QueryClient } from '@tanstack/react-query'
-import { api, type DamagedRow } from './api.ts'
+import { api } from './api.ts'
 
-/** A log as far as the server told of it. */
+/** A log as far as the server told of it; `readLog` reads it. */
 export interface Log {
-  entries: Entry[]
-  /** Rows of it that cannot be read. */
-  damaged?: DamagedRow[]
+  entries: LogEntry[]
   /** Place of the last entry that the server told us of. */
   seq: number
 }
@@ -16,7 +14,7 @@ export const NUMBERS_KEY = ['numbers']
 export const machineLogKey = (machine: string) => ['machine-log', machine]
 
 /** One entry each; of two the one that says when the server received it. */
-export function withoutDoubles(entries: Entry[]): Entry[] {
+export function withoutDoubles<Entry extends LogEntry>(entries: readonly Entry[]): Entry[] {
   const byId = new Map<string, Entry>()
   for (const entry of entries)
     if (entry.received !== undefined || byId.get(entry.id)?.received === undefined) byId.set(entry.id, entry)
@@ -24,20 +22,22 @@ export function withoutDoubles(entries: Entry[]): Entry[] {
 }
 
 /** A log with what the server told since; the same log where it told nothing, so that nothing is derived anew. */
-const merged = (log: Log | undefined, told: Entry[], seq: number, damaged: DamagedRow[] = []): Log =>
-  log && told.length === 0 && damaged.length === 0
+const merged = (log: Log | undefined, told: readonly LogEntry[], seq: number): Log =>
+  log && told.length === 0
     ? log
     : {
         entries: withoutDoubles([...(log?.entries ?? []), ...told]),
-        ...(log?.damaged || damaged.length > 0 ? { damaged: [...(log?.damaged ?? []), ...damaged] } : {}),
         seq,
       }
 
 /** The machine on which an entry opens a setup. */
-export const machineOpened = (entry: Entry) => (entry.kind === 'opened' ? entry.machine.id : undefined)
+export function machineOpened(entry: LogEntry): string | undefined {
+  const { kind, machine } = entry as LogEntry & { machine?: { id?: unknown } }
+  return kind === 'opened' && typeof machine?.id === 'string' ? machine.id : undefined
+}
 
 /** Puts acknowledged entries into the logs that are on screen, so that nothing flickers between outbox and log. */
-export function noteDelivered(client: QueryClient, entries: Entry[]) {
+export function noteDelivered(client: QueryClient, entries: readonly LogEntry[]) {
   for (const entry of entries) {
     client.setQueryData<Log>(logKey(entry.setup), (log) => merged(log, [entry], log?.seq ?? 0))
     if (entry.kind === 'numbered' || entry.kind === 'struck')
@@ -57,8 +57,8 @@ export async function askSince(
   ask: (after: number) => Promise<Log>,
 ): Promise<Log> {
   const log = () => client.getQueryData<Log>(key)
-  const { entries, damaged, seq } = await ask(log()?.seq ?? 0)
-  return merged(log(), entries, seq, damaged)
+  const { entries, seq } = await ask(log()?.seq ?? 0)
+  return merged(log(), entries, seq)
 }
 
 export const askLog = (client: QueryClient, setup: string) =>

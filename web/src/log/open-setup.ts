@@ -1,5 +1,5 @@
 import {
-  type Entry,
+  type Logged,
   type OffsetState,
   offsetOf,
   type ReadyState,
@@ -15,11 +15,11 @@ import { useOutletContext, useSearchParams } from 'react-router'
 /** What every view of a setup works on. */
 export interface OpenSetup {
   setup: Setup
-  entries: readonly Entry[]
+  entries: readonly Logged[]
   reference: Reference
   /** Whether the machine is ready: from the logs of all its setups. */
   ready: ReadyState
-  machineEntries: readonly Entry[]
+  machineEntries: readonly Logged[]
   /** Of the machine's tools, in the setup's unit. */
   lengths: readonly ToolFact[]
   /** What is done, what is left and what is next. */

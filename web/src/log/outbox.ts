@@ -1,4 +1,4 @@
-import type { Entry } from '@dogleg/core/setup'
+import type { LogEntry } from '@dogleg/core/log'
 import { useSyncExternalStore } from 'react'
 import { api, Refused } from './api.ts'
 import { listenerSet } from './listeners.ts'
@@ -15,7 +15,7 @@ const RETRY_MS = 3000
 const MOST_AT_ONCE = 100
 
 export interface Waiting {
-  entry: Entry
+  entry: LogEntry
   /** Why the server refused it, if it did; such an entry is kept and shown until a person decides. */
   refused?: { code: string; says: string }
 }
@@ -26,7 +26,7 @@ export interface Unreadable {
   raw: string
 }
 
-type Delivered = (entries: Entry[]) => void
+type Delivered = (entries: LogEntry[]) => void
 
 /** When this page had each first, by its steady clock: so long at least it has lain on the tablet. */
 const since = new Map<string, number>()
@@ -40,7 +40,7 @@ const { notify, subscribe } = listenerSet()
 let delivered: Delivered = () => {}
 
 /** Whether this is an entry as far as delivering it goes: it says which, of what, of when and by whom. The server reads the rest. */
-const isStamped = (entry: unknown): entry is Entry =>
+const isStamped = (entry: unknown): entry is LogEntry =>
   typeof entry === 'object' &&
   entry !== null &&
   ['id', 'setup', 'at', 'by', 'kind'].every((name) => typeof entry[name as keyof typeof entry] === 'string')
@@ -88,20 +88,20 @@ function keep(kept: Waiting) {
   storage.set(key, text)
 }
 
-function drop(entries: Entry[]) {
+function drop(entries: LogEntry[]) {
   for (const { id } of entries) {
     storage.remove(PREFIX + id)
     since.delete(id)
   }
 }
 
-const heldNow = ({ id }: Entry) => Math.max(0, performance.now() - (since.get(id) ?? performance.now()))
+const heldNow = ({ id }: LogEntry) => Math.max(0, performance.now() - (since.get(id) ?? performance.now()))
 
 /** Whether the server may take it another time: it is busy, or in trouble. */
 const passes = ({ status }: Refused) => status >= 500 || status === 429 || status === 408
 
 /** Sends what it can; one refused entry does not hold up the others. */
-async function send(entries: Entry[]): Promise<void> {
+async function send(entries: LogEntry[]): Promise<void> {
   try {
     await api.append(entries, entries.map(heldNow))
     delivered(entries)
@@ -142,7 +142,7 @@ export async function flush(): Promise<void> {
 }
 
 /** Keeps an entry on the tablet and sends it. `record.ts` reads it with its schema first. */
-export function post(entry: Entry) {
+export function post(entry: LogEntry) {
   keep({ entry })
   changed()
   void flush()

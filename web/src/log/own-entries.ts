@@ -1,18 +1,13 @@
-import { type Entry, entry as entrySchema } from '@dogleg/core/setup'
+import type { Logged } from '@dogleg/core/setup'
 import { useMemo } from 'react'
 import { useWaiting } from './outbox.ts'
+import { readLog } from './read-log.ts'
 
 /**
- * This tablet's own entries that are on their way to the server, as far as they can be read: one that cannot is delivered all the
- * same, so that the server's refusal is shown with its reason, and harms nothing here.
+ * This tablet's own entries that are on their way to the server, read as they will be there: one that cannot be is delivered all the
+ * same, so that the server's refusal is shown with its reason.
  */
-export function useOwnEntries(): readonly Entry[] {
+export function useOwnEntries(): readonly Logged[] {
   const waiting = useWaiting()
-  return useMemo(
-    () =>
-      waiting.flatMap(({ entry, refused }) =>
-        !refused && entrySchema.safeParse(entry).success ? [entry] : [],
-      ),
-    [waiting],
-  )
+  return useMemo(() => readLog(waiting.flatMap(({ entry, refused }) => (refused ? [] : [entry]))), [waiting])
 }

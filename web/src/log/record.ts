@@ -1,4 +1,4 @@
-import { type Entry, entry as entrySchema } from '@dogleg/core/setup'
+import { type Entry, entryIssues, readEntry } from '@dogleg/core/setup'
 import { clockAsIf, clockNow, newId, now } from './clock.ts'
 import { operator } from './operator.ts'
 import { post } from './outbox.ts'
@@ -28,9 +28,8 @@ export const restates = (standing: Entry, entry: NewEntry) =>
 
 /** What the schema has against an entry, by field, before anybody signs it. */
 export function problemsOf(setup: string | undefined, entry: NewEntry): Record<string, string> {
-  const read = entrySchema.safeParse({ ...stamp(setup, entry), by: operator() || 'unsigned' })
-  const issues = read.success ? [] : read.error.issues
-  return Object.fromEntries(issues.map(({ path, message }) => [String(path[0]), message]))
+  const issues = entryIssues({ ...stamp(setup, entry), by: operator() || 'unsigned' })
+  return Object.fromEntries(issues.map(({ field, says }) => [field, says]))
 }
 
 /** What was recorded last, and when: a key that is tapped twice records once. */
@@ -51,7 +50,8 @@ export function record(setup: string | undefined, entry: NewEntry): Entry {
 
 /** Sends an entry that has its stamp already, with what its order can be told from. Returns it as kept. Throws where it is none. */
 export function send(entry: Entry): Entry {
-  const kept = entrySchema.parse({ ...entry, clock: clockNow() })
+  const kept = readEntry({ ...entry, clock: clockNow() })
+  if (kept.kind === 'unread') throw new Error(kept.says)
   post(kept)
   return kept
 }

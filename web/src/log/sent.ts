@@ -1,4 +1,4 @@
-import type { Entry } from '@dogleg/core/setup'
+import type { LogEntry } from '@dogleg/core/log'
 import { storage } from './storage.ts'
 
 /**
@@ -26,7 +26,7 @@ function makeRoom(wanted: number) {
   }
 }
 
-export function keepSent(entries: readonly Entry[]) {
+export function keepSent(entries: readonly LogEntry[]) {
   for (const entry of entries) {
     const text = JSON.stringify(entry)
     if (text.length > LONGEST) continue
@@ -44,10 +44,10 @@ export function letGoOfSent() {
 }
 
 /** Those that this tablet still has, the oldest first. */
-export const sentEntries = (): Entry[] =>
+export const sentEntries = (): LogEntry[] =>
   storage.keys(PREFIX).flatMap((key) => {
     try {
-      return [JSON.parse(storage.get(key) ?? '') as Entry]
+      return [JSON.parse(storage.get(key) ?? '') as LogEntry]
     } catch {
       return []
     }

@@ -1,23 +1,22 @@
 import {
-  damagedSays,
   deriveReady,
   deriveSetup,
-  type Entry,
+  type Logged,
   type ReadyState,
   type Setup,
   type Unreadable,
 } from '@dogleg/core/setup'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
-import { api, type DamagedRow } from './api.ts'
+import { api } from './api.ts'
 import { now } from './clock.ts'
 import { askLog, askSince, logKey, machineLogKey, machineOpened, withoutDoubles } from './log-cache.ts'
 import { useOperator } from './operator.ts'
 import { useOwnEntries } from './own-entries.ts'
+import { readLog } from './read-log.ts'
 import { useReference } from './rows.ts'
 
 const LISTEN_MS = 4000
-const NONE: readonly DamagedRow[] = []
 
 /** A setup's log as the server and this tablet have it, and what is derived from it. */
 export function useSetup(id: string) {
@@ -34,22 +33,18 @@ export function useSetup(id: string) {
   })
   const entries = useMemo(() => {
     const own = mine.filter((entry) => entry.setup === id)
-    const known = log.data?.entries ?? []
+    const known = readLog(log.data?.entries ?? [])
     return own.length === 0 ? known : withoutDoubles([...known, ...own])
   }, [log.data, mine, id])
-  const damaged = log.data?.damaged ?? NONE
-  const setup = useMemo<Setup | Unreadable | undefined>(() => {
-    if (!reference || entries.length + damaged.length === 0) return undefined
-    return damaged.length > 0
-      ? { unreadable: damagedSays(damaged.length), log: [] }
-      : deriveSetup(entries, reference)
-  }, [entries, damaged, reference])
+  const setup = useMemo<Setup | Unreadable | undefined>(
+    () => (!reference || entries.length === 0 ? undefined : deriveSetup(entries, reference)),
+    [entries, reference],
+  )
   return {
     setup,
     entries,
-    damaged,
     reference,
-    error: entries.length + damaged.length > 0 ? referenceError : (log.error ?? referenceError),
+    error: entries.length > 0 ? referenceError : (log.error ?? referenceError),
   }
 }
 
@@ -68,7 +63,7 @@ function useMinute(): number {
 /** Whether a setup's machine is ready, from the logs of every setup on it, this tablet's own entries included. */
 export function useReady(setup: Setup): {
   ready: ReadyState
-  machineEntries: readonly Entry[]
+  machineEntries: readonly Logged[]
   /** Whether the logs of the other setups are known: the server has answered, or does not. */
   known: boolean
 } {
@@ -84,23 +79,21 @@ export function useReady(setup: Setup): {
     refetchInterval: LISTEN_MS,
   })
   const machineEntries = useMemo(() => {
-    const known = data?.entries ?? []
+    const known = readLog(data?.entries ?? [])
     const setups = new Set([id, ...known.map((entry) => entry.setup)])
     for (const entry of mine) if (machineOpened(entry) === machine.id) setups.add(entry.setup)
     const own = [...setup.log.map(({ entry }) => entry), ...mine.filter((entry) => setups.has(entry.setup))]
     return withoutDoubles([...known, ...own])
   }, [data, mine, setup, id, machine.id])
-  const unread = data?.damaged?.length ?? 0
   const ready = useMemo(
     () =>
       deriveReady({
         machine,
         entries: machineEntries,
         now: minute,
-        unread,
         ...(operator ? { operator } : {}),
       }),
-    [machine, machineEntries, minute, operator, unread],
+    [machine, machineEntries, minute, operator],
   )
   return { ready, machineEntries, known: !isPending }
 }

@@ -1,13 +1,13 @@
+import type { Standing } from '@dogleg/core/log'
 import {
   type describeEntry,
-  type Entry,
   LOG_GROUP_NAMES,
   LOG_GROUPS,
   type LogGroup,
+  type Logged,
   type LogSearch,
   logCsv,
   type Setup,
-  type Standing,
 } from '@dogleg/core/setup'
 import { FileDown } from 'lucide-react'
 import { useId } from 'react'
@@ -28,7 +28,7 @@ interface LogSearchBarProps {
   search: LogSearch
   onSearch: (search: LogSearch) => void
   found: number
-  describe: (entry: Entry) => ReturnType<typeof describeEntry>
+  describe: (entry: Logged) => ReturnType<typeof describeEntry>
 }
 
 /** Looks for entries of the logbook, and takes it away as a table or as it is. */

@@ -1,6 +1,7 @@
 import { pickupSettings } from '@dogleg/core/pickup'
 import {
   describeEntry,
+  type Logged,
   type LogLine,
   type LogSearch,
   logMatches,
@@ -19,6 +20,7 @@ import { TextEntry } from '../ui/entry-field.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { sayWhen, When } from '../ui/when.tsx'
 import { LogSearchBar } from './log-search-bar.tsx'
+import { RawWords } from './raw-words.tsx'
 import { RefusedEntries } from './refused-entries.tsx'
 import { StrikeDialog } from './strike-dialog.tsx'
 
@@ -50,10 +52,15 @@ function useDescriptions({ setup, machineEntries, reference }: OpenSetup) {
 function StandingMark({ line }: { line: LogLine }) {
   if (line.standing === 'struck') return <>struck out</>
   if (line.standing === 'superseded') return <>taken again since</>
+  if (line.entry.kind === 'unread') return <>not read</>
   if (line.standing === 'stale') return <StateMark state="stale" />
   if (line.entry.kind === 'checked' && line.entry.result === 'agrees') return <StateMark state="done" />
   return null
 }
+
+/** What opens a setup stays; and a file that is damaged is no entry. */
+const canBeStruck = (entry: Logged) =>
+  entry.kind !== 'opened' && !(entry.kind === 'unread' && (entry.seq === 0 || entry.said === 'opened'))
 
 /** The logbook of a setup, newest first: every entry legible, what was struck out too. */
 export function LogbookView() {
@@ -112,6 +119,7 @@ export function LogbookView() {
                       {detail}
                     </span>
                   )}
+                  {line.entry.kind === 'unread' && line.entry.raw !== '' && <RawWords raw={line.entry.raw} />}
                   {line.entry.kind === 'program' && (
                     <details>
                       <summary className="min-h-11 content-center underline decoration-rule underline-offset-4">
@@ -145,7 +153,7 @@ export function LogbookView() {
                   )}
                 </td>
                 <td className="text-right">
-                  {!struck && line.entry.kind !== 'opened' && (
+                  {!struck && canBeStruck(line.entry) && (
                     <Button look="quiet" aria-label={`Strike out: ${says}`} onClick={() => setStriking(line)}>
                       Strike out
                     </Button>

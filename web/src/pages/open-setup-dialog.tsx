@@ -7,6 +7,7 @@ import { api } from '../log/api.ts'
 import { newId, now } from '../log/clock.ts'
 import { operator } from '../log/operator.ts'
 import { useSigned } from '../log/operator-gate.tsx'
+import { readLog } from '../log/read-log.ts'
 import { problemsOf, record, send } from '../log/record.ts'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
@@ -63,7 +64,7 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
     setTold({})
     try {
       const { entries } = await api.entriesSince(again, 0)
-      const last = deriveSetup(entries, reference)
+      const last = deriveSetup(readLog(entries), reference)
       if (isUnreadable(last)) {
         setTold({ again: last.unreadable })
         return

@@ -24,7 +24,7 @@ export function ReadSetupFile() {
         setTold({ says: `${file.name} is not taken in. ${read.says}` })
         return
       }
-      const { setup, added, kept } = await api.importSetup(read.file)
+      const { setup, added, kept } = await api.importSetup(read.data)
       await client.invalidateQueries()
       const rows = kept.map(({ name }) => name).join(', ')
       setTold({

@@ -7,6 +7,7 @@ import { Lost } from '../app/lost.tsx'
 import type { OpenSetup } from '../log/open-setup.ts'
 import { useReady, useSetup } from '../log/use-setup.ts'
 import { ChangedDialog } from '../logbook/changed-dialog.tsx'
+import { UnreadNotice } from '../logbook/unread-notice.tsx'
 import { PositionContext, positionSourceOf } from '../positions/use-positions.ts'
 import { addressOf, keptBetween, QUIETLY } from '../traveler/address.ts'
 import { Button } from '../ui/button.tsx'
@@ -19,15 +20,13 @@ const tabLook = ({ isActive }: { isActive: boolean }) =>
 /** The traveler of one setup: its steps with their state, and what belongs to all of them. */
 export function SetupPage() {
   const { id = '' } = useParams()
-  const { setup, entries, damaged, reference, error } = useSetup(id)
+  const { setup, entries, reference, error } = useSetup(id)
   if (!setup || !reference) {
     if (error) return <Lost says={error.message} />
     return <p className="py-10 text-lg">Reading the logbook…</p>
   }
   if (isUnreadable(setup))
-    return (
-      <UnreadableSetup says={setup.unreadable} entries={entries} damaged={damaged} reference={reference} />
-    )
+    return <UnreadableSetup says={setup.unreadable} entries={entries} reference={reference} />
   return <Traveler setup={setup} entries={entries} reference={reference} />
 }
 
@@ -94,6 +93,7 @@ function Traveler(open: Pick<OpenSetup, 'setup' | 'entries' | 'reference'>) {
           Something changed…
         </Button>
       </nav>
+      <UnreadNotice setup={setup} />
       <PositionContext.Provider value={positionSourceOf(setup.machine)}>
         <Outlet context={context} />
       </PositionContext.Provider>

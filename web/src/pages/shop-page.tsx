@@ -128,7 +128,7 @@ function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: (
 
 /** One setup: its steps, what is stale, what comes next. The one that was worked on last is what is on the machine. */
 function SetupRow({ setup, onMachine }: { setup: SetupSummary; onMachine: boolean }) {
-  const { id, title, steps, stale, next, lastAt } = setup
+  const { id, title, steps, stale, unread, next, lastAt } = setup
   // Being ready is the machine's, and stands with its name.
   const own = steps.filter(({ step }) => step !== 'ready')
   const begun = own.filter(({ state }) => state !== 'open')
@@ -145,6 +145,7 @@ function SetupRow({ setup, onMachine }: { setup: SetupSummary; onMachine: boolea
           </span>
           <span className="block text-sm leading-4 text-ink-soft">
             {onMachine ? 'worked on last' : 'earlier'}
+            {unread > 0 && `, ${unread === 1 ? 'an entry' : `${unread} entries`} cannot be read`}
           </span>
         </span>
         <span className="flex flex-wrap gap-x-4">

@@ -1,6 +1,5 @@
-import { inOrder } from '@dogleg/core/log'
-import { type Entry, namesIn, type Reference } from '@dogleg/core/setup'
-import type { DamagedRow } from '../log/api.ts'
+import { inOrder, isUnread } from '@dogleg/core/log'
+import { type Logged, namesIn, type Reference } from '@dogleg/core/setup'
 import { RawWords } from '../logbook/raw-words.tsx'
 import { sayEntry } from '../logbook/say-entry.ts'
 import { Button, ButtonLink } from '../ui/button.tsx'
@@ -11,18 +10,17 @@ import { When } from '../ui/when.tsx'
 export function UnreadableSetup({
   says,
   entries,
-  damaged,
   reference,
 }: {
   says: string
-  entries: readonly Entry[]
-  damaged: readonly DamagedRow[]
+  entries: readonly Logged[]
   reference: Reference
 }) {
   const nameOf = namesIn(reference)
+  const unread = entries.filter(isUnread)
   const save = () =>
     saveFile(
-      JSON.stringify({ entries, damaged }, null, 1),
+      JSON.stringify({ entries }, null, 1),
       `dogleg-log-${entries[0]?.setup ?? 'damaged'}.json`,
       'application/json',
     )
@@ -40,13 +38,14 @@ export function UnreadableSetup({
         </ButtonLink>
         <Button onClick={save}>Save the log as a file</Button>
       </div>
-      {damaged.length > 0 && (
+      {unread.length > 0 && (
         <section aria-label="What cannot be read" className="mt-6">
           <h2 className="text-xl font-semibold">What cannot be read</h2>
-          {damaged.map(({ seq, says: why, raw }) => (
-            <div key={seq} className="border-t border-rule py-2">
+          {unread.map(({ id, seq, says: why, raw }) => (
+            <div key={id} className="border-t border-rule py-2">
               <p>
-                Place {seq} of the logbook: {why}
+                {seq ? `Place ${seq} of the logbook: ` : ''}
+                {why}
               </p>
               <RawWords raw={raw} />
             </div>
@@ -56,7 +55,7 @@ export function UnreadableSetup({
       <section aria-label="Log" className="mt-6">
         <h2 className="text-xl font-semibold">Its log</h2>
         <ol>
-          {inOrder(entries).map((entry) => (
+          {inOrder(entries.filter((entry) => !isUnread(entry))).map((entry) => (
             <li key={entry.id} className="border-t border-rule py-1">
               <When at={entry.at} /> <span className="font-semibold">{entry.by}</span>{' '}
               {sayEntry(entry, nameOf)}

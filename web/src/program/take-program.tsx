@@ -1,6 +1,6 @@
+import { LONGEST_PROGRAM } from '@dogleg/core/log'
 import {
   beforeStart,
-  LONGEST_PROGRAM,
   type OffsetState,
   type ProgramFact,
   type ProgramKind,

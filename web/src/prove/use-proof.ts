@@ -1,9 +1,9 @@
+import { KEPT_FINDINGS } from '@dogleg/core/fact'
+import { LONGEST_PROGRAM } from '@dogleg/core/log'
 import { MOST_WORK } from '@dogleg/core/program'
 import { type Layout, layout as layoutSchema, type ProgramFinding } from '@dogleg/core/prove'
 import {
   codedWith,
-  KEPT_FINDINGS,
-  LONGEST_PROGRAM,
   LONGEST_SAYING,
   offsetTable,
   proofAgainst,

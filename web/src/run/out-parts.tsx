@@ -1,10 +1,5 @@
-import {
-  type GaugedPart,
-  type GaugeSeries,
-  SETTLED_NAMES,
-  type SettledAs,
-  settledAs,
-} from '@dogleg/core/setup'
+import { SETTLED_NAMES, type SettledAs, settledAs } from '@dogleg/core/gauge'
+import type { GaugedPart, GaugeSeries } from '@dogleg/core/setup'
 import { useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'

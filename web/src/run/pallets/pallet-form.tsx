@@ -1,6 +1,6 @@
 import { verdictOf } from '@dogleg/core/fact'
+import { LONGEST_PROGRAM } from '@dogleg/core/log'
 import { type PalletPlanDraft, programNumberOf, tableToKey } from '@dogleg/core/pallet'
-import { LONGEST_PROGRAM } from '@dogleg/core/setup'
 import { Wrench } from 'lucide-react'
 import { useId, useState } from 'react'
 import { useOpenSetup } from '../../log/open-setup.ts'

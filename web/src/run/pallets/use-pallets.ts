@@ -1,5 +1,5 @@
 import { ownNumber } from '@dogleg/core/control'
-import { verdictOf, worstFirst } from '@dogleg/core/fact'
+import { KEPT_FINDINGS, verdictOf, worstFirst } from '@dogleg/core/fact'
 import {
   draftOfPallets,
   newPalletPlan,
@@ -11,7 +11,6 @@ import {
 import {
   behindOnPallets,
   freeNumber,
-  KEPT_FINDINGS,
   palletRests,
   palletsStand,
   programsOf,

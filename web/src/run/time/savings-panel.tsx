@@ -1,6 +1,7 @@
+import { LONGEST_PROGRAM } from '@dogleg/core/log'
 import { formatDuration } from '@dogleg/core/quantity'
 import { LONGEST_LOOKED } from '@dogleg/core/saving'
-import { cyclesAShift, LONGEST_PROGRAM, savedSoFar } from '@dogleg/core/setup'
+import { cyclesAShift, savedSoFar } from '@dogleg/core/setup'
 import { type ShopRates, savedTime } from '@dogleg/core/timing'
 import { Eye, type LucideIcon, ShieldAlert, ShieldCheck } from 'lucide-react'
 import { useState } from 'react'

@@ -1,14 +1,8 @@
-import { formatAngle } from '../angle/index.ts'
-import { isHeight, METHODS, methodName, type PickupSettings, type Reading } from '../pickup/index.ts'
-import { describeTyped, formatWithUnit, type TypedLength } from '../quantity/index.ts'
-import { FLAT_METHODS, measureCentre, type Sides } from '../rotary/index.ts'
-import type { EntryOf } from './entries.ts'
+import { describeTyped, type TypedLength } from '../quantity/index.ts'
+import { METHODS, methodName } from './methods.ts'
+import { isHeight, type Reading } from './reading.ts'
 
-/** What happened, in a few words; and as typed, or in the person's own words. */
-export interface Description {
-  says: string
-  detail: string
-}
+// Readings in words, as they were typed.
 
 const FIELD_WORDS: Record<string, string> = {
   diameter: 'diameter',
@@ -74,45 +68,4 @@ export function readingDetail(reading: Reading): string {
   const tool = isHeight(reading) ? [`T${reading.tool}`] : []
   const source = reading.method === 'from-offset' ? [reading.source] : []
   return [methodName(reading.method), ...source, ...choices, ...tool, ...parts].join(', ')
-}
-
-/** `says`: which flat, and where the rotary stood. `detail`: the readings as typed. What A comes to is told by the way that it counts. */
-export function flatWords({ offset, reading }: EntryOf<'flat'>): Description {
-  const parts =
-    reading.method === 'touches'
-      ? [
-          `faces ${reading.faces}`,
-          ...[reading.first, reading.second].map(
-            ({ y, z }, n) => `touch ${n + 1} at Y ${describeTyped(y)} Z ${describeTyped(z)}`,
-          ),
-        ]
-      : Object.entries(reading).flatMap(([name, part]) => partWords(name, part))
-  return {
-    says: `Rotary's zero of ${offset} from a flat, touched at ${formatAngle(reading.turned)} deg`,
-    detail: [
-      FLAT_METHODS[reading.method],
-      ...parts,
-      `${formatAngle(reading.drawing)} deg in the program`,
-    ].join(', '),
-  }
-}
-
-/** `says`: where the centre line lies, and what runs out. `detail`: the readings as typed. */
-export function centreWords({ reading }: EntryOf<'centre-line'>, settings: PickupSettings): Description {
-  const { Y, Z, runsOut } = measureCentre(reading, settings)
-  const at = [Y, Z].flatMap((of) => (of ? [`${of.axis} ${formatWithUnit(of.value, of.unit)}`] : []))
-  const sides = (of: Sides) => [
-    `at ${formatAngle(of.turned)} deg`,
-    ...Object.entries(of).flatMap(([name, part]) => partWords(name, part)),
-  ]
-  const { first, half, height, ...rest } = reading
-  return {
-    says: `Rotary's centre line at ${at.join(', ')}${runsOut ? `; the part runs out ${formatWithUnit(runsOut.value, settings.unit)}` : ''}`,
-    detail: [
-      ...sides(first),
-      ...(half ? sides(half) : []),
-      ...Object.entries({ ...rest, ...height }).flatMap(([name, part]) => partWords(name, part)),
-      ...(height ? [`T${height.tool}`] : []),
-    ].join(', '),
-  }
 }

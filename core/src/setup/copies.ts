@@ -11,7 +11,8 @@ import {
   type TypedLength,
 } from '../quantity/index.ts'
 import { addressNames } from './addresses.ts'
-import type { OffsetState, Setup } from './derive.ts'
+import type { Setup } from './derive.ts'
+import type { OffsetState } from './offsets.ts'
 
 /** What stands in the form of copies: from one offset to one or more others, each shifted by one step more. */
 export const copyDraft = z.object({

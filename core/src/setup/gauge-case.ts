@@ -10,10 +10,11 @@ import {
 } from '../gauge/index.ts'
 import { LINEAR_AXES, type LinearAxis, probeIn } from '../machine/index.ts'
 import { layoutIn, type ProveCase } from '../prove/index.ts'
-import type { OffsetState, Reference, Setup } from './derive.ts'
+import type { Reference, Setup } from './derive.ts'
 import type { GaugingFact } from './gauging.ts'
 import { offsetHindrances, wrongPart } from './load.ts'
 import type { OffsetRow } from './offset-table.ts'
+import type { OffsetState } from './offsets.ts'
 import { proveCase } from './prove-case.ts'
 import type { ToolFact } from './tools.ts'
 

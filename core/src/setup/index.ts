@@ -12,20 +12,7 @@ export {
   sheetCase,
 } from './coding.ts'
 export { type Copy, type CopyDraft, type CopyField, copyDraft, readCopies, startingCopies } from './copies.ts'
-export {
-  type AngleFact,
-  type AxisFact,
-  angleQuestion,
-  deriveSetup,
-  expectationOf,
-  type OffsetState,
-  offsetOf,
-  type PartFact,
-  type ProgramFact,
-  type Reference,
-  type Setup,
-  zerosOf,
-} from './derive.ts'
+export { deriveSetup, type PartFact, type Reference, type Setup } from './derive.ts'
 export { describeEntry, namesIn } from './describe.ts'
 export { startingAngle, startingDraft, usualMethod } from './drafts.ts'
 export { type GaugeProgram, gaugeCase, gaugeProgram, gaugeProveCase, gaugeRests } from './gauge-case.ts'
@@ -94,6 +81,16 @@ export {
   logMatches,
 } from './log-table.ts'
 export { type OffsetRow, offsetTable } from './offset-table.ts'
+export {
+  type AngleFact,
+  type AxisFact,
+  angleQuestion,
+  expectationOf,
+  type OffsetState,
+  offsetOf,
+  type ProgramFact,
+  zerosOf,
+} from './offsets.ts'
 export { type ProgramKind, TAKEN_HOW } from './own-kinds.ts'
 export { probeProgramFor, probeSituation } from './probing.ts'
 export {

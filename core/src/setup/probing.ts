@@ -7,8 +7,9 @@ import {
   type WrittenProbe,
   writeProbe,
 } from '../probe/index.ts'
-import type { OffsetState, Setup } from './derive.ts'
+import type { Setup } from './derive.ts'
 import { jawsIn } from './jaws.ts'
+import type { OffsetState } from './offsets.ts'
 
 /** The machine's own probe and what is known of the offset, in the setup's unit; undefined where it has none. */
 export function probeSituation(

@@ -3,8 +3,9 @@ import { type Finding, finding } from '../fact/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import { isHeight, judgePickup, pickUp, pickupSettings, type Stock, zeroMoved } from '../pickup/index.ts'
 import { computedLength, formatWithUnit } from '../quantity/index.ts'
-import { expectationOf, type OffsetState, type Setup } from './derive.ts'
+import type { Setup } from './derive.ts'
 import type { EntryOf } from './kinds.ts'
+import { expectationOf, type OffsetState } from './offsets.ts'
 
 /** How far part zero must go for an axis to stand where it is wanted: what every place of the drawing is further along by. */
 function zeroShift({ X, Y, Z }: Stock, axis: 'X' | 'Y' | 'Z'): number {

@@ -3,9 +3,15 @@ import { KEPT_FINDINGS, VERDICT_WORDS } from '../fact/index.ts'
 import { defineFact, dependsOn, entrySchema, versionRef } from '../log/index.ts'
 import { secondsTaken } from '../timing/index.ts'
 import { palletPlan } from './plan.ts'
+import { numberOnly } from './trace.ts'
 
 export const PALLETS = 'pallets'
 export const START = 'start'
+
+const withoutText = <T extends { text: string }>(program: T): T => ({
+  ...program,
+  text: numberOnly(program.text),
+})
 
 /** Programs on pallets, planned. */
 export const palleted = defineFact({
@@ -41,8 +47,8 @@ export const palleted = defineFact({
     ...entry,
     plan: {
       ...entry.plan,
-      pallets: entry.plan.pallets.map((pallet) => ({ ...pallet, program: { ...pallet.program, text: '-' } })),
-      main: null,
+      pallets: entry.plan.pallets.map((pallet) => ({ ...pallet, program: withoutText(pallet.program) })),
+      main: entry.plan.main && withoutText(entry.plan.main),
     },
   }),
   carried: true,

@@ -31,5 +31,5 @@ export {
   type TableLine,
   tableToKey,
 } from './start.ts'
-export { type PalletControl, programNumberOf } from './trace.ts'
+export { numberOnly, type PalletControl, programNumberOf } from './trace.ts'
 export { type PalletOption, type PalletRates, palletOptions } from './worth.ts'

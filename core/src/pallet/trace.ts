@@ -46,6 +46,9 @@ export function programNumberOf(text: string): number | undefined {
   return found ? Number(found[1]) : undefined
 }
 
+/** What tells a program from others where its text is left out: its O number. Never empty. */
+export const numberOnly = (text: string): string => O_NUMBER.exec(text)?.[0].trim() || '-'
+
 /** The text with the percent lines of a tape left empty, so that it can stand among others and its lines keep their numbers. */
 const withoutPercent = (text: string) =>
   text

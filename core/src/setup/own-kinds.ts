@@ -11,6 +11,7 @@ import {
   versionRef,
   words,
 } from '../log/index.ts'
+import { numberOnly } from '../pallet/index.ts'
 import { toolOf } from '../pickup/index.ts'
 import { describeTyped, lengthUnit, typedLength } from '../quantity/index.ts'
 import { HAPPENINGS, happeningKind } from './happenings.ts'
@@ -90,7 +91,7 @@ export const program = defineFact({
     detail: `${text.trimEnd().split('\n').length} lines, profile ${nameOf(profile.id)} version ${profile.version}`,
   }),
   group: 'zero',
-  slim: (entry) => ({ ...entry, text: '-' }),
+  slim: (entry) => ({ ...entry, text: numberOnly(entry.text) }),
   carried: false,
   written: 'at-machine',
 })

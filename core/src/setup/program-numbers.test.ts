@@ -2,7 +2,7 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { BUILT_IN_PROFILES, ownNumber, type Profile } from '../control/index.ts'
 import { demoEntries, demoReference } from '../demo/index.ts'
-import type { Entry, EntryOf } from './kinds.ts'
+import { type Entry, type EntryOf, slimmed } from './kinds.ts'
 import { againstNumber, freeNumber, numbersAt, takesPlaceOf, whichProgram } from './program-numbers.ts'
 import { add, opened, strike } from './testing.ts'
 
@@ -41,6 +41,17 @@ describe('the O numbers that stand at a machine', () => {
       'O5413 Slots',
       'O5420 Bores',
     ])
+  })
+
+  it('are known of what is told of other setups without its text', () => {
+    const log = [taken({}), taken({ what: 'angle', text: '%\n(ANGLE)\nO5401\nG0' }), taken({ text: 'G0' })]
+    expect(told(log.map(slimmed))).toEqual(told(log))
+    const [first] = log.map(slimmed)
+    expect(first?.kind === 'program' && first.text).toBe('O5400')
+    const demo = demoEntries(Date.UTC(2026, 10, 25, 9), () => 0.5)
+    const ofOthers = demo.filter(({ kind }) => kind === 'program' || kind === 'palleted')
+    expect(told(ofOthers).length).toBeGreaterThan(2)
+    expect(told(ofOthers.map(slimmed))).toEqual(told(ofOthers))
   })
 
   it('are without what was struck out, and a program once, however often it was taken', () => {

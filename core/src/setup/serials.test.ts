@@ -5,7 +5,7 @@ import { compact, sheetOf, twoLine } from '../code/testing.ts'
 import type { Profile } from '../control/index.ts'
 import { demoReference } from '../demo/index.ts'
 import type { Reference } from './derive.ts'
-import type { Entry } from './kinds.ts'
+import { type Logged, readEntry } from './kinds.ts'
 import { againstSerials, serialList } from './serials.ts'
 import { add, derive, strike } from './testing.ts'
 import { faultOf } from './testing-read.ts'
@@ -15,7 +15,7 @@ const numbered = (first: number, last = first, fate: 'engraved' | 'left-out' = '
   add('numbered', { series: SERIES, first, last, fate, note: fate === 'left-out' ? 'scrapped' : '' })
 const sheet = (serial: number, more: object = {}) =>
   sheetOf({ engrave: { text: SERIES, serial: String(serial), way: 'moves', ...more } })
-const codes = (serial: number, entries: Entry[], more?: object) =>
+const codes = (serial: number, entries: Logged[], more?: object) =>
   againstSerials(sheet(serial, more), entries).map(({ code, severity }) => `${severity} ${code}`)
 
 describe('the list of serial numbers', () => {
@@ -67,6 +67,21 @@ describe('the list of serial numbers', () => {
     expect(
       codes(7, [add('numbered', { series: 'TUBE-##', first: 7, last: 7, fate: 'engraved', note: '' })]),
     ).toEqual([])
+  })
+  it('says where it may lack a number: an entry that cannot be read, and was not struck out', () => {
+    const lost = (kind: string, shape: unknown) => readEntry({ ...numbered(3), kind, shape })
+    for (const unread of [
+      lost('numbered', 2),
+      lost('numbered', 'x'),
+      lost('struck', 2),
+      lost('scanned', 1),
+    ]) {
+      expect(codes(4, [numbered(3), unread])).toEqual(['look serials-unread'])
+      expect(codes(3, [numbered(3), unread])).toEqual(['look serials-unread', 'stop serial-given'])
+      expect(codes(4, [numbered(3), unread, strike(unread.id)])).toEqual([])
+    }
+    // What a newer version says of something else says nothing of numbers.
+    expect(codes(4, [numbered(3), lost('pickup', 2)])).toEqual([])
   })
   it('takes no gap without a reason, and no range that runs backwards', () => {
     const good = numbered(1, 3, 'left-out')

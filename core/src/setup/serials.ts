@@ -1,8 +1,8 @@
 import { numbersSaid, type Sheet } from '../code/index.ts'
 import { hasSerial, withNumber } from '../cycles/engraving/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
-import { effectiveStrikes, inOrder } from '../log/index.ts'
-import type { EntryOf, Logged } from './kinds.ts'
+import { effectiveStrikes, inOrder, type UnreadEntry } from '../log/index.ts'
+import { type EntryOf, kinds, type Logged } from './kinds.ts'
 
 /** Gaps that are named one by one; the rest is counted. */
 export const SHOWN_GAPS = 5
@@ -86,6 +86,29 @@ export const leftOutBefore = (list: SerialList, number: number, step: number) =>
     ? { first: list.highest + 1, last: number - 1 }
     : undefined
 
+/** Whether something that cannot be read has surely nothing to do with numbers. */
+const isHarmlessUnread = ({ why, said }: UnreadEntry) =>
+  why === 'newer' && said !== 'numbered' && said !== 'struck' && kinds.of(said ?? '') !== undefined
+
+/** What says of the list itself that it may lack a number: an entry that cannot be read and was not struck out. */
+function againstList(entries: readonly Logged[]): Finding[] {
+  const strikes = effectiveStrikes(entries)
+  const unread = entries.filter(
+    (entry) => entry.kind === 'unread' && !strikes.has(entry.id) && !isHarmlessUnread(entry),
+  )
+  if (unread.length === 0) return []
+  return [
+    finding(
+      'look',
+      'serials-unread',
+      'serial',
+      `${unread.length === 1 ? 'An entry' : `${unread.length} entries`} of the shop's logbooks cannot be read here.`,
+      'A number may have been given out in it.',
+      'Look at the parts that were engraved last before you go on.',
+    ),
+  ]
+}
+
 /** What the shop's list of serial numbers says against the numbers of a program. */
 export function againstSerials({ items }: Pick<Sheet, 'items'>, entries: readonly Logged[]): Finding[] {
   return items.flatMap((item): Finding[] => {
@@ -93,12 +116,14 @@ export function againstSerials({ items }: Pick<Sheet, 'items'>, entries: readonl
     const { text, serial, step } = item.params
     const series = seriesOf(text)
     if (series === undefined) return []
+    const doubt = againstList(entries)
     const list = serialList(entries, series, step)
     const { highest } = list
     const given = givenOut(list, serial)
     if (given) {
       const { fate, by, at, note } = given.entry
       return [
+        ...doubt,
         finding(
           'stop',
           'serial-given',
@@ -114,6 +139,7 @@ export function againstSerials({ items }: Pick<Sheet, 'items'>, entries: readonl
     const gap = leftOutBefore(list, serial, step)
     if (gap)
       return [
+        ...doubt,
         finding(
           'look',
           'serial-gap',
@@ -125,6 +151,7 @@ export function againstSerials({ items }: Pick<Sheet, 'items'>, entries: readonl
       ]
     if (highest !== undefined && serial < highest)
       return [
+        ...doubt,
         finding(
           'look',
           'serial-back',
@@ -133,6 +160,6 @@ export function againstSerials({ items }: Pick<Sheet, 'items'>, entries: readonl
           'It fills a gap in the list.',
         ),
       ]
-    return []
+    return doubt
   })
 }

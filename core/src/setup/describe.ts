@@ -23,7 +23,8 @@ export function describeEntry(
   if (entry.kind === 'unread')
     return {
       says: entry.said ? `${UNREAD_TITLES[entry.why]}: ${entry.said}` : UNREAD_TITLES[entry.why],
-      detail: entry.says,
+      // Where in it is of use only where it has parts.
+      detail: entry.says.replace(/ \((entry|kind|shape)\)$/, ''),
     }
   return (
     kinds.of(entry.kind)?.describe(entry, { ...settings, targetSays, nameOf }) ?? {

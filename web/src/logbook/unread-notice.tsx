@@ -14,11 +14,8 @@ export function UnreadNotice({ setup: { id, unread } }: { setup: Pick<Setup, 'id
         <span className="font-semibold">
           {unread.length === 1 ? 'One entry' : `${unread.length} entries`} of this log cannot be read here.
         </span>{' '}
-        What was recorded before {unread.length === 1 ? 'it' : 'the last of them'} is called stale, as far as
-        it may have been about it.{' '}
-        {newer
-          ? 'It was written by a newer Dogleg: bring this one up to date.'
-          : 'See what stands there; where it says nothing that counts, strike it out.'}{' '}
+        What was recorded before {unread.length === 1 ? 'it' : 'them'} counts as stale.{' '}
+        {newer ? 'A newer Dogleg wrote that: bring this one up to date.' : 'See what stands there:'}{' '}
         <Link to={`/setups/${id}/logbook`} className="font-semibold underline underline-offset-4">
           Logbook
         </Link>

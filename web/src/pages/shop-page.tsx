@@ -145,7 +145,11 @@ function SetupRow({ setup, onMachine }: { setup: SetupSummary; onMachine: boolea
           </span>
           <span className="block text-sm leading-4 text-ink-soft">
             {onMachine ? 'worked on last' : 'earlier'}
-            {unread > 0 && `, ${unread === 1 ? 'an entry' : `${unread} entries`} cannot be read`}
+            {unread > 0 && (
+              <span className="font-semibold text-ink">
+                , {unread === 1 ? 'an entry' : `${unread} entries`} cannot be read
+              </span>
+            )}
           </span>
         </span>
         <span className="flex flex-wrap gap-x-4">

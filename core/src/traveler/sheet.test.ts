@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
 import { demoLogs } from '../demo/testing.ts'
-import { deriveSetup, type Entry } from '../setup/index.ts'
+import { deriveSetup, type Entry, readEntryText } from '../setup/index.ts'
 import { makeSetupFile, readSetupFile, setupSheet } from './index.ts'
 import { setupOf, travel } from './testing.ts'
 
@@ -69,6 +69,36 @@ describe('the file of a setup', () => {
       expect(back.file.entries).toEqual(log)
       expect(deriveSetup(back.file.entries, back.file.reference)).toEqual(setup)
     }
+  })
+
+  it('has what could not be read here too: an earlier Dogleg refuses it, a later one may read it', () => {
+    const stamp = { setup: housing[0]?.setup ?? '', at: '2026-11-24T09:40:00.000Z' }
+    const [one, two] = ['01M8JSHE3K9HABF3T635A5XCK1', '01M8JSHE3K9HABF3T635A5XCK2']
+    const raw = JSON.stringify({ id: one, ...stamp, by: 'LB', kind: 'scanned', cloud: [1] })
+    const log = [...housing, readEntryText(raw), readEntryText('}{', { id: two, ...stamp })]
+    const setup = setupOf(log)
+    const file = makeSetupFile(setup, log, demoReference, sheetOf(housing), 'RT')
+    expect([file.version, file.unread]).toEqual([
+      2,
+      [
+        { id: one, at: stamp.at, raw },
+        { id: two, at: stamp.at, raw: '}{' },
+      ],
+    ])
+    const back = readSetupFile(JSON.stringify(file))
+    if (!back.ok) throw new Error(back.says)
+    expect(back.file.entries).toEqual(log)
+    expect(deriveSetup(back.file.entries, back.file.reference)).toEqual(setup)
+    // A newer Dogleg's own file has them among its entries.
+    const among = { ...file, version: 1, unread: undefined, entries: [...housing, JSON.parse(raw)] }
+    const newer = readSetupFile(JSON.stringify(among))
+    expect(newer.ok && newer.file.entries.at(-1)).toMatchObject({ kind: 'unread', why: 'newer', raw })
+    // The sheet says it too.
+    const sheet = setupSheet(setup, log, demoReference, travel(housing), stamp.at)
+    expect(sheet.accepted.filter(({ what }) => what === 'Logbook').map(({ says }) => says)).toEqual([
+      'an entry cannot be read here. Written by a newer Dogleg.',
+      'an entry cannot be read here. Damaged.',
+    ])
   })
 
   it('what is no such file gets a sentence', () => {

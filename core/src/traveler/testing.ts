@@ -3,7 +3,7 @@ import {
   deriveReady,
   deriveSetup,
   deriveTools,
-  type Entry,
+  type Logged,
   isUnreadable,
   type Reference,
   type Setup,
@@ -12,7 +12,7 @@ import type { InHand } from './task.ts'
 import { type Traveler, travelerOf } from './traveler.ts'
 
 /** A setup by its log, against the reference data of the demo. */
-export function setupOf(log: readonly Entry[], reference: Reference = demoReference): Setup {
+export function setupOf(log: readonly Logged[], reference: Reference = demoReference): Setup {
   const setup = deriveSetup(log, reference)
   if (isUnreadable(setup)) throw new Error(setup.unreadable)
   return setup
@@ -20,7 +20,7 @@ export function setupOf(log: readonly Entry[], reference: Reference = demoRefere
 
 /** Where a setup stands whose log is the only one of its machine. */
 export function travel(
-  log: readonly Entry[],
+  log: readonly Logged[],
   { reference = demoReference, inHand }: { reference?: Reference; inHand?: InHand } = {},
 ): Traveler {
   const setup = setupOf(log, reference)

@@ -200,6 +200,58 @@ describe('two tablets, one of them off the network with its clock set back', () 
   })
 })
 
+describe('an entry of a newer Dogleg', () => {
+  it('stays on the tablet that has it, and is taken from a file as it was written, once', async () => {
+    const opened = openedEntry()
+    await send([opened])
+    const newer = anyEntry(opened.id, { kind: 'note', shape: 2, text: { said: 'aloud' } })
+    expect(await refusalOf(newer)).toEqual([422, 'written-by-newer'])
+    expect(await logOf(opened.id)).toHaveLength(1)
+
+    const { machines, profiles } = demoReference
+    const machine = machines.find(({ id }) => id === opened.machine.id)
+    const file = (...entries: unknown[]) => ({
+      format: 'dogleg-setup',
+      version: 1,
+      made: opened.at,
+      by: 'LB',
+      sheet: {},
+      entries: [opened, ...entries],
+      reference: {
+        machines: [machine],
+        profiles: profiles.filter(({ id }) => id === machine?.profileId),
+        vises: [],
+        collets: [],
+        tools: [],
+        materials: [],
+      },
+    })
+    const take = (of: object) => demo.ask('POST', '/api/setup-files', of)
+    expect((await take(file(newer))).body).toMatchObject({ added: 1, known: 1 })
+    expect((await take(file(newer))).body).toMatchObject({ added: 0, known: 2 })
+    const [, kept] = await logOf(opened.id)
+    expect(kept).toMatchObject({ kind: 'unread', why: 'newer', said: 'note', raw: JSON.stringify(newer) })
+    // Another under its id is not taken for it; and it is struck out like any other.
+    expect((await take(file({ ...newer, text: {} }))).status).toBe(409)
+    expect((await send([struckEntry(opened.id, newer.id)])).status).toBe(201)
+    // One that is damaged is a file that was damaged: there is another copy.
+    expect((await take(file({ ...newer, shape: 1 }))).status).toBe(422)
+  })
+
+  it('that was sent in an older shape of its kind is the same when it is sent again', async () => {
+    const opened = openedEntry()
+    const note = { ...noteEntry(opened.id), text: ' chips ' }
+    expect(await send([opened, note])).toMatchObject({ added: 2 })
+    expect(await send([opened, note])).toMatchObject({ added: 0, known: 2 })
+    // As it was stored before its schema had something more to say of it: under other keys, in another order.
+    const old = { ...noteEntry(opened.id), more: 'dropped' }
+    await demo.database.write((tx) =>
+      tx.insert(entriesTable).values({ id: old.id, setup: opened.id, body: JSON.stringify(old) }),
+    )
+    expect(await send([old])).toMatchObject({ added: 0, known: 1 })
+  })
+})
+
 describe('rows that cannot be read', () => {
   const stampless = { id: '01M8JSHE3K9HABF3T635A5XCKS', kind: 'pickup' }
   const stamped = { ...noteEntry('01M8JSHE3K9HABF3T635A5XCKS'), kind: 'moved' }

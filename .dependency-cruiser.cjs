@@ -108,7 +108,7 @@ const mayImport = {
   ready: ['log', 'quantity', 'fact', 'machine'],
   'bar-stop': ['quantity', 'fact', 'machine', 'control', 'program', 'timing', 'cycles/cycle'],
   hold: ['log', 'quantity', 'fact', 'geometry', 'machine'],
-  bench: [
+  simulated: [
     'quantity',
     'fact',
     'geometry',

@@ -1,7 +1,15 @@
-import { act, handOn, millWorld, practiceMachine, switchOn, touchByFinder, viewOf } from '@dogleg/core/bench'
 import { demoReference, housingProgram } from '@dogleg/core/demo'
 import type { Machine } from '@dogleg/core/machine'
 import { prove } from '@dogleg/core/prove'
+import {
+  act,
+  handOn,
+  millWorld,
+  practiceMachine,
+  switchOn,
+  touchByFinder,
+  viewOf,
+} from '@dogleg/core/simulated'
 import { medianTime, report } from './report.ts'
 
 const FRAME_MS = 1000 / 60
@@ -15,7 +23,7 @@ export function benchSimulated() {
   const practice = switchOn(millWorld(7, { machine: practiceMachine('mill', 'inch'), squared: true }))
   const hand = handOn(practice)
   touchByFinder(hand, { axis: 'X', way: 1 })
-  const touching = hand.bench
+  const touching = hand.simulated
   const clicks = () => {
     for (let n = 0; n < 10; n++)
       viewOf(act(touching, { do: 'wheel', axis: 'X', step: 0.0001, clicks: n % 2 === 0 ? 1 : -1 }))

@@ -1,6 +1,6 @@
-import { type HiddenTruth, latheWorld, switchOn } from '@dogleg/core/bench'
 import type { Profile } from '@dogleg/core/control'
 import type { Machine, ToolShape } from '@dogleg/core/machine'
+import { type HiddenTruth, latheWorld, switchOn } from '@dogleg/core/simulated'
 import { expect, expectAccessible, openAt, signIn, test } from './dogleg.ts'
 import { runThere } from './simulated.ts'
 
@@ -43,8 +43,8 @@ test('a stop that the turret brings: the bar is pulled against it, and stands ou
   const machine = (await rows<Machine>('machines')).find(({ id }) => id === 'lathe-1') as Machine
   const profile = (await rows<Profile>('profiles')).find(({ id }) => id === machine.profileId) as Profile
   const tools = (await rows<ToolShape>('tools')).filter(({ machineId }) => machineId === machine.id)
-  const bench = switchOn(latheWorld(PIECE, { machine, profile, tools }))
-  const stop = bench.world.tools.find(({ shape }) => shape.number === 9)?.geometry
+  const simulated = switchOn(latheWorld(PIECE, { machine, profile, tools }))
+  const stop = simulated.world.tools.find(({ shape }) => shape.number === 9)?.geometry
   if (!stop) throw new Error('no stop')
   // Touched off: the geometry of the stop stands in the table, its Z counted from part zero.
   await actions([

@@ -1,4 +1,4 @@
-import { squareVise, toolOnBlock, touchByProbe } from '@dogleg/core/bench'
+import { squareVise, toolOnBlock, touchByProbe } from '@dogleg/core/simulated'
 import type { Page } from '@playwright/test'
 import { expect, expectAccessible, expectView, signIn, test, toStep } from './dogleg.ts'
 import { handAt, seeMachine } from './simulated.ts'

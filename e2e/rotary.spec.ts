@@ -1,4 +1,4 @@
-import { levelOf, onRotary, probeDownOn, probeOverRotary, probeSideOf, turnTo } from '@dogleg/core/bench'
+import { levelOf, onRotary, probeDownOn, probeOverRotary, probeSideOf, turnTo } from '@dogleg/core/simulated'
 import { expect, expectAccessible, openAt, signIn, test } from './dogleg.ts'
 import { handAt, runThere } from './simulated.ts'
 
@@ -23,8 +23,8 @@ test('a part in the rotary: its centre line by half a turn, its angle from a fla
   const { hand, doThere } = await handAt(page, server, PIECE)
   probeOverRotary(hand)
   await doThere()
-  if (!onRotary(hand.bench)) throw new Error('no rotary')
-  const { rotary, machine } = hand.bench.world
+  if (!onRotary(hand.simulated)) throw new Error('no rotary')
+  const { rotary, machine } = hand.simulated.world
   const level = levelOf(rotary)
   const probe = hand.see().tools.find(({ number }) => number === machine.probe?.tool)
 

@@ -1,6 +1,6 @@
 import { join } from 'node:path'
-import type { BenchView } from '@dogleg/core/bench'
 import { housingProgram } from '@dogleg/core/demo'
+import type { SimulatedView } from '@dogleg/core/simulated'
 import { chromium } from '@playwright/test'
 import { openAt, toStep } from './dogleg.ts'
 import { launchOptions, Server } from './harness.ts'
@@ -182,7 +182,7 @@ await press('Start the spindle at 1000')
 const machine = await page.evaluate(
   () => JSON.parse(localStorage.getItem('dogleg.draft.practice.corner-edge-finder') ?? '{}').machine,
 )
-const see = async (): Promise<BenchView> =>
+const see = async (): Promise<SimulatedView> =>
   (await (await page.request.get(`/api/simulated/${machine}`)).json()).view
 const { seen } = await see()
 const part = seen?.bodies.find(({ role }) => role === 'part')

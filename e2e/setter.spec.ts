@@ -1,4 +1,4 @@
-import { touchSetter } from '@dogleg/core/bench'
+import { touchSetter } from '@dogleg/core/simulated'
 import { expect, expectAccessible, openAt, signIn, test } from './dogleg.ts'
 import { handAt, runThere } from './simulated.ts'
 

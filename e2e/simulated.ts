@@ -1,11 +1,11 @@
-import { type BenchAction, type BenchView, handOn, millWorld, switchOn } from '@dogleg/core/bench'
 import type { Profile } from '@dogleg/core/control'
 import type { Machine, ToolShape } from '@dogleg/core/machine'
+import { handOn, millWorld, type SimulatedAction, type SimulatedView, switchOn } from '@dogleg/core/simulated'
 import type { Page } from '@playwright/test'
 import { expect, type Server } from './dogleg.ts'
 
 /** The machine of the exercise that is under way, as the page sees it. */
-export async function seeMachine(page: Page, server: Server, exercise: string): Promise<BenchView> {
+export async function seeMachine(page: Page, server: Server, exercise: string): Promise<SimulatedView> {
   const id = await page.evaluate(
     (key) => JSON.parse(localStorage.getItem(`dogleg.draft.practice.${key}`) ?? '{}').machine,
     exercise,
@@ -29,7 +29,7 @@ export async function handAt(page: Page, server: Server, piece: number) {
   const hand = handOn(
     switchOn(millWorld(piece, { machine, profile, tools, setter: Boolean(profile.setting) })),
   )
-  const done: BenchAction[] = []
+  const done: SimulatedAction[] = []
   const work = hand.do
   hand.do = (action) => {
     done.push(action)

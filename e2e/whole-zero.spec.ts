@@ -1,4 +1,4 @@
-import { blockMiddle, boxOf, isMillBench, partZeroOf, probeOver, type SeenBody } from '@dogleg/core/bench'
+import { blockMiddle, boxOf, isMill, partZeroOf, probeOver, type SeenBody } from '@dogleg/core/simulated'
 import type { Page } from '@playwright/test'
 import { expect, expectAccessible, openAt, type Server, signIn, test } from './dogleg.ts'
 import { handAt, runThere } from './simulated.ts'
@@ -13,13 +13,13 @@ async function putProbe(page: Page, server: Server, piece: number, inset?: numbe
   await press(page, 'Switch it on')
   await expect(page.getByTestId('position-X')).toHaveText('0.0000')
   const { hand, doThere } = await handAt(page, server, piece)
-  const probe = hand.bench.world.machine.probe?.tool ?? 0
+  const probe = hand.simulated.world.machine.probe?.tool ?? 0
   const length = hand.see().tools.find(({ number }) => number === probe)?.length ?? 0
   hand.do({ do: 'key-length', tool: probe, length })
   const { seen } = probeOver(hand, inset)
   await doThere()
-  if (!isMillBench(hand.bench)) throw new Error('not a mill')
-  const { world, vise } = hand.bench
+  if (!isMill(hand.simulated)) throw new Error('not a mill')
+  const { world, vise } = hand.simulated
   const box = boxOf(seen?.bodies.find(({ role }) => role === 'part') as SeenBody)
   return {
     length,

@@ -1,6 +1,6 @@
-import { latheWorld, switchOn } from '@dogleg/core/bench'
 import type { Profile } from '@dogleg/core/control'
 import type { Machine, ToolShape } from '@dogleg/core/machine'
+import { latheWorld, switchOn } from '@dogleg/core/simulated'
 import { expect, expectAccessible, openAt, signIn, test } from './dogleg.ts'
 
 const PIECE = 909

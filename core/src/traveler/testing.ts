@@ -3,8 +3,8 @@ import {
   deriveReady,
   deriveSetup,
   deriveTools,
-  type Logged,
   isUnreadable,
+  type Logged,
   type Reference,
   type Setup,
 } from '../setup/index.ts'

@@ -1,12 +1,12 @@
+import { initials } from '@dogleg/core/log'
+import { lengthUnit } from '@dogleg/core/quantity'
 import {
   type Answers,
   answerProblems,
   exerciseOf,
   type PracticeResult,
   practiceResult,
-} from '@dogleg/core/bench'
-import { initials } from '@dogleg/core/log'
-import { lengthUnit } from '@dogleg/core/quantity'
+} from '@dogleg/core/simulated'
 import { desc } from 'drizzle-orm'
 import type { FastifyInstance } from 'fastify'
 import { z } from 'zod'
@@ -94,7 +94,7 @@ export function practiceRoutes(
     const [first] = Object.values(problems)
     if (first) throw new Problem(422, 'not-valid', first.says, problems)
     const judged = await threads
-      .judge({ exercise: exercise.id, bench: session?.bench ?? null, seed, unit, answers: given })
+      .judge({ exercise: exercise.id, simulated: session?.simulated ?? null, seed, unit, answers: given })
       .catch((error: unknown) => {
         if (!(error instanceof TooLong)) throw error
         throw new Problem(503, 'too-long', 'It took too long to judge this answer. Try again in a moment.')

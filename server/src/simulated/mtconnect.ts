@@ -40,7 +40,7 @@ const idOf = (of: string) => of.toLowerCase()
 
 /** `/probe`: what the machine is made of, and what can be asked of each part. */
 export function devicesDocument(session: Session, now: number): string {
-  const items = dataItems(session.bench)
+  const items = dataItems(session.simulated)
   const machine = machineOf(session)
   const within = (component: DataItem['component'], of?: string) => ({
     DataItem: items
@@ -105,7 +105,7 @@ function observed(
 /** A stream of observations, grouped by component and within it by category, as the standard wants them. */
 function streams(session: Session, observations: readonly Observation[]): Xml {
   const machine = machineOf(session)
-  const items = dataItems(session.bench)
+  const items = dataItems(session.simulated)
   const components = [...new Set(items.map(({ component, of }) => `${component}/${of}`))]
   return {
     DeviceStream: {

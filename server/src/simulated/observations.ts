@@ -1,6 +1,6 @@
-import { type Bench, positionsShown } from '@dogleg/core/bench'
 import { axesOf, type LinearAxis } from '@dogleg/core/machine'
 import { convertLength, fixedDigits } from '@dogleg/core/quantity'
+import { positionsShown, type SimulatedState } from '@dogleg/core/simulated'
 
 /** One value that was seen to be so from a time on, in the words and units of MTConnect. */
 export interface Observation {
@@ -55,7 +55,7 @@ const angleItem = (word: string): DataItem => ({
 })
 
 /** Every data item of a simulated machine, component by component. */
-export function dataItems({ world }: Bench): DataItem[] {
+export function dataItems({ world }: SimulatedState): DataItem[] {
   const native = world.unit === 'inch' ? 'INCH' : 'MILLIMETER'
   return [
     {
@@ -123,7 +123,7 @@ export function dataItems({ world }: Bench): DataItem[] {
 }
 
 /** Execution states, as MTConnect names them. */
-function executionOf({ run, alarm }: Bench): string {
+function executionOf({ run, alarm }: SimulatedState): string {
   if (alarm) return 'STOPPED'
   switch (run?.phase) {
     case 'running':
@@ -140,9 +140,9 @@ function executionOf({ run, alarm }: Bench): string {
 }
 
 /** What each data item is now. Positions in mm, whatever the control shows: so the standard has it. */
-export function observe(bench: Bench): { id: string; value: string }[] {
-  const { world, run, plan, turn } = bench
-  const positions = positionsShown(bench)
+export function observe(simulated: SimulatedState): { id: string; value: string }[] {
+  const { world, run, plan, turn } = simulated
+  const positions = positionsShown(simulated)
   return [
     { id: 'avail', value: 'AVAILABLE' },
     ...axesOf(world.machine).map((axis) => ({
@@ -153,11 +153,14 @@ export function observe(bench: Bench): { id: string; value: string }[] {
     ...(world.machine.rotary && turn
       ? [{ id: `${world.machine.rotary.word.toLowerCase()}_angle`, value: fixedDigits(turn.shown, 3) }]
       : []),
-    { id: 's_speed', value: String(Math.round(bench.rpm)) },
-    { id: 'system', value: bench.alarm ? `FAULT ${bench.alarm.code}: ${bench.alarm.says}` : 'NORMAL' },
-    { id: 'execution', value: executionOf(bench) },
+    { id: 's_speed', value: String(Math.round(simulated.rpm)) },
+    {
+      id: 'system',
+      value: simulated.alarm ? `FAULT ${simulated.alarm.code}: ${simulated.alarm.says}` : 'NORMAL',
+    },
+    { id: 'execution', value: executionOf(simulated) },
     { id: 'mode', value: run && run.phase !== 'ready' ? 'AUTOMATIC' : 'MANUAL' },
-    { id: 'tool', value: bench.mounted.kind === 'tool' ? String(bench.mounted.tool) : 'UNAVAILABLE' },
+    { id: 'tool', value: simulated.mounted.kind === 'tool' ? String(simulated.mounted.tool) : 'UNAVAILABLE' },
     {
       id: 'line',
       value:

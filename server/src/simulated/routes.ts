@@ -1,5 +1,5 @@
-import { benchAction, hiddenOf } from '@dogleg/core/bench'
 import { lengthUnit } from '@dogleg/core/quantity'
+import { hiddenOf, simulatedAction } from '@dogleg/core/simulated'
 import type { FastifyInstance, FastifyReply } from 'fastify'
 import { z } from 'zod'
 import { parse } from '../parse.ts'
@@ -18,7 +18,7 @@ const begins = z.union([
   z.object({ machine: z.string().min(1).max(40), seed }),
   z.object({ exercise: z.string().min(1).max(40), unit: lengthUnit, seed }),
 ])
-const actions = z.object({ actions: z.array(benchAction).min(1).max(200) })
+const actions = z.object({ actions: z.array(simulatedAction).min(1).max(200) })
 const identifier = z
   .string()
   .regex(/^[\w-]{1,60}$/, 'A simulated machine has a name of letters, digits and dashes.')
@@ -42,11 +42,11 @@ export function simulatedRoutes(app: FastifyInstance, machines: SimulatedMachine
 
   /** The text of the program that is loaded; empty where none is. */
   app.get<One>('/api/simulated/:id/program', async ({ params }) => ({
-    text: (await machines.wanted(params.id)).bench.plan?.text ?? '',
+    text: (await machines.wanted(params.id)).simulated.plan?.text ?? '',
   }))
 
   app.get<One>('/api/simulated/:id/hidden', async ({ params }) =>
-    hiddenOf((await machines.wanted(params.id)).bench),
+    hiddenOf((await machines.wanted(params.id)).simulated),
   )
 
   const xml = (reply: FastifyReply, text: string, status = 200) =>

@@ -1,15 +1,15 @@
 import { randomInt } from 'node:crypto'
+import type { Machine } from '@dogleg/core/machine'
+import type { LengthUnit } from '@dogleg/core/quantity'
 import {
-  type Bench,
-  type BenchAction,
   exerciseOf,
   latheWorld,
   millWorld,
+  type SimulatedAction,
+  type SimulatedState,
   switchOn,
   viewOf,
-} from '@dogleg/core/bench'
-import type { Machine } from '@dogleg/core/machine'
-import type { LengthUnit } from '@dogleg/core/quantity'
+} from '@dogleg/core/simulated'
 import { inTurn } from '../database/in-turn.ts'
 import { Problem } from '../problem.ts'
 import type { ReferenceStore } from '../reference/store.ts'
@@ -29,7 +29,7 @@ export interface Session {
   id: string
   /** Different each time that it is switched on, as MTConnect wants it. */
   instance: number
-  bench: Bench
+  simulated: SimulatedState
   seed: number
   unit: LengthUnit
   exercise: string | null
@@ -51,12 +51,16 @@ export type Begins =
   | { exercise: string; unit: LengthUnit; seed: number | undefined }
 
 /** What works out a program. */
-const RUNS: ReadonlySet<BenchAction['do']> = new Set(['load', 'start'])
+const RUNS: ReadonlySet<SimulatedAction['do']> = new Set(['load', 'start'])
 
 /** A number that a piece can be asked for by again. */
 const SEEDS = 1_000_000
 
-async function benchOfMachine(reference: ReferenceStore, id: string, seed: number): Promise<Bench> {
+async function simulatedMachine(
+  reference: ReferenceStore,
+  id: string,
+  seed: number,
+): Promise<SimulatedState> {
   const machine = await reference.newest('machines', id)
   if (!machine) throw new Problem(404, 'not-found', `There is no machine "${id}" here.`)
   const profile = await reference.newest('profiles', machine.profileId)
@@ -66,12 +70,12 @@ async function benchOfMachine(reference: ReferenceStore, id: string, seed: numbe
   return switchOn(machine.kind === 'mill' ? millWorld(seed, options) : latheWorld(seed, options))
 }
 
-function benchOfExercise(id: string, unit: LengthUnit, seed: number): Bench {
+function simulatedExercise(id: string, unit: LengthUnit, seed: number): SimulatedState {
   const exercise = exerciseOf(id)
   if (!exercise) throw new Problem(404, 'not-found', `There is no exercise "${id}".`)
-  const bench = exercise.start(seed, unit)
-  if (!bench) throw new Problem(422, 'on-paper', 'This exercise is done on paper, without a machine.')
-  return bench
+  const simulated = exercise.start(seed, unit)
+  if (!simulated) throw new Problem(422, 'on-paper', 'This exercise is done on paper, without a machine.')
+  return simulated
 }
 
 /** The simulated machines of this server. They live in its memory: a restart switches them off. */
@@ -90,22 +94,23 @@ export function simulatedMachines(reference: ReferenceStore, threads: Threads, c
   }
 
   /** Lets time pass and does something, in a thread where a program is to be worked out. */
-  const work = async (session: Session, actions: readonly BenchAction[]): Promise<Session> => {
+  const work = async (session: Session, actions: readonly SimulatedAction[]): Promise<Session> => {
     const now = clock()
     const seconds = Math.max(0, now - session.advancedTo) / 1000
     session.advancedTo = now
     session.touchedAt = now
-    const asked = { bench: session.bench, seconds, actions }
-    const programs = session.bench.run?.phase === 'running' || actions.some(({ do: does }) => RUNS.has(does))
+    const asked = { simulated: session.simulated, seconds, actions }
+    const programs =
+      session.simulated.run?.phase === 'running' || actions.some(({ do: does }) => RUNS.has(does))
     try {
-      const { bench, seen } = programs ? await threads.simulate(asked) : simulate(asked)
-      session.bench = bench
+      const { simulated, seen } = programs ? await threads.simulate(asked) : simulate(asked)
+      session.simulated = simulated
       for (const each of seen) noteSeen(session, each)
       return session
     } catch (error) {
       if (!(error instanceof TooLong)) throw error
       // What was before stands, without a program that would take as long the next time.
-      session.bench = { ...session.bench, run: null, plan: null, says: 'The program was taken out.' }
+      session.simulated = { ...session.simulated, run: null, plan: null, says: 'The program was taken out.' }
       throw new Problem(
         422,
         'too-long',
@@ -115,7 +120,7 @@ export function simulatedMachines(reference: ReferenceStore, threads: Threads, c
   }
 
   /** One piece of work at a machine after the other. */
-  const inItsTurn = (session: Session, actions: readonly BenchAction[]) =>
+  const inItsTurn = (session: Session, actions: readonly SimulatedAction[]) =>
     session.turn(() => work(session, actions))
 
   const find = async (id: string): Promise<Session | undefined> => {
@@ -135,22 +140,22 @@ export function simulatedMachines(reference: ReferenceStore, threads: Threads, c
   }
 
   const wanted = async (id: string): Promise<Session> => inItsTurn(theOne(id), [])
-  const carryOut = async (id: string, actions: readonly BenchAction[]): Promise<Session> =>
+  const carryOut = async (id: string, actions: readonly SimulatedAction[]): Promise<Session> =>
     inItsTurn(theOne(id), actions)
 
   const begin = async (id: string, from: Begins): Promise<Session> => {
     const seed = from.seed ?? randomInt(1, SEEDS)
-    const bench =
+    const simulated =
       'machine' in from
-        ? await benchOfMachine(reference, from.machine, seed)
-        : benchOfExercise(from.exercise, from.unit, seed)
+        ? await simulatedMachine(reference, from.machine, seed)
+        : simulatedExercise(from.exercise, from.unit, seed)
     const now = clock()
     const session: Session = {
       id,
       instance: randomInt(1, 2 ** 31),
-      bench,
+      simulated,
       seed,
-      unit: bench.world.unit,
+      unit: simulated.world.unit,
       exercise: 'exercise' in from ? from.exercise : null,
       startedAt: now,
       advancedTo: now,
@@ -171,7 +176,7 @@ export function simulatedMachines(reference: ReferenceStore, threads: Threads, c
       sessions.delete(idle.id)
     }
     sessions.set(id, session)
-    noteSeen(session, observe(bench))
+    noteSeen(session, observe(simulated))
     return session
   }
 
@@ -180,12 +185,12 @@ export function simulatedMachines(reference: ReferenceStore, threads: Threads, c
 export type SimulatedMachines = ReturnType<typeof simulatedMachines>
 
 /** A session as the page sees it. */
-export const seenOf = ({ id, bench, seed, startedAt }: Session) => ({
+export const seenOf = ({ id, simulated, seed, startedAt }: Session) => ({
   id,
   seed,
   startedAt: new Date(startedAt).toISOString(),
-  view: viewOf(bench),
+  view: viewOf(simulated),
 })
 
 /** The machine that a session doubles, by its row. */
-export const machineOf = ({ bench }: Session): Machine => bench.world.machine
+export const machineOf = ({ simulated }: Session): Machine => simulated.world.machine

@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { join } from 'node:path'
-import { EXERCISES, goodHandAt, type PracticeResult } from '@dogleg/core/bench'
 import { convertLength } from '@dogleg/core/quantity'
+import { EXERCISES, goodHandAt, type PracticeResult } from '@dogleg/core/simulated'
 import { ulid } from 'ulid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { validateXML } from 'xmllint-wasm'

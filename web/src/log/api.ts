@@ -1,8 +1,8 @@
-import type { BenchAction, BenchView, HiddenTruth, PracticeResult } from '@dogleg/core/bench'
 import type { LogEntry } from '@dogleg/core/log'
 import type { PositionsRead } from '@dogleg/core/machine'
 import type { LengthUnit } from '@dogleg/core/quantity'
 import type { Reference } from '@dogleg/core/setup'
+import type { HiddenTruth, PracticeResult, SimulatedAction, SimulatedView } from '@dogleg/core/simulated'
 import type { ShopBoard } from '@dogleg/core/traveler'
 import { useSyncExternalStore } from 'react'
 import { noteServerTime, reading } from './clock.ts'
@@ -102,7 +102,7 @@ export interface SimulatedMachine {
   id: string
   seed: number
   startedAt: string
-  view: BenchView
+  view: SimulatedView
 }
 
 /** What begins a simulated machine. */
@@ -126,7 +126,7 @@ export const api = {
   simulated: (id: string) => ask<SimulatedMachine>('GET', `/api/simulated/${part(id)}`),
   switchOn: (id: string, from: BeginsWith) =>
     ask<SimulatedMachine>('PUT', `/api/simulated/${part(id)}`, from),
-  workAt: (id: string, actions: readonly BenchAction[]) =>
+  workAt: (id: string, actions: readonly SimulatedAction[]) =>
     ask<SimulatedMachine>('POST', `/api/simulated/${part(id)}/actions`, { actions }),
   programOf: (id: string) => ask<{ text: string }>('GET', `/api/simulated/${part(id)}/program`),
   hidden: (id: string) => ask<HiddenTruth>('GET', `/api/simulated/${part(id)}/hidden`),

@@ -1,6 +1,6 @@
-import { type Exercise, exerciseOf, practiceMachine } from '@dogleg/core/bench'
 import { LINEAR_AXES, type LinearAxis } from '@dogleg/core/machine'
 import type { LengthUnit } from '@dogleg/core/quantity'
+import { type Exercise, exerciseOf, practiceMachine } from '@dogleg/core/simulated'
 import { useMemo, useState } from 'react'
 import { useParams } from 'react-router'
 import { Lost } from '../app/lost.tsx'

@@ -1,4 +1,4 @@
-import { byExercise, EXERCISES, errorsInWords, peopleOf } from '@dogleg/core/bench'
+import { byExercise, EXERCISES, errorsInWords, peopleOf } from '@dogleg/core/simulated'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'

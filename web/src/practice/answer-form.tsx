@@ -1,5 +1,5 @@
-import { answerProblems, type Task } from '@dogleg/core/bench'
 import type { LengthUnit } from '@dogleg/core/quantity'
+import { answerProblems, type Task } from '@dogleg/core/simulated'
 import { useState } from 'react'
 import { Button } from '../ui/button.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'

@@ -1,5 +1,5 @@
-import { goodHandErrors, type PracticeResult } from '@dogleg/core/bench'
 import { formatLength } from '@dogleg/core/quantity'
+import { goodHandErrors, type PracticeResult } from '@dogleg/core/simulated'
 import { Link } from 'react-router'
 import { Button } from '../ui/button.tsx'
 import { Duration } from '../ui/duration.tsx'

@@ -1,4 +1,4 @@
-import type { Exercise, Task } from '@dogleg/core/bench'
+import type { Exercise, Task } from '@dogleg/core/simulated'
 import { Lightbulb } from 'lucide-react'
 import type { ReactNode } from 'react'
 import { Button } from '../ui/button.tsx'

@@ -1,5 +1,5 @@
-import { type Exercise, type PracticeResult, practiceResult } from '@dogleg/core/bench'
 import { lengthUnit } from '@dogleg/core/quantity'
+import { type Exercise, type PracticeResult, practiceResult } from '@dogleg/core/simulated'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { ulid } from 'ulid'
 import { z } from 'zod'

@@ -1,4 +1,3 @@
-import type { Task } from '@dogleg/core/bench'
 import { verdictOf } from '@dogleg/core/fact'
 import type { LinearAxis, Machine } from '@dogleg/core/machine'
 import {
@@ -12,6 +11,7 @@ import {
   readDraft,
 } from '@dogleg/core/pickup'
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
+import type { Task } from '@dogleg/core/simulated'
 import { useState } from 'react'
 import { useKept } from '../log/kept.ts'
 import { Working } from '../ui/answer.tsx'

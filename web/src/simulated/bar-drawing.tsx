@@ -1,4 +1,4 @@
-import { type BenchView, barSketch } from '@dogleg/core/bench'
+import { barSketch, type SimulatedView } from '@dogleg/core/simulated'
 import { Words } from '../drawing/marks.tsx'
 import { plan } from '../drawing/plan.ts'
 import { Sheet } from '../drawing/sheet.tsx'
@@ -6,7 +6,7 @@ import { Sheet } from '../drawing/sheet.tsx'
 const ROOM = { left: 16, top: 30, width: 528, height: 380 }
 
 /** The bar of a simulated lathe from the front, the chuck on the left, and the tip of the tool. */
-export function BarDrawing({ view }: { view: BenchView }) {
+export function BarDrawing({ view }: { view: SimulatedView }) {
   const sketch = barSketch(view)
   if (!sketch) return null
   const { box, face, radius, turned, tip, inSight } = sketch

@@ -1,6 +1,6 @@
-import { type BenchView, FINDER_RPM, WHEEL_STEPS } from '@dogleg/core/bench'
 import type { LinearAxis } from '@dogleg/core/machine'
 import { fixedDigits, formatLength, readDegrees, readLength, unitSymbol } from '@dogleg/core/quantity'
+import { FINDER_RPM, type SimulatedView, WHEEL_STEPS } from '@dogleg/core/simulated'
 import { OctagonX } from 'lucide-react'
 import { useState } from 'react'
 import { Button } from '../ui/button.tsx'
@@ -13,12 +13,12 @@ import { useClicks } from './use-clicks.ts'
 import type { Simulated } from './use-simulated.ts'
 
 interface ConsoleProps {
-  view: BenchView
+  view: SimulatedView
   work: Simulated['work']
 }
 
 /** Machine positions, as the control shows them. */
-function PositionRows({ view }: { view: BenchView }) {
+function PositionRows({ view }: { view: SimulatedView }) {
   const { toGo } = view.run ?? {}
   return (
     <table className="w-full" aria-label="Machine positions">
@@ -142,7 +142,7 @@ function Spindle({ view, work }: ConsoleProps) {
 const ARROWS: Record<string, number> = { ArrowRight: 1, ArrowUp: 10, ArrowLeft: -1, ArrowDown: -10 }
 
 /** What a machinist calls a step of the wheel. */
-const STEP_NAMES: Record<BenchView['unit'], Record<number, string>> = {
+const STEP_NAMES: Record<SimulatedView['unit'], Record<number, string>> = {
   inch: { 0.0001: 'a tenth', 0.001: 'a thou', 0.01: 'ten thou', 0.1: 'a hundred thou' },
   mm: { 0.001: 'a thousandth of a mm', 0.01: 'a hundredth of a mm', 0.1: 'a tenth of a mm', 1: 'a mm' },
 }

@@ -1,5 +1,5 @@
-import type { BenchView } from '@dogleg/core/bench'
 import { formatLength, readLength } from '@dogleg/core/quantity'
+import type { SimulatedView } from '@dogleg/core/simulated'
 import { useState } from 'react'
 import { Dial } from '../drawing/dial.tsx'
 import { Sheet } from '../drawing/sheet.tsx'
@@ -10,7 +10,7 @@ const SIDES = ['X-', 'X+', 'Y-', 'Y+'] as const
 const spoken = (side: string) => side.replace('-', '−')
 
 /** What goes with the device: a dial and its high spot, a gauge block, the micrometer. */
-export function DeviceKeys({ view, work }: { view: BenchView; work: Simulated['work'] }) {
+export function DeviceKeys({ view, work }: { view: SimulatedView; work: Simulated['work'] }) {
   const { mounted, dial, unit } = view
   const [height, setHeight] = useState(unit === 'inch' ? '1' : '25')
   const block = readLength(height, unit)

@@ -1,5 +1,5 @@
-import type { BenchView } from '@dogleg/core/bench'
 import { fixedDigits, formatLength, readDegrees, readLength, unitSymbol } from '@dogleg/core/quantity'
+import type { SimulatedView } from '@dogleg/core/simulated'
 import { useState } from 'react'
 import { Button } from '../ui/button.tsx'
 import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
@@ -18,7 +18,7 @@ function KeyIn({
   onKey,
 }: {
   label: string
-  unit: BenchView['unit'] | 'deg'
+  unit: SimulatedView['unit'] | 'deg'
   onKey: (value: number) => void
 }) {
   const [text, setText] = useState('')
@@ -55,7 +55,7 @@ function KeyIn({
 }
 
 /** Common variables as the macro page of the control shows them: what probe programs leave there. */
-function Variables({ variables }: Pick<BenchView, 'variables'>) {
+function Variables({ variables }: Pick<SimulatedView, 'variables'>) {
   const set = Object.entries(variables)
   if (set.length === 0) return null
   return (
@@ -76,7 +76,7 @@ function Variables({ variables }: Pick<BenchView, 'variables'>) {
 const SHIFT = 'G54'
 
 /** What is keyed in at the simulated control: the first work offset, the tool lengths; on a lathe the geometry. */
-export function KeyedTables({ view, work }: { view: BenchView; work: Simulated['work'] }) {
+export function KeyedTables({ view, work }: { view: SimulatedView; work: Simulated['work'] }) {
   const { unit, axes, offsets, rotary, rotaryZeros, lengths, tools, kind, variables } = view
   const length = (value: number | undefined | null) =>
     value === undefined || value === null ? '-' : formatLength(value, unit)

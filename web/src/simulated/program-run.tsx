@@ -1,4 +1,4 @@
-import type { BenchView } from '@dogleg/core/bench'
+import type { SimulatedView } from '@dogleg/core/simulated'
 import { Pause, Play, RotateCcw } from 'lucide-react'
 import { useEffect, useRef } from 'react'
 import { Button } from '../ui/button.tsx'
@@ -50,7 +50,15 @@ const PHASES = {
 } as const
 
 /** Running a program on the simulated machine: single block, overrides, feed hold, distance to go. */
-export function ProgramRun({ view, work, text }: { view: BenchView; work: Simulated['work']; text: string }) {
+export function ProgramRun({
+  view,
+  work,
+  text,
+}: {
+  view: SimulatedView
+  work: Simulated['work']
+  text: string
+}) {
   const { run } = view
   if (!run) return <p className="py-3 text-lg">No program is loaded.</p>
   const running = run.phase === 'running'

@@ -1,5 +1,11 @@
-import { type BenchView, type EndSketch, endSketch, type TableSketch, tableSketch } from '@dogleg/core/bench'
 import { formatLength } from '@dogleg/core/quantity'
+import {
+  type EndSketch,
+  endSketch,
+  type SimulatedView,
+  type TableSketch,
+  tableSketch,
+} from '@dogleg/core/simulated'
 import { Words } from '../drawing/marks.tsx'
 import { type Plan, plan, polygon } from '../drawing/plan.ts'
 import { Sheet } from '../drawing/sheet.tsx'
@@ -17,7 +23,7 @@ const LOW_SIDE = { left: 356, top: 52, width: 196, height: 324 }
 /** The front view alone. */
 const FRONT = { left: 8, top: 34, width: 264, height: 206 }
 
-type Seen = NonNullable<BenchView['seen']>
+type Seen = NonNullable<SimulatedView['seen']>
 
 const inkOf = (role: string) => ({
   fill: role === 'part' ? 'var(--color-scribe)' : 'var(--color-layout-deep)',
@@ -198,7 +204,7 @@ function FromTheEnd({
 }
 
 /** How high the tip stands, as an eye tells it. */
-const overWords = ({ over, overWhat }: TableSketch, unit: BenchView['unit']) =>
+const overWords = ({ over, overWhat }: TableSketch, unit: SimulatedView['unit']) =>
   `${formatLength(Math.abs(over), unit, { digits: unit === 'inch' ? 2 : 1 })} ${over < 0 ? 'below' : 'over'} the ${overWhat}`
 
 const sideBox = ({ plan: from, side }: TableSketch) => ({
@@ -207,7 +213,13 @@ const sideBox = ({ plan: from, side }: TableSketch) => ({
 })
 
 /** The table of a simulated mill, as well as an eye sees it: from above, and from the front. */
-export function TableDrawing({ view, low }: { view: BenchView /** With keys below it. */; low?: boolean }) {
+export function TableDrawing({
+  view,
+  low,
+}: {
+  view: SimulatedView /** With keys below it. */
+  low?: boolean
+}) {
   const sketch = tableSketch(view)
   if (!view.seen || !sketch) return null
   const end = endSketch(view)
@@ -258,7 +270,7 @@ export function TableDrawing({ view, low }: { view: BenchView /** With keys belo
 }
 
 /** From the front alone, beside a program: what the eye sees against the distance to go. */
-export function FrontDrawing({ view }: { view: BenchView }) {
+export function FrontDrawing({ view }: { view: SimulatedView }) {
   const sketch = tableSketch(view)
   if (!view.seen || !sketch) return null
   const side = sideBox(sketch)

@@ -1,4 +1,4 @@
-import type { BenchAction } from '@dogleg/core/bench'
+import type { SimulatedAction } from '@dogleg/core/simulated'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api, type BeginsWith, Refused, type SimulatedMachine } from '../log/api.ts'
 
@@ -12,7 +12,7 @@ export interface Simulated {
   off: boolean
   error: string | undefined
   /** Does something at it; what comes of it is in `machine`. */
-  work: (...actions: BenchAction[]) => void
+  work: (...actions: SimulatedAction[]) => void
   switchOn: (from: BeginsWith) => void
   busy: boolean
 }
@@ -34,7 +34,7 @@ export function useSimulated(id: string | undefined): Simulated {
     void client.invalidateQueries({ queryKey: ['positions'] })
   }
   const acting = useMutation({
-    mutationFn: (actions: readonly BenchAction[]) => api.workAt(id ?? '', actions),
+    mutationFn: (actions: readonly SimulatedAction[]) => api.workAt(id ?? '', actions),
     // One after the other, in the order of the presses.
     scope: { id: `simulated ${id}` },
     onSuccess: put,

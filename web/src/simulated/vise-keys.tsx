@@ -1,13 +1,19 @@
-import type { BenchAction, BenchView } from '@dogleg/core/bench'
+import type { SimulatedAction, SimulatedView } from '@dogleg/core/simulated'
 import { useState } from 'react'
 import { Group, Key } from './parts.tsx'
 import type { Simulated } from './use-simulated.ts'
 
-type Tap = Extract<BenchAction, { do: 'tap' }>
+type Tap = Extract<SimulatedAction, { do: 'tap' }>
 const STRENGTHS: readonly Tap['strength'][] = ['light', 'medium', 'firm']
 
 /** Vise or rotary, where the machine has one. */
-function OnTable({ rotary, work }: { rotary: NonNullable<BenchView['rotary']>; work: Simulated['work'] }) {
+function OnTable({
+  rotary,
+  work,
+}: {
+  rotary: NonNullable<SimulatedView['rotary']>
+  work: Simulated['work']
+}) {
   return (
     <Group label="On the table">
       {(['vise', 'rotary'] as const).map((stands) => (
@@ -25,7 +31,7 @@ function OnTable({ rotary, work }: { rotary: NonNullable<BenchView['rotary']>; w
 }
 
 /** Hands on the vise: the part, its bolts, the mallet; and a gauge block held against the part. */
-export function ViseKeys({ view, work }: { view: BenchView; work: Simulated['work'] }) {
+export function ViseKeys({ view, work }: { view: SimulatedView; work: Simulated['work'] }) {
   const [strength, setStrength] = useState<Tap['strength']>('light')
   const { vise, rotary } = view
   if (!vise) return null

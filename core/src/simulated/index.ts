@@ -1,0 +1,44 @@
+export { act, advance, switchOn } from './act.ts'
+export { type SimulatedAction, simulatedAction } from './actions.ts'
+export { isMill } from './contact.ts'
+export { FINDER_RPM, type FinderKind, finderOf, WHEEL_STEPS } from './devices.ts'
+export {
+  type AnswerField,
+  type Answers,
+  answerProblems,
+  type Exercise,
+  type Figure,
+  type Judged,
+  type PracticeResult,
+  practiceResult,
+  type Task,
+} from './exercise.ts'
+export { EXERCISES, exerciseOf, goodHandAt } from './exercises.ts'
+export { boxOf, type Hand, handOn, probeOver, toolOnBlock, touchByFinder, touchByProbe } from './hand.ts'
+
+export { probeDownOn, probeOverRotary, probeSideOf, turnTo } from './hand-rotary.ts'
+export { squareVise, touchSetter } from './hand-setting.ts'
+export { type AgainstHidden, againstHidden, type HiddenTruth, hiddenOf } from './hidden.ts'
+export { byExercise, errorsInWords, goodHandErrors, peopleOf } from './results.ts'
+export { onRotary } from './rotary.ts'
+export {
+  barSketch,
+  type EndSketch,
+  endSketch,
+  type SketchBox,
+  type TableSketch,
+  tableSketch,
+} from './sketch.ts'
+export type { Alarm, BoltState, Looks, SimulatedState } from './state.ts'
+export { levelOf } from './true-rotary.ts'
+export { positionsShown, type SeenBody, type SimulatedView, viewOf } from './view.ts'
+export {
+  blockMiddle,
+  latheWorld,
+  type MillWorld,
+  millWorld,
+  partZeroOf,
+  practiceMachine,
+  type World,
+  type WorldOptions,
+} from './world.ts'

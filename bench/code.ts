@@ -2,8 +2,9 @@ import { newSheet, readSheet, type Sheet, type SheetDraft, writeSheet } from '@d
 import { exampleEngraving, newEngraving } from '@dogleg/core/cycles/engraving'
 import { exampleTap, newTap } from '@dogleg/core/cycles/tapping'
 import { demoEntries, demoReference, housingSheet, scaleSheet, tubeSheet } from '@dogleg/core/demo'
+import { codeFor, sheetCase } from '@dogleg/core/prepare'
 import { read } from '@dogleg/core/program'
-import { codeFor, deriveSetup, isUnreadable, type Setup, sheetCase } from '@dogleg/core/setup'
+import { deriveSetup, isUnreadable, type Setup } from '@dogleg/core/setup'
 import { medianTime, report } from './report.ts'
 
 /** One frame of a screen that is drawn sixty times a second. */

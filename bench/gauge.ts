@@ -1,7 +1,8 @@
 import { demoReference, housingGauging } from '@dogleg/core/demo'
 import { capability, chartOf, driftOf, partWith, proveGauge, readPlan, tryProgram } from '@dogleg/core/gauge'
+import { gaugeProgram, gaugeProveCase } from '@dogleg/core/prepare'
 import { read } from '@dogleg/core/program'
-import { gaugeProgram, gaugeProveCase, offsetOf } from '@dogleg/core/setup'
+import { offsetOf } from '@dogleg/core/setup'
 import { setupOf } from './code.ts'
 import { medianTime, report } from './report.ts'
 

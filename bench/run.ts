@@ -1,10 +1,11 @@
 import { bracketFirst, bracketPallets, demoReference, housingProgram } from '@dogleg/core/demo'
 import type { Machine } from '@dogleg/core/machine'
 import { palletOptions, readPalletPlan, readPallets, shiftCase, simulateShift } from '@dogleg/core/pallet'
+import { proveCase } from '@dogleg/core/prepare'
 import { read } from '@dogleg/core/program'
 import { prove } from '@dogleg/core/prove'
 import { findSavings } from '@dogleg/core/saving'
-import { deriveTools, offsetTable, proveCase } from '@dogleg/core/setup'
+import { deriveTools, offsetTable } from '@dogleg/core/setup'
 import { setupOf } from './code.ts'
 import { medianTime, report } from './report.ts'
 

@@ -3,25 +3,27 @@ import { type GaugePlanDraft, type MeasuredPart, readPlan } from '../gauge/index
 import type { Bolts } from '../hold/index.ts'
 import { type Machine, readyListOf } from '../machine/index.ts'
 import type { Reading } from '../pickup/index.ts'
-import { prove } from '../prove/index.ts'
-import { asTyped, type TypedLength } from '../quantity/index.ts'
 import {
   codedOffset,
   codeFor,
   codeRests,
   codeTools,
-  deriveSetup,
-  deriveTools,
-  type Entry,
-  type EntryOf,
   gaugeProgram,
   gaugeRests,
-  isUnreadable,
-  offsetTable,
   programFor,
   proofRests,
   proveCase,
   restsOf,
+} from '../prepare/index.ts'
+import { prove } from '../prove/index.ts'
+import { asTyped, type TypedLength } from '../quantity/index.ts'
+import {
+  deriveSetup,
+  deriveTools,
+  type Entry,
+  type EntryOf,
+  isUnreadable,
+  offsetTable,
 } from '../setup/index.ts'
 import { HOUSING_HASH, housingLayout, housingProgram } from './programs.ts'
 import { demoReference } from './reference.ts'

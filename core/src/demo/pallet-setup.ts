@@ -1,17 +1,10 @@
 import type { LinearAxis, Machine } from '../machine/index.ts'
 import { readPalletPlan, readPallets } from '../pallet/index.ts'
 import type { Reading } from '../pickup/index.ts'
+import { proofRests, proveCase } from '../prepare/index.ts'
 import { type ProveCase, prove } from '../prove/index.ts'
 import { asTyped } from '../quantity/index.ts'
-import {
-  deriveSetup,
-  deriveTools,
-  isUnreadable,
-  offsetTable,
-  palletRests,
-  proofRests,
-  proveCase,
-} from '../setup/index.ts'
+import { deriveSetup, deriveTools, isUnreadable, offsetTable, palletRests } from '../setup/index.ts'
 import { openLog } from './log-pen.ts'
 import { bracketFirst, bracketFirstSaved, bracketLayout, bracketPallets, bracketSecond } from './pallets.ts'
 import { demoReference } from './reference.ts'

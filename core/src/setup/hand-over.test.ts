@@ -3,6 +3,7 @@ import { monotonicFactory } from 'ulid'
 import { describe, expect, it } from 'vitest'
 import { BRACKET_HASHES, demoReference } from '../demo/index.ts'
 import { demoLogs } from '../demo/testing.ts'
+import { programsOf } from '../prepare/index.ts'
 import {
   acknowledgementOf,
   behindOnPallets,
@@ -23,7 +24,6 @@ import {
   machineCalibration,
   namesIn,
   palletsStand,
-  programsOf,
   repeatJob,
   type Setup,
   savedSoFar,

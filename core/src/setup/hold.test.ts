@@ -9,23 +9,25 @@ import {
   withPartLength,
 } from '../hold/index.ts'
 import {
-  asksUpright,
-  deriveSetup,
-  describeEntry,
-  type Entry,
-  isSquare,
-  isUnreadable,
   jawLengthOf,
-  measuredRatios,
-  namesIn,
-  type Reference,
-  type Setup,
   startingGrip,
   startingLengths,
   startingPlace,
   startingSweep,
   startingUpright,
   viseInHand,
+} from '../prepare/index.ts'
+import {
+  asksUpright,
+  deriveSetup,
+  describeEntry,
+  type Entry,
+  isSquare,
+  isUnreadable,
+  measuredRatios,
+  namesIn,
+  type Reference,
+  type Setup,
   wouldGoStale,
 } from './index.ts'
 import {

@@ -1,21 +1,7 @@
 export { addressNames } from './addresses.ts'
-export { barStopProgram, barStopRests, barStopSituation } from './bar-stop.ts'
-export { type BeforeStart, beforeStart } from './before-start.ts'
 export type { CodedFact, CodeState, TakenFact } from './code-facts.ts'
-export {
-  againstCode,
-  codedOffset,
-  codedWith,
-  codeFor,
-  codeRests,
-  codeTools,
-  sheetCase,
-} from './coding.ts'
-export { type Copy, type CopyDraft, type CopyField, copyDraft, readCopies, startingCopies } from './copies.ts'
 export { deriveSetup, type PartFact, type Reference, type Setup } from './derive.ts'
 export { describeEntry, namesIn } from './describe.ts'
-export { startingAngle, startingDraft, usualMethod } from './drafts.ts'
-export { type GaugeProgram, gaugeCase, gaugeProgram, gaugeProveCase, gaugeRests } from './gauge-case.ts'
 export {
   type GaugedPart,
   type GaugeSeries,
@@ -43,15 +29,7 @@ export {
   type SweepFact,
   type UprightFact,
 } from './hold.ts'
-export {
-  jawLengthOf,
-  startingGrip,
-  startingLengths,
-  startingPlace,
-  startingSweep,
-  startingUpright,
-  viseInHand,
-} from './hold-drafts.ts'
+export { jawsIn } from './jaws.ts'
 export {
   type Entry,
   type EntryOf,
@@ -62,15 +40,6 @@ export {
   readEntryText,
   slimmed,
 } from './kinds.ts'
-export {
-  checkHindrance,
-  isLoaded,
-  programFor,
-  restsOf,
-  type StopHeight,
-  stopHeight,
-  wrongPart,
-} from './load.ts'
 export { isUnreadable, type LogLine, type Unreadable } from './log-lines.ts'
 export {
   LOG_GROUP_NAMES,
@@ -92,16 +61,6 @@ export {
   zerosOf,
 } from './offsets.ts'
 export { type ProgramKind, TAKEN_HOW } from './own-kinds.ts'
-export { probeProgramFor, probeSituation } from './probing.ts'
-export {
-  againstNumber,
-  freeNumber,
-  type NumberedProgram,
-  numbersAt,
-  takesPlaceOf,
-  whichProgram,
-} from './program-numbers.ts'
-export { type KeptProgram, programsOf } from './programs.ts'
 export {
   isProved,
   type LayoutFact,
@@ -114,7 +73,6 @@ export {
   proofHolds,
   standsFor,
 } from './proof.ts'
-export { proofAgainst, proofRests, proveCase, staleLayout, toolsUsed } from './prove-case.ts'
 export {
   deriveReady,
   type ReadyCase,
@@ -164,15 +122,5 @@ export {
 export { STEP_NAMES, STEPS, type Step, type StepState, stepsOf } from './steps.ts'
 export { type StockFact, stockOf, touchedBlock } from './stock.ts'
 export { againstTable, deriveSetter, deriveTools, type SetterFact, type ToolFact } from './tools.ts'
-export { againstTurning, rotationFor, turnedOutside, turningRests, whoTurns } from './turn.ts'
 export { nameStaleFacts, whatIf, wouldGoStale } from './what-if.ts'
-export {
-  type BodyNumbers,
-  jawsRound,
-  type KnownBody,
-  knownBody,
-  type PartSizes,
-  partSizes,
-} from './work-area.ts'
 export { inWorkShift, type ShiftFact, shiftTools } from './work-shift.ts'
-export { asksSeatLength, moveHindrances, zeroAfter, zeroMoves } from './zero-moves.ts'

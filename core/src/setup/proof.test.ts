@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import { demoEntries, demoReference } from '../demo/index.ts'
 import type { Machine, ToolShape } from '../machine/index.ts'
+import { proofAgainst, staleLayout, toolsUsed } from '../prepare/index.ts'
 import { deriveSetup, type Reference, type Setup } from './derive.ts'
 import type { Entry } from './kinds.ts'
 import { isUnreadable } from './log-lines.ts'
-import { proofAgainst, staleLayout, toolsUsed } from './prove-case.ts'
 import { faultOf } from './testing-read.ts'
 import { deriveTools } from './tools.ts'
 

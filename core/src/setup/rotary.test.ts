@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
 import type { Machine } from '../machine/index.ts'
+import { programFor, proofRests, proveCase, restsOf } from '../prepare/index.ts'
 import { readCentreDraft, readFlatDraft, startingCentre, startingFlat } from '../rotary/index.ts'
 import {
   deriveReady,
@@ -15,11 +16,7 @@ import {
   offsetOf,
   offsetTable,
   onCentreLine,
-  programFor,
-  proofRests,
-  proveCase,
   repeatJob,
-  restsOf,
   rotaryNotHomed,
 } from './index.ts'
 import { add, derive as deriveWith, edge, happened, inch, opened, pickup, strike, touch } from './testing.ts'

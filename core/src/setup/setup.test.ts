@@ -3,8 +3,8 @@ import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
 import type { StopKind } from '../hold/index.ts'
 import { effectiveStrikes } from '../log/index.ts'
+import { checkHindrance, programFor, restsOf } from '../prepare/index.ts'
 import {
-  checkHindrance,
   deriveSetup,
   type Entry,
   entryIssues,
@@ -14,9 +14,7 @@ import {
   isUnreadable,
   type Logged,
   type OffsetState,
-  programFor,
   type Reference,
-  restsOf,
 } from './index.ts'
 import {
   add,

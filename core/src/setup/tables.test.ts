@@ -2,20 +2,16 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../testing/depth.ts'
 import { demoEntries, demoReference } from '../demo/index.ts'
-import type { ProbeTask } from '../probe/index.ts'
 import {
-  addressNames,
   type CopyDraft,
-  describeEntry,
-  type Entry,
-  namesIn,
-  offsetOf,
   probeProgramFor,
   readCopies,
   startingCopies,
   stopHeight,
   turnedOutside,
-} from './index.ts'
+} from '../prepare/index.ts'
+import type { ProbeTask } from '../probe/index.ts'
+import { addressNames, describeEntry, type Entry, namesIn, offsetOf } from './index.ts'
 import { add, derive as deriveWith, edge, happened, inch, opened, pickup, touch } from './testing.ts'
 import { faultOf } from './testing-read.ts'
 

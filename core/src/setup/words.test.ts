@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
 import { demoLogs } from '../demo/testing.ts'
+import { startingDraft, usualMethod } from '../prepare/index.ts'
 import {
   deriveSetup,
   describeEntry,
@@ -9,8 +10,6 @@ import {
   namesIn,
   offsetOf,
   type Setup,
-  startingDraft,
-  usualMethod,
   whatIf,
 } from './index.ts'
 

@@ -4,6 +4,7 @@ import { depth } from '../../testing/depth.ts'
 import { demoReference } from '../demo/index.ts'
 import type { Machine } from '../machine/index.ts'
 import { pickupSettings, type Reading, readWorkShift, workShift } from '../pickup/index.ts'
+import { proofRests, proveCase } from '../prepare/index.ts'
 import {
   deriveSetup,
   describeEntry,
@@ -14,8 +15,6 @@ import {
   namesIn,
   offsetOf,
   offsetTable,
-  proofRests,
-  proveCase,
   type Setup,
   shiftTools,
 } from './index.ts'

@@ -1,9 +1,9 @@
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
 import type { Reading } from '../pickup/index.ts'
+import { checkHindrance, programFor, restsOf, rotationFor } from '../prepare/index.ts'
 import {
   againstTable,
-  checkHindrance,
   deriveSetup,
   deriveTools,
   type Entry,
@@ -13,10 +13,7 @@ import {
   type OffsetState,
   offsetOf,
   offsetTable,
-  programFor,
   repeatHistory,
-  restsOf,
-  rotationFor,
   stepsOf,
   whatIf,
 } from './index.ts'

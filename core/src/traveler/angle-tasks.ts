@@ -1,5 +1,6 @@
 import { formatAngle } from '../angle/index.ts'
-import { type AngleFact, type OffsetState, type Setup, whoTurns } from '../setup/index.ts'
+import { whoTurns } from '../prepare/index.ts'
+import type { AngleFact, OffsetState, Setup } from '../setup/index.ts'
 import { cyclesOn } from './needs.ts'
 import type { Task } from './task.ts'
 import { again } from './zero-tasks.ts'

@@ -1,24 +1,25 @@
 import { demoReference, housingLayout, tubeLayout } from '../demo/index.ts'
-import type { LinearAxis } from '../machine/index.ts'
-import { readyListOf } from '../machine/index.ts'
+import { type LinearAxis, readyListOf } from '../machine/index.ts'
 import {
   barStopRests,
-  type CodedFact,
   codedOffset,
   codeFor,
   codeRests,
   codeTools,
+  gaugeRests,
+  proofRests,
+  restsOf,
+} from '../prepare/index.ts'
+import {
+  type CodedFact,
   deriveTools,
   type Entry,
   type EntryOf,
-  gaugeRests,
   type HappeningKind,
   looksOf,
   offsetOf,
   type ProgramKind,
   palletRests,
-  proofRests,
-  restsOf,
   type Setup,
   textOnPallet,
 } from '../setup/index.ts'

@@ -1,6 +1,7 @@
 import { existsSync } from 'node:fs'
 import type { Entry } from '@dogleg/core/setup'
-import { setupFile, shopBoard } from '@dogleg/core/traveler'
+import { setupFile } from '@dogleg/core/sheet'
+import { shopBoard } from '@dogleg/core/traveler'
 import { move, transferableSymbol, valueSymbol } from 'piscina'
 import { type Connection, connect } from '../database/connect.ts'
 import { appendEntries } from '../entries/append.ts'

@@ -1,6 +1,7 @@
 import { formatAngle, type Turning } from '@dogleg/core/angle'
+import { againstTurning, turnedOutside, turningRests, whoTurns } from '@dogleg/core/prepare'
 import { formatLength, readLength } from '@dogleg/core/quantity'
-import { againstTurning, type OffsetState, turnedOutside, turningRests, whoTurns } from '@dogleg/core/setup'
+import type { OffsetState } from '@dogleg/core/setup'
 import { useState } from 'react'
 import { z } from 'zod'
 import { useKept } from '../log/kept.ts'

@@ -1,6 +1,7 @@
 import { angleDraftOf, angleSketch, formatAngle } from '@dogleg/core/angle'
+import { rotationFor, turningRests, whoTurns } from '@dogleg/core/prepare'
 import { readLength } from '@dogleg/core/quantity'
-import { type OffsetState, rotationFor, turningRests, whoTurns } from '@dogleg/core/setup'
+import type { OffsetState } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { z } from 'zod'
 import { useKept } from '../log/kept.ts'

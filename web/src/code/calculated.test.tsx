@@ -1,7 +1,7 @@
 import type { Material } from '@dogleg/core/cutting'
 import { exampleTap, newTap, tapForm, tapSizes } from '@dogleg/core/cycles/tapping'
 import { demoReference } from '@dogleg/core/demo'
-import { sheetCase } from '@dogleg/core/setup'
+import { sheetCase } from '@dogleg/core/prepare'
 import { render, screen } from '@testing-library/react'
 import { describe, expect, it } from 'vitest'
 import { Example } from '../drawing/example.ts'

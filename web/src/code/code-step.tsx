@@ -10,9 +10,9 @@ import {
   type SheetDraft,
 } from '@dogleg/core/code'
 import { type Finding, verdictOf, worstFirst } from '@dogleg/core/fact'
-import type { FieldProblems } from '@dogleg/core/quantity'
-import { formatShort } from '@dogleg/core/quantity'
-import { againstNumber, againstSerials, codedOffset, codeRests, codeTools } from '@dogleg/core/setup'
+import { againstNumber, codedOffset, codeRests, codeTools } from '@dogleg/core/prepare'
+import { type FieldProblems, formatShort } from '@dogleg/core/quantity'
+import { againstSerials } from '@dogleg/core/setup'
 import type { InHand } from '@dogleg/core/traveler'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'

@@ -1,6 +1,7 @@
 import { draftAgain, draftOfSheet, newSheet, type SheetDraft, sheetDraft } from '@dogleg/core/code'
 import { ownNumber } from '@dogleg/core/control'
-import { freeNumber, type NumberedProgram, type Setup } from '@dogleg/core/setup'
+import { freeNumber, type NumberedProgram } from '@dogleg/core/prepare'
+import type { Setup } from '@dogleg/core/setup'
 import { z } from 'zod'
 import { useKept } from '../log/kept.ts'
 

@@ -1,5 +1,6 @@
 import { type Sheet, type WrittenSheet, workOf, writeSheet } from '@dogleg/core/code'
-import { againstCode, type Reference, type Setup, sheetCase } from '@dogleg/core/setup'
+import { againstCode, sheetCase } from '@dogleg/core/prepare'
+import type { Reference, Setup } from '@dogleg/core/setup'
 import { wrap } from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
 import type { Writer } from './code-worker.ts'

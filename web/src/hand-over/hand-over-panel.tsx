@@ -1,5 +1,5 @@
 import { acknowledgementOf, lastHandedOver } from '@dogleg/core/setup'
-import type { SetupSheet } from '@dogleg/core/traveler'
+import type { SetupSheet } from '@dogleg/core/sheet'
 import { ArrowRightLeft } from 'lucide-react'
 import { useId } from 'react'
 import { z } from 'zod'

@@ -1,4 +1,4 @@
-import { openFindings, setupSheet } from '@dogleg/core/traveler'
+import { openFindings, setupSheet } from '@dogleg/core/sheet'
 import { Tabs } from 'radix-ui'
 import { useMemo } from 'react'
 import { now } from '../log/clock.ts'

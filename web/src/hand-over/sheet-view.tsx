@@ -1,5 +1,5 @@
 import type { Logged, Reference, Setup } from '@dogleg/core/setup'
-import { makeSetupFile, type SetupSheet, type SheetLine, type Stated } from '@dogleg/core/traveler'
+import { makeSetupFile, type SetupSheet, type SheetLine, type Stated } from '@dogleg/core/sheet'
 import { FileDown, Printer } from 'lucide-react'
 import { QRCodeSVG } from 'qrcode.react'
 import type { ReactNode } from 'react'

@@ -1,5 +1,5 @@
 import type { GripDraft } from '@dogleg/core/hold'
-import { startingGrip } from '@dogleg/core/setup'
+import { startingGrip } from '@dogleg/core/prepare'
 import { fireEvent, screen } from '@testing-library/react'
 import { useState } from 'react'
 import { describe, expect, it } from 'vitest'

@@ -11,8 +11,9 @@ import {
   STOPS,
   stopKind,
 } from '@dogleg/core/hold'
+import { partSizes } from '@dogleg/core/prepare'
 import { type FieldProblems, readLength } from '@dogleg/core/quantity'
-import { measuredRatios, partSizes } from '@dogleg/core/setup'
+import { measuredRatios } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { Example } from '../drawing/example.ts'
 import { useOpenSetup } from '../log/open-setup.ts'

@@ -1,13 +1,7 @@
 import { type GripDraft, gripDraft, type PlacedDraft, placedDraft } from '@dogleg/core/hold'
+import { startingGrip, startingPlace, viseInHand } from '@dogleg/core/prepare'
 import { formatLength } from '@dogleg/core/quantity'
-import {
-  isSquare,
-  type Setup,
-  type StepState,
-  startingGrip,
-  startingPlace,
-  viseInHand,
-} from '@dogleg/core/setup'
+import { isSquare, type Setup, type StepState } from '@dogleg/core/setup'
 import { Tabs } from 'radix-ui'
 import type { ReactNode } from 'react'
 import { useKept } from '../log/kept.ts'

@@ -8,8 +8,8 @@ import {
   STOPS,
   stopKind,
 } from '@dogleg/core/hold'
+import { startingLengths } from '@dogleg/core/prepare'
 import { type FieldProblems, fixedDigits, formatLength, unitSymbol } from '@dogleg/core/quantity'
-import { startingLengths } from '@dogleg/core/setup'
 import { Suspense, useMemo } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'

@@ -11,8 +11,9 @@ import {
   type Vise,
   withPartLength,
 } from '@dogleg/core/hold'
+import { jawLengthOf, startingSweep } from '@dogleg/core/prepare'
 import { type FieldProblems, formatLength } from '@dogleg/core/quantity'
-import { asksUpright, isSquare, jawLengthOf, startingSweep } from '@dogleg/core/setup'
+import { asksUpright, isSquare } from '@dogleg/core/setup'
 import { CirclePlay, Undo2 } from 'lucide-react'
 import { useEffect, useMemo, useRef, useState } from 'react'
 import { draggedText } from '../drawing/use-drag.ts'

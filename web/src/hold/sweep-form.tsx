@@ -1,6 +1,6 @@
 import { type BoltSide, type SweepDraft, type Vise, withPartLength } from '@dogleg/core/hold'
+import { partSizes } from '@dogleg/core/prepare'
 import { type FieldProblems, formatLength } from '@dogleg/core/quantity'
-import { partSizes } from '@dogleg/core/setup'
 import { Minus, Plus } from 'lucide-react'
 import { type RefObject, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'

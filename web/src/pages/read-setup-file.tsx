@@ -1,4 +1,4 @@
-import { readSetupFile } from '@dogleg/core/traveler'
+import { readSetupFile } from '@dogleg/core/sheet'
 import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'

@@ -1,13 +1,11 @@
 import { LONGEST_PROGRAM } from '@dogleg/core/log'
+import { beforeStart, takesPlaceOf, whichProgram } from '@dogleg/core/prepare'
 import {
-  beforeStart,
   type OffsetState,
   type ProgramFact,
   type ProgramKind,
   type Setup,
   TAKEN_HOW,
-  takesPlaceOf,
-  whichProgram,
 } from '@dogleg/core/setup'
 import { CheckCheck, Copy, Download, Hourglass } from 'lucide-react'
 import { useMemo, useState } from 'react'

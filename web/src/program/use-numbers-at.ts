@@ -1,4 +1,4 @@
-import { numbersAt } from '@dogleg/core/setup'
+import { numbersAt } from '@dogleg/core/prepare'
 import { useMemo } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 

@@ -1,5 +1,6 @@
+import { programFor } from '@dogleg/core/prepare'
 import type { ProgramFinding } from '@dogleg/core/prove'
-import { type OffsetState, programFor, type Setup } from '@dogleg/core/setup'
+import type { OffsetState, Setup } from '@dogleg/core/setup'
 import { Copy, Download } from 'lucide-react'
 import { useMemo, useRef } from 'react'
 import { Button } from '../ui/button.tsx'

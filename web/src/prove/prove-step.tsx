@@ -1,3 +1,4 @@
+import { staleLayout } from '@dogleg/core/prepare'
 import {
   blockOfFinding,
   blockOfLine,
@@ -9,7 +10,6 @@ import {
   type Triple,
 } from '@dogleg/core/prove'
 import { unitSymbol } from '@dogleg/core/quantity'
-import { staleLayout } from '@dogleg/core/setup'
 import type { InHand } from '@dogleg/core/traveler'
 import { Tabs } from 'radix-ui'
 import { startTransition, useEffect, useRef, useState } from 'react'

@@ -1,17 +1,9 @@
 import { KEPT_FINDINGS } from '@dogleg/core/fact'
 import { LONGEST_PROGRAM } from '@dogleg/core/log'
+import { codedWith, proofAgainst, proofRests, proveCase, toolsUsed } from '@dogleg/core/prepare'
 import { MOST_WORK } from '@dogleg/core/program'
 import { type Layout, layout as layoutSchema, type ProgramFinding } from '@dogleg/core/prove'
-import {
-  codedWith,
-  LONGEST_SAYING,
-  offsetTable,
-  proofAgainst,
-  proofRests,
-  proveCase,
-  standsFor,
-  toolsUsed,
-} from '@dogleg/core/setup'
+import { LONGEST_SAYING, offsetTable, standsFor } from '@dogleg/core/setup'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import type { OpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'

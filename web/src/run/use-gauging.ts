@@ -1,12 +1,6 @@
 import { draftOfPlan, readPlan } from '@dogleg/core/gauge'
-import {
-  againstNumber,
-  gaugeProgram,
-  gaugeProveCase,
-  gaugeRests,
-  type OffsetState,
-  offsetTable,
-} from '@dogleg/core/setup'
+import { againstNumber, gaugeProgram, gaugeProveCase, gaugeRests } from '@dogleg/core/prepare'
+import { type OffsetState, offsetTable } from '@dogleg/core/setup'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { type NewEntry, restates } from '../log/record.ts'

@@ -1,6 +1,7 @@
 import { ownNumber } from '@dogleg/core/control'
 import { draftOfPlan, type GaugePlanDraft, gaugePlanDraft, newPlan } from '@dogleg/core/gauge'
-import { freeNumber, type NumberedProgram, type Setup } from '@dogleg/core/setup'
+import { freeNumber, type NumberedProgram } from '@dogleg/core/prepare'
+import type { Setup } from '@dogleg/core/setup'
 import { z } from 'zod'
 import { useKept } from '../log/kept.ts'
 

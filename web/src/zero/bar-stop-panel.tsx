@@ -8,7 +8,8 @@ import {
   readBarStop,
   startingBarStop,
 } from '@dogleg/core/bar-stop'
-import { barStopProgram, barStopRests, barStopSituation, offsetOf } from '@dogleg/core/setup'
+import { barStopProgram, barStopRests, barStopSituation } from '@dogleg/core/prepare'
+import { offsetOf } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'

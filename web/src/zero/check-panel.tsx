@@ -1,13 +1,6 @@
+import { checkHindrance, isLoaded, restsOf, type StopHeight, stopHeight } from '@dogleg/core/prepare'
 import { formatLength, formatWithUnit, unitSymbol } from '@dogleg/core/quantity'
-import {
-  checkHindrance,
-  isLoaded,
-  type OffsetState,
-  restsOf,
-  type Setup,
-  type StopHeight,
-  stopHeight,
-} from '@dogleg/core/setup'
+import type { OffsetState, Setup } from '@dogleg/core/setup'
 import { CircleCheckBig, Hourglass, OctagonX } from 'lucide-react'
 import { useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'

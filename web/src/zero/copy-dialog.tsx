@@ -1,12 +1,6 @@
+import { type CopyDraft, type CopyField, copyDraft, readCopies, startingCopies } from '@dogleg/core/prepare'
 import { formatLength, formatWithUnit } from '@dogleg/core/quantity'
-import {
-  addressNames,
-  type CopyDraft,
-  type CopyField,
-  copyDraft,
-  readCopies,
-  startingCopies,
-} from '@dogleg/core/setup'
+import { addressNames } from '@dogleg/core/setup'
 import { useMemo } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'

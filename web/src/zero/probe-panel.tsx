@@ -1,3 +1,4 @@
+import { probeProgramFor, probeSituation } from '@dogleg/core/prepare'
 import {
   FEATURES,
   fieldsOf,
@@ -14,7 +15,7 @@ import {
   startingProbeDraft,
   usualClearance,
 } from '@dogleg/core/probe'
-import { type OffsetState, probeProgramFor, probeSituation } from '@dogleg/core/setup'
+import type { OffsetState } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'

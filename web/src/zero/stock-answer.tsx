@@ -1,6 +1,7 @@
 import { FACE_NAMES, type Stock } from '@dogleg/core/pickup'
+import { zeroAfter } from '@dogleg/core/prepare'
 import { formatLength, unitSymbol } from '@dogleg/core/quantity'
-import { type OffsetState, zeroAfter } from '@dogleg/core/setup'
+import type { OffsetState } from '@dogleg/core/setup'
 
 /** What was measured, and what must come off each face. */
 export function ComesOff({ stock }: { stock: Stock }) {

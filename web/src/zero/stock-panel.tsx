@@ -9,15 +9,9 @@ import {
   stockDraftOf,
   ZERO_WORDS,
 } from '@dogleg/core/pickup'
+import { asksSeatLength, moveHindrances, zeroMoves } from '@dogleg/core/prepare'
 import { unitSymbol } from '@dogleg/core/quantity'
-import {
-  asksSeatLength,
-  moveHindrances,
-  type OffsetState,
-  stockOf,
-  touchedBlock,
-  zeroMoves,
-} from '@dogleg/core/setup'
+import { type OffsetState, stockOf, touchedBlock } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'

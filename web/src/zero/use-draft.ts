@@ -6,7 +6,8 @@ import {
   type PickupMethod,
   pickupDraft,
 } from '@dogleg/core/pickup'
-import { type Setup, startingDraft, usualMethod } from '@dogleg/core/setup'
+import { startingDraft, usualMethod } from '@dogleg/core/prepare'
+import type { Setup } from '@dogleg/core/setup'
 import { useKept } from '../log/kept.ts'
 
 /** A pickup form as it is typed, kept on the tablet until it is recorded, so that a reload loses nothing. */

@@ -8,14 +8,8 @@ import {
   programNumberOf,
   readPalletPlan,
 } from '@dogleg/core/pallet'
-import {
-  behindOnPallets,
-  freeNumber,
-  palletRests,
-  palletsStand,
-  programsOf,
-  unprovedPallets,
-} from '@dogleg/core/setup'
+import { freeNumber, programsOf } from '@dogleg/core/prepare'
+import { behindOnPallets, palletRests, palletsStand, unprovedPallets } from '@dogleg/core/setup'
 import type { InHand } from '@dogleg/core/traveler'
 import { useMemo } from 'react'
 import { useKept } from '../../log/kept.ts'

@@ -1,6 +1,7 @@
+import { type KeptProgram, programsOf, proveCase } from '@dogleg/core/prepare'
 import { layoutIn, type ProveCase } from '@dogleg/core/prove'
 import { LONGEST_LOOKED } from '@dogleg/core/saving'
-import { type KeptProgram, machineCalibration, offsetTable, programsOf, proveCase } from '@dogleg/core/setup'
+import { machineCalibration, offsetTable } from '@dogleg/core/setup'
 import { useMemo } from 'react'
 import { z } from 'zod'
 import { useKept } from '../../log/kept.ts'

@@ -5,10 +5,8 @@ import type { PlanBody } from '../cycles/cycle/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
 import { type ToolShape, toolIn } from '../machine/index.ts'
 import { boundsOf, layoutIn } from '../prove/index.ts'
-import type { CodedFact } from './code-facts.ts'
-import type { Reference, Setup } from './derive.ts'
+import { type CodedFact, type OffsetState, offsetOf, type Reference, type Setup } from '../setup/index.ts'
 import { offsetHindrances, wrongPart } from './load.ts'
-import { type OffsetState, offsetOf } from './offsets.ts'
 
 /** The offsets that a program runs in: the one in hand, or on a lathe the geometry of each of its tools. */
 function offsetsOf(setup: Setup, sheet: Pick<Sheet, 'items'>, offset: string): OffsetState[] {

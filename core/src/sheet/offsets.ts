@@ -3,7 +3,7 @@ import { methodName } from '../pickup/index.ts'
 import { formatLength } from '../quantity/index.ts'
 import { FLAT_METHODS } from '../rotary/index.ts'
 import { type Logged, offsetTable, type Reference, type Setup, type StockFact } from '../setup/index.ts'
-import { type SheetLine, type Stated, stated } from './sheet-stated.ts'
+import { type SheetLine, type Stated, stated } from './stated.ts'
 
 /** A work offset on the sheet; on a lathe the geometry of a tool, or the work shift. */
 export interface SheetOffset {

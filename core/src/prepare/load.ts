@@ -3,8 +3,7 @@ import { type Finding, finding } from '../fact/index.ts'
 import { checkLoad, type LoadOffset, methodName, type WrittenOffset, writeLoad } from '../pickup/index.ts'
 import { formatWithUnit, type LengthUnit, readLength, type TypedLength } from '../quantity/index.ts'
 import { FLAT_METHODS } from '../rotary/index.ts'
-import type { PartFact, Setup } from './derive.ts'
-import type { OffsetState } from './offsets.ts'
+import type { OffsetState, PartFact, Setup } from '../setup/index.ts'
 
 /** 'X', 'X and Y', 'X, Y and Z'. */
 const inWords = (axes: readonly string[]) =>

@@ -8,8 +8,7 @@ import type {
   Vise,
 } from '../hold/index.ts'
 import { convertLength, formatLength, type LengthUnit } from '../quantity/index.ts'
-import type { Setup } from './derive.ts'
-import type { Logged } from './kinds.ts'
+import type { Logged, Setup } from '../setup/index.ts'
 
 const USUAL_STEP: Record<LengthUnit, string> = { inch: '.0005', mm: '.01' }
 

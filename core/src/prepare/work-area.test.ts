@@ -6,11 +6,9 @@ import { SAMPLE_VISES, type Vise } from '../hold/index.ts'
 import type { Reading } from '../pickup/index.ts'
 import { type Body, boundsOf } from '../prove/index.ts'
 import { asTyped } from '../quantity/index.ts'
-import { deriveSetup } from './derive.ts'
+import { deriveSetup, isUnreadable, offsetOf } from '../setup/index.ts'
+import { add, derive, edge, holdLog, inch, pickup, touch } from '../setup/testing.ts'
 import { startingAngle } from './drafts.ts'
-import { isUnreadable } from './log-lines.ts'
-import { offsetOf } from './offsets.ts'
-import { add, derive, edge, holdLog, inch, pickup, touch } from './testing.ts'
 import { jawsRound, knownBody, partSizes, reachOfPart } from './work-area.ts'
 
 const known = (readings: Reading[], typed = {}) => {

@@ -5,8 +5,7 @@ import {
   writeBarStop,
 } from '../bar-stop/index.ts'
 import { barRange } from '../hold/index.ts'
-import type { Setup } from './derive.ts'
-import { offsetOf } from './offsets.ts'
+import { offsetOf, type Setup } from '../setup/index.ts'
 
 /** The geometry of a stop in the turret, by its station. */
 const stopGeometry = (setup: Setup, tool: number) => offsetOf(setup, `T${tool}`).axes

@@ -12,10 +12,9 @@ import {
   type Reference,
   type Setup,
 } from '../setup/index.ts'
-import { toolsNeeded } from './needs.ts'
-import { offsetsOf, type SheetOffset } from './sheet-offsets.ts'
-import { type SheetLine, type Stated, stated } from './sheet-stated.ts'
-import { inWords, type Traveler } from './traveler.ts'
+import { inWords, type Traveler, toolsNeeded } from '../traveler/index.ts'
+import { offsetsOf, type SheetOffset } from './offsets.ts'
+import { type SheetLine, type Stated, stated } from './stated.ts'
 
 interface SheetTool extends Partial<Stated> {
   tool: number

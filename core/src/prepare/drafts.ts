@@ -1,9 +1,7 @@
 import { type AngleDraft, angleDraftOf, emptyAngleDraft } from '../angle/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import { CARRIED, METHODS, methodsFor, type PickupDraft, type PickupMethod } from '../pickup/index.ts'
-import type { Setup } from './derive.ts'
-import type { EntryOf, Logged } from './kinds.ts'
-import type { OffsetState } from './offsets.ts'
+import type { EntryOf, Logged, OffsetState, Setup } from '../setup/index.ts'
 import { reachOfPart } from './work-area.ts'
 
 const isPickupBy = (entry: Logged, method: PickupMethod): entry is EntryOf<'pickup'> =>

@@ -7,9 +7,7 @@ import {
   type WrittenProbe,
   writeProbe,
 } from '../probe/index.ts'
-import type { Setup } from './derive.ts'
-import { jawsIn } from './jaws.ts'
-import type { OffsetState } from './offsets.ts'
+import { jawsIn, type OffsetState, type Setup } from '../setup/index.ts'
 
 /** The machine's own probe and what is known of the offset, in the setup's unit; undefined where it has none. */
 export function probeSituation(

@@ -1,4 +1,4 @@
-import type { Setup } from './derive.ts'
+import type { Setup } from '../setup/index.ts'
 
 /** A program of a setup whose text is in its log: the newest of its name. */
 export interface KeptProgram {

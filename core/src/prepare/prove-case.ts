@@ -2,11 +2,7 @@ import { finding } from '../fact/index.ts'
 import type { ToolShape } from '../machine/index.ts'
 import type { Layout, ProveCase } from '../prove/index.ts'
 import { convertLength } from '../quantity/index.ts'
-import type { CodedFact } from './code-facts.ts'
-import type { Setup } from './derive.ts'
-import type { OffsetRow } from './offset-table.ts'
-import type { ProofFact } from './proof.ts'
-import type { ToolFact } from './tools.ts'
+import type { CodedFact, OffsetRow, ProofFact, Setup, ToolFact } from '../setup/index.ts'
 
 /** The text that is proved, without the setup. */
 type ProgramCase = Pick<ProveCase, 'text' | 'frame' | 'skipOptional'>

@@ -3,8 +3,7 @@ import type { LinearAxis } from '../machine/index.ts'
 import { type Side, touchedAt } from '../pickup/index.ts'
 import type { Body } from '../prove/index.ts'
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
-import type { Setup } from './derive.ts'
-import type { OffsetState } from './offsets.ts'
+import type { OffsetState, Setup } from '../setup/index.ts'
 
 /** Numbers of a body that is to be placed, by their field; lengths in the setup's unit, places from part zero. */
 export type BodyNumbers = Partial<

@@ -2,8 +2,8 @@ import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
 import { demoLogs } from '../demo/testing.ts'
 import { deriveSetup, type Entry, readEntryText } from '../setup/index.ts'
+import { setupOf, travel } from '../traveler/testing.ts'
 import { makeSetupFile, readSetupFile, setupSheet } from './index.ts'
-import { setupOf, travel } from './testing.ts'
 
 const now = Date.UTC(2026, 10, 26, 9, 30)
 const { titled } = demoLogs(now)

@@ -3,9 +3,7 @@ import { type Finding, finding } from '../fact/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import { isHeight, judgePickup, pickUp, pickupSettings, type Stock, zeroMoved } from '../pickup/index.ts'
 import { computedLength, formatWithUnit } from '../quantity/index.ts'
-import type { Setup } from './derive.ts'
-import type { EntryOf } from './kinds.ts'
-import { expectationOf, type OffsetState } from './offsets.ts'
+import { type EntryOf, expectationOf, type OffsetState, type Setup } from '../setup/index.ts'
 
 /** How far part zero must go for an axis to stand where it is wanted: what every place of the drawing is further along by. */
 function zeroShift({ X, Y, Z }: Stock, axis: 'X' | 'Y' | 'Z'): number {

@@ -1,12 +1,15 @@
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
 import type { StockAsked } from '../pickup/index.ts'
-import { deriveSetup, type Setup } from './derive.ts'
-import type { Entry } from './kinds.ts'
-import { isUnreadable } from './log-lines.ts'
-import type { OffsetState } from './offsets.ts'
-import { stockOf } from './stock.ts'
-import { add, inch, opened } from './testing.ts'
+import {
+  deriveSetup,
+  type Entry,
+  isUnreadable,
+  type OffsetState,
+  type Setup,
+  stockOf,
+} from '../setup/index.ts'
+import { add, inch, opened } from '../setup/testing.ts'
 import { moveHindrances, zeroAfter, zeroMoves } from './zero-moves.ts'
 
 const on = { machine: { id: 'mill-1', version: 1 } }

@@ -8,9 +8,8 @@ import {
 import { type Finding, finding, worstFirst } from '../fact/index.ts'
 import { withinTravel } from '../machine/index.ts'
 import { formatLength, formatWithUnit } from '../quantity/index.ts'
-import type { Setup } from './derive.ts'
+import type { OffsetState, Setup } from '../setup/index.ts'
 import { wrongPart } from './load.ts'
-import type { OffsetState } from './offsets.ts'
 
 /** What stands against turning a program of this offset: no angle, a stale one, a zero that does not fit it. */
 export function againstTurning(setup: Setup, offset: OffsetState): Finding[] {

@@ -20,17 +20,21 @@ import {
 } from '../demo/index.ts'
 import type { ToolKind, ToolShape, ToolSide } from '../machine/index.ts'
 import { type Layout, prove } from '../prove/index.ts'
-import type { CodedFact } from './code-facts.ts'
+import {
+  type CodedFact,
+  deriveSetup,
+  deriveTools,
+  type Entry,
+  isUnreadable,
+  offsetTable,
+  type Reference,
+  type Setup,
+  wouldGoStale,
+} from '../setup/index.ts'
+import { read } from '../setup/testing.ts'
 import { againstCode, codedWith, codeFor, codeRests } from './coding.ts'
-import { deriveSetup, type Reference, type Setup } from './derive.ts'
-import type { Entry } from './kinds.ts'
-import { isUnreadable } from './log-lines.ts'
-import { offsetTable } from './offset-table.ts'
 import { proofRests, proveCase } from './prove-case.ts'
-import { read } from './testing-read.ts'
-import { deriveTools } from './tools.ts'
 import { whoTurns } from './turn.ts'
-import { wouldGoStale } from './what-if.ts'
 
 const start = Date.UTC(2026, 10, 25, 8)
 let seed = 7

@@ -2,9 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { BUILT_IN_PROFILES, ownNumber, type Profile } from '../control/index.ts'
 import { demoEntries, demoReference } from '../demo/index.ts'
-import { type Entry, type EntryOf, slimmed } from './kinds.ts'
+import { type Entry, type EntryOf, slimmed } from '../setup/index.ts'
+import { add, opened, strike } from '../setup/testing.ts'
 import { againstNumber, freeNumber, numbersAt, takesPlaceOf, whichProgram } from './program-numbers.ts'
-import { add, opened, strike } from './testing.ts'
 
 const setup = opened.id
 const taken = (more: Partial<EntryOf<'program'>>) =>

@@ -1,7 +1,7 @@
 import { type Finding, finding } from '../fact/index.ts'
 import { effectiveStrikes, inOrder } from '../log/index.ts'
 import { programNumberOf } from '../pallet/index.ts'
-import type { Entry, EntryOf, Logged } from './kinds.ts'
+import type { Entry, EntryOf, Logged } from '../setup/index.ts'
 
 /** A program as the logbook of a machine knows it: by its O number, and which one it is. */
 export interface NumberedProgram {

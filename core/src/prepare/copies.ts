@@ -10,9 +10,7 @@ import {
   roundTo,
   type TypedLength,
 } from '../quantity/index.ts'
-import { addressNames } from './addresses.ts'
-import type { Setup } from './derive.ts'
-import type { OffsetState } from './offsets.ts'
+import { addressNames, type OffsetState, type Setup } from '../setup/index.ts'
 
 /** What stands in the form of copies: from one offset to one or more others, each shifted by one step more. */
 export const copyDraft = z.object({

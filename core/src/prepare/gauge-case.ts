@@ -10,13 +10,9 @@ import {
 } from '../gauge/index.ts'
 import { LINEAR_AXES, type LinearAxis, probeIn } from '../machine/index.ts'
 import { layoutIn, type ProveCase } from '../prove/index.ts'
-import type { Reference, Setup } from './derive.ts'
-import type { GaugingFact } from './gauging.ts'
+import type { GaugingFact, OffsetRow, OffsetState, Reference, Setup, ToolFact } from '../setup/index.ts'
 import { offsetHindrances, wrongPart } from './load.ts'
-import type { OffsetRow } from './offset-table.ts'
-import type { OffsetState } from './offsets.ts'
 import { proveCase } from './prove-case.ts'
-import type { ToolFact } from './tools.ts'
 
 /** What a plan is written for in a setup; undefined where the machine has no probe. */
 export function gaugeCase(setup: Setup, offset: OffsetState): GaugeCase | undefined {

@@ -64,14 +64,16 @@ export function buildChain<Entry extends LogEntry, Fact extends Entry = Entry>(
   const acts: PlacedAct[] = []
   const unread = new Set<string>()
   const followers = followersIn(counting, kinds)
+  const following = [...followers.values()]
   /** What was found last on the machine. */
   let last: string | undefined
   const placeIn = new Map<LogEntry, number>()
   const does = (entry: LogEntry, place: number, found: readonly Act[]) => {
+    if (found.length === 0) return
     for (const each of found) {
       const act: PlacedAct = { ...each, entry, place }
       acts.push(act)
-      for (const follower of followers.values()) follower.happened(act)
+      for (const follower of following) follower.happened(act)
       for (const link of standing.values()) {
         if (knownOf(link, act) || !act.whom(link)) continue
         if (link.reached && !link.reached.unsure) link.reached.all = undefined
@@ -79,7 +81,9 @@ export function buildChain<Entry extends LogEntry, Fact extends Entry = Entry>(
       }
     }
   }
-  for (const [place, entry] of counting.entries()) {
+  let place = -1
+  for (const entry of counting) {
+    place++
     if (isUnread(entry)) {
       unread.add(entry.id)
       does(entry, place, unreadActs(entry, kinds))
@@ -93,12 +97,15 @@ export function buildChain<Entry extends LogEntry, Fact extends Entry = Entry>(
     }
     const link: Link<Fact> = { entry: entry as Entry as Fact, subject, factKind: fact.factKind(entry) }
     const before = standing.get(subject)
-    if (before) before.supersededBy = link
+    if (before) {
+      before.supersededBy = link
+      link.replaces = before
+    }
     if (fact.implies) does(entry, place, fact.implies(entry, before?.entry, last))
     does(entry, place, kinds.makesStale(entry, before, given))
-    if (followers.size > 0) placeIn.set(entry, place)
-    for (const follower of followers.values()) follower.recorded(link)
-    const follower = followers.get(entry.kind)
+    if (following.length > 0) placeIn.set(entry, place)
+    for (const each of following) each.recorded(link)
+    const follower = following.length > 0 ? followers.get(entry.kind) : undefined
     if (follower) {
       const { past, again, reached } = follower.restores(
         entry,

@@ -26,8 +26,10 @@ export interface Link<Fact extends LogEntry = LogEntry> {
   subject: string
   /** The kind of fact, for what reaches whole kinds; undefined where only what it depends on makes it stale. */
   factKind: FactKind | undefined
-  /** The later entry that took its place, if any. */
+  /** The later fact that took its place, if any. */
   supersededBy?: Link<Fact>
+  /** The earlier one whose place it took, if any. */
+  replaces?: Link<Fact>
   /**
    * The first entry that reached it while it stood, and the words that follow 'before'. `unsure`: it may have been made after. `all`:
    * the tag that it and all that reached the fact since have.

@@ -32,6 +32,7 @@ export const across = <By extends AnyKind, Of extends AnyKind>(
 })
 
 const NOTHING: Act[] = []
+const NO_RULES: readonly AcrossRule[] = []
 
 /** All the kinds of entry that there are, and what they make stale. */
 export interface Kinds {
@@ -51,12 +52,12 @@ export function kindsOf(list: readonly AnyKind[], rules: readonly AcrossRule[]):
     of: (kind) => byName.get(kind),
     makesStale: (entry, before, given) => {
       const own = byName.get(entry.kind)?.makesStale
-      const others = rulesBy.get(entry.kind)
-      if ((own === 'nothing' || own === undefined) && others === undefined) return NOTHING
-      return [
-        ...(own === 'nothing' || own === undefined ? [] : own(entry, before, given)),
-        ...(others ?? []).flatMap(({ acts }) => acts(entry, before)),
-      ]
+      let acts = own === 'nothing' || own === undefined ? NOTHING : own(entry, before, given)
+      for (const rule of rulesBy.get(entry.kind) ?? NO_RULES) {
+        const more = rule.acts(entry, before)
+        if (more.length > 0) acts = acts.length > 0 ? [...acts, ...more] : more
+      }
+      return acts
     },
     isHarmless: (kind) => {
       const known = byName.get(kind)

@@ -101,7 +101,12 @@ const byId = (a: Stamped, b: Stamped) => (a.id < b.id ? -1 : a.id > b.id ? 1 : 0
 
 /** The order of entries whose times are exact: the whole of it is certain. */
 function claimedOrder<T extends Stamped>(entries: readonly T[]): Order<T> {
-  const ordered = [...entries].sort((a, b) => (a.at < b.at ? -1 : a.at > b.at ? 1 : byId(a, b)))
+  const byTime = (a: T, b: T) => (a.at < b.at ? -1 : a.at > b.at ? 1 : byId(a, b))
+  const isSorted = entries.every((entry, n) => {
+    const next = entries[n + 1]
+    return next === undefined || byTime(entry, next) <= 0
+  })
+  const ordered = isSorted ? [...entries] : [...entries].sort(byTime)
   let places: Map<string, number> | undefined
   const placeOf = ({ id }: T) => {
     places ??= new Map(ordered.map((entry, place) => [entry.id, place]))

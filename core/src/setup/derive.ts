@@ -17,15 +17,7 @@ import { convertLength, type LengthUnit } from '../quantity/index.ts'
 import { type CodeState, deriveCode } from './code-facts.ts'
 import { deriveGauging, type GaugeState } from './gauging.ts'
 import { deriveHold, type HoldState } from './hold.ts'
-import {
-  type Entry,
-  type EntryOf,
-  type FactEntry,
-  kinds,
-  type Link,
-  type Logged,
-  readEntry,
-} from './kinds.ts'
+import { type Entry, type EntryOf, type FactEntry, kinds, type Logged, readEntry } from './kinds.ts'
 import type { LogLine, Unreadable } from './log-lines.ts'
 import { type OffsetContext, type OffsetState, offsetState, offsetsInUse } from './offsets.ts'
 import { deriveProve, type ProveState } from './proof.ts'
@@ -98,13 +90,9 @@ function deriveWhole(entries: readonly Logged[], reference: Reference): Setup | 
   if (!profile)
     return { unreadable: `The profile "${machine.profileId}" of ${machine.name} is not known here.`, log }
 
-  const before = new Map<string, Link>()
-  for (const link of chain.links.values()) {
-    if (link.supersededBy) before.set(link.supersededBy.entry.id, link)
-  }
   const { unit } = opened
   const tolerance = convertLength(opened.tolerance.value, opened.tolerance.unit, unit)
-  const context: OffsetContext = { chain, machine, profile, unit, tolerance, before }
+  const context: OffsetContext = { chain, machine, profile, unit, tolerance }
   const hold = deriveHold({ chain, machine, profile, unit, library: reference })
   const centre = centreFact(context)
   const shift = shiftFact(context)

@@ -106,8 +106,6 @@ export interface OffsetContext {
   profile: Profile
   unit: LengthUnit
   tolerance: number
-  /** The pickup that each one took the place of. */
-  before: Map<string, Link>
 }
 
 const settingsOf = ({ machine, unit }: OffsetContext) => pickupSettings(machine, unit)
@@ -146,7 +144,7 @@ function expectationFor(
       : context.chain.standing.get(pickupSubject(entry.offset, axis === 'X' ? 'Y' : 'X'))
   const otherNow = isPickup(other) ? pickUp(other.entry.reading, settingsOf(context)) : undefined
   // A swap is looked for against what the other axis was before this round.
-  const otherBefore = other && (context.before.get(other.entry.id) ?? other)
+  const otherBefore = other && (other.replaces ?? other)
   return {
     machine: context.machine,
     unit: context.unit,
@@ -160,7 +158,7 @@ function expectationFor(
 function axisFact(link: Link & { entry: EntryOf<'pickup'> }, context: OffsetContext): AxisFact {
   const { entry } = link
   const pickup: Pickup = pickUp(entry.reading, settingsOf(context))
-  const last = context.before.get(entry.id)
+  const last = link.replaces
   const judged = judgePickup(
     entry.reading,
     pickup,

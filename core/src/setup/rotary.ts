@@ -53,10 +53,10 @@ interface Context {
 
 /** The fact that one of a subject took the place of, and whether it still held then. */
 function before<Kind extends 'centre-line' | 'flat'>(id: string, kind: Kind, { chain }: Context) {
-  for (const { entry, supersededBy, reached } of chain.links.values())
-    if (supersededBy?.entry.id === id && entry.kind === kind)
-      return { entry: entry as EntryOf<Kind>, fresh: reached === undefined }
-  return undefined
+  const link = chain.links.get(id)?.replaces
+  return link?.entry.kind === kind
+    ? { entry: link.entry as EntryOf<Kind>, fresh: link.reached === undefined }
+    : undefined
 }
 
 export function asEarlierCentre({ Y, Z }: Centre, fresh: boolean): EarlierCentre {

@@ -1,6 +1,7 @@
 import type { z } from 'zod'
 import { offsetName } from '../control/index.ts'
 import {
+  type Act,
   type Description,
   defineFact,
   entrySchema,
@@ -35,6 +36,11 @@ function liesOtherwise(now: Angled, before: Link | undefined): boolean {
   return apart > SAME_ANGLE_DOUBTS * Math.hypot(a.doubt.value, b.doubt.value)
 }
 
+const otherLie = ({ offset }: Angled): Act => ({
+  past: 'the part was found to lie otherwise',
+  whom: (each) => isXOrY(each, offset),
+})
+
 /** `says`: what came of it. `detail`: the points as typed. */
 function angledWords({ offset, reading }: Angled, settings: Wording): Description {
   const { value, doubt } = measureAngle(reading, settings)
@@ -61,10 +67,8 @@ export const angled = defineFact({
   factKind: () => 'angle',
   taken: 'measured',
   replaced: 'the angle',
-  makesStale: (entry, before) =>
-    liesOtherwise(entry, before)
-      ? [{ past: 'the part was found to lie otherwise', whom: (each) => isXOrY(each, entry.offset) }]
-      : [],
+  makesStale: (entry, before) => (liesOtherwise(entry, before) ? [otherLie(entry)] : []),
+  mayImply: (entry) => [otherLie(entry)],
   describe: angledWords,
   group: 'angle',
   slim: 'whole',

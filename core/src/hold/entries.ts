@@ -64,10 +64,11 @@ const viseOf = ({ entry }: Link): string | undefined =>
   swept.is(entry) || cleared.is(entry) ? entry.vise?.id : undefined
 
 /** What was found with the vise that stands there now does not wait for another to be told of it. */
+const perhapsOtherVise = (own: string | undefined): Act[] =>
+  own === undefined ? [] : [{ ...OTHER_VISE, whom: (link) => viseOf(link) !== own && OTHER_VISE.whom(link) }]
+
 const otherVise = (own: string | undefined, last: string | undefined): Act[] | undefined =>
-  own !== undefined && last !== undefined && own !== last
-    ? [{ ...OTHER_VISE, whom: (link) => viseOf(link) !== own && OTHER_VISE.whom(link) }]
-    : undefined
+  own !== undefined && last !== undefined && own !== last ? perhapsOtherVise(own) : undefined
 
 /** A sweep of a jaw with an indicator. */
 export const swept = defineFact({
@@ -89,6 +90,7 @@ export const swept = defineFact({
   implies: (now, before, last) =>
     otherVise(now.vise?.id, last) ??
     (now.sweep.bolts !== 'tight' || (before && before.sweep.bolts !== 'tight') ? [SQUARED] : []),
+  mayImply: ({ vise }) => [SQUARED, ...perhapsOtherVise(vise?.id)],
   makesStale: 'nothing',
   describe: ({ sweep: of }, { unit }) => {
     const squared = squareness(of, unit)
@@ -142,6 +144,7 @@ export const cleared = defineFact({
   implies: (now, before, last) =>
     otherVise(now.vise.id, last) ??
     (before && now.vise.id === before.vise.id && apart(now.jawAt, before.jawAt) ? [VISE_ELSEWHERE] : []),
+  mayImply: ({ vise }) => [VISE_ELSEWHERE, ...perhapsOtherVise(vise.id)],
   makesStale: 'nothing',
   describe: (entry, { nameOf }) => ({
     says: `Clearance of the vise: fixed jaw at ${describeTyped(entry.jawAt)} along the table`,
@@ -181,6 +184,7 @@ export const gripped = defineFact({
     if (now.collet.id !== before.collet.id) return [OTHER_COLLET]
     return now.stop === before.stop ? [] : [OTHER_STOP]
   },
+  mayImply: () => [OTHER_COLLET, OTHER_STOP],
   makesStale: 'nothing',
   describe: (entry, { nameOf }) => ({
     says: `Collet and stop chosen: ${nameOf(entry.collet.id)}`,

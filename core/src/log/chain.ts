@@ -3,9 +3,9 @@ import type { LogEntry } from './entry.ts'
 import type { Act, Follower, Given, Link, PlacedAct } from './kind.ts'
 import type { Kinds } from './kinds.ts'
 import { type Order, orderOf } from './order.ts'
-import { reachUnsure, UNSURE } from './order-unsure.ts'
+import { afterUnread, reachUnsure, UNSURE } from './order-unsure.ts'
 import type { Strike } from './struck.ts'
-import { isUnread, type UnreadEntry, unreadPast } from './unread.ts'
+import { isUnread, UNREAD_TAG, type UnreadEntry, unreadPast } from './unread.ts'
 
 /** The facts of a log in order, what stands now, and a way to ask whether one still holds. */
 export interface Chain<Fact extends LogEntry = LogEntry> {
@@ -35,7 +35,7 @@ const knownOf = ({ reached }: Link, { tag }: Act) =>
 const unreadActs = (entry: UnreadEntry, kinds: Kinds): Act[] =>
   entry.said !== undefined && entry.why === 'newer' && kinds.isHarmless(entry.said)
     ? []
-    : [{ past: unreadPast(entry), whom: () => true }]
+    : [{ past: unreadPast(entry), whom: () => true, tag: UNREAD_TAG }]
 
 /** Those who follow a log, by the kind of entry that they wait for; only where there is one of it. */
 function followersIn(counting: readonly LogEntry[], kinds: Kinds): ReadonlyMap<string, Follower<LogEntry>> {
@@ -65,8 +65,11 @@ export function buildChain<Entry extends LogEntry, Fact extends Entry = Entry>(
   const unread = new Set<string>()
   const followers = followersIn(counting, kinds)
   const following = [...followers.values()]
+  /** What cannot be read, and may have been about any fact. */
+  const lost: UnreadEntry[] = []
   /** What was found last on the machine. */
   let last: string | undefined
+  let lastBy: LogEntry | undefined
   const placeIn = new Map<LogEntry, number>()
   const does = (entry: LogEntry, place: number, found: readonly Act[]) => {
     if (found.length === 0) return
@@ -86,7 +89,9 @@ export function buildChain<Entry extends LogEntry, Fact extends Entry = Entry>(
     place++
     if (isUnread(entry)) {
       unread.add(entry.id)
-      does(entry, place, unreadActs(entry, kinds))
+      const found = unreadActs(entry, kinds)
+      if (found.length > 0) lost.push(entry)
+      does(entry, place, found)
       continue
     }
     const fact = kinds.of(entry.kind)?.fact
@@ -102,6 +107,12 @@ export function buildChain<Entry extends LogEntry, Fact extends Entry = Entry>(
       link.replaces = before
     }
     if (fact.implies) does(entry, place, fact.implies(entry, before?.entry, last))
+    if (fact.mayImply && lost.length > 0) {
+      // What it is held against may have been said by what cannot be read.
+      const against = [before?.entry, ...(fact.foundWith ? [lastBy] : [])]
+      if (lost.some((each) => against.some((of) => !of || !order.surelyBefore(each, of))))
+        does(entry, place, afterUnread(fact.mayImply(entry)))
+    }
     does(entry, place, kinds.makesStale(entry, before, given))
     if (following.length > 0) placeIn.set(entry, place)
     for (const each of following) each.recorded(link)
@@ -117,11 +128,15 @@ export function buildChain<Entry extends LogEntry, Fact extends Entry = Entry>(
       if (order.certain) for (const each of again) delete each.reached
       does(entry, place, [{ past, whom: (of) => reached(of) || (!order.certain && again.includes(of)) }])
     }
-    if (fact.foundWith) last = fact.foundWith(entry) ?? last
+    const found = fact.foundWith?.(entry)
+    if (found !== undefined) {
+      last = found
+      lastBy = entry
+    }
     standing.set(subject, link)
     links.set(entry.id, link)
   }
-  if (!order.certain) reachUnsure(counting, [...links.values()], acts, { order, kinds })
+  if (!order.certain) reachUnsure(counting, [...links.values()], acts, { order, kinds, lost })
   return { links, standing, freshnessOf: freshnessIn(links, { strikes, kinds, order, unread }) }
 }
 

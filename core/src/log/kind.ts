@@ -119,6 +119,11 @@ export interface StatesFact<Schema extends EntrySchema> {
    * (`last`, of any kind). Where the order of two tablets is not certain it is asked against each that may have been before.
    */
   implies?(entry: EntryBy<Schema>, before: EntryBy<Schema> | undefined, last: string | undefined): Act[]
+  /**
+   * All that it may say to have happened, whatever it took the place of: asked where an entry that cannot be read may have stood
+   * before it. Every kind has it whose acts look at what stood before.
+   */
+  mayImply?(entry: EntryBy<Schema>): Act[]
   /** Follows a log for what this kind of entry brings back. */
   follow?(): Follower<EntryBy<Schema>>
 }
@@ -171,6 +176,7 @@ export const defineFact = <Schema extends EntrySchema, const Group extends strin
   replaced,
   foundWith,
   implies,
+  mayImply,
   follow,
   ...common
 }: Common<Schema, Group> & StatesFact<Schema>): EntryKind<Schema, Group, true> =>
@@ -182,6 +188,7 @@ export const defineFact = <Schema extends EntrySchema, const Group extends strin
     replaced,
     ...(foundWith ? { foundWith } : {}),
     ...(implies ? { implies } : {}),
+    ...(mayImply ? { mayImply } : {}),
     ...(follow ? { follow } : {}),
   })
 

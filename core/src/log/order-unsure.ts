@@ -2,9 +2,14 @@ import type { LogEntry } from './entry.ts'
 import type { Act, Link, PlacedAct } from './kind.ts'
 import type { Kinds } from './kinds.ts'
 import type { Order } from './order.ts'
+import { AFTER_UNREAD } from './unread.ts'
 
 /** Said where two entries came from two tablets, and nothing tells for certain which was made first. */
 export const UNSURE = 'the order is not sure'
+
+/** What an entry may have done, where what stood before it cannot be read. */
+export const afterUnread = (acts: readonly Act[]): Act[] =>
+  acts.map((act) => ({ ...act, past: act.past + AFTER_UNREAD }))
 
 const reachPerhaps = ({ entry, past }: Pick<PlacedAct, 'entry' | 'past'>, link: Link) => {
   if (!link.reached) link.reached = { entry, past, unsure: true }
@@ -35,7 +40,7 @@ export function reachUnsure(
   counting: readonly LogEntry[],
   links: readonly Link[],
   acts: readonly PlacedAct[],
-  { order, kinds }: { order: Order<LogEntry>; kinds: Kinds },
+  { order, kinds, lost }: { order: Order<LogEntry>; kinds: Kinds; lost: readonly LogEntry[] },
 ) {
   const { surelyBefore } = order
   const factOf = (entry: LogEntry) => kinds.of(entry.kind)?.fact
@@ -83,6 +88,10 @@ export function reachUnsure(
         implied(entry, undefined, foundWith(one)),
       ),
     )
+  for (const { entry } of lost.length > 0 ? links : []) {
+    const may = factOf(entry)?.mayImply?.(entry)
+    if (may && lost.some((each) => !surelyBefore(entry, each))) reachImplied(entry, afterUnread(may))
+  }
   reachFromActs(counting, links, acts, order)
 }
 

@@ -28,6 +28,12 @@ export const UNREAD_TITLES: Record<UnreadEntry['why'], string> = {
   damaged: 'Damaged',
 }
 
+/** The tag of its act, for those who follow a log: it may have been anything. */
+export const UNREAD_TAG = 'unread'
+
+/** Follows what an entry may have done, where what stood before it cannot be read. */
+export const AFTER_UNREAD = ', perhaps: an entry before that cannot be read'
+
 /** Follows 'before': what it does to what was recorded before it. */
 export const unreadPast = ({ why }: UnreadEntry) =>
   why === 'newer' ? 'an entry that was written by a newer Dogleg' : 'an entry that is damaged'

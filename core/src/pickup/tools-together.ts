@@ -1,4 +1,11 @@
-import type { Act, Follower, Link, LogEntry, PlacedAct } from '../log/index.ts'
+import {
+  type Act,
+  type Follower,
+  type Link,
+  type LogEntry,
+  type PlacedAct,
+  UNREAD_TAG,
+} from '../log/index.ts'
 
 /** What a shift restores, and what it is looked at against. */
 interface Told {
@@ -27,7 +34,8 @@ export function toolsTogether({
   let [now, lies] = [0, 0]
   return {
     happened: (act) => {
-      if (movesPart(act)) now = ++lies
+      // What cannot be read may have moved it.
+      if (movesPart(act) || act.tag === UNREAD_TAG) now = ++lies
     },
     recorded: (link) => {
       if (isToolZ(link)) lieOf.set(link, now)

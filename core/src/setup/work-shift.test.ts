@@ -11,10 +11,12 @@ import {
   type Entry,
   inWorkShift,
   isUnreadable,
+  type Logged,
   nameStaleFacts,
   namesIn,
   offsetOf,
   offsetTable,
+  readEntry,
   type Setup,
   shiftTools,
 } from './index.ts'
@@ -25,7 +27,7 @@ const lathe = demoReference.machines.find(({ kind }) => kind === 'lathe') as Mac
 const on = { machine: { id: lathe.id, version: lathe.version } }
 const start = { ...opened, machine: on.machine } as Entry
 
-function derive(log: readonly Entry[]): Setup {
+function derive(log: readonly Logged[]): Setup {
   const setup = deriveSetup([start, ...log], demoReference)
   if (isUnreadable(setup)) throw new Error(setup.unreadable)
   return setup
@@ -147,6 +149,15 @@ describe('a work shift', () => {
       expect(stale(setup, 'T4')).toBe('taken before the collet was changed')
     }
     expect(shiftTools(derive([...moved, happened('part-reclamped')]).offsets)).toHaveLength(1)
+  })
+
+  it('does not hold for a tool that was touched after what cannot be read: the part may have been moved', () => {
+    const [t4, moved, t6] = [touch('T4', -11), happened('collet-changed'), touch('T6', -12)]
+    const shift = shiftBy('T4', -10.75, derive([t4, moved, t6]))
+    for (const lost of [moved, readEntry({ ...moved, shape: 99 })]) {
+      const setup = derive([t4, lost, t6, shift])
+      expect(zOf(setup, 'T6')?.freshness.state).toBe('stale')
+    }
   })
 
   it('gives nothing back where it is struck out, or what it was taken with is', () => {

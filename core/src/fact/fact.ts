@@ -37,3 +37,7 @@ export interface Fact<T> extends Answer<T> {
   basis: string[]
   freshness: Freshness
 }
+
+/** What follows the name of something stale: 'was taken before the vise was moved', 'rests on X as it was before'. */
+export const howStale = ({ says }: Pick<StaleCause, 'says'>) =>
+  says.startsWith('rests ') ? says : `was ${says}`

@@ -1,5 +1,12 @@
 export { combineDoubt, type Doubt, type DoubtPart, middleDoubt, resolutionDoubt } from './doubt.ts'
-export type { Answer, Fact, Freshness, StaleCause, WorkingLine } from './fact.ts'
+export {
+  type Answer,
+  type Fact,
+  type Freshness,
+  howStale,
+  type StaleCause,
+  type WorkingLine,
+} from './fact.ts'
 export { ALL_AXES, FACT_KINDS, type FactKind } from './fact-kinds.ts'
 export { doubtOfMean } from './few-readings.ts'
 export {

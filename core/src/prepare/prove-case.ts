@@ -1,4 +1,4 @@
-import { finding } from '../fact/index.ts'
+import { finding, howStale } from '../fact/index.ts'
 import type { ToolShape } from '../machine/index.ts'
 import type { Layout, ProveCase } from '../prove/index.ts'
 import { convertLength } from '../quantity/index.ts'
@@ -18,7 +18,7 @@ export function proveCase(
 ): ProveCase {
   const { machine, profile, unit, shift } = setup
   const shiftStale =
-    shift?.freshness.state === 'stale' ? [`the work shift was ${shift.freshness.cause.says}`] : []
+    shift?.freshness.state === 'stale' ? [`the work shift ${howStale(shift.freshness.cause)}`] : []
   return {
     ...program,
     machine,
@@ -121,7 +121,7 @@ export const staleLayout = ({ prove: { layout } }: Setup) =>
           'layout-stale',
           'layout',
           'What stands in the work area is stale.',
-          `It was ${layout.freshness.cause.says}.`,
+          `It ${howStale(layout.freshness.cause)}.`,
           'Look at each body, and record the layout again.',
         ),
       ]

@@ -1,4 +1,4 @@
-import { type Answer, type Finding, type Freshness, finding } from '../fact/index.ts'
+import { type Answer, type Finding, type Freshness, finding, howStale } from '../fact/index.ts'
 import { effectiveStrikes, type Order, orderOf, unreadPast } from '../log/index.ts'
 import type { Machine } from '../machine/index.ts'
 import {
@@ -195,7 +195,7 @@ export function againstTable(reading: Reading, tools: readonly ToolFact[], unit:
         'table-stale',
         'toolLength',
         `The length of ${name} in the tool table is stale.`,
-        `It was ${known.freshness.cause.says}; it stood at ${formatWithUnit(value, unit)}.`,
+        `It ${howStale(known.freshness.cause)}; it stood at ${formatWithUnit(value, unit)}.`,
       ),
     ]
   if (Math.abs(typed - value) <= 3 * doubt.value) return []

@@ -2,7 +2,7 @@ import { formatAngle } from '../angle/index.ts'
 import { whoTurns } from '../prepare/index.ts'
 import type { AngleFact, OffsetState, Setup } from '../setup/index.ts'
 import { cyclesOn } from './needs.ts'
-import type { Task } from './task.ts'
+import { staleWhy, type Task } from './task.ts'
 import { again } from './zero-tasks.ts'
 
 const STEP = { step: 'angle' } as const
@@ -17,7 +17,7 @@ export function partTasks({ part }: Setup): Task[] {
         ...of,
         stale: true,
         says: 'Measure again whether it is the right part.',
-        why: `It was ${part.freshness.cause.says}.`,
+        why: staleWhy(part.freshness.cause),
       },
     ]
   const stop = part.findings.find(({ severity }) => severity === 'stop')
@@ -41,7 +41,7 @@ function lieTask({ name, angle }: OffsetState): Task[] {
   const of = { ...STEP, part: 'lies', about: name } as const
   const again = `Measure the angle of ${name} again.`
   if (freshness.state === 'stale')
-    return [{ ...of, stale: true, says: again, why: `It was ${freshness.cause.says}.` }]
+    return [{ ...of, stale: true, says: again, why: staleWhy(freshness.cause) }]
   const stop = stopOf(angle)
   if (stop) return [{ ...of, stale: false, says: stop.fix ?? again, why: stop.says }]
   return judgement.advised === 'square'

@@ -10,7 +10,7 @@ import {
   unprovedOnPallets,
 } from '../setup/index.ts'
 import { cyclesOn } from './needs.ts'
-import type { InHand, Task } from './task.ts'
+import { type InHand, staleWhy, type Task } from './task.ts'
 
 const CODE = { step: 'code', part: 'whole' } as const
 const TAKE = { step: 'code', part: 'take' } as const
@@ -55,7 +55,7 @@ export const codeTasks = ({ code: { coded } }: Setup, inHand: InHand['code']): T
           ...of,
           stale: true,
           says: `Look at ${title} and record it again.`,
-          why: `It was ${fact.freshness.cause.says}.`,
+          why: staleWhy(fact.freshness.cause),
         },
       ]
     return cyclesOn(fact).length === 0
@@ -179,9 +179,7 @@ const proofTask = (proof: ProofFact, prove: Setup['prove']): Task[] => {
   const { entry, freshness } = proof
   const of = { ...PROVE, about: entry.title } as const
   if (freshness.state === 'stale')
-    return [
-      { ...of, stale: true, says: `Prove ${entry.title} again.`, why: `It was ${freshness.cause.says}.` },
-    ]
+    return [{ ...of, stale: true, says: `Prove ${entry.title} again.`, why: staleWhy(freshness.cause) }]
   return entry.verdict === 'stop'
     ? [
         {
@@ -242,7 +240,7 @@ export function proveTasks(
               ...area,
               stale: true,
               says: 'Look at each thing in the work area, and record it again.',
-              why: `It was ${layout.freshness.cause.says}.`,
+              why: staleWhy(layout.freshness.cause),
             },
           ]
         : !layout && asked
@@ -281,7 +279,7 @@ export function takeTasks({ code: { coded, taken }, prove }: Setup): Task[] {
             about: title,
             stale: true,
             says: `Take ${title} to the control again, or strike it out if it is not there any more.`,
-            why: `It was ${freshness.cause.says}.`,
+            why: staleWhy(freshness.cause),
           },
         ]
       : [],

@@ -1,7 +1,7 @@
 import type { Finding, Freshness, Verdict } from '../fact/index.ts'
 import { formatLength } from '../quantity/index.ts'
 import type { Setup } from '../setup/index.ts'
-import type { Task, TaskPart } from './task.ts'
+import { staleWhy, type Task, type TaskPart } from './task.ts'
 
 const STEP = { step: 'hold' } as const
 type HoldTask = Omit<Task, 'step'>
@@ -42,7 +42,7 @@ function squareTask({ hold, unit }: Setup): HoldTask[] {
   const sweep = (says: string, why: string, stale = false): HoldTask[] => [{ part, stale, says, why }]
   if (!last) return sweep('Sweep the fixed jaw.', 'Nobody knows yet whether it is square.')
   if (last.freshness.state === 'stale')
-    return sweep('Sweep the fixed jaw again.', `It was ${last.freshness.cause.says}.`, true)
+    return sweep('Sweep the fixed jaw again.', staleWhy(last.freshness.cause), true)
   if (!last.squared.ok || last.verdict === 'stop')
     return sweep(
       'Sweep the fixed jaw again.',
@@ -69,7 +69,7 @@ function uprightTask({ hold: { upright } }: Setup): HoldTask[] {
           part: 'square',
           stale: true,
           says: 'Read again whether the fixed jaw stands upright.',
-          why: `It was ${upright.freshness.cause.says}.`,
+          why: staleWhy(upright.freshness.cause),
         },
       ]
     : []
@@ -94,7 +94,7 @@ function ratioTask({ hold: { grip, lengths } }: Setup): HoldTask[] {
             about: collet.name,
             stale: true,
             says: `Measure the ratio of ${collet.name} again, or choose the grip without it.`,
-            why: `It was ${freshness.cause.says}.`,
+            why: staleWhy(freshness.cause),
           } as const,
         ]
       : [],
@@ -112,7 +112,7 @@ const checkTasks = ({ hold: { checks } }: Setup): HoldTask[] =>
             says: `Look: ${says}.`,
             why:
               tick?.freshness.state === 'stale'
-                ? `It was ${tick.freshness.cause.says}.`
+                ? staleWhy(tick.freshness.cause)
                 : 'Before the spindle turns.',
           } as const,
         ],

@@ -7,7 +7,7 @@ import {
   unprovedOnPallets,
   valueSeries,
 } from '../setup/index.ts'
-import type { InHand, Task } from './task.ts'
+import { type InHand, staleWhy, type Task } from './task.ts'
 
 const STEP = { step: 'run' } as const
 
@@ -62,7 +62,7 @@ function startTasks(setup: Setup, inHand: InHand['pallets']): Task[] {
       {
         ...of,
         says: 'Before cycle start: look at the pallet and the program again.',
-        why: `It was ${start.freshness.cause.says}.`,
+        why: staleWhy(start.freshness.cause),
       },
     ]
   return start?.judgement.happens === 'runs'
@@ -112,7 +112,7 @@ function gaugeTasks(setup: Setup): Task[] {
             about: entry.plan.head.title,
             stale: true,
             says: `Look at ${entry.plan.head.title} and record it again.`,
-            why: `It was ${freshness.cause.says}.`,
+            why: staleWhy(freshness.cause),
           },
         ]
       : [],
@@ -125,7 +125,7 @@ function gaugeTasks(setup: Setup): Task[] {
             about: title,
             stale: true,
             says: `Take the gauging program ${title} again, or strike it out if it is not at the control any more.`,
-            why: `It was ${freshness.cause.says}.`,
+            why: staleWhy(freshness.cause),
           },
         ]
       : [],

@@ -1,4 +1,4 @@
-import type { Verdict } from '../fact/index.ts'
+import { howStale, type StaleCause, type Verdict } from '../fact/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import type { ReadyState, Reference, Step, StepState, ToolFact } from '../setup/index.ts'
 
@@ -95,3 +95,6 @@ export const NOTHING_LEFT = {
   says: 'All of it is done, and handed over.',
   why: 'Until something changes.',
 }
+
+/** Why something is to be done again, from what made it stale. */
+export const staleWhy = (cause: StaleCause) => `It ${howStale(cause)}.`

@@ -1,7 +1,8 @@
+import { howStale } from '../fact/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import type { OffsetState, ProgramFact, Setup } from '../setup/index.ts'
 import { lengthsNeeded, offsetsNeeded } from './needs.ts'
-import type { Around, Task } from './task.ts'
+import { type Around, staleWhy, type Task } from './task.ts'
 
 const STEP = { step: 'zero' } as const
 
@@ -25,7 +26,7 @@ function lengthTasks(setup: Setup, around: Pick<Around, 'reference' | 'lengths'>
           ...of,
           stale: true,
           says: `Measure the length of ${about} again.`,
-          why: `It was ${known.freshness.cause.says}.`,
+          why: staleWhy(known.freshness.cause),
         },
       ]
     const stop = known.findings.find(({ severity }) => severity === 'stop')
@@ -39,8 +40,7 @@ function lengthTasks(setup: Setup, around: Pick<Around, 'reference' | 'lengths'>
 function shiftTask({ shift }: Setup): Task[] {
   if (!shift) return []
   const of = { ...STEP, part: 'shift', says: 'Take the work shift again.' } as const
-  if (shift.freshness.state === 'stale')
-    return [{ ...of, stale: true, why: `It was ${shift.freshness.cause.says}.` }]
+  if (shift.freshness.state === 'stale') return [{ ...of, stale: true, why: staleWhy(shift.freshness.cause) }]
   return shift.verdict === 'stop' ? [{ ...of, stale: false, why: shift.findings[0]?.says ?? '' }] : []
 }
 
@@ -49,7 +49,7 @@ function centreTask({ centre }: Setup): Task[] {
   if (!centre) return []
   const of = { ...STEP, part: 'rotary', says: 'Find the rotary’s centre line again.' } as const
   if (centre.freshness.state === 'stale')
-    return [{ ...of, stale: true, why: `It was ${centre.freshness.cause.says}.` }]
+    return [{ ...of, stale: true, why: staleWhy(centre.freshness.cause) }]
   return centre.verdict === 'stop' ? [{ ...of, stale: false, why: centre.findings[0]?.says ?? '' }] : []
 }
 
@@ -58,7 +58,7 @@ function rotaryTask({ name, rotary }: OffsetState): Task[] {
   if (!rotary) return []
   const of = { ...STEP, part: 'rotary', about: name, says: `Take ${rotary.axis} of ${name} again.` } as const
   if (rotary.freshness.state === 'stale')
-    return [{ ...of, stale: true, why: `It was ${rotary.freshness.cause.says}.` }]
+    return [{ ...of, stale: true, why: staleWhy(rotary.freshness.cause) }]
   return rotary.verdict === 'stop' ? [{ ...of, stale: false, why: rotary.findings[0]?.says ?? '' }] : []
 }
 
@@ -81,7 +81,7 @@ function axisTask({ name, axes }: OffsetState, axis: LinearAxis): Task[] {
         ...of,
         stale: true,
         says: `Take ${axis} of ${name} again.`,
-        why: `It was ${fact.freshness.cause.says}.`,
+        why: staleWhy(fact.freshness.cause),
       },
     ]
   return fact.verdict === 'stop'
@@ -98,7 +98,7 @@ function loadTask({ name, program, check, wants }: OffsetState): Task[] {
         ...of,
         stale: true,
         says: `Take the program for ${name} to the control again.`,
-        why: `It was ${program.freshness.cause.says}: what the control has for ${name} is not what was found.`,
+        why: `It ${howStale(program.freshness.cause)}: what the control has for ${name} is not what was found.`,
       },
     ]
   const looked = check?.freshness.state === 'fresh'
@@ -149,7 +149,7 @@ function checkTask(offset: OffsetState): Task[] {
         : `Key ${name} in, and check it at the bar.`,
       why:
         check?.freshness.state === 'stale'
-          ? `The last check was ${check.freshness.cause.says}.`
+          ? `The last check ${howStale(check.freshness.cause)}.`
           : check
             ? `The last check said: ${check.entry.note}`
             : 'Nobody has looked yet.',
@@ -173,7 +173,7 @@ function stockTask({ name, stock }: OffsetState): Task[] {
   const of = { ...STEP, part: 'stock', about: name } as const
   const says = `Hold the block of ${name} against the part again.`
   if (stock.freshness.state === 'stale')
-    return [{ ...of, stale: true, says, why: `It was ${stock.freshness.cause.says}.` }]
+    return [{ ...of, stale: true, says, why: staleWhy(stock.freshness.cause) }]
   return stock.verdict === 'stop' ? [{ ...of, stale: false, says, why: stock.findings[0]?.says ?? '' }] : []
 }
 
@@ -189,13 +189,16 @@ const barTask = ({ name, further: { bar } }: OffsetState): Task[] =>
 /** Asks again for a program that stands at the control and no longer holds. */
 export const again = (program: ProgramFact | undefined, task: Omit<Task, 'stale' | 'why'>): Task[] =>
   program?.freshness.state === 'stale'
-    ? [{ ...task, stale: true, why: `It was ${program.freshness.cause.says}.` }]
+    ? [{ ...task, stale: true, why: staleWhy(program.freshness.cause) }]
     : []
 
 function offsetTasks(offset: OffsetState): Task[] {
+  const taken = offset.wants.flatMap((axis) => axisTask(offset, axis))
+  // What is taken at the rotary is taken in one go.
   const axes = [
     ...offTask(offset),
-    ...offset.wants.flatMap((axis) => axisTask(offset, axis)),
+    ...taken.filter(({ part }) => part !== 'rotary'),
+    ...taken.filter(({ part }) => part === 'rotary'),
     ...rotaryTask(offset),
   ]
   const stock = waiting(stockTask(offset), axes)

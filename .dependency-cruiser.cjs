@@ -2,14 +2,15 @@
 const folder = (name) => `^core/src/${name}/`
 const mayImport = {
   log: ['quantity', 'fact'],
+  rows: ['log'],
   glossary: [],
   quantity: [],
   fact: ['quantity'],
   geometry: [],
   lettering: ['geometry'],
   outline: [],
-  machine: ['quantity'],
-  control: ['quantity', 'fact'],
+  machine: ['rows', 'quantity'],
+  control: ['rows', 'quantity', 'fact'],
   program: ['quantity', 'fact', 'lettering', 'machine', 'control'],
   timing: ['log', 'fact', 'quantity', 'machine', 'control', 'program'],
   prove: ['log', 'quantity', 'fact', 'machine', 'control', 'program', 'timing'],
@@ -33,7 +34,7 @@ const mayImport = {
   ],
   pallet: ['log', 'quantity', 'fact', 'machine', 'control', 'program', 'timing', 'cycles/cycle'],
   saving: ['log', 'quantity', 'fact', 'geometry', 'machine', 'control', 'program', 'timing', 'prove'],
-  cutting: ['quantity'],
+  cutting: ['rows', 'quantity'],
   'cycles/cycle': ['quantity', 'fact', 'geometry', 'machine', 'control', 'program'],
   'cycles/drilling': ['quantity', 'control', 'cycles/cycle'],
   'cycles/tapping': ['quantity', 'fact', 'control', 'timing', 'cutting', 'cycles/cycle', 'cycles/drilling'],
@@ -76,7 +77,7 @@ const mayImport = {
   ],
   ready: ['log', 'quantity', 'fact', 'machine'],
   'bar-stop': ['quantity', 'fact', 'machine', 'control', 'program', 'timing', 'cycles/cycle'],
-  hold: ['log', 'quantity', 'fact', 'geometry', 'machine'],
+  hold: ['log', 'rows', 'quantity', 'fact', 'geometry', 'machine'],
   simulated: [
     'quantity',
     'fact',
@@ -94,6 +95,7 @@ const mayImport = {
     'cycles/grooving',
   ],
   setup: [
+    'rows',
     'log',
     'quantity',
     'fact',
@@ -135,6 +137,7 @@ const mayImport = {
   ],
   traveler: ['log', 'quantity', 'fact', 'machine', 'code', 'angle', 'setup', 'prepare'],
   sheet: [
+    'rows',
     'log',
     'quantity',
     'fact',

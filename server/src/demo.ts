@@ -2,13 +2,13 @@ import { existsSync, readFileSync } from 'node:fs'
 import { USUAL_MATERIALS } from '@dogleg/core/cutting'
 import { demoEntries, demoReference, moveLog } from '@dogleg/core/demo'
 import { SAMPLE_VISES, USUAL_COLLETS } from '@dogleg/core/hold'
-import type { Entry } from '@dogleg/core/setup'
+import type { Entry, Noun, Row } from '@dogleg/core/setup'
 import { ulid } from 'ulid'
 import type { Writer } from './database/connect.ts'
 import type { Database } from './database/open.ts'
 import { appendEntries } from './entries/append.ts'
 import { entryStore } from './entries/store.ts'
-import { addRow, type Noun, type Row, referenceStore } from './reference/store.ts'
+import { addRow, referenceStore } from './reference/store.ts'
 
 /** The demo's logs as they were made when the server was built, and the time that they are reckoned back from. */
 export interface MadeDemo {

@@ -75,6 +75,7 @@ export {
   type MeasuredPairs,
   type RatioFit,
 } from './ratio-fit.ts'
+export { collets, vises } from './rows.ts'
 export { type SideBox, type SideSketch, sideSketch, viseBoxes } from './side-sketch.ts'
 export { JAW_BEARERS, type JawBearer, type SquareOrTurn, squareOrTurn } from './square-or-turn.ts'
 export { offTheLine, type Squared, type Squareness, squareness, type Tap } from './squaring.ts'

@@ -2,6 +2,7 @@ import type { z } from 'zod'
 import type { FactKind } from '../fact/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 import type { LogEntry } from './entry.ts'
+import { type Shaped, shapeOf } from './shapes.ts'
 
 /** What happened, in a few words; and as typed, or in the person's own words. */
 export interface Description {
@@ -84,8 +85,8 @@ export type EntryBy<Schema extends z.ZodType> = z.output<Schema> & LogEntry
 export interface Common<Schema extends EntrySchema, Group extends string> {
   /** How it is validated. Any change of it is a new shape: `reshapedSchema`, and one more `upcast`. */
   schema: Schema
-  /** From each older shape to the one after it, the first first. What it cannot read, it throws at. */
-  upcast: readonly ((older: Readonly<Record<string, unknown>>) => object)[]
+  /** From each older shape to the one after it. */
+  upcast: Shaped['upcast']
   /** Where in the traveler it belongs, for who looks for it in the logbook. */
   group: Group
   /** How it is said in the logbook. */
@@ -146,17 +147,11 @@ function kindOf<Schema extends EntrySchema, Group extends string, Fact>(
   common: Common<Schema, Group>,
   fact: Fact,
 ) {
-  const { kind, shape } = common.schema.shape as unknown as {
-    kind: z.ZodLiteral<string>
-    shape?: z.ZodLiteral<number>
-  }
-  const said = shape?.value ?? 1
-  if (said !== common.upcast.length + 1)
-    throw new Error(`${kind.value} is in shape ${said} and has ${common.upcast.length} older ones.`)
+  const { kind } = common.schema.shape as unknown as { kind: z.ZodLiteral<string> }
   return {
     ...common,
     kind: kind.value as EntryBy<Schema>['kind'],
-    shape: said,
+    shape: shapeOf(kind.value, common.schema, common.upcast),
     fact,
     is: (entry: LogEntry | undefined): entry is EntryBy<Schema> => entry?.kind === kind.value,
   }

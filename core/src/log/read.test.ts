@@ -78,7 +78,12 @@ describe('the door', () => {
     ['a shape from later', { ...stamp, kind: 'length', shape: 4, value: [1, 2] }, 'newer', /shape 4/],
     ['a shape from later of one that had none', { ...stamp, kind: 'note', shape: 2, text: 1 }, 'newer', /2/],
     ['a shape that is none', { ...stamp, kind: 'length', shape: 1.5 }, 'damaged', /which shape/],
-    ['an old shape without what it had', { ...stamp, kind: 'length' }, 'damaged', /no "length" of shape 1/],
+    [
+      'an old shape without what it had',
+      { ...stamp, kind: 'length' },
+      'damaged',
+      /not a "length" of shape 1/,
+    ],
     ['today’s shape with something else in it', { ...stamp, kind: 'note', text: 5 }, 'damaged', /\(text\)/],
     [
       'an entry of another setup',

@@ -2,6 +2,7 @@ import { z } from 'zod'
 import type { LogEntry } from './entry.ts'
 import type { AnyKind } from './kind.ts'
 import { plainly } from './plainly.ts'
+import { isObject, issueIn, raised } from './shapes.ts'
 import { clockStamp } from './stamp.ts'
 import { NO_TIME, type UnreadEntry } from './unread.ts'
 
@@ -21,9 +22,6 @@ const textIn = (data: Readonly<Record<string, unknown>>, name: string) => {
   return typeof value === 'string' ? value : undefined
 }
 
-const isObject = (data: unknown): data is Record<string, unknown> =>
-  typeof data === 'object' && data !== null && !Array.isArray(data)
-
 /** What of a stamp can be relied on where the rest was written by a newer version: the stamp is older than any kind. */
 const stampOf = z.looseObject({
   id: z.string().min(1),
@@ -32,12 +30,6 @@ const stampOf = z.looseObject({
   by: z.string(),
   clock: clockStamp.optional().catch(undefined),
 })
-
-/** What is wrong with data, by the first thing that its schema has against it. */
-function issueIn({ issues: [issue] }: z.ZodError): string {
-  const where = issue?.path.join('.')
-  return `${issue?.message ?? 'Not understood.'}${where ? ` (${where})` : ''}`
-}
 
 /** How an entry is read: by its schema, or, where it was read by it before, as it is. */
 export type Trust = 'read-before' | 'not-read-before'
@@ -92,26 +84,10 @@ export function entryDoor<Entry extends LogEntry>(list: readonly AnyKind[]) {
     const known = byName.get(kind)
     if (!known)
       return unread('newer', `There is no kind of entry "${kind.slice(0, 40)}" here. (kind)`, data, place)
-    const { shape: today, upcast, schema } = known
-    const shape = data.shape ?? 1
-    if (typeof shape !== 'number' || !Number.isInteger(shape) || shape < 1)
-      return unread('damaged', 'It does not say which shape it has. (shape)', data, place)
-    if (shape > today)
-      return unread(
-        'newer',
-        `A "${kind}" of shape ${shape} is not known here, only up to ${today}. (shape)`,
-        data,
-        place,
-      )
-    let body: object = data
-    try {
-      for (const step of upcast.slice(shape - 1)) body = step(body as Record<string, unknown>)
-    } catch {
-      return unread('damaged', `It is no "${kind}" of shape ${shape}. (shape)`, data, place)
-    }
-    if (shape < today) body = { ...body, shape: today }
-    if (trust === 'read-before') return body as Entry
-    const read = schema.safeParse(body, { error: plainly })
+    const today = raised(data, `a "${kind}"`, known)
+    if (!today.ok) return unread(today.why, today.says, data, place)
+    if (trust === 'read-before') return today.data as Entry
+    const read = known.schema.safeParse(today.data, { error: plainly })
     if (!read.success) return unread('damaged', issueIn(read.error), data, place)
     if (place.setup !== undefined && (read.data as LogEntry).setup !== place.setup)
       return unread('damaged', 'It says that it belongs to another setup.', data, place)

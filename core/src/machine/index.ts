@@ -36,6 +36,7 @@ export {
 } from './machine.ts'
 export type { PositionsRead } from './positions.ts'
 export { type DueAgain, dueAgain, type ReadyItem, readyItem, USUAL_READY_LIST } from './ready-list.ts'
+export { machines, tools } from './rows.ts'
 export {
   isRoundTool,
   probeAsTool,

@@ -1,8 +1,6 @@
 import { COUNTS_SERIALS } from '../code/index.ts'
 import type { Profile } from '../control/index.ts'
-import type { Material } from '../cutting/index.ts'
 import type { Freshness } from '../fact/index.ts'
-import type { Collet, Vise } from '../hold/index.ts'
 import {
   buildChain,
   effectiveStrikes,
@@ -11,7 +9,7 @@ import {
   standingOf,
   type UnreadEntry,
 } from '../log/index.ts'
-import type { Machine, ToolShape } from '../machine/index.ts'
+import type { Machine } from '../machine/index.ts'
 import { type Identified, identify, PART } from '../pickup/index.ts'
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
 import { type CodeState, deriveCode } from './code-facts.ts'
@@ -21,19 +19,10 @@ import { type Entry, type EntryOf, type FactEntry, kinds, type Logged, readEntry
 import type { LogLine, Unreadable } from './log-lines.ts'
 import { type OffsetContext, type OffsetState, offsetState, offsetsInUse } from './offsets.ts'
 import { deriveProve, type ProveState } from './proof.ts'
+import type { Reference } from './reference.ts'
 import { type CentreFact, centreFact } from './rotary.ts'
 import { deriveRun, type RunState } from './run.ts'
 import { type ShiftFact, shiftFact } from './work-shift.ts'
-
-/** Reference data that a setup is derived with: the newest version of each row. */
-export interface Reference {
-  machines: readonly Machine[]
-  profiles: readonly Profile[]
-  vises: readonly Vise[]
-  collets: readonly Collet[]
-  tools: readonly ToolShape[]
-  materials: readonly Material[]
-}
 
 /** Whether it is the right part, the right way round. */
 export interface PartFact extends Identified {

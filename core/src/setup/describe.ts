@@ -1,7 +1,7 @@
 import { type Description, UNREAD_TITLES } from '../log/index.ts'
 import type { PickupSettings } from '../pickup/index.ts'
-import type { Reference } from './derive.ts'
 import { kinds, type Logged } from './kinds.ts'
+import type { Reference } from './reference.ts'
 
 /** The name of a row of reference data by its id; the id itself where no row has it. */
 export function namesIn(reference: Reference | undefined): (id: string) => string {

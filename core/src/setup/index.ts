@@ -1,6 +1,6 @@
 export { addressNames } from './addresses.ts'
 export type { CodedFact, CodeState, TakenFact } from './code-facts.ts'
-export { deriveSetup, type PartFact, type Reference, type Setup } from './derive.ts'
+export { deriveSetup, type PartFact, type Setup } from './derive.ts'
 export { describeEntry, namesIn } from './describe.ts'
 export {
   type GaugedPart,
@@ -49,6 +49,7 @@ export {
   logCsv,
   logMatches,
 } from './log-table.ts'
+export { NOUNS, type Noun } from './nouns.ts'
 export { type OffsetRow, offsetTable } from './offset-table.ts'
 export {
   type AngleFact,
@@ -81,6 +82,7 @@ export {
   type ShiftNote,
   STOOD_HOURS,
 } from './ready.ts'
+export { type Reference, type Row, readRow, rowKind } from './reference.ts'
 export { type Repeating, repeatJob } from './repeat-job.ts'
 export { type RepeatHistory, repeatHistory } from './repeats.ts'
 export {

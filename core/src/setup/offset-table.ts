@@ -1,10 +1,11 @@
 import { LINEAR_AXES, type LinearAxis, tipOf, toolIn } from '../machine/index.ts'
 import { convertLength } from '../quantity/index.ts'
 import { addressNames } from './addresses.ts'
-import { deriveSetup, type Reference, type Setup } from './derive.ts'
+import { deriveSetup, type Setup } from './derive.ts'
 import type { Logged } from './kinds.ts'
 import { isUnreadable } from './log-lines.ts'
 import type { AxisFact } from './offsets.ts'
+import type { Reference } from './reference.ts'
 import type { FlatFact } from './rotary.ts'
 
 /** One axis of an offset as the control should show it. */

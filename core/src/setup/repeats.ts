@@ -2,10 +2,11 @@ import { type Finding, finding } from '../fact/index.ts'
 import { type Individuals, individuals } from '../gauge/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import { convertLength, formatLength, formatWithUnit } from '../quantity/index.ts'
-import { deriveSetup, type Reference, type Setup } from './derive.ts'
+import { deriveSetup, type Setup } from './derive.ts'
 import type { Logged } from './kinds.ts'
 import { isUnreadable } from './log-lines.ts'
 import type { AxisFact } from './offsets.ts'
+import type { Reference } from './reference.ts'
 
 const MOST = 10
 

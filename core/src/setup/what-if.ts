@@ -1,10 +1,11 @@
 import { formatAngle } from '../angle/index.ts'
 import type { Freshness } from '../fact/index.ts'
 import { formatWithUnit } from '../quantity/index.ts'
-import { deriveSetup, type Reference, type Setup } from './derive.ts'
+import { deriveSetup, type Setup } from './derive.ts'
 import type { Entry, Logged } from './kinds.ts'
 import { isUnreadable } from './log-lines.ts'
 import type { OffsetState } from './offsets.ts'
+import type { Reference } from './reference.ts'
 
 /** The standing facts of an offset by name, with what is said of each. */
 function factsOf(

@@ -1,13 +1,26 @@
 import { z } from 'zod'
-import { profile } from '../control/index.ts'
-import { material } from '../cutting/index.ts'
-import { collet, vise } from '../hold/index.ts'
 import { initials, isUnread, plainly } from '../log/index.ts'
-import { machine, toolShape } from '../machine/index.ts'
-import { type Logged, type Reference, readEntry, readEntryText, type Setup } from '../setup/index.ts'
+import { type AnyRow, isUnreadRow } from '../rows/index.ts'
+import {
+  type Logged,
+  NOUNS,
+  type Noun,
+  type Reference,
+  type Row,
+  readEntry,
+  readEntryText,
+  readRow,
+  rowKind,
+  type Setup,
+} from '../setup/index.ts'
 import type { SetupSheet } from './sheet.ts'
 
 const MOST_ENTRIES = 20_000
+
+type RowSchemas = { [Name in Noun]: z.ZodDefault<z.ZodArray<z.ZodUnknown>> }
+
+/** Rows of a noun, not read yet; one that there was not when the file was made has none. */
+const rowsOf = (noun: Noun) => z.array(z.unknown()).max(rowKind(noun).inFile.most).default([])
 
 /** Something of the log that could not be read where the file was made: it goes along as it stands. */
 const unreadText = z.object({
@@ -31,14 +44,7 @@ const written = z.object({
   sheet: z.looseObject({}).describe('the same in words; not read back'),
   entries: z.array(z.unknown()).min(1, 'The log in this file is empty.').max(MOST_ENTRIES),
   unread: z.array(unreadText).max(MOST_ENTRIES).optional(),
-  reference: z.object({
-    machines: z.array(machine).length(1, 'The machine of the setup is not in this file.'),
-    profiles: z.array(profile).length(1, 'The profile of the machine is not in this file.'),
-    vises: z.array(vise).max(100),
-    collets: z.array(collet).max(200),
-    tools: z.array(toolShape).max(1000),
-    materials: z.array(material).max(200),
-  }),
+  reference: z.object(Object.fromEntries(NOUNS.map((noun) => [noun, rowsOf(noun)])) as RowSchemas),
 })
 export type WrittenFile = z.input<typeof written>
 
@@ -61,7 +67,32 @@ function logOf({ entries, unread = [] }: z.output<typeof written>, told: z.Refin
   return [...log, ...unread.map(({ id, at, raw }) => readEntryText(raw, { id, at, setup: setup ?? '' }))]
 }
 
-export const setupFile = written.transform((file, told) => ({ ...file, entries: logOf(file, told) }))
+/** The rows of a file, through their door. One that cannot be read is refused: nothing could be derived with it. */
+function referenceOf({ reference }: z.output<typeof written>, told: z.RefinementCtx): Reference {
+  const refuse = (message: string, ...path: (string | number)[]) =>
+    told.addIssue({ code: 'custom', message, path: ['reference', ...path] })
+  const read = <Name extends Noun>(noun: Name): Row<Name>[] =>
+    reference[noun].flatMap((data, n) => {
+      const row = readRow(noun, data)
+      if (!isUnreadRow(row)) return [row as Row<Name>]
+      refuse(
+        row.unread === 'newer' ? `A newer Dogleg wrote this ${rowKind(noun).one}. ${row.says}` : row.says,
+        noun,
+        n,
+      )
+      return []
+    })
+  const rows = Object.fromEntries(NOUNS.map((noun) => [noun, read(noun)])) as unknown as Reference
+  if (reference.machines.length !== 1) refuse('The machine of the setup is not in this file.', 'machines')
+  if (reference.profiles.length !== 1) refuse('The profile of the machine is not in this file.', 'profiles')
+  return rows
+}
+
+export const setupFile = written.transform((file, told) => ({
+  ...file,
+  entries: logOf(file, told),
+  reference: referenceOf(file, told),
+}))
 export type SetupFile = z.output<typeof setupFile>
 
 /** Ids of rows that entries name anywhere. */
@@ -76,6 +107,12 @@ function namedIn(entries: readonly Logged[]): Set<string> {
   return ids
 }
 
+/** The rows of each noun that are asked for. */
+const rowsFor = (reference: Reference, wanted: (noun: Noun, row: AnyRow) => boolean) =>
+  Object.fromEntries(
+    NOUNS.map((noun) => [noun, (reference[noun] as readonly AnyRow[]).filter((row) => wanted(noun, row))]),
+  ) as Record<Noun, AnyRow[]>
+
 /** A setup's file, with just the rows that its log names: its machine, profile and the machine's tools, and what else it used. */
 export function makeSetupFile(
   { machine: own, profile: spoken }: Pick<Setup, 'machine' | 'profile'>,
@@ -85,7 +122,6 @@ export function makeSetupFile(
   by: string,
 ): WrittenFile {
   const named = namedIn(entries)
-  const materials = new Set(entries.flatMap((each) => (each.kind === 'coded' ? [each.sheet.material] : [])))
   const unread = entries.filter(isUnread)
   return {
     format: 'dogleg-setup',
@@ -96,12 +132,13 @@ export function makeSetupFile(
     entries: entries.filter((each) => !isUnread(each)),
     ...(unread.length > 0 ? { unread: unread.map(({ id, at, raw }) => ({ id, at, raw })) } : {}),
     reference: {
+      ...rowsFor(reference, (noun, row) =>
+        rowKind(noun).inFile.which === 'named'
+          ? named.has(row.id)
+          : 'machineId' in row && row.machineId === own.id,
+      ),
       machines: [own],
       profiles: [spoken],
-      vises: reference.vises.filter(({ id }) => named.has(id)),
-      collets: reference.collets.filter(({ id }) => named.has(id)),
-      tools: reference.tools.filter(({ machineId }) => machineId === own.id),
-      materials: reference.materials.filter(({ id }) => named.has(id) || materials.has(id)),
     },
   }
 }

@@ -1,3 +1,4 @@
+import { NOUNS } from '@dogleg/core/setup'
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core'
 
 /** The log. `seq` is the order of arrival; nothing updates or deletes a row. */
@@ -27,7 +28,7 @@ export const reference = sqliteTable(
   'reference',
   {
     noun: text('noun', {
-      enum: ['machines', 'profiles', 'vises', 'collets', 'tools', 'materials'],
+      enum: NOUNS,
     }).notNull(),
     id: text('id').notNull(),
     version: integer('version').notNull(),

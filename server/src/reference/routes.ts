@@ -1,17 +1,9 @@
+import { isUnreadRow } from '@dogleg/core/rows'
+import { type Noun, type Row, readRow, rowKind } from '@dogleg/core/setup'
 import type { FastifyInstance } from 'fastify'
 import type { Database } from '../database/open.ts'
-import { parse } from '../parse.ts'
 import { Problem } from '../problem.ts'
-import { addRow, type Noun, type ReferenceStore, ROW_SCHEMAS, type Row, referenceStore } from './store.ts'
-
-const ONE: Record<Noun, string> = {
-  machines: 'machine',
-  profiles: 'profile',
-  vises: 'vise',
-  collets: 'collet',
-  tools: 'tool',
-  materials: 'material',
-}
+import { addRow, type ReferenceStore, referenceStore } from './store.ts'
 
 /**
  * Routes of one noun of reference data: list, add, and edit. An edit names the version that it was made from
@@ -23,37 +15,35 @@ export function referenceRoutes<N extends Noun>(
   { write }: Database,
   store: ReferenceStore,
 ) {
-  /** The row that was sent, and those that stand as the transaction sees them. */
+  const { one, needs, clashes } = rowKind(noun)
+
+  /** The row that was sent, with all that it needs as the transaction sees it. */
   const read = async (body: unknown, standing: ReferenceStore): Promise<Row<N>> => {
-    const row = parse(ROW_SCHEMAS[noun], body) as Row<N>
-    if ('profileId' in row && !(await standing.newest('profiles', row.profileId)))
-      throw new Problem(
-        422,
-        'profile-unknown',
-        `There is no profile "${row.profileId}". Choose one of the list.`,
-      )
-    return row
+    const row = readRow(noun, body)
+    if (isUnreadRow(row))
+      throw row.unread === 'newer'
+        ? new Problem(
+            422,
+            'written-by-newer',
+            `This page is newer than the server: load it again. ${row.says}`,
+          )
+        : new Problem(422, 'not-valid', row.says)
+    for (const { noun: of, id, says } of needs?.(row) ?? [])
+      if (!(await standing.newest(of as Noun, id)))
+        throw new Problem(422, `${rowKind(of as Noun).one}-unknown`, says)
+    return row as Row<N>
   }
 
-  /** Two tools of one number on a machine would be one to every program: the second is refused, with the name of the first. */
+  /** A row that cannot stand beside another is refused, with what that one is. */
   const refuseTwin = async (row: Row<N>, before: Row<N> | undefined, standing: ReferenceStore) => {
-    if (!('number' in row && 'machineId' in row)) return
-    const same = (other: Row<N> | undefined) =>
-      other !== undefined &&
-      'number' in other &&
-      'machineId' in other &&
-      other.number === row.number &&
-      other.machineId === row.machineId
-    // One that was let in before keeps its number until it is given another.
-    if (same(before)) return
+    if (!clashes) return
+    // One that was let in before keeps what it has until it is given something else.
+    if (before && clashes(row, before) !== undefined) return
     const { rows } = await standing.all(noun)
-    const twin = rows.find((other) => other.id !== row.id && same(other))
-    if (twin)
-      throw new Problem(
-        409,
-        'number-taken',
-        `T${row.number} of this machine is ${twin.name} already. Give this tool another number, or correct that one.`,
-      )
+    for (const other of rows) {
+      const says = other.id === row.id ? undefined : clashes(row, other)
+      if (says !== undefined) throw new Problem(409, 'number-taken', says)
+    }
   }
 
   // The stamp first: a version that is added between the two is then asked for again, and not missed.
@@ -72,7 +62,7 @@ export function referenceRoutes<N extends Noun>(
         throw new Problem(
           409,
           'id-taken',
-          `There is a ${ONE[noun]} with this id already. Reload and try again.`,
+          `There is a ${one} with this id already. Reload and try again.`,
           standing,
         )
       if (!standing) {
@@ -90,14 +80,14 @@ export function referenceRoutes<N extends Noun>(
       const row = await read(request.body, rows)
       const standing = await rows.newest(noun, request.params.id)
       if (!standing || row.id !== request.params.id)
-        throw new Problem(404, 'not-found', `There is no ${ONE[noun]} "${request.params.id}" here.`)
+        throw new Problem(404, 'not-found', `There is no ${one} "${request.params.id}" here.`)
       const next = { ...row, version: row.version + 1 }
       if (JSON.stringify(standing) === JSON.stringify(next)) return standing // the same edit, sent twice
       if (standing.version !== row.version)
         throw new Problem(
           409,
           'edited-meanwhile',
-          `Somebody else saved this ${ONE[noun]} after you opened it (version ${standing.version}). Look at theirs, then enter your change again.`,
+          `Somebody else saved this ${one} after you opened it (version ${standing.version}). Look at theirs, then enter your change again.`,
           standing,
         )
       await refuseTwin(next, standing, rows)

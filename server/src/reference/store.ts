@@ -1,51 +1,29 @@
-import { profile } from '@dogleg/core/control'
-import { material } from '@dogleg/core/cutting'
-import { collet, vise } from '@dogleg/core/hold'
-import { machine, toolShape } from '@dogleg/core/machine'
-import type { Reference } from '@dogleg/core/setup'
+import { isUnreadRow, type UnreadRow } from '@dogleg/core/rows'
+import { NOUNS, type Noun, type Reference, type Row, readRow } from '@dogleg/core/setup'
 import { and, desc, eq, sql } from 'drizzle-orm'
 import type { Reader, Writer } from '../database/connect.ts'
 import { reference as table } from '../database/schema.ts'
 import { Problem } from '../problem.ts'
 
-export type Noun = keyof Reference
-export type Row<N extends Noun> = Reference[N][number]
-
-/** The schema of each noun's rows. */
-export const ROW_SCHEMAS = {
-  machines: machine,
-  profiles: profile,
-  vises: vise,
-  collets: collet,
-  tools: toolShape,
-  materials: material,
-} as const
-export const NOUNS = Object.keys(ROW_SCHEMAS) as Noun[]
-
-/** A row whose newest version cannot be read: it was damaged, or written by something else. */
-export interface DamagedRow {
+/** A row whose newest version cannot be read here: it was damaged, or written by a newer Dogleg. It stays as it is. */
+export interface DamagedRow extends UnreadRow {
   id: string
   version: number
-  says: string
 }
 
 type Stored = Pick<typeof table.$inferSelect, 'id' | 'version' | 'body'>
 
-/** A row as it was stored, with the defaults of what its schema has learnt since. */
-function readRow<N extends Noun>(noun: N, { id, version, body }: Stored): Row<N> | DamagedRow {
+/** A row as it was stored, in today's shape, with the defaults of what its schema has learnt since. */
+function readStored<N extends Noun>(noun: N, { id, version, body }: Stored): Row<N> | DamagedRow {
   let data: unknown
   try {
     data = JSON.parse(body)
   } catch {
-    return { id, version, says: 'What stands in its place cannot be read.' }
+    return { id, version, unread: 'damaged', says: 'What stands in its place cannot be read.' }
   }
-  const read = ROW_SCHEMAS[noun].safeParse(data)
-  if (read.success) return read.data as Row<N>
-  const [issue] = read.error.issues
-  return { id, version, says: `${issue?.message ?? 'Not understood.'} (${issue?.path.join('.')})` }
+  const row = readRow(noun, data)
+  return isUnreadRow(row) ? { id, version, ...row } : (row as Row<N>)
 }
-
-const isDamaged = (row: object): row is DamagedRow => 'says' in row && !('name' in row)
 
 /** Rows of one noun, and those that cannot be read. */
 export interface RowList<N extends Noun> {
@@ -57,8 +35,8 @@ export interface RowList<N extends Noun> {
 function newestOf<N extends Noun>(noun: N, stored: readonly Stored[]): RowList<N> {
   const list: RowList<N> = { rows: [], damaged: [] }
   for (const newest of new Map(stored.map((row) => [row.id, row])).values()) {
-    const row = readRow(noun, newest)
-    if (isDamaged(row)) list.damaged.push(row)
+    const row = readStored(noun, newest)
+    if (isUnreadRow(row)) list.damaged.push(row)
     else list.rows.push(row)
   }
   return list
@@ -74,9 +52,15 @@ export function referenceStore(db: Reader) {
       .orderBy(desc(table.version))
       .limit(1)
     if (!row) return undefined
-    const read = readRow(noun, row)
-    if (isDamaged(read))
-      throw new Problem(409, 'row-damaged', `This row cannot be read: ${read.says} Take the last backup.`)
+    const read = readStored(noun, row)
+    if (isUnreadRow(read))
+      throw read.unread === 'newer'
+        ? new Problem(
+            409,
+            'written-by-newer',
+            `A newer Dogleg wrote this row: bring this one up to date. ${read.says}`,
+          )
+        : new Problem(409, 'row-damaged', `This row cannot be read: ${read.says} Take the last backup.`)
     return read
   }
   const all = async <N extends Noun>(noun: N): Promise<RowList<N>> =>
@@ -84,19 +68,15 @@ export function referenceStore(db: Reader) {
   /** All of it, as it was at one moment. */
   const current = async (): Promise<Reference> => {
     const rows = await db.select().from(table).orderBy(table.id, table.version)
-    const of = <N extends Noun>(noun: N) =>
-      newestOf(
+    return Object.fromEntries(
+      NOUNS.map((noun) => [
         noun,
-        rows.filter((row) => row.noun === noun),
-      ).rows
-    return {
-      machines: of('machines'),
-      profiles: of('profiles'),
-      vises: of('vises'),
-      collets: of('collets'),
-      tools: of('tools'),
-      materials: of('materials'),
-    }
+        newestOf(
+          noun,
+          rows.filter((row) => row.noun === noun),
+        ).rows,
+      ]),
+    ) as unknown as Reference
   }
   /** A number that grows with every version that is added: where it is the same, nothing has changed. Rows are never removed. */
   const stamp = async (): Promise<number> => {

@@ -1,5 +1,5 @@
 import { existsSync } from 'node:fs'
-import type { Entry } from '@dogleg/core/setup'
+import { type Entry, NOUNS, type Noun, type Row } from '@dogleg/core/setup'
 import { setupFile } from '@dogleg/core/sheet'
 import { shopBoard } from '@dogleg/core/traveler'
 import { move, transferableSymbol, valueSymbol } from 'piscina'
@@ -8,7 +8,7 @@ import { appendEntries } from '../entries/append.ts'
 import { type EntryStore, entryStore } from '../entries/store.ts'
 import { parse } from '../parse.ts'
 import { Problem, type ProblemBody } from '../problem.ts'
-import { addRow, NOUNS, type Noun, type Row, referenceStore } from '../reference/store.ts'
+import { addRow, referenceStore } from '../reference/store.ts'
 
 // What reads or writes much of the logbook: in a thread of its own, so that a long log or a large file holds up nobody who enters
 // something meanwhile. What is found comes back as the text of the answer.

@@ -1,7 +1,7 @@
 import type { LogEntry } from '@dogleg/core/log'
 import type { PositionsRead } from '@dogleg/core/machine'
 import type { LengthUnit } from '@dogleg/core/quantity'
-import type { Reference } from '@dogleg/core/setup'
+import type { Noun, Row } from '@dogleg/core/setup'
 import type { HiddenTruth, PracticeResult, SimulatedAction, SimulatedView } from '@dogleg/core/simulated'
 import type { ShopBoard } from '@dogleg/core/traveler'
 import { useSyncExternalStore } from 'react'
@@ -82,10 +82,6 @@ async function ask<T>(method: 'GET' | 'POST' | 'PUT', path: string, body?: unkno
   notePlace(data.place, asked.steady)
   return data as T
 }
-
-/** The kinds of reference data. */
-export type Noun = keyof Reference
-export type Row<N extends Noun> = Reference[N][number]
 
 /** A row of reference data that the server cannot read. */
 export interface DamagedReference {

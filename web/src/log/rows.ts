@@ -1,7 +1,7 @@
-import type { Reference } from '@dogleg/core/setup'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { NOUNS, type Noun, type Reference, type Row } from '@dogleg/core/setup'
+import { type UseQueryResult, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo } from 'react'
-import { api, type Noun, type Row } from './api.ts'
+import { api } from './api.ts'
 
 /** The stamp that each list was read at. */
 const readAt = new Map<Noun, number>()
@@ -43,31 +43,24 @@ export function useReferenceWatch() {
   }, [client, stamp])
 }
 
-export const useReference = () => {
-  const [machines, profiles, vises, collets, tools, materials] = [
-    useRows('machines'),
-    useRows('profiles'),
-    useRows('vises'),
-    useRows('collets'),
-    useRows('tools'),
-    useRows('materials'),
-  ]
+/** One object as long as nothing in it is another: TanStack Query shares what is the same. */
+const together = (results: UseQueryResult<readonly object[]>[]) => ({
+  lists: results.map(({ data }) => data),
+  error: results.find(({ error }) => error)?.error ?? null,
+})
+
+/** Every list of reference data, once all are there. */
+export function useReference() {
+  const { lists, error } = useQueries({
+    queries: NOUNS.map((noun) => ({ queryKey: [noun], queryFn: () => readRows(noun) })),
+    combine: together,
+  })
   const reference = useMemo<Reference | undefined>(
     () =>
-      machines.data && profiles.data && vises.data && collets.data && tools.data && materials.data
-        ? {
-            machines: machines.data,
-            profiles: profiles.data,
-            vises: vises.data,
-            collets: collets.data,
-            tools: tools.data,
-            materials: materials.data,
-          }
+      lists.every((rows) => rows !== undefined)
+        ? (Object.fromEntries(NOUNS.map((noun, n) => [noun, lists[n]])) as unknown as Reference)
         : undefined,
-    [machines.data, profiles.data, vises.data, collets.data, tools.data, materials.data],
+    [lists],
   )
-  return {
-    reference,
-    error: machines.error ?? profiles.error ?? vises.error ?? collets.error ?? tools.error ?? materials.error,
-  }
+  return { reference, error }
 }

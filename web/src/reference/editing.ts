@@ -1,5 +1,5 @@
+import type { Noun, Row } from '@dogleg/core/setup'
 import { createContext, useContext, useEffect } from 'react'
-import type { Noun, Row } from '../log/api.ts'
 
 /** The id of a row that nobody has saved yet, in its address too. */
 export const NEW = 'new'

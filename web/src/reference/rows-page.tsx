@@ -1,7 +1,7 @@
+import type { Noun, Row } from '@dogleg/core/setup'
 import { type ReactNode, useMemo, useState } from 'react'
 import { Navigate, useLocation, useParams } from 'react-router'
 import { Lost } from '../app/lost.tsx'
-import type { Noun, Row } from '../log/api.ts'
 import { useDamagedRows, useRows } from '../log/rows.ts'
 import { EditingContext, NEW } from './editing.ts'
 import { RowList } from './row-list.tsx'

@@ -1,6 +1,7 @@
+import type { Noun, Row } from '@dogleg/core/setup'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from 'react-router'
-import { api, type Noun, Refused, type Row } from '../log/api.ts'
+import { api, Refused } from '../log/api.ts'
 import { newId } from '../log/clock.ts'
 import { NEW, useEditing } from './editing.ts'
 

@@ -5,6 +5,7 @@ import { gunzipSync, gzipSync } from 'node:zlib'
 import { describe, expect, it } from 'vitest'
 import { z } from 'zod'
 import type { LogEntry } from '../../log/index.ts'
+import { isUnreadRow } from '../../rows/index.ts'
 import {
   deriveReady,
   deriveSetup,
@@ -13,13 +14,17 @@ import {
   isUnreadable,
   KINDS,
   type Logged,
+  NOUNS,
+  type Noun,
   type Reference,
   readEntry,
+  readRow,
+  rowKind,
 } from '../index.ts'
 import { read } from '../testing.ts'
 
 // What was ever written, as it was written. Nothing here is changed once it stands: a new shape of a kind adds its line to
-// entries.jsonl, and DOGLEG_FREEZE=1 adds its schema to shapes.json; a new logbook is a file of its own beside the old.
+// entries.jsonl, one of a noun to rows.jsonl, and DOGLEG_FREEZE=1 adds its schema to shapes.json; a new logbook is a file of its own beside the old.
 
 const here = (name: string) => join(import.meta.dirname, name)
 const freezing = process.env.DOGLEG_FREEZE === '1'
@@ -44,10 +49,13 @@ const schemaHash = (schema: z.ZodType) =>
 
 const nameOf = (kind: string, shape: number) => `${kind} ${shape}`
 
-const written = readFileSync(here('entries.jsonl'), 'utf8')
-  .trim()
-  .split('\n')
-  .map((line) => JSON.parse(line) as LogEntry)
+const linesOf = <T>(name: string) =>
+  readFileSync(here(name), 'utf8')
+    .trim()
+    .split('\n')
+    .map((line) => JSON.parse(line) as T)
+
+const written = linesOf<LogEntry>('entries.jsonl')
 const frozen = new Set(written.map(({ kind, shape = 1 }) => nameOf(kind, shape)))
 
 describe('every shape of every kind that was ever written', () => {
@@ -67,20 +75,41 @@ describe('every shape of every kind that was ever written', () => {
       if (kind?.shape === (entry.shape ?? 1)) expect(now).toMatchObject(entry)
     }
   })
+})
 
-  it('has another number where its schema is another: what was written is never taken for something else', () => {
+const writtenRows = linesOf<{ noun: Noun; row: { id: string; shape?: number } }>('rows.jsonl')
+
+describe('every shape of every noun of reference data', () => {
+  it('is kept here as it was written', () => {
+    const kept = writtenRows.map(({ noun, row }) => nameOf(noun, row.shape ?? 1))
+    for (const noun of NOUNS)
+      for (let each = 1; each <= rowKind(noun).shape; each++) expect(kept).toContain(nameOf(noun, each))
+  })
+
+  it('is read, and comes out in the shape of today', () => {
+    for (const { noun, row } of writtenRows) {
+      const now = readRow(noun, row)
+      expect(isUnreadRow(now) ? `${noun} ${row.id}: ${now.says}` : now.id).toBe(row.id)
+      expect(readRow(noun, JSON.parse(JSON.stringify(now)))).toEqual(now)
+      if (rowKind(noun).shape === (row.shape ?? 1)) expect(now).toMatchObject(row)
+    }
+  })
+})
+
+describe('a schema', () => {
+  it('that is another has another number: what was written is never taken for something else', () => {
     const file = here('shapes.json')
     const shapes = existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as Record<string, string>) : {}
-    const today = Object.fromEntries(
-      KINDS.map(({ kind, shape, schema }) => [nameOf(kind, shape), schemaHash(schema)]),
-    )
+    const today = Object.fromEntries([
+      ...KINDS.map(({ kind, shape, schema }) => [nameOf(kind, shape), schemaHash(schema)]),
+      ...NOUNS.map((noun) => [nameOf(noun, rowKind(noun).shape), schemaHash(rowKind(noun).schema)]),
+    ])
     if (freezing) writeFileSync(file, `${JSON.stringify({ ...today, ...shapes }, null, 2)}\n`)
     else
       for (const [name, hash] of Object.entries(today))
-        expect(
-          `${name} ${hash}`,
-          'a schema changed: give its kind a new shape, and a step that leads to it',
-        ).toBe(`${name} ${shapes[name]}`)
+        expect(`${name} ${hash}`, 'a schema changed: give it a new shape, and a step that leads to it').toBe(
+          `${name} ${shapes[name]}`,
+        )
   })
 })
 

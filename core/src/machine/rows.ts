@@ -1,0 +1,31 @@
+import { defineRow } from '../rows/index.ts'
+import { machine } from './machine.ts'
+import { toolShape } from './tool.ts'
+
+export const machines = defineRow({
+  noun: 'machines',
+  one: 'machine',
+  schema: machine,
+  upcast: [],
+  inFile: { which: 'named', most: 1 },
+  needs: ({ profileId }) => [
+    {
+      noun: 'profiles',
+      id: profileId,
+      says: `There is no profile "${profileId}". Choose one of the list.`,
+    },
+  ],
+})
+
+export const tools = defineRow({
+  noun: 'tools',
+  one: 'tool',
+  schema: toolShape,
+  upcast: [],
+  inFile: { which: 'of-machine', most: 1000 },
+  // Two tools of one number on a machine would be one to every program.
+  clashes: ({ machineId, number }, other) =>
+    machineId === other.machineId && number === other.number
+      ? `T${number} of this machine is ${other.name} already. Give this tool another number, or correct that one.`
+      : undefined,
+})

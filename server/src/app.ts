@@ -1,6 +1,11 @@
 import { NOUNS } from '@dogleg/core/setup'
 import helmet from '@fastify/helmet'
-import Fastify, { type FastifyError, type FastifyInstance, type FastifyReply } from 'fastify'
+import Fastify, {
+  type FastifyBaseLogger,
+  type FastifyError,
+  type FastifyInstance,
+  type FastifyReply,
+} from 'fastify'
 import { isDamage, isUnwritable } from './database/errors.ts'
 import { type Database, NOT_KEPT } from './database/open.ts'
 import { LogbookDamaged, LogbookGone } from './database/watch.ts'
@@ -15,6 +20,7 @@ import { practiceRoutes } from './practice/routes.ts'
 import { Problem } from './problem.ts'
 import { referenceRoutes, referenceStampRoute } from './reference/routes.ts'
 import { referenceStore } from './reference/store.ts'
+import { failure, type LogLevel, type LogTo, loggerOptions, logRequests, newNumber } from './server-log.ts'
 import { serverTime } from './server-time.ts'
 import { simulatedRoutes } from './simulated/routes.ts'
 import { simulatedMachines } from './simulated/sessions.ts'
@@ -32,6 +38,8 @@ export interface AppOptions {
   clock: () => number
   limits?: Limits
   threadLimits?: ThreadLimits
+  /** How much the server's log says, and where it goes. */
+  log?: { level: LogLevel; to?: LogTo }
 }
 
 const CONTENT_SECURITY_POLICY = {
@@ -52,8 +60,8 @@ const CONTENT_SECURITY_POLICY = {
 /** The thread of the logs is made ready so long after the server was built. */
 const READY_AFTER_MS = 300
 
-/** Turns whatever was thrown into a problem with a sentence; what is not foreseen is logged and kept general. */
-function asProblem(error: unknown): Problem {
+/** Turns whatever was thrown into a problem with a sentence; what is not foreseen is logged under a number, and kept general. */
+function asProblem(error: unknown, log: FastifyBaseLogger): Problem {
   if (error instanceof Problem) return error
   if (isUnwritable(error))
     return new Problem(
@@ -72,11 +80,12 @@ function asProblem(error: unknown): Problem {
   const { statusCode, message } = error as FastifyError
   if (statusCode === 413) return new Problem(413, 'too-large', 'That is too much at once.')
   if (statusCode !== undefined && statusCode < 500) return new Problem(statusCode, 'not-understood', message)
-  console.error(error)
+  const number = newNumber()
+  log.error({ number, failure: failure(error) }, 'failed')
   return new Problem(
     500,
     'failed',
-    'Something went wrong in the server. What you entered is kept on this tablet.',
+    `Something went wrong in the server. What you entered is kept on this tablet. Whoever looks after the server finds it in its log under ${number}.`,
   )
 }
 
@@ -89,19 +98,24 @@ export async function buildApp({
   agents = new Set(),
   limits = USUAL_LIMITS,
   threadLimits = USUAL_THREADS,
+  log = { level: 'silent' },
 }: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
     bodyLimit: 4 * 1024 * 1024,
     ...serverOptions(limits),
-    frameworkErrors: (error, _request, reply: FastifyReply) => {
-      const problem = asProblem(error)
+    ...loggerOptions(log.level, log.to),
+    frameworkErrors: (error, request, reply: FastifyReply) => {
+      const problem = asProblem(error, request.log)
       reply.code(problem.status).send(problem.body())
     },
   })
-  app.setErrorHandler((error, _request, reply) => {
-    const problem = asProblem(error)
+  app.decorateReply('refusal', '')
+  app.setErrorHandler((error, request, reply) => {
+    const problem = asProblem(error, request.log)
+    reply.refusal = problem.code
     return reply.code(problem.status).send(problem.body())
   })
+  logRequests(app)
   await app.register(helmet, {
     contentSecurityPolicy: CONTENT_SECURITY_POLICY,
     strictTransportSecurity: false,

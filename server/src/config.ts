@@ -2,6 +2,7 @@ import { resolve } from 'node:path'
 import { z } from 'zod'
 import { USUAL_LIMITS } from './limits.ts'
 import { StartProblem } from './problem.ts'
+import { LOG_LEVELS, type LogLevel } from './server-log.ts'
 
 const DEFAULT_FILE = 'data/dogleg.sqlite'
 const LOOPBACK = ['localhost', '127.0.0.1', '[::1]']
@@ -20,6 +21,9 @@ const settings = z.object({
     .int()
     .min(60, 'DOGLEG_MOST_A_MINUTE is 60 or more: a page that is open asks so often.')
     .default(USUAL_LIMITS.aMinute),
+  DOGLEG_LOG: z
+    .enum(LOG_LEVELS, `DOGLEG_LOG is ${LOG_LEVELS.join(', ')}: how much the server's log says.`)
+    .default('warn'),
   DOGLEG_NOW: z.iso.datetime('DOGLEG_NOW is a time such as 2026-01-31T09:30:00Z.').optional(),
 })
 
@@ -36,6 +40,8 @@ export interface Config {
   begins: 'demo' | 'empty' | undefined
   /** Questions that one address may ask in a minute. */
   mostAMinute: number
+  /** How much the server's log says. */
+  log: LogLevel
   /** The time that the demo's history is reckoned back from, in ms since 1970. */
   demoNow: number
 }
@@ -57,6 +63,7 @@ export function readConfig(environment: NodeJS.ProcessEnv, now: number): Config 
     // A name that was typed may be mistyped: only the usual place is begun without being told to.
     begins: DOGLEG_NEW || (DOGLEG_DATA === undefined ? 'demo' : undefined),
     mostAMinute: read.data.DOGLEG_MOST_A_MINUTE,
+    log: read.data.DOGLEG_LOG,
     demoNow: DOGLEG_NOW ? Date.parse(DOGLEG_NOW) : now,
   }
 }

@@ -42,6 +42,7 @@ export async function serve(config: Config): Promise<Serving> {
     page: beside('../../web/dist'),
     clock: Date.now,
     limits,
+    log: { level: config.log },
   })
   const address = await app
     .listen({ port: config.port, host: config.host })
@@ -53,8 +54,10 @@ export async function serve(config: Config): Promise<Serving> {
       )
     })
   const stop = async () => {
+    app.log.info('ending')
     await endServer(app, limits)
     await database.close()
+    app.log.info('ended')
   }
   return { address, filled, alarm: await database.alarm(), stop }
 }

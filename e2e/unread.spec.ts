@@ -1,5 +1,8 @@
-import { ulid } from 'ulid'
 import { expect, expectAccessible, expectFits, openAt, signIn, test, toStep } from './dogleg.ts'
+
+/** Ids as another installation would have made them. */
+let made = 0
+const newId = () => `01KAS00000000000000000000${++made}`
 
 interface Row {
   id: string
@@ -33,8 +36,8 @@ test('an entry that a newer Dogleg wrote, and one that is damaged, take nothing 
     made: at,
     by: 'LB',
     sheet: {},
-    entries: [...entries, { id: ulid(), setup, at, by: 'LB', kind: 'scanned', cloud: [[1, 2, 3]] }],
-    unread: [{ id: ulid(), at, raw: '{"id":"01M8JSHE3K9HABF3T635A5XCKS","kind":"pick' }],
+    entries: [...entries, { id: newId(), setup, at, by: 'LB', kind: 'scanned', cloud: [[1, 2, 3]] }],
+    unread: [{ id: newId(), at, raw: '{"id":"01M8JSHE3K9HABF3T635A5XCKS","kind":"pick' }],
     reference: {
       machines: [machine],
       profiles: profiles.filter(({ id }) => id === machine?.profileId),

@@ -42,7 +42,7 @@ export interface Config {
   mostAMinute: number
   /** How much the server's log says. */
   log: LogLevel
-  /** The time that the demo's history is reckoned back from, in ms since 1970. */
+  /** The time that the demo's history is computed back from, in ms since 1970. */
   demoNow: number
 }
 

@@ -10,7 +10,7 @@ import { appendEntries } from './entries/append.ts'
 import { entryStore } from './entries/store.ts'
 import { addRow, referenceStore } from './reference/store.ts'
 
-/** The demo's logs as they were made when the server was built, and the time that they are reckoned back from. */
+/** The demo's logs as they were made when the server was built, and the time that they are computed back from. */
 export interface MadeDemo {
   now: number
   entries: Entry[]
@@ -24,7 +24,7 @@ export const builtDemo = (file: string): MadeDemo | undefined =>
   existsSync(file) ? (JSON.parse(readFileSync(file, 'utf8')) as MadeDemo) : undefined
 
 /**
- * Fills a logbook that was made just now with the made-up shop, as if `now` were the time that it is reckoned back from. Does nothing
+ * Fills a logbook that was made just now with the made-up shop, as if `now` were the time that it is computed back from. Does nothing
  * to one that was there before, whatever is in it: an empty one may be what is left of a shop.
  */
 export async function fillDemo(database: Database, now: number, made?: MadeDemo): Promise<boolean> {

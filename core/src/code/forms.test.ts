@@ -172,7 +172,7 @@ describe('the form of a cycle', () => {
 
 describe('the working', () => {
   /** What somebody with a pocket calculator gets: `x` is times, tan takes degrees. */
-  const reckon = (arithmetic: string): number => {
+  const compute = (arithmetic: string): number => {
     const script = arithmetic
       .replace(/^depth /, '')
       .replace(/^(.*), at least 1$/, 'Math.max(1, $1)')
@@ -186,9 +186,9 @@ describe('the working', () => {
     for (const { finds, arithmetic, gives } of lines) {
       if (/rounded up|as typed/.test(arithmetic)) continue
       const given = Number.parseFloat(gives)
-      // Half of the last digit that is printed; what it is reckoned from is printed to four digits or fewer.
+      // Half of the last digit that is printed; what it is computed from is printed to four digits or fewer.
       const last = 10 ** -(/\.(\d+)/.exec(gives)?.[1]?.length ?? 0)
-      const off = Math.abs(reckon(arithmetic) - given)
+      const off = Math.abs(compute(arithmetic) - given)
       expect(off, `${finds}: ${arithmetic} = ${gives}`).toBeLessThanOrEqual(
         0.51 * last + 2e-3 * Math.abs(given),
       )
@@ -208,7 +208,7 @@ describe('the working', () => {
           'inch',
         )
         agrees(lines)
-        // What is not done is not reckoned: no tap, no room under it.
+        // What is not done is not computed: no tap, no room under it.
         const { tapping, drill } = item.params
         expect(lines.length).toBe((tapping ? 4 : 0) + (drill ? 1 : 0) + (tapping && drill ? 1 : 0))
       }),

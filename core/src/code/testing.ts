@@ -142,7 +142,7 @@ export function sheetOf(
   return { ...head, items: [{ cycle: 'groove', id: 'a', off: false, params: read.value }] }
 }
 
-/** What the sizes of tests are reckoned for. */
+/** What the sizes of tests are computed for. */
 export const mildSteel = USUAL_MATERIALS[1] as (typeof USUAL_MATERIALS)[number]
 
 /** What a groove comes to, on a lathe of middling size in inches where nothing else is said. */

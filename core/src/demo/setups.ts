@@ -95,7 +95,7 @@ function bracketRuns(now: number, nextId: (at: number) => string, mill: Machine)
 
 /**
  * The demo's logs: on Mill 1 one setup finished, one stale, one open, and a job that came back seven times; on Lathe 1 one in Hold; on Mill 2 a job on two pallets. All of it is made up.
- * @param now the time, in ms since 1970, that 'yesterday' and 'this morning' are reckoned from
+ * @param now the time, in ms since 1970, that 'yesterday' and 'this morning' are computed from
  * @param random numbers from 0 to 1 for the ids
  */
 export function demoEntries(now: number, random: () => number): Entry[] {

@@ -1,7 +1,7 @@
 import type { Entry } from '../setup/index.ts'
 import { demoEntries } from './setups.ts'
 
-/** The logs of the demo as its history is reckoned back from a moment, without chance: by part of a title, and all of them. */
+/** The logs of the demo as its history is computed back from a moment, without chance: by part of a title, and all of them. */
 export function demoLogs(now: number) {
   const entries = demoEntries(now, () => 0.5)
   const logs = new Map<string, Entry[]>()

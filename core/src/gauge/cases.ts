@@ -145,7 +145,7 @@ function casesOf(plan: GaugePlan, feature: Feature, of: Characteristic, where: G
   const past = 0.8 * lengthIn(touched.params.past, unit)
   const reach =
     of.quantity === 'angle' ? (Math.atan2(past, lengthIn(feature.params.base, unit)) * 180) / Math.PI : past
-  // A distance is reckoned from four readings: at the limit to a thousandth of the last digit.
+  // A distance is computed from four readings: at the limit to a thousandth of the last digit.
   const least = of.quantity === 'distance' ? step / 1000 : 0
   const width = Math.max(limits.upper - limits.lower, step)
   const far = Math.min(reach, target ? Math.max(1.5 * limit, limit + 2 * step) : 1.5 * width)

@@ -1,11 +1,11 @@
 import {
+  computed,
   formOf,
   type KeptOf,
   length,
   name,
   number,
   oneOf,
-  reckoned,
   type TypedOf,
   words,
 } from '../cycles/cycle/index.ts'
@@ -97,10 +97,10 @@ const FIELDS = {
   to: name,
   along: oneOf(['X', 'Y', 'straight']),
   react: oneOf(REACTIONS),
-  tool: reckoned(number({ least: 1, most: 200, whole: true, says: 'A tool number from 1 to 200.' })),
+  tool: computed(number({ least: 1, most: 200, whole: true, says: 'A tool number from 1 to 200.' })),
   share: number({ least: 0.01, most: 1, says: 'A share from 0.01 to 1 of the error.' }),
-  deadBand: reckoned(length({ least: 0, says: 'A dead band is zero or more.' })),
-  limit: reckoned(positive('The limit must be more than zero.')),
+  deadBand: computed(length({ least: 0, says: 'A dead band is zero or more.' })),
+  limit: computed(positive('The limit must be more than zero.')),
 } as const
 type Fields = typeof FIELDS
 export type FeatureField = keyof Fields

@@ -8,7 +8,7 @@ import { convertLength, type LengthUnit, plainText, readLength } from '../quanti
 /** Sizes in mm up to and including which a column of the tables goes. */
 const UP_TO = [3, 6, 10, 18, 30, 50, 80, 120, 180, 250, 315, 400, 500] as const
 
-/** Standard tolerances in micrometres, a grade to a line; grade 4 is there for the deviations that are reckoned from two grades. */
+/** Standard tolerances in micrometres, a grade to a line; grade 4 is there for the deviations that are computed from two grades. */
 const GRADES: Readonly<Record<number, readonly number[]>> = {
   4: [3, 4, 4, 5, 6, 7, 8, 10, 12, 14, 16, 18, 20],
   5: [4, 5, 6, 8, 9, 11, 13, 15, 18, 20, 23, 25, 27],

@@ -6,7 +6,7 @@ import type { FeatureParams } from './feature.ts'
 const CUTTER = 0.25
 
 /**
- * What the same feature of the next part would measure, with nothing changed but a variable of the control by `by`: reckoned
+ * What the same feature of the next part would measure, with nothing changed but a variable of the control by `by`: computed
  * from where the cutter goes, not from the rule by which corrections are written. The control keeps the cutter's middle as
  * far from the wall as its table says (radius and wear); the cutter cuts as far as it is wide. A length that is longer by
  * some wear stands the tip that much higher. An offset that is larger makes every place count that much less.

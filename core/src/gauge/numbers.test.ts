@@ -51,7 +51,7 @@ describe('where a correction goes, and how much', () => {
     })
     const target = wearTarget(params, 5, { ...wearRadius, wearAs: 'radius' })
     expect(target.factor).toBe(byRadius)
-    // What it adds is what brings the next part to the middle: reckoned from where the cutter goes.
+    // What it adds is what brings the next part to the middle: computed from where the cutter goes.
     const quantity = what === 'surface' ? params.axis : 'size'
     for (const wearAs of ['diameter', 'radius'] as const) {
       const { factor } = wearTarget(params, 5, { ...wearRadius, wearAs })

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { formOf, length, number, oneOf, reckoned, words, yesNo } from '../cycles/cycle/index.ts'
+import { computed, formOf, length, number, oneOf, words, yesNo } from '../cycles/cycle/index.ts'
 import type { FieldProblems, LengthUnit } from '../quantity/index.ts'
 import { type Characteristic, characteristicsOf, type Feature, keyOf } from './characteristic.ts'
 import { draftOfFeature, featureDraft, featureParams, isProbed, readFeature } from './feature.ts'
@@ -7,8 +7,8 @@ import { draftOfFeature, featureDraft, featureParams, isProbed, readFeature } fr
 const HEAD = {
   title: words(40, 'Give the program a name.'),
   number: number({ least: 1, most: 99999, whole: true, says: 'An O number from 1 to 99999.' }),
-  clearance: reckoned(length({ above: 0, says: 'The clearance must be more than zero.' })),
-  feed: reckoned(length({ above: 0, says: 'A feed must be more than zero.' })),
+  clearance: computed(length({ above: 0, says: 'The clearance must be more than zero.' })),
+  feed: computed(length({ above: 0, says: 'A feed must be more than zero.' })),
   ends: oneOf(['program', 'subprogram']),
   prints: yesNo,
 } as const

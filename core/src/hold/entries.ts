@@ -17,7 +17,7 @@ import { STOPS } from './stop.ts'
 import { type Bolts, sweep } from './sweep.ts'
 import { jawUpright, uprightness } from './upright.ts'
 
-export const SQUARENESS = 'squareness'
+const SQUARENESS = 'squareness'
 export const UPRIGHT = 'upright'
 export const CLEARANCE = 'clearance'
 export const GRIP = 'grip'

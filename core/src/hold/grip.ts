@@ -50,7 +50,7 @@ export const bars = z.discriminatedUnion('known', [
 ])
 export type Bars = z.infer<typeof bars>
 
-/** Smallest and largest bar to reckon with, in one unit. */
+/** Smallest and largest bar to count on, in one unit. */
 export interface BarRange {
   least: number
   greatest: number

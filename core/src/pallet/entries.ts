@@ -18,7 +18,7 @@ export const palleted = defineFact({
   schema: entrySchema('palleted', {
     plan: palletPlan,
     rests: dependsOn(0, 60).describe('the proofs of its programs, as far as there are any'),
-    seconds: z.array(secondsTaken).max(12).describe('that each pallet is cut in one stay, as reckoned'),
+    seconds: z.array(secondsTaken).max(12).describe('that each pallet is cut in one stay, as computed'),
     verdict: z.enum(['good', 'look', 'stop']),
     worst: z.array(z.string().max(300)).max(KEPT_FINDINGS),
     profile: versionRef,

@@ -258,7 +258,7 @@ describe('a run that is played', () => {
     expect(play(mutual(), 501, [off, start, next]).state).toBe('runs')
   })
 
-  it('stops for want of levels after as many changes as were reckoned', () => {
+  it('stops for want of levels after as many changes as were computed', () => {
     const round: PalletAction[] = [{ do: 'ready', pallet: 1 }, { do: 'ready', pallet: 2 }, next, next]
     const long = Array.from({ length: 40 }, () => round).flat()
     expect(play(mutual(), 501, [start, ...long], 4)).toMatchObject({ state: 'alarm', swaps: 5 })

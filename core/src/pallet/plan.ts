@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { duration, formOf, number, reckoned, words, yesNo } from '../cycles/cycle/index.ts'
+import { computed, duration, formOf, number, words, yesNo } from '../cycles/cycle/index.ts'
 import type { FieldProblems, LengthUnit } from '../quantity/index.ts'
 
 /** Longer texts are not kept in the log. */
@@ -29,7 +29,7 @@ const SHIFT = {
   length: duration({ above: 0, of: 'hours' }),
   hands: number({ least: 1, most: 6, whole: true, says: 'How many people load: 1 to 6.' }),
   /** Seconds of one change; the machine's own where it is left empty. */
-  swap: reckoned(duration({ above: 0 })),
+  swap: computed(duration({ above: 0 })),
 } as const
 const shiftForm = formOf(SHIFT)
 

@@ -41,7 +41,7 @@ export type MotionEvent =
 /** Off, clockwise or counter-clockwise. */
 export type Turning = 0 | 3 | 4
 
-/** A tap or thread: what the feed was reckoned from. */
+/** A tap or thread: what the feed was computed from. */
 export interface InStep {
   rpm: number
   /** Length a turn that feed and speed make. */

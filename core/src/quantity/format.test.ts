@@ -60,7 +60,7 @@ describe('digits', () => {
       '-1',
       '0',
     ])
-    // A double of these has no digits left behind the point: they are reckoned exactly.
+    // A double of these has no digits left behind the point: they are computed exactly.
     expect(fixedDigits(123_456_789_012.5, 4)).toBe('123456789012.5000')
     expect(fixedDigits(1e12, 1)).toBe('1000000000000.0')
     expect(fixedDigits(1.005, 2)).toBe('1.01')

@@ -8,7 +8,7 @@ function scaledExactly(magnitude: number, digits: number): bigint {
 
 /** Products below this are whole numbers that a double holds with room to spare. */
 const SAFE = 1e12
-/** Nearer to a half than this, the product's own rounding could decide: then it is reckoned exactly. */
+/** Nearer to a half than this, the product's own rounding could decide: then it is computed exactly. */
 const NEAR_HALF = 1e-3
 
 /**

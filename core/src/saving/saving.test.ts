@@ -91,7 +91,7 @@ describe('what would save time', () => {
       `G65 P9810 X${x}. Y2. F120.\nG65 P9810 Z.4 F120.\nG65 P9811 Z0.\nG65 P9810 Z1. F120.\n`
     const body = `T20 M6\nG90 G54 G0 X1. Y2.\nG43 H20 Z2.\nG65 P9832\n${touch(1)}G65 P9833\nG0 X4. Y2.\nG65 P9832\n${touch(4)}G65 P9833\n`
     const found = offer(offersOf(body), 'probe-on')
-    // Once less on and off, two seconds as they are reckoned; three inches at 120 in/min instead of at rapid.
+    // Once less on and off, two seconds as they are computed; three inches at 120 in/min instead of at rapid.
     expect(found?.seconds).toBeCloseTo(2 + rest(3, 10, 50) - rest(3, 2, 50), 1)
     expect(found?.after.match(/P9832/g)).toHaveLength(1)
     expect(found?.after).toContain('G65 P9810 X4. Y2. F120.')

@@ -193,7 +193,7 @@ describe('pallets, timing and savings in the log', () => {
     const setup = derive(pallets)
     const { calibration, counted, outdated } = machineCalibration(pallets, setup)
     expect([counted.length, outdated]).toEqual([2, 0])
-    // Both took longer than reckoned.
+    // Both took longer than computed.
     expect(calibration.factors.cutting).toBeGreaterThan(1)
     const edited = { ...setup, machine: { ...setup.machine, version: 2 } }
     expect(machineCalibration(pallets, edited)).toMatchObject({ outdated: 2, calibration: { runs: 0 } })

@@ -219,7 +219,7 @@ describe('Hold on a mill', () => {
 })
 
 describe('Hold on a lathe', () => {
-  it('reckons with a measured ratio once the choice rests on it, and says when one was measured since', () => {
+  it('computes with a measured ratio once the choice rests on it, and says when one was measured since', () => {
     const measured = lengths('draw-tube')
     const spread = (entries: Entry[]) => derive(lathe, entries).hold.grip
     expect(spread([gripped('16c', 'draw-tube')])?.spread.value).toBeCloseTo(2.836 * 0.004 + 0.001, 5)

@@ -174,7 +174,7 @@ export const practiceResult = z.object({
     .max(12),
   remarks: z.array(z.string().max(300)).max(12),
   hints: z.int().min(0).max(20),
-  /** What a good hand came to on the same piece: its figures, and the seconds of its moves as reckoned. */
+  /** What a good hand came to on the same piece: its figures, and the seconds of its moves as computed. */
   goodHand: z.object({
     errors: z.array(z.number().nullable()).max(12),
     seconds: z.number().min(0),

@@ -82,7 +82,7 @@ export interface SimulatedState {
   /** What just happened, in a sentence. */
   says: string
   tally: Tally
-  /** Seconds that the work took so far, as reckoned for a steady hand. */
+  /** Seconds that the work took so far, as computed for a steady hand. */
   worked: number
   /** The program that it was handed, and how far it is. */
   run: ProgramRun | null

@@ -6,7 +6,7 @@ const KINDS = ['cutting', 'rapid', 'toolChange', 'dwell', 'spindle', 'tappingOut
 type Kind = (typeof KINDS)[number]
 
 /**
- * How far the reckoned time of each kind may be off before anything was timed, as a share: feeds are what they are, rapids and
+ * How far the computed time of each kind may be off before anything was timed, as a share: feeds are what they are, rapids and
  * changes depend on what the machine's page says. By judgement.
  */
 const BEFORE: Record<Kind, number> = {
@@ -19,7 +19,7 @@ const BEFORE: Record<Kind, number> = {
   probing: 0.15,
 }
 
-/** A cycle that was timed at the machine: what was reckoned for it, and what it took. Seconds. */
+/** A cycle that was timed at the machine: what was computed for it (in the log's own word), and what it took. Seconds. */
 export interface TimedCycle {
   reckoned: TimeParts
   seconds: number
@@ -36,11 +36,11 @@ export const oneCycle = (seconds: number, cycles: number) => ({
   doubt: BY_HAND / cycles,
 })
 
-/** By how much a timed cycle took longer than it was reckoned, as a share. */
+/** By how much a timed cycle took longer than it was computed, as a share. */
 export const offBy = ({ reckoned, seconds }: Pick<TimedCycle, 'reckoned' | 'seconds'>) =>
   seconds / totalOf(reckoned) - 1
 
-/** What the reckoned seconds of each kind are to be multiplied with on this machine, and how far off that may be. */
+/** What the computed seconds of each kind are to be multiplied with on this machine, and how far off that may be. */
 export interface Calibration {
   factors: Record<Kind, number>
   doubts: Record<Kind, number>

@@ -23,7 +23,7 @@ export const timed = defineEntry({
   schema: entrySchema('timed', {
     title: spokenWords(80, 'Give the program a name.'),
     hash: textHash,
-    reckoned: timeParts.describe('seconds of each kind, as they were reckoned for the machine as it was'),
+    reckoned: timeParts.describe('seconds of each kind, as they were computed for the machine as it was'),
     seconds: secondsTaken.refine((value) => value > 0, { error: 'A cycle takes some time.' }),
     doubt: secondsTaken
       .refine((value) => value > 0, { error: 'No timing is exact.' })

@@ -11,7 +11,7 @@ import { speedsOf } from './machine-speeds.ts'
 import { cornerSpeedSquared, restToRest, turnsFromRest } from './trapezoid.ts'
 
 const [compact, , plain] = BUILT_IN_PROFILES as [Profile, Profile, Profile]
-/** Numbers that can be reckoned with a pencil: 10 in/s in X and Y, 5 in Z; 50 and 25 in/s2. */
+/** Numbers that can be computed with a pencil: 10 in/s in X and Y, 5 in Z; 50 and 25 in/s2. */
 const mill: Machine = {
   ...(demoReference.machines[0] as Machine),
   rapids: { X: 600, Y: 600, Z: 300 },

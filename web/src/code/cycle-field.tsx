@@ -37,7 +37,7 @@ interface FieldProps {
   field: string
   label: ReactNode
   /** What an empty field comes to, in words. */
-  reckoned?: string | undefined
+  computed?: string | undefined
   /** The fields that this comes from; all of the drawing where it is not said. */
   needs?: readonly string[] | undefined
   hint?: string | undefined
@@ -56,21 +56,21 @@ const useField = (field: string) => {
 }
 
 /** What an empty field shows, and the hint under it: a value only where all that it comes from is known. */
-function useReckoned(
-  { reckoned, needs, hint }: Pick<FieldProps, 'reckoned' | 'needs' | 'hint'>,
+function useComputed(
+  { computed, needs, hint }: Pick<FieldProps, 'computed' | 'needs' | 'hint'>,
   value: string,
 ) {
   const { missing, drawn } = useCycleForm()
-  if (reckoned === undefined || value !== '') return { placeholder: reckoned, hint }
+  if (computed === undefined || value !== '') return { placeholder: computed, hint }
   const known = !missing.some((field) => (needs ?? drawn).includes(field))
-  return known ? { placeholder: reckoned, hint: CALCULATED } : { placeholder: undefined, hint: LATER }
+  return known ? { placeholder: computed, hint: CALCULATED } : { placeholder: undefined, hint: LATER }
 }
 
 /** A length of the cycle, in the setup's unit. */
-export function LengthField({ field, label, reckoned, needs, hint }: FieldProps) {
+export function LengthField({ field, label, computed, needs, hint }: FieldProps) {
   const { unit } = useCycleForm()
   const bound = useField(field)
-  const shown = useReckoned({ reckoned, needs, hint }, bound.value)
+  const shown = useComputed({ computed, needs, hint }, bound.value)
   return (
     <div data-field={field}>
       <LengthEntryField {...bound} label={label} unit={unit} narrow {...shown} />
@@ -82,13 +82,13 @@ export function LengthField({ field, label, reckoned, needs, hint }: FieldProps)
 export function NumberField({
   field,
   label,
-  reckoned,
+  computed,
   needs,
   hint,
   suffix,
 }: FieldProps & { suffix?: string }) {
   const bound = useField(field)
-  const shown = useReckoned({ reckoned, needs, hint }, bound.value)
+  const shown = useComputed({ computed, needs, hint }, bound.value)
   return (
     <div data-field={field}>
       <TextEntry {...bound} label={label} narrow {...shown} {...(suffix ? { suffix } : {})} />

@@ -162,11 +162,11 @@ export function EngraveForm({ part, params, sizes, unit }: EngraveFormProps) {
       return (
         <div className="space-y-1">
           <Pair>
-            <LengthField field="height" label="Height" reckoned={say(sizes.height)} />
+            <LengthField field="height" label="Height" computed={say(sizes.height)} />
             {params.by === 'width' ? (
-              <LengthField field="lineWidth" label="Line" reckoned={say(sizes.lineWidth)} />
+              <LengthField field="lineWidth" label="Line" computed={say(sizes.lineWidth)} />
             ) : (
-              <LengthField field="depth" label="Depth" reckoned={say(sizes.depth)} />
+              <LengthField field="depth" label="Depth" computed={say(sizes.depth)} />
             )}
           </Pair>
           <ChoiceField
@@ -227,13 +227,13 @@ export function EngraveForm({ part, params, sizes, unit }: EngraveFormProps) {
               field="turns"
               label="Spindle"
               suffix="rpm"
-              reckoned={String(Math.round(sizes.turns))}
+              computed={String(Math.round(sizes.turns))}
             />
-            <LengthField field="feed" label="Feed" reckoned={say(sizes.feed)} hint="a minute" />
+            <LengthField field="feed" label="Feed" computed={say(sizes.feed)} hint="a minute" />
           </Pair>
           <Pair>
-            <LengthField field="plungeFeed" label="Feed down" reckoned={say(sizes.plungeFeed)} />
-            <LengthField field="rPlane" label="Between strokes" reckoned={say(sizes.r - sizes.top)} />
+            <LengthField field="plungeFeed" label="Feed down" computed={say(sizes.plungeFeed)} />
+            <LengthField field="rPlane" label="Between strokes" computed={say(sizes.r - sizes.top)} />
           </Pair>
           <Pair>
             <LengthField field="top" label="Top of the part, Z" />
@@ -246,7 +246,7 @@ export function EngraveForm({ part, params, sizes, unit }: EngraveFormProps) {
                 <LengthField
                   field="tolerance"
                   label={`Within, ${reading.pathTolerance} E`}
-                  {...(sizes.tolerance === null ? {} : { reckoned: say(sizes.tolerance) })}
+                  {...(sizes.tolerance === null ? {} : { computed: say(sizes.tolerance) })}
                 />
               )}
             </>

@@ -127,7 +127,7 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
             <LengthField
               field="insertWidth"
               label="Width"
-              reckoned={say(sizes.insert.width)}
+              computed={say(sizes.insert.width)}
               needs={['tool']}
             />
           </Pair>
@@ -136,7 +136,7 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
             <LengthField
               field="reach"
               label="Reaches"
-              {...(Number.isFinite(sizes.reach) ? { reckoned: say(sizes.reach) } : {})}
+              {...(Number.isFinite(sizes.reach) ? { computed: say(sizes.reach) } : {})}
               needs={['tool']}
             />
           </Pair>
@@ -161,7 +161,7 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
                 field="minBore"
                 label="Smallest bore"
                 hint="that the bar enters"
-                {...(sizes.minBore === null ? {} : { reckoned: say(sizes.minBore) })}
+                {...(sizes.minBore === null ? {} : { computed: say(sizes.minBore) })}
                 needs={['tool']}
               />
               <LengthField field="front" label="Clear in front, Z" />
@@ -182,17 +182,17 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
             <LengthField
               field="start"
               label={face ? 'Start, X' : 'Start, Z'}
-              reckoned={formatLength(sizes.start * scale, unit)}
+              computed={formatLength(sizes.start * scale, unit)}
             />
             <LengthField
               field="last"
               label={face ? 'Last, X' : 'Last, Z'}
-              reckoned={formatLength(sizes.last * scale, unit)}
+              computed={formatLength(sizes.last * scale, unit)}
             />
           </Pair>
           <Pair>
             <LengthField field="clearance" label="Clearance" hint={face ? 'off the face' : 'on diameter'} />
-            <LengthField field="stepover" label="Stepover" reckoned={say(sizes.stepover)} />
+            <LengthField field="stepover" label="Stepover" computed={say(sizes.stepover)} />
           </Pair>
           <p className="text-lg">
             <span className="digits text-3xl font-semibold">
@@ -205,8 +205,8 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
           <SwitchField field="pecking" label="In pecks" />
           {groove.pecking && (
             <Pair>
-              <LengthField field="peck" label="Peck" reckoned={say(sizes.peck)} />
-              <LengthField field="peckRetreat" label="Comes back" reckoned={say(sizes.peckRetreat)} />
+              <LengthField field="peck" label="Peck" computed={say(sizes.peck)} />
+              <LengthField field="peckRetreat" label="Comes back" computed={say(sizes.peckRetreat)} />
             </Pair>
           )}
         </div>
@@ -230,7 +230,7 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
                   field="surfaceSpeed"
                   label="Surface"
                   suffix={unit === 'inch' ? 'ft/min' : 'm/min'}
-                  reckoned={'surface' in sizes.spindle ? String(sizes.spindle.surface) : undefined}
+                  computed={'surface' in sizes.spindle ? String(sizes.spindle.surface) : undefined}
                 />
                 <NumberField field="clamp" label="At most" suffix="rpm" hint="chuck and bar" />
               </Pair>
@@ -240,9 +240,9 @@ export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
             <NumberField field="turns" label="Spindle" suffix="rpm" />
           )}
           <Pair>
-            <LengthField field="feed" label="Feed a turn" reckoned={say(sizes.feed)} />
+            <LengthField field="feed" label="Feed a turn" computed={say(sizes.feed)} />
             {groove.finish && (
-              <LengthField field="finishFeed" label="Finishing" reckoned={say(sizes.finishFeed)} />
+              <LengthField field="finishFeed" label="Finishing" computed={say(sizes.finishFeed)} />
             )}
           </Pair>
           <SwitchField field="coolant" label="Coolant" />

@@ -6,7 +6,7 @@ import { useMaterial } from './use-material.ts'
 
 interface KeepSpeedProps {
   of: SpeedOf
-  /** Turns a minute as typed; empty where they are reckoned. */
+  /** Turns a minute as typed; empty where they are computed. */
   typed: string
   diameter: number
   unit: LengthUnit

@@ -136,7 +136,7 @@ const ToolAndTurns = ({
       field={`${of}Turns`}
       label={says}
       suffix="rpm"
-      reckoned={`${Math.round(turns)}`}
+      computed={`${Math.round(turns)}`}
       needs={SPEED}
     />
   </Pair>
@@ -210,7 +210,7 @@ export function TapForm({ part, sizes, placesKnown, unit, machine }: TapFormProp
           <LengthField
             field="drillDiameter"
             label="Tap drill"
-            reckoned={say(sizes.drillDiameter)}
+            computed={say(sizes.drillDiameter)}
             needs={THREAD}
           />
           {threadKnown && (
@@ -252,16 +252,16 @@ export function TapForm({ part, sizes, placesKnown, unit, machine }: TapFormProp
           {(tap.drill || tap.tapping) && (
             <Pair>
               {tap.tapping && (
-                <LengthField field="tapDepth" label="Tap tip, deep" reckoned={say(sizes.tapDepth)} />
+                <LengthField field="tapDepth" label="Tap tip, deep" computed={say(sizes.tapDepth)} />
               )}
               {tap.drill && (
-                <LengthField field="drillDepth" label="Drill, full dia." reckoned={say(sizes.drillDepth)} />
+                <LengthField field="drillDepth" label="Drill, full dia." computed={say(sizes.drillDepth)} />
               )}
             </Pair>
           )}
           <Pair>
             <LengthField field="clearance" label="Clearance" hint="above the part" />
-            <LengthField field="rPlane" label="R plane" reckoned={say(sizes.r.tap)} needs={SPEED} />
+            <LengthField field="rPlane" label="R plane" computed={say(sizes.r.tap)} needs={SPEED} />
           </Pair>
           {!lathe && (
             <ChoiceField
@@ -284,7 +284,7 @@ export function TapForm({ part, sizes, placesKnown, unit, machine }: TapFormProp
               <LengthField
                 field="chamferDiameter"
                 label="Chamfer dia."
-                reckoned={say(sizes.chamfer.diameter)}
+                computed={say(sizes.chamfer.diameter)}
                 needs={THREAD}
               />
               <NumberField field="chamferAngle" label="Its angle" suffix="deg" />
@@ -305,7 +305,7 @@ export function TapForm({ part, sizes, placesKnown, unit, machine }: TapFormProp
               />
               <Pair>
                 {tap.drillWay !== 'plain' && (
-                  <LengthField field="drillPeck" label="Peck" reckoned={say(sizes.drillPeck)} />
+                  <LengthField field="drillPeck" label="Peck" computed={say(sizes.drillPeck)} />
                 )}
                 <NumberField field="point" label="Drill point" suffix="deg" />
               </Pair>
@@ -319,7 +319,7 @@ export function TapForm({ part, sizes, placesKnown, unit, machine }: TapFormProp
                 <LengthField
                   field="tapPeckDepth"
                   label="Tap peck"
-                  reckoned={say(4 * thread.pitch)}
+                  computed={say(4 * thread.pitch)}
                   needs={THREAD}
                 />
               )}
@@ -383,7 +383,7 @@ export function TapForm({ part, sizes, placesKnown, unit, machine }: TapFormProp
               <LengthField
                 field="drillFeed"
                 label="Drill feed a turn"
-                reckoned={say(sizes.feeds.drill)}
+                computed={say(sizes.feeds.drill)}
                 needs={SPEED}
               />
             </>

@@ -177,18 +177,18 @@ export function WrapForm({ part, params, sizes, unit }: WrapFormProps) {
               field="turns"
               label="Spindle"
               suffix="rpm"
-              reckoned={String(Math.round(sizes.turns))}
+              computed={String(Math.round(sizes.turns))}
             />
           </Pair>
           {wrap.what !== 'program' && (
             <>
               <Pair>
                 <LengthField field="depth" label="Depth" hint="from the surface" />
-                <LengthField field="stepDown" label="Step down" reckoned={say(sizes.depth)} />
+                <LengthField field="stepDown" label="Step down" computed={say(sizes.depth)} />
               </Pair>
               <Pair>
                 <LengthField field="feed" label="Feed" hint="over the face" />
-                <LengthField field="plungeFeed" label="Feed down" reckoned={say(sizes.feed / 2)} />
+                <LengthField field="plungeFeed" label="Feed down" computed={say(sizes.feed / 2)} />
               </Pair>
             </>
           )}
@@ -204,10 +204,10 @@ export function WrapForm({ part, params, sizes, unit }: WrapFormProps) {
       return (
         <div className="space-y-1">
           <Pair>
-            <LengthField field="rPlane" label="Between lines" reckoned={say(sizes.r)} hint="above" />
+            <LengthField field="rPlane" label="Between lines" computed={say(sizes.r)} hint="above" />
             <LengthField field="clearance" label="Clearance" hint="above" />
           </Pair>
-          <LengthField field="chord" label="Arcs as chords within" reckoned={say(sizes.chord)} />
+          <LengthField field="chord" label="Arcs as chords within" computed={say(sizes.chord)} />
           <SwitchField field="coolant" label="Coolant" />
         </div>
       )

@@ -39,7 +39,7 @@ interface FeatureFormProps {
   id: string
   features: GaugePlanDraft['features']
   /** What the empty fields come to, in words. */
-  reckoned: { deadBand?: string; limit?: string; tolerance?: string }
+  computed: { deadBand?: string; limit?: string; tolerance?: string }
 }
 
 const signs = (axis: 'X' | 'Y') =>
@@ -49,7 +49,7 @@ const signs = (axis: 'X' | 'Y') =>
   ] as const
 
 /** One part of the form of a feature. */
-export function FeatureForm({ part, id, features, reckoned }: FeatureFormProps) {
+export function FeatureForm({ part, id, features, computed }: FeatureFormProps) {
   const form = useCycleForm()
   const draft = form.draft as unknown as FeatureDraft
   const asked = new Set<FeatureField>(featureFields(draft))
@@ -106,7 +106,7 @@ export function FeatureForm({ part, id, features, reckoned }: FeatureFormProps) 
               label="Tolerance"
               most={30}
               narrow
-              hint={reckoned.tolerance ?? '.0005, +.001 -.0005, H7, or limits'}
+              hint={computed.tolerance ?? '.0005, +.001 -.0005, H7, or limits'}
             />
           </Pair>
         )}
@@ -118,7 +118,7 @@ export function FeatureForm({ part, id, features, reckoned }: FeatureFormProps) 
               label="Tolerance"
               most={30}
               narrow
-              hint={reckoned.tolerance ?? (draft.what === 'edge' ? 'degrees: .05' : '.0005, +.001 -.0005')}
+              hint={computed.tolerance ?? (draft.what === 'edge' ? 'degrees: .05' : '.0005, +.001 -.0005')}
             />
           </Pair>
         )}
@@ -171,10 +171,10 @@ export function FeatureForm({ part, id, features, reckoned }: FeatureFormProps) 
           <LengthField
             field="deadBand"
             label="Dead band"
-            reckoned={reckoned.deadBand}
+            computed={computed.deadBand}
             hint="Nothing below it."
           />
-          <LengthField field="limit" label="Stop beyond" reckoned={reckoned.limit} hint="Error that stops." />
+          <LengthField field="limit" label="Stop beyond" computed={computed.limit} hint="Error that stops." />
         </Pair>
       )}
     </div>

@@ -138,7 +138,7 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
         offset={offset}
         canRemove={draft.features.length === 0 || same}
         canPrint={profile.macros !== null && profile.macros.print !== 'none'}
-        reckoned={{
+        computed={{
           clearance: formatLength(usualClearance(unit), unit),
           feed: String(profile.probing?.feed[unit] ?? ''),
         }}
@@ -207,7 +207,7 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
                       part={shown}
                       id={item.id}
                       features={draft.features}
-                      reckoned={reckonedOf(about, unit)}
+                      computed={computedOf(about, unit)}
                     />
                   </CycleFormProvider>
                 </Tabs.Content>
@@ -330,7 +330,7 @@ interface About {
 }
 
 /** What empty fields of a feature come to, and its limits as they are understood. */
-function reckonedOf(about: About | undefined, unit: LengthUnit) {
+function computedOf(about: About | undefined, unit: LengthUnit) {
   if (!about) return {}
   const { of, correction } = about
   return {

@@ -19,7 +19,7 @@ interface PlanBarProps {
   /** The control can print to a log file. */
   canPrint: boolean
   /** What the empty fields come to. */
-  reckoned: { clearance: string; feed: string }
+  computed: { clearance: string; feed: string }
   onChoose: (at: number) => void
   onOpen: (plan: GaugePlanDraft) => void
   onAdd: () => void
@@ -33,7 +33,7 @@ const INPUT = 'h-12 w-full rounded-sm border bg-white/60 px-2 text-lg placeholde
 
 /** Which plan is in hand: its name and number, the offset that it runs in, how it moves and how it ends. */
 export function PlanBar(props: PlanBarProps) {
-  const { setup, plans, at, draft, problems, elsewhere, offset, canRemove, canPrint, reckoned, onChange } =
+  const { setup, plans, at, draft, problems, elsewhere, offset, canRemove, canPrint, computed, onChange } =
     props
   const ids = useId()
   const label = (name: string) => `${ids}-${name}`
@@ -96,10 +96,10 @@ export function PlanBar(props: PlanBarProps) {
           </SmallField>
           {entry('clearance', 'Clear by', 'w-24', {
             most: 20,
-            placeholder: reckoned.clearance,
+            placeholder: computed.clearance,
             digits: true,
           })}
-          {entry('feed', 'Feed', 'w-20', { most: 20, placeholder: reckoned.feed, digits: true })}
+          {entry('feed', 'Feed', 'w-20', { most: 20, placeholder: computed.feed, digits: true })}
           <SmallField label="Ends as" id={label('ends')}>
             <Select
               id={label('ends')}

@@ -8,7 +8,7 @@ import { createMemoryRouter, Outlet, RouterProvider } from 'react-router'
 import { vi } from 'vitest'
 import type { OpenSetup } from '../log/open-setup.ts'
 
-/** The time that the demo's history is reckoned back from. */
+/** The time that the demo's history is computed back from. */
 const NOW = Date.UTC(2026, 10, 24, 9, 30)
 
 const entries = demoEntries(NOW, () => 0.5)

@@ -19,7 +19,7 @@ const STATES: Record<StepState, { word: string; Icon: LucideIcon; look: string }
 /** An angle that is known was measured, and not looked at by a person. */
 const MEASURED = { word: 'measured', Icon: Ruler, look: 'text-ink' }
 
-/** A program is proved, by the reckoning: nobody has run it. */
+/** A program is proved, by the computing: nobody has run it. */
 const PROVED = { word: 'proved', Icon: CheckCheck, look: 'text-ink' }
 
 /** Code is written, and not yet seen to run. */
@@ -32,7 +32,7 @@ const SET_UP = { word: 'set up', Icon: Ruler, look: 'text-ink' }
 const HANDED = { word: 'handed over', Icon: CircleArrowRight, look: 'text-ink' }
 
 /** Steps that are done without a person's having looked. */
-const RECKONED: Partial<Record<Step, typeof MEASURED>> = {
+const COMPUTED: Partial<Record<Step, typeof MEASURED>> = {
   angle: MEASURED,
   code: WRITTEN,
   prove: PROVED,
@@ -43,7 +43,7 @@ const RECKONED: Partial<Record<Step, typeof MEASURED>> = {
 /** The state of a step or an offset: a word and a shape. */
 export function StateMark({ state, step }: { state: StepState; step?: Step }) {
   const { word, Icon, look } =
-    state !== 'done' || step === undefined ? STATES[state] : (RECKONED[step] ?? STATES.done)
+    state !== 'done' || step === undefined ? STATES[state] : (COMPUTED[step] ?? STATES.done)
   return (
     <span className={`inline-flex items-center gap-1 font-semibold ${look}`}>
       <Icon aria-hidden size={18} />

@@ -54,8 +54,8 @@ export function length(rule: LengthRule = {}): Field<TypedLength, string> {
   }
 }
 
-/** A field that may stay empty: its value is then reckoned, and kept as null. */
-export const reckoned = <Kept>(of: Field<Kept, string>): Field<Kept | null, string> => ({
+/** A field that may stay empty: its value is then computed, and kept as null. */
+export const computed = <Kept>(of: Field<Kept, string>): Field<Kept | null, string> => ({
   kept: of.kept.nullable(),
   typed: of.typed,
   blank: null,

@@ -1,6 +1,7 @@
 export { clearanceLow, cutsTooLittle, tooFast, toolUnknown } from './checks.ts'
 export {
   chosen,
+  computed,
   duration,
   type Field,
   type Fields,
@@ -11,7 +12,6 @@ export {
   name,
   number,
   oneOf,
-  reckoned,
   type TypedOf,
   unanswered,
   undrawn,

@@ -371,7 +371,7 @@ describe('what is written', () => {
 })
 
 describe('the working', () => {
-  it('comes to what it says, reckoned with a calculator', () => {
+  it('comes to what it says, computed with a calculator', () => {
     fc.assert(
       fc.property(
         fc.constantFrom<Partial<EngraveDraft>>(

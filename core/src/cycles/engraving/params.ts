@@ -1,10 +1,10 @@
 import {
+  computed,
   formOf,
   type KeptOf,
   length,
   number,
   oneOf,
-  reckoned,
   type TypedOf,
   unanswered,
   words,
@@ -19,7 +19,7 @@ export const LONGEST_TEXT = 60
 
 /**
  * A text as it is meant: what it says and where it sits. # stands for a digit of a serial number. Depth counts down from the
- * top of the part and is positive; a field that may stay empty is reckoned.
+ * top of the part and is positive; a field that may stay empty is computed.
  */
 const fields = {
   text: words(LONGEST_TEXT, 'Type what is to be engraved.'),
@@ -36,12 +36,12 @@ const fields = {
   align: oneOf(['middle', 'left', 'right']),
   diameter: above('The circle that the text stands on is more than zero.'),
   reads: oneOf(['outside', 'inside']),
-  height: reckoned(above('The height of a capital is more than zero.')),
+  height: computed(above('The height of a capital is more than zero.')),
 
   way: oneOf(['cycle', 'moves']),
   top: length(),
   clearance: above('The clearance is above the part: more than zero.'),
-  rPlane: reckoned(above('The R plane is above the part: more than zero.')),
+  rPlane: computed(above('The R plane is above the part: more than zero.')),
   surface: oneOf(['flat', 'along', 'across']),
   surfaceDiameter: above('The diameter of the round face is more than zero.'),
 
@@ -49,21 +49,21 @@ const fields = {
   toolAngle: number({ least: 10, most: 150, says: 'The angle of the point, from 10 to 150 degrees.' }),
   tip: length({ least: 0, says: 'The flat of the tip is zero or more.' }),
   by: oneOf(['width', 'depth']),
-  lineWidth: reckoned(above('The width of the line is more than zero.')),
-  depth: reckoned(above('The depth is more than zero.')),
+  lineWidth: computed(above('The width of the line is more than zero.')),
+  depth: computed(above('The depth is more than zero.')),
 
-  turns: reckoned(number({ least: 1, most: 100_000, says: 'Turns a minute, from 1.' })),
-  feed: reckoned(above('The feed is more than zero.')),
-  plungeFeed: reckoned(above('The feed down is more than zero.')),
+  turns: computed(number({ least: 1, most: 100_000, says: 'Turns a minute, from 1.' })),
+  feed: computed(above('The feed is more than zero.')),
+  plungeFeed: computed(above('The feed down is more than zero.')),
   coolant: yesNo,
   sharp: yesNo,
-  tolerance: reckoned(above('The path tolerance is more than zero.')),
+  tolerance: computed(above('The path tolerance is more than zero.')),
 
   /** The number of this part. */
   serial: serialNumber(0, 'A serial number is a whole number from 0.'),
   step: serialNumber(1, 'From one to the next: a whole number from 1.'),
   /** What the control's own counter shows. */
-  counter: reckoned(serialNumber(0, 'What the counter shows: a whole number from 0.')),
+  counter: computed(serialNumber(0, 'What the counter shows: a whole number from 0.')),
 }
 
 export type EngraveDraft = TypedOf<typeof fields>

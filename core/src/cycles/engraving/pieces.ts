@@ -48,7 +48,7 @@ const LEAST_GAP = 0.1
 /**
  * Pieces of a text that the control sets one after another, where nobody has measured how wide its letters are: how far a piece
  * may run over the start of the next at the worst (in the case's unit), and which; none where none does. Every piece starts where
- * it was reckoned to, whatever the width of the one before came to.
+ * it was computed to, whatever the width of the one before came to.
  */
 export function piecesRunOver(
   params: EngraveParams,

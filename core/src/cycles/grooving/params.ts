@@ -1,10 +1,10 @@
 import {
+  computed,
   formOf,
   type KeptOf,
   length,
   number,
   oneOf,
-  reckoned,
   type TypedOf,
   unanswered,
   yesNo,
@@ -18,7 +18,7 @@ const surface = number({ least: 1, most: 5_000, says: 'A speed over the surface,
 /**
  * A groove outside, inside or in a face, as a drawing gives it, the insert, and how it is cut. Diameters outside and
  * inside, Z for what lies along the bar; in a face the walls are diameters and the bottom is a Z. A field that may stay
- * empty is reckoned.
+ * empty is computed.
  */
 const fields = {
   where: oneOf(['outside', 'inside', 'face']),
@@ -40,34 +40,34 @@ const fields = {
   pitch: above('From one groove to the next: more than zero.'),
 
   tool: number({ least: 1, most: 9999, whole: true, says: 'A tool number is a whole number from 1.' }),
-  insertWidth: reckoned(above('The width of the insert is more than zero.')),
+  insertWidth: computed(above('The width of the insert is more than zero.')),
   insertCorner: notBelow('The corner radius of the insert is zero or more.'),
   /** The corner at the lower coordinate (towards the chuck; in a face towards the centre) or the other. */
   programmed: oneOf(['low', 'high']),
-  reach: reckoned(above('How deep the insert can go: more than zero.')),
-  minBore: reckoned(above('The smallest bore that the bar enters: more than zero.')),
-  faceLeast: reckoned(above('The smallest diameter of a first cut: more than zero.')),
-  faceMost: reckoned(above('The largest diameter of a first cut: more than zero.')),
+  reach: computed(above('How deep the insert can go: more than zero.')),
+  minBore: computed(above('The smallest bore that the bar enters: more than zero.')),
+  faceLeast: computed(above('The smallest diameter of a first cut: more than zero.')),
+  faceMost: computed(above('The largest diameter of a first cut: more than zero.')),
 
   clearance: above('The clearance is more than zero.'),
   /** Z in front of the part, from where the bar goes into the bore: of its end, whichever corner is programmed. */
   front: length(),
-  stepover: reckoned(above('The stepover is more than zero.')),
+  stepover: computed(above('The stepover is more than zero.')),
   pecking: yesNo,
-  peck: reckoned(above('A peck is more than zero.')),
-  peckRetreat: reckoned(above('How far a peck comes back: more than zero.')),
-  start: reckoned(length()),
-  last: reckoned(length()),
+  peck: computed(above('A peck is more than zero.')),
+  peckRetreat: computed(above('How far a peck comes back: more than zero.')),
+  start: computed(length()),
+  last: computed(length()),
   finish: yesNo,
   wallStock: notBelow('What is left for the finishing pass is zero or more.'),
   floorStock: notBelow('What is left for the finishing pass is zero or more.'),
-  feed: reckoned(above('The feed a turn is more than zero.')),
-  finishFeed: reckoned(above('The feed a turn is more than zero.')),
+  feed: computed(above('The feed a turn is more than zero.')),
+  finishFeed: computed(above('The feed a turn is more than zero.')),
 
   speed: oneOf(['surface', 'turns']),
-  surfaceSpeed: reckoned(surface),
+  surfaceSpeed: computed(surface),
   turns,
-  clamp: reckoned(turns),
+  clamp: computed(turns),
   coolant: yesNo,
 }
 

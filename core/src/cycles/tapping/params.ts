@@ -1,5 +1,6 @@
 import {
   chosen,
+  computed,
   formOf,
   type KeptOf,
   length,
@@ -7,7 +8,6 @@ import {
   oneOf,
   placeFieldAsked,
   placesForm,
-  reckoned,
   type TypedOf,
   unanswered,
   yesNo,
@@ -24,7 +24,7 @@ const toolNumber = number({
 
 /**
  * Tapped holes and what belongs to them, as one set: a chamfer, the drilled hole, the thread. Depths count down from the
- * top of the part and are positive; a field that may stay empty is reckoned.
+ * top of the part and are positive; a field that may stay empty is computed.
  */
 const fields = {
   /** Id of the library, or 'own'. */
@@ -40,35 +40,35 @@ const fields = {
   top: length(),
   thickness: above('How thick the part is there, more than zero.'),
   threadDepth: above('How deep the full thread goes, more than zero.'),
-  drillDiameter: reckoned(above('The diameter of the drill is more than zero.')),
-  drillDepth: reckoned(above('How deep the full diameter goes, more than zero.')),
-  tapDepth: reckoned(above('How deep the tip of the tap goes, more than zero.')),
+  drillDiameter: computed(above('The diameter of the drill is more than zero.')),
+  drillDepth: computed(above('How deep the full diameter goes, more than zero.')),
+  tapDepth: computed(above('How deep the tip of the tap goes, more than zero.')),
   point: number({ least: 60, most: 180, says: 'The angle of a drill point, from 60 to 180 degrees.' }),
 
   chamfer: yesNo,
-  chamferDiameter: reckoned(above('The diameter of the chamfer is more than zero.')),
+  chamferDiameter: computed(above('The diameter of the chamfer is more than zero.')),
   chamferAngle: number({ least: 60, most: 120, says: 'The angle of a countersink, from 60 to 120 degrees.' }),
   drill: yesNo,
   drillWay: oneOf(['peck', 'break', 'plain']),
-  drillPeck: reckoned(above('How deep a peck goes, more than zero.')),
+  drillPeck: computed(above('How deep a peck goes, more than zero.')),
   tapping: yesNo,
   tapPeck: yesNo,
-  tapPeckDepth: reckoned(above('How deep a peck goes, more than zero.')),
+  tapPeckDepth: computed(above('How deep a peck goes, more than zero.')),
 
   ...placesForm,
 
   clearance: length({ above: 0, says: 'The clearance is above the part: more than zero.' }),
-  rPlane: reckoned(above('The R plane is above the part: more than zero.')),
+  rPlane: computed(above('The R plane is above the part: more than zero.')),
   returns: oneOf(['initial', 'r']),
 
   chamferTool: toolNumber,
   drillTool: toolNumber,
   tapTool: toolNumber,
 
-  chamferTurns: reckoned(turns('Turns a minute, from 1.')),
-  drillTurns: reckoned(turns('Turns a minute, from 1.')),
-  drillFeed: reckoned(above('The feed a turn is more than zero.')),
-  tapTurns: reckoned(turns('Turns a minute, from 1.')),
+  chamferTurns: computed(turns('Turns a minute, from 1.')),
+  drillTurns: computed(turns('Turns a minute, from 1.')),
+  drillFeed: computed(above('The feed a turn is more than zero.')),
+  tapTurns: computed(turns('Turns a minute, from 1.')),
   feedMode: oneOf(['minute', 'turn']),
   coolant: yesNo,
 

@@ -14,7 +14,7 @@ import {
   threadIn,
 } from './threads.ts'
 
-/** Everything that a set of tapped holes comes to, in the case's unit: what was typed, and what is reckoned where nothing was. */
+/** Everything that a set of tapped holes comes to, in the case's unit: what was typed, and what is computed where nothing was. */
 export interface TapSizes {
   thread: Thread
   places: HolePlace[]
@@ -58,7 +58,7 @@ const ROOM = { cut: 2, form: 1 }
 const CHAMFER = 1.06
 /** A peck is this many diameters. Common practice. */
 const PECK = 1
-/** Feeds a turn are reckoned in steps of this. */
+/** Feeds a turn are computed in steps of this. */
 const leastFeed = (unit: 'inch' | 'mm') => (unit === 'inch' ? 0.0001 : 0.001)
 /** What is taken where the machine's page says nothing of its spindle. */
 const USUAL_ACCELERATION = 40

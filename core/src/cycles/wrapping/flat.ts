@@ -36,7 +36,7 @@ function lineLength(params: WrapParams, n: number, own: (of: TypedLength) => num
 }
 
 /**
- * Graduations with their numerals. Each is reckoned from the whole (n divisions of a turn end where they began), never from
+ * Graduations with their numerals. Each is computed from the whole (n divisions of a turn end where they began), never from
  * the one before it. `about`: length once round.
  */
 function scaleOf(params: WrapParams, about: number, own: (of: TypedLength) => number): Layout {

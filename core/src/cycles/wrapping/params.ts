@@ -1,10 +1,10 @@
 import {
+  computed,
   formOf,
   type KeptOf,
   length,
   number,
   oneOf,
-  reckoned,
   type TypedOf,
   unanswered,
   words,
@@ -27,7 +27,7 @@ export const LONGEST_FLAT = 40_000
 
 /**
  * A flat layout on a cylinder whose axis lies along X: X along it from the part's end, Y round it, flat Y zero where the
- * turning begins. Depth counts down from the surface and is positive; a field that may stay empty is reckoned.
+ * turning begins. Depth counts down from the surface and is positive; a field that may stay empty is computed.
  */
 const fields = {
   what: oneOf(['scale', 'text', 'slots', 'holes', 'program']),
@@ -77,14 +77,14 @@ const fields = {
 
   tool: number({ least: 1, most: 9999, whole: true, says: 'A tool number is a whole number from 1.' }),
   depth: above('The depth is more than zero.'),
-  stepDown: reckoned(above('A step down is more than zero.')),
-  turns: reckoned(number({ least: 1, most: 100_000, says: 'Turns a minute, from 1.' })),
+  stepDown: computed(above('A step down is more than zero.')),
+  turns: computed(number({ least: 1, most: 100_000, says: 'Turns a minute, from 1.' })),
   feed: above('The feed is more than zero.'),
-  plungeFeed: reckoned(above('The feed down is more than zero.')),
-  rPlane: reckoned(above('The R plane is above the part: more than zero.')),
+  plungeFeed: computed(above('The feed down is more than zero.')),
+  rPlane: computed(above('The R plane is above the part: more than zero.')),
   clearance: above('The clearance is above the part: more than zero.'),
   /** How far chords may lie off an arc. */
-  chord: reckoned(above('The tolerance of chords is more than zero.')),
+  chord: computed(above('The tolerance of chords is more than zero.')),
   coolant: yesNo,
 }
 

@@ -429,7 +429,7 @@ describe('the picture of the cylinder', () => {
 })
 
 describe('the working', () => {
-  it('comes to what it says, reckoned with a calculator', () => {
+  it('comes to what it says, computed with a calculator', () => {
     for (const draft of [
       { divisions: '7' },
       { what: 'text', text: 'AB', trueAt: 'bottom', runs: 'round' },

@@ -1,4 +1,4 @@
-import { newSheet, readSheet, type Sheet, type SheetDraft, writeSheet } from '@dogleg/core/code'
+import { type CycleSheet, newSheet, readSheet, type SheetDraft, writeSheet } from '@dogleg/core/code'
 import { exampleEngraving, newEngraving } from '@dogleg/core/cycles/engraving'
 import { exampleTap, newTap } from '@dogleg/core/cycles/tapping'
 import { demoEntries, demoReference, housingSheet, scaleSheet, tubeSheet } from '@dogleg/core/demo'
@@ -26,7 +26,7 @@ export function setupOf(title: RegExp): Setup {
   return setup
 }
 
-function sheetOf(draft: SheetDraft): Sheet {
+function sheetOf(draft: SheetDraft): CycleSheet {
   const of = readSheet(draft, 'inch')
   if (!of.ok) throw new Error(of.says)
   return of.sheet
@@ -81,7 +81,7 @@ const plateOfText = (): SheetDraft => ({
 /** As often as makes 10,000 characters. */
 const PLATES = 5
 
-const written = (setup: Setup, sheet: Sheet) => {
+const written = (setup: Setup, sheet: CycleSheet) => {
   const { code } = codeFor(setup, sheet, 'G54', demoReference)
   if (!code) throw new Error('the program is refused')
   return code

@@ -21,4 +21,4 @@ export {
 } from './reading.ts'
 export { type Rotation, type WrittenRotation, writeRotation } from './rotation.ts'
 export { type AngleSketch, angleSketch } from './sketch.ts'
-export { type TurnedProgram, type Turning, turnProgram } from './turn-program.ts'
+export { type ProgramTurn, type TurnedProgram, turnProgram } from './turn-program.ts'

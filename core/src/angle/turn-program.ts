@@ -5,7 +5,7 @@ import { convertLength, type LengthUnit } from '../quantity/index.ts'
 import { formatAngle } from './measure.ts'
 
 /** How a program's moves are turned; `about` in `unit`. */
-export interface Turning {
+export interface ProgramTurn {
   /** The work offset that the moves are in. */
   offset: string
   unit: LengthUnit
@@ -186,7 +186,7 @@ interface Walked {
 const EVERY = 2000
 
 /** Goes through a program and finds each move in the plane. Never throws. */
-function walk(text: string, { offset, unit }: Turning, onProgress?: (share: number) => void): Walked {
+function walk(text: string, { offset, unit }: ProgramTurn, onProgress?: (share: number) => void): Walked {
   const blocks = readBlocks(text)
   const state: State = { absolute: true, motion: -1, unit, at: {}, incrementalMoves: 0 }
   const walked: Walked = { moves: [], refused: [], incremental: 0 }
@@ -230,7 +230,7 @@ const near = (a: PlanePoint | undefined, b: PlanePoint | undefined, within: numb
  */
 export function turnProgram(
   text: string,
-  turning: Turning,
+  turning: ProgramTurn,
   profile: Profile,
   onProgress?: (share: number) => void,
 ): TurnedProgram {

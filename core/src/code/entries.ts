@@ -11,7 +11,7 @@ import {
   words,
 } from '../log/index.ts'
 import { numbersSaid } from './numbers-said.ts'
-import { CYCLE_NAMES, sheet } from './sheet.ts'
+import { CYCLE_NAMES, cycleSheet } from './sheet.ts'
 
 /** Given of a control that counts serial numbers by itself: a program of its text cycle outlives the number that it was built with. */
 export const COUNTS_SERIALS = 'control-counts-serials'
@@ -20,7 +20,7 @@ export const COUNTS_SERIALS = 'control-counts-serials'
 export const coded = defineFact({
   schema: entrySchema('coded', {
     offset: offsetName.describe('that the program runs in; on a lathe the geometry of its first tool'),
-    sheet,
+    sheet: cycleSheet,
     rests: dependsOn(0, 60),
     profile: versionRef,
     machine: versionRef,

@@ -14,13 +14,13 @@ import { type TapDraft, tapFieldAsked, tapForm, tapSizes, tapWorking } from '../
 import { exampleWrap, newWrap, wrapFieldAsked, wrapForm } from '../cycles/wrapping/index.ts'
 import { ROW } from '../program/index.ts'
 import {
+  type CycleSheet,
   draftAgain,
   draftOfSheet,
   holesOf,
   type ItemDraft,
   newSheet,
   readSheet,
-  type Sheet,
   type SheetDraft,
   toolsOf,
   withFields,
@@ -89,7 +89,11 @@ describe('the form of a cycle', () => {
   }
   type Read<P> = { ok: true; value: P } | { ok: false; problems: object }
   /** The code of a program of this one cycle, or the fields that its form complains of. */
-  const codeOf = <P>(read: Read<P>, kind: 'mill' | 'lathe', item: (params: P) => Sheet['items'][number]) => {
+  const codeOf = <P>(
+    read: Read<P>,
+    kind: 'mill' | 'lathe',
+    item: (params: P) => CycleSheet['items'][number],
+  ) => {
     if (!read.ok) return Object.keys(read.problems)
     const sheet = { ...sheetOf({ groove: {} }), items: [item(read.value)] }
     const rotary = { word: 'A' as const, top: 'front' as const, turns: null }

@@ -12,7 +12,7 @@ import {
 import { tapSizes, widest } from '../cycles/tapping/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
 import { formatLength } from '../quantity/index.ts'
-import type { Item, Sheet } from './sheet.ts'
+import type { CycleSheet, Item } from './sheet.ts'
 
 /** Where the line of a text runs, as points, half its width, and the box round it. */
 interface Line {
@@ -57,7 +57,7 @@ function holesMade(item: Item, on: CycleCase, material: Material) {
 
 /** What the texts of a program have to do with its other cycles: one runs into a hole or another text, or counts twice. By cycle. */
 export function neighbourFindings(
-  { items }: Pick<Sheet, 'items'>,
+  { items }: Pick<CycleSheet, 'items'>,
   on: CycleCase,
   material: Material,
 ): Map<string, Finding[]> {

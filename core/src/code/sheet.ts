@@ -43,7 +43,7 @@ const head = {
 }
 
 /** A program as it is kept: cycles in the order in which they run. */
-export const sheet = z.object({
+export const cycleSheet = z.object({
   ...head,
   items: z
     .array(
@@ -56,8 +56,8 @@ export const sheet = z.object({
     )
     .max(MOST_ITEMS, `At most ${MOST_ITEMS} cycles.`),
 })
-export type Sheet = z.infer<typeof sheet>
-export type Item = Sheet['items'][number]
+export type CycleSheet = z.infer<typeof cycleSheet>
+export type Item = CycleSheet['items'][number]
 
 /** A program as it stands in the form: everything as typed, and nothing that was typed is too much to be kept. */
 export const sheetDraft = z.object({
@@ -107,7 +107,14 @@ function draftOfItem(item: Item): ItemDraft {
 }
 
 /** The form of a program that was kept. */
-export const draftOfSheet = ({ title, number, material, turned, partsAShift, items }: Sheet): SheetDraft => ({
+export const draftOfSheet = ({
+  title,
+  number,
+  material,
+  turned,
+  partsAShift,
+  items,
+}: CycleSheet): SheetDraft => ({
   title,
   number: String(number),
   material,
@@ -129,7 +136,7 @@ export function withFields(item: ItemDraft, fields: Readonly<Record<string, stri
 }
 
 /** The form of a program of an earlier setup of the job: what was read at the control then is not known now. */
-export function draftAgain(of: Sheet): SheetDraft {
+export function draftAgain(of: CycleSheet): SheetDraft {
   const draft = draftOfSheet(of)
   return { ...draft, items: draft.items.map(countedAnew) }
 }
@@ -155,7 +162,7 @@ export function toolsOf({ cycle, params }: Item): number[] {
 }
 
 /** How many holes a program makes, counted once each. */
-export const holesOf = ({ items }: Pick<Sheet, 'items'>) =>
+export const holesOf = ({ items }: Pick<CycleSheet, 'items'>) =>
   items.reduce((sum, { cycle, off, params }) => {
     if (off || cycle !== 'tap') return sum
     return (
@@ -181,7 +188,7 @@ export function readItem(item: ItemDraft, unit: LengthUnit): DraftRead<Item['par
 }
 
 /** How much there is to write, in holes: a letter is half of one, a line of a scale two. For whether it is written off the page. */
-export const workOf = (of: Pick<Sheet, 'items'>): number =>
+export const workOf = (of: Pick<CycleSheet, 'items'>): number =>
   holesOf(of) +
   of.items.reduce((sum, item) => {
     if (item.off) return sum
@@ -199,7 +206,7 @@ export const workOf = (of: Pick<Sheet, 'items'>): number =>
   }, 0)
 
 export type SheetRead =
-  | { ok: true; sheet: Sheet }
+  | { ok: true; sheet: CycleSheet }
   /** Cycles that are not complete, by id; and what is wrong with the heading. */
   | { ok: false; items: string[]; says: string }
 
@@ -214,7 +221,7 @@ export function readSheet(draft: SheetDraft, unit: LengthUnit): SheetRead {
   }
   const { title, material, turned } = draft
   const parts = draft.partsAShift.trim()
-  const read = sheet.safeParse({
+  const read = cycleSheet.safeParse({
     title,
     material,
     turned,

@@ -14,7 +14,7 @@ import {
 } from '../cycles/wrapping/index.ts'
 import type { Machine, RotaryAxis } from '../machine/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
-import type { Sheet } from './sheet.ts'
+import type { CycleSheet } from './sheet.ts'
 import type { SheetCase } from './write-sheet.ts'
 
 export const [compact, twoLine, plain] = BUILT_IN_PROFILES as [Profile, Profile, Profile]
@@ -99,7 +99,7 @@ export function sheetOf(
     | { engrave: Partial<EngraveDraft> }
     | { wrap: Partial<WrapDraft> },
   unit: LengthUnit = 'inch',
-): Sheet {
+): CycleSheet {
   const head = { title: 'test', number: 1234, material: 'mild-steel', turned: true, partsAShift: null }
   if ('tap' in item) {
     const draft = {

@@ -8,7 +8,7 @@ import {
   type Pen,
   type PlannedRow,
   penOf,
-  placed,
+  placeHole,
   plannedDiffers,
   printed,
   turnsByCode,
@@ -23,7 +23,7 @@ import { notReadBack, type Program, read } from '../program/index.ts'
 import { fixedDigits } from '../quantity/index.ts'
 import { cycleTime, speedsOf } from '../timing/index.ts'
 import { neighbourFindings } from './neighbours.ts'
-import type { Item, Sheet } from './sheet.ts'
+import type { CycleSheet, Item } from './sheet.ts'
 
 /** What a program is written for. Lengths in the case's unit. */
 export interface SheetCase extends CycleCase {
@@ -115,7 +115,7 @@ const toolName = (on: SheetCase, number: number) =>
 function millOperation(of: Operation, on: SheetCase, pen: Pen, same: boolean, last: boolean) {
   const blocks: Block[] = []
   const planned: PlannedRow[] = []
-  const hole = placed(of.start, on)
+  const hole = placeHole(of.start, on)
   const { meant } = hole
   const z = printed(of.start.z, on)
   const spin = spindleBlocks(of, on, pen)
@@ -226,7 +226,7 @@ const sheetNotReadBack = (line: number, says: string, { profile }: SheetCase): F
  * each other, a safe end. Nothing is written where a check says stop; what is written is read back by the program reader
  * and compared with what was planned, move by move, before it is given out.
  */
-export function writeSheet(of: Sheet, on: SheetCase, against: readonly Finding[] = []): WrittenSheet {
+export function writeSheet(of: CycleSheet, on: SheetCase, against: readonly Finding[] = []): WrittenSheet {
   const material = materialOf(on, of.material)
   if (!material)
     return {
@@ -321,13 +321,13 @@ export function writeSheet(of: Sheet, on: SheetCase, against: readonly Finding[]
 }
 
 /** The serial number that the program begins with. */
-const serialOf = ({ items }: Sheet): number =>
+const serialOf = ({ items }: CycleSheet): number =>
   items.flatMap((item) =>
     item.cycle === 'engrave' && !item.off && hasSerial(item.params.text) ? [item.params.serial] : [],
   )[0] ?? 0
 
 /** A number that this control cannot carry. */
-function numberFindings({ number }: Sheet, { name, program }: Profile): Finding[] {
+function numberFindings({ number }: CycleSheet, { name, program }: Profile): Finding[] {
   if (String(number).length <= program.digits) return []
   return [
     finding(

@@ -5,7 +5,7 @@ import { fitCircle } from './circle-fit.ts'
 import { fitEdge } from './edge-fit.ts'
 import { fitLine } from './line-fit.ts'
 import { degrees, halfTurn, type PlanePoint, turned } from './point.ts'
-import { fitRigid, placed } from './rigid-fit.ts'
+import { fitRigid, moved } from './rigid-fit.ts'
 
 // What a fit gives beside its parameters: scatter, spread, base, doubt, by general linear algebra and by hand.
 
@@ -211,7 +211,7 @@ describe('a rigid fit', () => {
           if (!fit) throw new Error('there is a fit')
           let left = 0
           pairs.forEach(({ nominal, measured }, n) => {
-            const at = placed(nominal, fit)
+            const at = moved(nominal, fit)
             expect(fit.residuals[n]?.x).toBeCloseTo(measured.x - at.x, 9)
             expect(fit.residuals[n]?.y).toBeCloseTo(measured.y - at.y, 9)
             left += (measured.x - at.x) ** 2 + (measured.y - at.y) ** 2

@@ -5,7 +5,7 @@ import { describe, expect, it } from 'vitest'
 import { evenly } from '../../testing/evenly.ts'
 import { fitEdge } from './edge-fit.ts'
 import { degrees, halfTurn, type PlanePoint, turned } from './point.ts'
-import { fitRigid, type PointPair, placed } from './rigid-fit.ts'
+import { fitRigid, moved, type PointPair } from './rigid-fit.ts'
 
 const coordinate = evenly(-40, 40)
 const point = fc.record({ x: coordinate, y: coordinate })
@@ -57,7 +57,7 @@ describe('the rigid fit', () => {
         fc.pre(wellSpread(nominals))
         const pairs = nominals.map((nominal) => ({
           nominal,
-          measured: placed(nominal, { angle: by, origin }),
+          measured: moved(nominal, { angle: by, origin }),
         }))
         const fit = fitRigid(pairs)
         expect(Math.abs(halfTurn((fit?.angle ?? 0) - by))).toBeLessThan(1e-9)

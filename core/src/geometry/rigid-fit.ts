@@ -20,7 +20,7 @@ export interface RigidFit {
 }
 
 /** Where a fitted part has a place of the drawing. */
-export function placed(
+export function moved(
   { x, y }: PlanePoint,
   { angle, origin }: Pick<RigidFit, 'angle' | 'origin'>,
 ): PlanePoint {

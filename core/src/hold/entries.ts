@@ -11,11 +11,11 @@ import {
 } from '../log/index.ts'
 import { convertLength, describeTyped, formatWithUnit, type TypedLength } from '../quantity/index.ts'
 import { gripChoice, measuredLengths } from './grip-draft.ts'
-import { placed } from './placed.ts'
 import { squareness } from './squaring.ts'
 import { STOPS } from './stop.ts'
 import { type Bolts, sweep } from './sweep.ts'
 import { jawUpright, uprightness } from './upright.ts'
+import { visePlace } from './vise-place.ts'
 
 const SQUARENESS = 'squareness'
 export const UPRIGHT = 'upright'
@@ -133,7 +133,7 @@ export const upright = defineFact({
 
 /** A vise, placed: whether it clears. */
 export const cleared = defineFact({
-  schema: entrySchema('cleared', { vise: versionRef, machine: versionRef, ...placed.shape }),
+  schema: entrySchema('cleared', { vise: versionRef, machine: versionRef, ...visePlace.shape }),
   upcast: [],
   subject: () => CLEARANCE,
   dependsOn: () => [],

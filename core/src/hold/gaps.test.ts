@@ -7,9 +7,9 @@ import {
   clearance,
   libraryFit,
   middleOfTable,
-  placed,
   SAMPLE_VISES,
   type Vise,
+  visePlace,
   viseReach,
   vise as viseSchema,
   worseEnd,
@@ -198,7 +198,7 @@ describe('the gaps round a vise', () => {
     ])
     expect([codes({ jawAt: -0.01 }), codes({ jawAt: 14.01 })]).toEqual([['jaw-off-table'], ['jaw-off-table']])
     expect([codes({ wanted: -0.01 }), codes({ wanted: 0 })]).toEqual([['negative-wanted'], ['wanted-small']])
-    expect(placed.safeParse({ jawAt: inch(4), wanted: inch(0), lowestZ: inch(-3) }).success).toBe(true)
+    expect(visePlace.safeParse({ jawAt: inch(4), wanted: inch(0), lowestZ: inch(-3) }).success).toBe(true)
     expect(middleOfTable({ ...mill, around: { tableDepth: 14, obstacles: [] } }, 'mm')).toBeCloseTo(
       7 * 25.4,
       9,

@@ -58,15 +58,6 @@ export {
 export { offTheJaw } from './jaw-form.ts'
 export { type BoltSide, dialRange, type JawSketch, jawSketch } from './jaw-sketch.ts'
 export { type MeasuredPair, readDiameters, readPairs } from './measured.ts'
-export {
-  middleOfTable,
-  type Placed,
-  type PlacedDraft,
-  placed,
-  placedDraft,
-  placeWanted,
-  readPlacedDraft,
-} from './placed.ts'
 export { byStop, type Place, type Ranked, type RankedStop, rankPairs } from './ranking.ts'
 export {
   chartOfRatio,
@@ -113,3 +104,12 @@ export {
   viseOpening,
   viseReach,
 } from './vise.ts'
+export {
+  middleOfTable,
+  type Placed,
+  type PlacedDraft,
+  placedDraft,
+  placeWanted,
+  readPlacedDraft,
+  visePlace,
+} from './vise-place.ts'

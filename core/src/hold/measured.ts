@@ -6,7 +6,7 @@ const MOST_ROWS = 200
 const refuse = (says: string) => ({ ok: false as const, empty: false, says })
 
 /** Lengths of a list, row by row. Rows end with a line or a semicolon; cells with a space, a tab or a comma. */
-function readRows(text: string, unit: LengthUnit, needs: string): MeasuredList<TypedLength[]> {
+function readMeasuredRows(text: string, unit: LengthUnit, needs: string): MeasuredList<TypedLength[]> {
   const rows = text
     .split(/[\n;]/)
     .map((row) => row.trim())
@@ -30,7 +30,7 @@ function readRows(text: string, unit: LengthUnit, needs: string): MeasuredList<T
 
 /** Diameters as typed or pasted, in any arrangement of lines, spaces, commas and semicolons. Lengths are read in `unit`. */
 export function readDiameters(text: string, unit: LengthUnit): MeasuredList<TypedLength> {
-  const list = readRows(text, unit, 'Type the diameters that were measured.')
+  const list = readMeasuredRows(text, unit, 'Type the diameters that were measured.')
   if (!list.ok) return list
   const rows = list.rows.flat()
   return rows.length > MOST_ROWS
@@ -45,7 +45,7 @@ export interface MeasuredPair {
 
 /** Pairs of a bar's diameter and the length that came out with it: two numbers to a line. */
 export function readPairs(text: string, unit: LengthUnit): MeasuredList<MeasuredPair> {
-  const list = readRows(text, unit, 'Type a diameter, a space and the length, a pair to a line.')
+  const list = readMeasuredRows(text, unit, 'Type a diameter, a space and the length, a pair to a line.')
   if (!list.ok) return list
   const rows: MeasuredPair[] = []
   for (const [index, [diameter, length, ...more]] of list.rows.entries()) {

@@ -1,10 +1,10 @@
 import { describe, expect, it } from 'vitest'
 import {
+  type CycleSheet,
   draftOfSheet,
   newItem,
   newSheet,
   readSheet,
-  type Sheet,
   type SheetDraft,
   writeSheet,
 } from '../code/index.ts'
@@ -51,7 +51,7 @@ const derived = (log: readonly Entry[], reference: Reference = demoReference): S
   if (isUnreadable(setup)) throw new Error(setup.unreadable)
   return setup
 }
-const sheetOf = (draft: SheetDraft): Sheet => {
+const sheetOf = (draft: SheetDraft): CycleSheet => {
   const read = readSheet(draft, 'inch')
   if (!read.ok) throw new Error(read.says)
   return read.sheet
@@ -235,7 +235,7 @@ describe('what is written for a lathe stands in Prove', () => {
     ),
   )
   const stopsIn = (
-    sheet: Sheet,
+    sheet: CycleSheet,
     { profile, tools, bore }: { profile: Profile; tools: ToolShape[]; bore?: number | undefined },
   ) => {
     const { code, items } = writeSheet(sheet, caseOf('lathe', profile, { tools, offset: 'T4' }))

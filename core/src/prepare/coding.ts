@@ -1,5 +1,5 @@
 import { formatAngle } from '../angle/index.ts'
-import { type Sheet, type SheetCase, toolsOf, type WrittenSheet, writeSheet } from '../code/index.ts'
+import { type CycleSheet, type SheetCase, toolsOf, type WrittenSheet, writeSheet } from '../code/index.ts'
 import { movesTurned } from '../control/index.ts'
 import type { PlanBody } from '../cycles/cycle/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
@@ -9,14 +9,14 @@ import { type CodedFact, type OffsetState, offsetOf, type Reference, type Setup 
 import { offsetHindrances, wrongPart } from './load.ts'
 
 /** The offsets that a program runs in: the one in hand, or on a lathe the geometry of each of its tools. */
-function offsetsOf(setup: Setup, sheet: Pick<Sheet, 'items'>, offset: string): OffsetState[] {
+function offsetsOf(setup: Setup, sheet: Pick<CycleSheet, 'items'>, offset: string): OffsetState[] {
   if (setup.machine.kind === 'mill') return [offsetOf(setup, offset)]
   const tools = sheet.items.filter(({ off }) => !off).flatMap(toolsOf)
   return [...new Set(tools)].map((tool) => offsetOf(setup, `T${tool}`))
 }
 
 /** The name that a program's offset has in the log; on a lathe whose cycles are all off, that of the first that could be on. */
-export function codedOffset(setup: Setup, sheet: Pick<Sheet, 'items'>, offset: string): string {
+export function codedOffset(setup: Setup, sheet: Pick<CycleSheet, 'items'>, offset: string): string {
   const all = { items: sheet.items.map((item) => ({ ...item, off: false })) }
   return (offsetsOf(setup, sheet, offset)[0] ?? offsetsOf(setup, all, offset)[0])?.name ?? offset
 }
@@ -47,7 +47,7 @@ function againstOffset(offset: OffsetState, lathe: boolean): Finding[] {
 const ONE_SIDE: ReadonlySet<string> = new Set(['edge-finder', 'sensor', 'probe', 'corner'])
 
 /** What is wrapped turns about Y zero: that it is the centre line shows only where both sides were looked at. */
-function againstCentreLine({ axes, name }: OffsetState, { items }: Pick<Sheet, 'items'>): Finding[] {
+function againstCentreLine({ axes, name }: OffsetState, { items }: Pick<CycleSheet, 'items'>): Finding[] {
   const method = axes.Y?.entry.reading.method
   const wraps = items.some(({ cycle, off }) => cycle === 'wrap' && !off)
   if (!wraps || method === undefined || !ONE_SIDE.has(method)) return []
@@ -80,7 +80,7 @@ function againstAngle({ angle, name }: OffsetState): Finding[] {
 }
 
 /** What is known of a setup against a program that is to run in it: stale offsets, a stale angle, the wrong part. */
-export function againstCode(setup: Setup, sheet: Sheet, offset: string): Finding[] {
+export function againstCode(setup: Setup, sheet: CycleSheet, offset: string): Finding[] {
   const lathe = setup.machine.kind === 'lathe'
   const offsets = offsetsOf(setup, sheet, offset)
   return [
@@ -94,7 +94,7 @@ export function againstCode(setup: Setup, sheet: Sheet, offset: string): Finding
 /** What the programs of a setup are written for. */
 export function sheetCase(
   setup: Setup,
-  sheet: Pick<Sheet, 'turned'>,
+  sheet: Pick<CycleSheet, 'turned'>,
   offset: string,
   { tools, materials }: Pick<Reference, 'tools' | 'materials'>,
 ): SheetCase {
@@ -151,14 +151,14 @@ const toolsOn = ({ machine, unit }: Setup, tools: readonly ToolShape[]) =>
 /** The program of a sheet for a setup, or the findings that stand against it. */
 export const codeFor = (
   setup: Setup,
-  sheet: Sheet,
+  sheet: CycleSheet,
   offset: string,
   reference: Pick<Reference, 'tools' | 'materials'>,
 ): WrittenSheet =>
   writeSheet(sheet, sheetCase(setup, sheet, offset, reference), againstCode(setup, sheet, offset))
 
 /** The facts that a program rests on: the offsets' pickups, the angle that it is turned by, the look at the part. */
-export function codeRests(setup: Setup, sheet: Sheet, offset: string): string[] {
+export function codeRests(setup: Setup, sheet: CycleSheet, offset: string): string[] {
   const { part } = setup
   return offsetsOf(setup, sheet, offset)
     .flatMap(({ axes, angle }) => [
@@ -169,7 +169,7 @@ export function codeRests(setup: Setup, sheet: Sheet, offset: string): string[] 
 }
 
 /** The tools of a program as the log names them. */
-export function codeTools(setup: Setup, sheet: Sheet, tools: readonly ToolShape[]) {
+export function codeTools(setup: Setup, sheet: CycleSheet, tools: readonly ToolShape[]) {
   const used = new Set(sheet.items.flatMap(toolsOf))
   return tools
     .filter(({ machineId, number }) => machineId === setup.machine.id && used.has(number))

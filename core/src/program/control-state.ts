@@ -1,7 +1,7 @@
 import type { LinearAxis } from '../machine/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 import { Diagnoser, type Mend } from './diagnose.ts'
-import { FLAG, type ModalState, MotionBuilder, type Turning } from './motion.ts'
+import { FLAG, type ModalState, MotionBuilder, type SpindleDirection } from './motion.ts'
 import { type LengthMeasured, MOST_WRITTEN, type OffsetWritten, type VariableSet } from './offset-written.ts'
 import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
@@ -101,7 +101,7 @@ export class ControlState {
   /** Constant surface speed: length a minute of the program's own kind (feet or metres), or 0. */
   surfaceSpeed = 0
   topSpeed = Number.POSITIVE_INFINITY
-  turning: Turning = 0
+  turning: SpindleDirection = 0
   coolant = false
   exactStop = false
   pathTolerance: number | null = null

@@ -15,7 +15,7 @@ export {
   PLANE_AXES,
   type Point,
   ROW,
-  type Turning,
+  type SpindleDirection,
 } from './motion.ts'
 export type { LengthMeasured, OffsetWritten, VariableSet } from './offset-written.ts'
 export type { Alarm, ProbeCallRun, Probed, ProbeMacro, ResultRead } from './probed.ts'

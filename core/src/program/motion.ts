@@ -33,13 +33,13 @@ export const FLAG = {
 export type MotionEvent =
   | { does: 'dwell'; seconds: number }
   | { does: 'tool'; tool: number }
-  | { does: 'spindle'; rpm: number; turning: Turning }
+  | { does: 'spindle'; rpm: number; turning: SpindleDirection }
   | { does: 'stop'; optional: boolean; says?: string }
   | { does: 'pallet'; pallet: number }
   | { does: 'end' }
 
 /** Off, clockwise or counter-clockwise. */
-export type Turning = 0 | 3 | 4
+export type SpindleDirection = 0 | 3 | 4
 
 /** A tap or thread: what the feed was computed from. */
 export interface InStep {
@@ -68,7 +68,7 @@ export interface ModalState {
   d: number
   /** Turns a minute; under constant surface speed where the tool stood when it was called. */
   rpm: number
-  turning: Turning
+  turning: SpindleDirection
   coolant: boolean
   inch: boolean
   absolute: boolean

@@ -1,5 +1,5 @@
 import type { Probing } from '../control/index.ts'
-import type { Turning } from './motion.ts'
+import type { SpindleDirection } from './motion.ts'
 
 /** What a probe macro does, by the name that the profile has for its number. */
 export type ProbeMacro = Exclude<keyof Probing, 'results' | 'feed' | 'furtherBase' | 'furtherStep' | 'note'>
@@ -10,7 +10,7 @@ export interface ProbeCallRun {
   macro: ProbeMacro
   /** What was in the spindle, and how that turned. */
   tool: number
-  turning: Turning
+  turning: SpindleDirection
   /** Whether the probe had been switched on. */
   on: boolean
   /** Rows of the motion that it made: from the first up to before the last. */

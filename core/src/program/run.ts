@@ -1,5 +1,5 @@
 import { ControlState, RADIAN } from './control-state.ts'
-import { FLAG, type MotionEvent, ROW, type Turning } from './motion.ts'
+import { FLAG, type MotionEvent, ROW, type SpindleDirection } from './motion.ts'
 
 /** A control that runs a program: the few ways in which it moves and does things, each a row of the motion. */
 export class Run extends ControlState {
@@ -106,7 +106,7 @@ export class Run extends ControlState {
     if (seconds > 0) this.event({ does: 'dwell', seconds })
   }
 
-  spindle(turning: Turning): void {
+  spindle(turning: SpindleDirection): void {
     if (turning === this.turning && turning === 0) return
     this.turning = turning
     this.changed()

@@ -2,7 +2,7 @@ import { type Finding, finding } from '../fact/index.ts'
 import type { Machine } from '../machine/index.ts'
 
 /** The travels and the display step are those of today; the entry says which version it was taken on. */
-export function machineEdited(
+export function editedNote(
   on: { version: number },
   where: string,
   { name, version }: Pick<Machine, 'name' | 'version'>,

@@ -30,7 +30,7 @@ import {
 } from '../pickup/index.ts'
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
 import { addressNames, addressProblems } from './addresses.ts'
-import { machineEdited } from './edited.ts'
+import { editedNote } from './edited.ts'
 import type { HoldState } from './hold.ts'
 import type { Chain, EntryOf, Link } from './kinds.ts'
 import { type ProgramKind, programSubject } from './own-kinds.ts'
@@ -164,7 +164,7 @@ function axisFact(link: Link & { entry: EntryOf<'pickup'> }, context: OffsetCont
     pickup,
     expectationFor(entry, last, last !== undefined && heldUntilReplaced(last), context),
   )
-  const findings = [...judged, ...machineEdited(entry.machine, entry.reading.axis, context.machine)]
+  const findings = [...judged, ...editedNote(entry.machine, entry.reading.axis, context.machine)]
   return {
     ...pickup,
     basis: [entry.id],
@@ -246,7 +246,7 @@ function angleFact(entry: EntryOf<'angled'>, axes: OffsetState['axes'], context:
   const findings = worstFirst([
     ...judgement.findings,
     ...fits,
-    ...machineEdited(entry.machine, 'angle', context.machine),
+    ...editedNote(entry.machine, 'angle', context.machine),
   ])
   return {
     entry,

@@ -21,7 +21,7 @@ import {
   measureCentre,
   measureFlat,
 } from '../rotary/index.ts'
-import { machineEdited } from './edited.ts'
+import { editedNote } from './edited.ts'
 import type { Chain, EntryOf, Logged } from './kinds.ts'
 import type { ReadyState } from './ready.ts'
 
@@ -87,7 +87,7 @@ export function centreFact(context: Context): CentreFact | undefined {
       unit,
       last: last && asEarlierCentre(measureCentre(last.entry.reading, settings), last.fresh),
     }),
-    ...machineEdited(entry.machine, 'centre line', machine),
+    ...editedNote(entry.machine, 'centre line', machine),
   ])
   return {
     entry,
@@ -117,7 +117,7 @@ export function flatFact(
       centreY: centre?.freshness.state === 'fresh' ? centre.centre.Y?.value : undefined,
       last: last && asEarlierFlat(measureFlat(last.entry.reading, rotary, settings), last.fresh),
     }),
-    ...machineEdited(entry.machine, rotary.word, machine),
+    ...editedNote(entry.machine, rotary.word, machine),
   ])
   return {
     entry,

@@ -1,4 +1,4 @@
-import { numbersSaid, type Sheet } from '../code/index.ts'
+import { type CycleSheet, numbersSaid } from '../code/index.ts'
 import { hasSerial, withNumber } from '../cycles/engraving/index.ts'
 import { type Finding, finding } from '../fact/index.ts'
 import { effectiveStrikes, inOrder, type UnreadEntry } from '../log/index.ts'
@@ -110,7 +110,7 @@ function againstList(entries: readonly Logged[]): Finding[] {
 }
 
 /** What the shop's list of serial numbers says against the numbers of a program. */
-export function againstSerials({ items }: Pick<Sheet, 'items'>, entries: readonly Logged[]): Finding[] {
+export function againstSerials({ items }: Pick<CycleSheet, 'items'>, entries: readonly Logged[]): Finding[] {
   return items.flatMap((item): Finding[] => {
     if (item.cycle !== 'engrave' || item.off) return []
     const { text, serial, step } = item.params

@@ -11,7 +11,7 @@ import {
   toolLength,
 } from '../pickup/index.ts'
 import { convertLength, formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
-import { machineEdited } from './edited.ts'
+import { editedNote } from './edited.ts'
 import { HAPPENINGS } from './happenings.ts'
 import type { EntryOf, Logged } from './kinds.ts'
 
@@ -97,7 +97,7 @@ export function deriveSetter(
         unit,
         last: was && { value: was.value, doubt: was.doubt.value },
       }),
-      ...machineEdited(entry.machine, 'setter', machine),
+      ...editedNote(entry.machine, 'setter', machine),
     ],
   }
 }
@@ -171,7 +171,7 @@ export function deriveTools(entries: readonly Logged[], machine: Machine, unit: 
         freshness: { state: 'fresh' },
         findings: [
           ...judgeToolLength(entry, length, { machine, unit, last }),
-          ...machineEdited(entry.machine, 'length', machine),
+          ...editedNote(entry.machine, 'length', machine),
         ],
       })
     }

@@ -9,7 +9,7 @@ import {
 import type { Machine } from '../machine/index.ts'
 import { judgeWorkShift, pickupSettings, type Reading, WORK_SHIFT, workShift } from '../pickup/index.ts'
 import { computedLength, type LengthUnit } from '../quantity/index.ts'
-import { machineEdited } from './edited.ts'
+import { editedNote } from './edited.ts'
 import type { Chain, EntryOf } from './kinds.ts'
 
 /** The work shift of a lathe as it was taken last, in the setup's unit. */
@@ -36,7 +36,7 @@ export function shiftFact({
   const shift = workShift(entry.reading, pickupSettings(machine, unit))
   const findings = worstFirst([
     ...judgeWorkShift(entry.reading, shift, { machine, unit, last: undefined }),
-    ...machineEdited(entry.machine, 'work shift', machine),
+    ...editedNote(entry.machine, 'work shift', machine),
   ])
   return { entry, shift, findings, verdict: verdictOf(findings), freshness: chain.freshnessOf(entry.id) }
 }

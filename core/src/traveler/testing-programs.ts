@@ -1,4 +1,4 @@
-import { readSheet, type Sheet } from '../code/index.ts'
+import { type CycleSheet, readSheet } from '../code/index.ts'
 import { housingSheet, tubeSheet } from '../demo/index.ts'
 import { demoLogs } from '../demo/testing.ts'
 import { featureOf, planOf } from '../gauge/testing.ts'
@@ -6,7 +6,7 @@ import { programNumberOf } from '../pallet/index.ts'
 import type { EntryOf } from '../setup/index.ts'
 
 /** A program of the demo as it is built, its cycles on or off. */
-export function sheetOf(kind: 'mill' | 'lathe', on: boolean): Sheet {
+export function sheetOf(kind: 'mill' | 'lathe', on: boolean): CycleSheet {
   const read = readSheet(kind === 'mill' ? housingSheet : tubeSheet, 'inch')
   if (!read.ok) throw new Error(read.says)
   return { ...read.sheet, items: read.sheet.items.map((item) => ({ ...item, off: !on })) }

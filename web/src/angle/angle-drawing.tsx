@@ -2,7 +2,7 @@ import { type AngleField, type AngleSketch, formatAngle } from '@dogleg/core/ang
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { Words } from '../drawing/marks.tsx'
 import { plan, polygon } from '../drawing/plan.ts'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 470
 const HEIGHT = 440
@@ -31,7 +31,12 @@ export function AngleDrawing({ sketch, angle, unit, lit }: AngleDrawingProps) {
   const arcEnd = { x: zero.x + arc * Math.cos(turnedBy), y: zero.y + arc * Math.sin(turnedBy) }
   const times = Math.round(sketch.exaggerated)
   return (
-    <Sheet label="Plan view of the part as it lies" width={WIDTH} height={HEIGHT} tallest="max-h-[29rem]">
+    <CycleSheet
+      label="Plan view of the part as it lies"
+      width={WIDTH}
+      height={HEIGHT}
+      tallest="max-h-[29rem]"
+    >
       <polygon
         points={polygon(sketch.nominal.map(on.place))}
         fill="none"
@@ -109,6 +114,6 @@ export function AngleDrawing({ sketch, angle, unit, lit }: AngleDrawingProps) {
             ? `Dashed: the drawing. The angle is drawn ${times > 999 ? 'very much' : `${times} times`} larger`
             : 'Dashed: as the drawing has it. The angle is true'}
       </Words>
-    </Sheet>
+    </CycleSheet>
   )
 }

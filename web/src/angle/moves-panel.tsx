@@ -1,4 +1,4 @@
-import { formatAngle, type Turning } from '@dogleg/core/angle'
+import { formatAngle, type ProgramTurn } from '@dogleg/core/angle'
 import { againstTurning, turnedOutside, turningRests, whoTurns } from '@dogleg/core/prepare'
 import { formatLength, readLength } from '@dogleg/core/quantity'
 import type { OffsetState } from '@dogleg/core/setup'
@@ -55,7 +55,7 @@ export function MovesPanel({ offset }: { offset: OffsetState }) {
   }
   const go = () => {
     if (!ready || !x.ok || !y.ok) return
-    const turning: Turning = {
+    const turning: ProgramTurn = {
       offset: offset.name,
       unit,
       by: angle.angle.value,

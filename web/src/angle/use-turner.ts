@@ -1,4 +1,4 @@
-import type { TurnedProgram, Turning } from '@dogleg/core/angle'
+import type { ProgramTurn, TurnedProgram } from '@dogleg/core/angle'
 import type { Profile } from '@dogleg/core/control'
 import { proxy, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
@@ -20,7 +20,7 @@ export function useTurner() {
     setNow({ state: 'idle' })
   }
   useEffect(() => () => worker.current?.terminate(), [])
-  const turn = async (text: string, turning: Turning, profile: Profile) => {
+  const turn = async (text: string, turning: ProgramTurn, profile: Profile) => {
     worker.current?.terminate()
     const own = new Worker(new URL('./turn-worker.ts', import.meta.url), { type: 'module' })
     worker.current = own

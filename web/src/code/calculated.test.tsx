@@ -6,7 +6,7 @@ import { render, screen } from '@testing-library/react'
 import { describe, expect, it } from 'vitest'
 import { Example } from '../drawing/example.ts'
 import { Words } from '../drawing/marks.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 import { logOf, openSetup, renderInSetup } from '../testing/shop.tsx'
 import { CycleFormProvider } from './cycle-field.tsx'
 import { TapForm, type TapPart } from './tap-form.tsx'
@@ -81,9 +81,9 @@ describe('what a form calculates', () => {
 describe('a drawing of an example', () => {
   it('has no number that somebody could take for theirs, and says what it is', () => {
     const drawing = (
-      <Sheet label="hole, 0.5000 deep" width={100} height={50}>
+      <CycleSheet label="hole, 0.5000 deep" width={100} height={50}>
         <Words at={{ x: 0, y: 0 }}>R {'0.1000'} of 1/4, -.5</Words>
-      </Sheet>
+      </CycleSheet>
     )
     const { unmount } = render(<Example value="the sizes are still to be typed">{drawing}</Example>)
     expect(screen.getByText('R ? of ?/?, ?')).toBeTruthy()

@@ -1,12 +1,12 @@
 import {
   type CycleName,
+  type CycleSheet,
   cyclesOf,
   draftOfSheet,
   type ItemDraft,
   newItem,
   readItem,
   readSheet,
-  type Sheet,
   type SheetDraft,
 } from '@dogleg/core/code'
 import { type Finding, verdictOf, worstFirst } from '@dogleg/core/fact'
@@ -42,7 +42,7 @@ import { useWritten } from './use-written.ts'
 function readable(
   draft: SheetDraft,
   unit: 'inch' | 'mm',
-): { sheet: Sheet | undefined; incomplete: string[]; says?: string } {
+): { sheet: CycleSheet | undefined; incomplete: string[]; says?: string } {
   const incomplete = draft.items.flatMap((item) => (readItem(item, unit).ok || item.off ? [] : [item.id]))
   const read = readSheet({ ...draft, items: draft.items.filter(({ id }) => !incomplete.includes(id)) }, unit)
   return read.ok ? { sheet: read.sheet, incomplete } : { sheet: undefined, incomplete, says: read.says }

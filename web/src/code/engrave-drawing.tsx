@@ -10,7 +10,7 @@ import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import type { Point } from '../drawing/frame.ts'
 import { Words } from '../drawing/marks.tsx'
 import { plan, polygon } from '../drawing/plan.ts'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 700
 const HEIGHT = 244
@@ -73,7 +73,7 @@ export function EngraveDrawing({ params, sizes, bodies, unit, lit }: EngraveDraw
   const guide = lit !== undefined && ROOM_FIELDS.has(lit) ? 'var(--color-brass)' : 'var(--color-scribe-dim)'
   const at = place(start)
   return (
-    <Sheet
+    <CycleSheet
       label={`The text ${sizes.text}, ${say(sizes.height)} tall and ${say(sizes.width)} long, line ${say(sizes.lineWidth)}`}
       width={WIDTH}
       height={HEIGHT}
@@ -151,7 +151,7 @@ export function EngraveDrawing({ params, sizes, bodies, unit, lit }: EngraveDraw
         S{Math.round(sizes.turns)} F{say(sizes.feed)}
       </Words>
       <Afar bodies={bodies} text={points} room={params.sits === 'arc' ? points : room} />
-    </Sheet>
+    </CycleSheet>
   )
 }
 

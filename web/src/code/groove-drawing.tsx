@@ -12,7 +12,7 @@ import { useMemo, useState } from 'react'
 import { type Frame, frame } from '../drawing/frame.ts'
 import { Words } from '../drawing/marks.tsx'
 import { polygon } from '../drawing/plan.ts'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 import { useProgress } from '../drawing/use-progress.ts'
 import { Button } from '../ui/button.tsx'
 
@@ -90,7 +90,7 @@ export function GrooveDrawing({ sizes, rings, says, unit, lit }: GrooveDrawingPr
   return (
     <div className="flex h-full flex-col gap-1">
       <div className="min-h-0 flex-1">
-        <Sheet
+        <CycleSheet
           label={`The groove in section, ${say(high - low)} wide, ${say(depth)} deep, insert ${say(insert.width)}: move ${scene.move} of ${play.moves.length}, ${PART_SAYS[scene.part ?? 'out']}${rings.length > 0 ? `; ${rings.length} rings are left` : ''}`}
           width={WIDTH}
           height={HEIGHT}
@@ -189,7 +189,7 @@ export function GrooveDrawing({ sizes, rings, says, unit, lit }: GrooveDrawingPr
           <Words at={{ x: 12, y: 20 }} anchor="start" plain>
             {where === 'face' ? '← centre' : '← chuck'}
           </Words>
-        </Sheet>
+        </CycleSheet>
       </div>
       <div className="flex items-center gap-3">
         <Button

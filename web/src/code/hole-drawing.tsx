@@ -3,7 +3,7 @@ import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { type Frame, frame } from '../drawing/frame.ts'
 import { Dimension, Words } from '../drawing/marks.tsx'
 import { polygon } from '../drawing/plan.ts'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 interface HoleDrawingProps {
   sketch: HoleSketch
@@ -36,7 +36,7 @@ export function HoleDrawing({ sketch, unit, lit, threadName, says }: HoleDrawing
   const say = (value: number) => formatLength(value, unit)
   const is = (...fields: string[]) => lit !== undefined && fields.includes(lit)
   return (
-    <Sheet
+    <CycleSheet
       label={`The hole in section: ${threadName}${thread ? `, full thread ${say(thread.full)}, tap tip ${say(thread.tip)}` : ''}, drilled ${say(drillDepth)}`}
       width={WIDTH}
       height={HEIGHT}
@@ -130,7 +130,7 @@ export function HoleDrawing({ sketch, unit, lit, threadName, says }: HoleDrawing
           {words}
         </Words>
       ))}
-    </Sheet>
+    </CycleSheet>
   )
 }
 

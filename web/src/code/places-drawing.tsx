@@ -2,7 +2,7 @@ import type { HolePlace } from '@dogleg/core/cycles/cycle'
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { Words } from '../drawing/marks.tsx'
 import { plan } from '../drawing/plan.ts'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 import { holeRadius, numberedPlaces } from './places-numbers.ts'
 
 const WIDTH = 700
@@ -30,7 +30,7 @@ export function PlacesDrawing({ places, unit, lit }: PlacesDrawingProps) {
   const say = (value: number) => formatLength(value, unit)
   const first = places[0]
   return (
-    <Sheet
+    <CycleSheet
       label={`${places.length} holes in plan${first ? `, the first at X ${say(first.x)} Y ${say(first.y)}` : ''}`}
       width={WIDTH}
       height={HEIGHT}
@@ -86,6 +86,6 @@ export function PlacesDrawing({ places, unit, lit }: PlacesDrawingProps) {
           The holes appear here as you type.
         </Words>
       )}
-    </Sheet>
+    </CycleSheet>
   )
 }

@@ -1,4 +1,4 @@
-import { type Sheet, type WrittenSheet, workOf, writeSheet } from '@dogleg/core/code'
+import { type CycleSheet, type WrittenSheet, workOf, writeSheet } from '@dogleg/core/code'
 import { againstCode, sheetCase } from '@dogleg/core/prepare'
 import type { Reference, Setup } from '@dogleg/core/setup'
 import { wrap } from 'comlink'
@@ -21,7 +21,7 @@ interface Written {
  */
 export function useWritten(
   setup: Setup,
-  sheet: Sheet | undefined,
+  sheet: CycleSheet | undefined,
   offset: string,
   reference: Reference,
 ): { written: WrittenSheet | undefined; busy: boolean; failed: boolean; again: () => void } {

@@ -12,7 +12,7 @@ import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { useState } from 'react'
 import { Head, Words } from '../drawing/marks.tsx'
 import { plan, polygon } from '../drawing/plan.ts'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 700
 const HEIGHT = 210
@@ -78,7 +78,7 @@ export function WrapDrawing({ params, sizes, rotary, unit, lit }: WrapDrawingPro
   const is = (field: string) => lit === field
   return (
     <div className="flex h-full flex-col gap-1">
-      <Sheet
+      <CycleSheet
         label={`The layout flat, ${say(about)} once round, and on the cylinder of ${say(2 * radius)}; ${sizes.gap < 0 ? `it overlaps by ${say(-sizes.gap)}` : `${say(sizes.gap)} left at the seam`}`}
         width={WIDTH}
         height={HEIGHT}
@@ -142,7 +142,7 @@ export function WrapDrawing({ params, sizes, rotary, unit, lit }: WrapDrawingPro
         <Words at={{ x: WIDTH - 14, y: HEIGHT - 12 }} anchor="end">
           R{say(mapped)}, {Math.round(sizes.turnsFrom)}° to {Math.round(sizes.turnsTo)}°
         </Words>
-      </Sheet>
+      </CycleSheet>
       <label className="flex min-h-11 items-center gap-3 text-sm">
         Turn the picture
         <input

@@ -14,7 +14,7 @@ interface SheetProps {
 }
 
 /** A drawing on layout blue: 'this is the part'. */
-export function Sheet({ label, width, height, tallest = '', ref, children }: SheetProps) {
+export function CycleSheet({ label, width, height, tallest = '', ref, children }: SheetProps) {
   const example = useExample()
   return (
     <svg

@@ -1,7 +1,7 @@
 import { type ColletSketch, STOPS, type StopKind } from '@dogleg/core/hold'
 import { fixedDigits, formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { Head, Words } from '../drawing/marks.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 470
 const HEIGHT = 400
@@ -40,7 +40,7 @@ export function ColletDrawing({ sketch, stop, unit, known = true, lit }: ColletD
   const end = (stop === 'jaw-shoulder' ? SHOULDER.face : BAR.back) + bar
   const onBar = lit === 'diameter' || lit === 'spread'
   return (
-    <Sheet
+    <CycleSheet
       label="Cutaway of bar, collet, draw tube and stop along the spindle"
       width={WIDTH}
       height={HEIGHT}
@@ -112,7 +112,7 @@ export function ColletDrawing({ sketch, stop, unit, known = true, lit }: ColletD
           {STOPS[stop].name}
         </Words>
       )}
-    </Sheet>
+    </CycleSheet>
   )
 }
 

@@ -4,7 +4,7 @@ import { useRef } from 'react'
 import { Dial } from '../drawing/dial.tsx'
 import { frame } from '../drawing/frame.ts'
 import { Head, Words } from '../drawing/marks.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 import { useDrag } from '../drawing/use-drag.ts'
 
 const WIDTH = 470
@@ -56,7 +56,7 @@ export function JawDrawing({ sketch, tap, towardsDial, unit, held, lit, progress
     return { x, y: FACE + drawnSlope * (x - bolt.x) }
   }
   return (
-    <Sheet
+    <CycleSheet
       ref={svg}
       label="Plan view of the fixed jaw with the bolt and the swept points, and the dial"
       width={WIDTH}
@@ -208,7 +208,7 @@ export function JawDrawing({ sketch, tap, towardsDial, unit, held, lit, progress
           </Words>
         </>
       )}
-    </Sheet>
+    </CycleSheet>
   )
 }
 

@@ -3,7 +3,7 @@ import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { useRef } from 'react'
 import { frame } from '../drawing/frame.ts'
 import { Dimension, Words } from '../drawing/marks.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 import { useDrag } from '../drawing/use-drag.ts'
 
 const WIDTH = 520
@@ -44,7 +44,7 @@ export function SideDrawing({ sketch, state, unit, jawAt, lit, onDrag }: SideDra
   const jawTop = TABLE - Math.max(...sketch.vise[state].map(({ top }) => top)) * scale
   const jawLit = lit === 'jawAt'
   return (
-    <Sheet
+    <CycleSheet
       ref={svg}
       label="Side view of table and vise with what stands round them, to scale"
       width={WIDTH}
@@ -152,7 +152,7 @@ export function SideDrawing({ sketch, state, unit, jawAt, lit, onDrag }: SideDra
           {jawAt === undefined ? '?' : formatLength(jawAt, unit)}
         </Words>
       </g>
-    </Sheet>
+    </CycleSheet>
   )
 }
 

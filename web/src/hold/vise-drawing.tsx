@@ -2,7 +2,7 @@ import { type Vise, type ViseState, viseBoxes, viseReach } from '@dogleg/core/ho
 import { formatLength } from '@dogleg/core/quantity'
 import { frame } from '../drawing/frame.ts'
 import { Dimension, Words } from '../drawing/marks.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 640
 const HEIGHT = 320
@@ -29,7 +29,7 @@ export function ViseDrawing({ vise }: { vise: Vise }) {
   const up = Math.min(along.scale, (TABLE - 44) / reach.closed.top)
   const jaw = along.place(0, 0).x
   return (
-    <Sheet label="Side view of the vise, open and closed" width={WIDTH} height={HEIGHT}>
+    <CycleSheet label="Side view of the vise, open and closed" width={WIDTH} height={HEIGHT}>
       <Words at={{ x: 14, y: 24 }} anchor="start" plain>
         front
       </Words>
@@ -68,6 +68,6 @@ export function ViseDrawing({ vise }: { vise: Vise }) {
           label={formatLength(reach[state].length, unit)}
         />
       ))}
-    </Sheet>
+    </CycleSheet>
   )
 }

@@ -6,7 +6,7 @@ import { api } from './api.ts'
 /** The stamp that each list was read at. */
 const readAt = new Map<Noun, number>()
 
-async function readRows<N extends Noun>(noun: N): Promise<Row<N>[]> {
+async function askRows<N extends Noun>(noun: N): Promise<Row<N>[]> {
   const { rows, stamp } = await api.rows(noun)
   readAt.set(noun, stamp)
   return rows
@@ -14,7 +14,7 @@ async function readRows<N extends Noun>(noun: N): Promise<Row<N>[]> {
 
 /** One list of reference data, as the server has it. */
 export const useRows = <N extends Noun>(noun: N) =>
-  useQuery({ queryKey: [noun], queryFn: () => readRows(noun) })
+  useQuery({ queryKey: [noun], queryFn: () => askRows(noun) })
 
 /** Rows of a list that the server cannot read. */
 export const useDamagedRows = (noun: Noun) =>
@@ -52,7 +52,7 @@ const together = (results: UseQueryResult<readonly object[]>[]) => ({
 /** Every list of reference data, once all are there. */
 export function useReference() {
   const { lists, error } = useQueries({
-    queries: NOUNS.map((noun) => ({ queryKey: [noun], queryFn: () => readRows(noun) })),
+    queries: NOUNS.map((noun) => ({ queryKey: [noun], queryFn: () => askRows(noun) })),
     combine: together,
   })
   const reference = useMemo<Reference | undefined>(

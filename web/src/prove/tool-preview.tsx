@@ -1,7 +1,7 @@
 import { type ToolShape, tipOf, toolOnLathe, toolShape } from '@dogleg/core/machine'
 import { partBox, type ToolPart, toolParts } from '@dogleg/core/prove'
 import { formatLength } from '@dogleg/core/quantity'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 import { TOOL_NUMBERS } from '../reference/library-numbers.ts'
 import { readTyped, type Typed } from '../reference/typed-form.ts'
 
@@ -71,7 +71,7 @@ export function ToolPreview({ draft, lathe }: { draft: Typed<ToolShape>; lathe: 
   const y = (value: number) => height - EDGE - (lies ? LABELS : 0) - slack.up - (value - high[0]) * scale
   const says = (at: number) => formatLength(at, draft.unit)
   return (
-    <Sheet
+    <CycleSheet
       label={`Tool ${read.row.number}: ${lathe ? POINTS[side] : 'from the side, tip down'}`}
       width={width}
       height={height}
@@ -143,7 +143,7 @@ export function ToolPreview({ draft, lathe }: { draft: Typed<ToolShape>; lathe: 
           {POINTS[side]}
         </text>
       )}
-    </Sheet>
+    </CycleSheet>
   )
 }
 

@@ -4,7 +4,7 @@ import { frame, type Point } from '../drawing/frame.ts'
 import { Dimension, Head, Scribe, Words } from '../drawing/marks.tsx'
 import { plan } from '../drawing/plan.ts'
 import { ProbeMark } from '../drawing/probe-mark.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 700
 const HEIGHT = 300
@@ -37,7 +37,7 @@ export function ApproachDrawing({ sketch, task, past, unit, lit }: ApproachDrawi
   const tall = { ...upright, place: (z: number) => ({ x: side, y: place(0, z).y }) }
   const arrow = place(ends.u, ends.z)
   return (
-    <Sheet label="Side view of one touch" width={WIDTH} height={HEIGHT} tallest="max-h-full">
+    <CycleSheet label="Side view of one touch" width={WIDTH} height={HEIGHT} tallest="max-h-full">
       {bodies.map(({ from, to, bottom, top: high }) => {
         const [a, b] = [place(from, high), place(to, bottom)]
         return (
@@ -116,6 +116,6 @@ export function ApproachDrawing({ sketch, task, past, unit, lit }: ApproachDrawi
       >
         {`Z ${say(top)}`}
       </Words>
-    </Sheet>
+    </CycleSheet>
   )
 }

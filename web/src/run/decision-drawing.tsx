@@ -1,7 +1,7 @@
 import type { DecisionSketch } from '@dogleg/core/gauge'
 import { frame } from '../drawing/frame.ts'
 import { Words } from '../drawing/marks.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 700
 const HEIGHT = 300
@@ -50,7 +50,7 @@ export function DecisionDrawing({ sketch, says, format, name, lit }: DecisionDra
   )
   const stops = limits ?? ([lower, upper] as const)
   return (
-    <Sheet
+    <CycleSheet
       label={`${name}: ${format(lower)} to ${format(upper)}`}
       width={WIDTH}
       height={HEIGHT}
@@ -79,6 +79,6 @@ export function DecisionDrawing({ sketch, says, format, name, lit }: DecisionDra
           {mark(limits[1], 'stops above', 284, lit === 'limit')}
         </>
       )}
-    </Sheet>
+    </CycleSheet>
   )
 }

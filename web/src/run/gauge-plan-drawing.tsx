@@ -3,7 +3,7 @@ import type { ReactNode } from 'react'
 import type { Point } from '../drawing/frame.ts'
 import { Head, Scribe, Words } from '../drawing/marks.tsx'
 import { plan, polygon } from '../drawing/plan.ts'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 700
 const HEIGHT = 300
@@ -35,7 +35,7 @@ export function GaugePlanDrawing({
   const { place } = on
   const zero = place({ x: 0, y: 0 })
   return (
-    <Sheet
+    <CycleSheet
       label={`${features.length} features in plan${probe ? ', and the probe' : ''}`}
       width={WIDTH}
       height={HEIGHT}
@@ -116,7 +116,7 @@ export function GaugePlanDrawing({
         </Words>
       )}
       {children}
-    </Sheet>
+    </CycleSheet>
   )
 }
 

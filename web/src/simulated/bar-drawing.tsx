@@ -1,7 +1,7 @@
 import { barSketch, type SimulatedView } from '@dogleg/core/simulated'
 import { Words } from '../drawing/marks.tsx'
 import { plan } from '../drawing/plan.ts'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const ROOM = { left: 16, top: 30, width: 528, height: 380 }
 
@@ -23,7 +23,12 @@ export function BarDrawing({ view }: { view: SimulatedView }) {
   }
   const at = tip && place(tip)
   return (
-    <Sheet label="The bar in the chuck, as the eye sees it" width={560} height={430} tallest="max-h-[27rem]">
+    <CycleSheet
+      label="The bar in the chuck, as the eye sees it"
+      width={560}
+      height={430}
+      tallest="max-h-[27rem]"
+    >
       <rect
         {...rect(box.least.x, 0, box.least.y, box.greatest.y * 0.9)}
         fill="var(--color-layout-deep)"
@@ -62,6 +67,6 @@ export function BarDrawing({ view }: { view: SimulatedView }) {
           the tool is further off
         </Words>
       )}
-    </Sheet>
+    </CycleSheet>
   )
 }

@@ -2,7 +2,7 @@ import { formatLength, readLength } from '@dogleg/core/quantity'
 import type { SimulatedView } from '@dogleg/core/simulated'
 import { useState } from 'react'
 import { Dial } from '../drawing/dial.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 import { Group, Key } from './parts.tsx'
 import type { Simulated } from './use-simulated.ts'
 
@@ -52,7 +52,7 @@ export function DeviceKeys({ view, work }: { view: SimulatedView; work: Simulate
   return (
     <div className="flex gap-2">
       <div className="w-36 shrink-0">
-        <Sheet label={`Dial of the ${mounted.name}: ${label(dial.value)}`} width={150} height={168}>
+        <CycleSheet label={`Dial of the ${mounted.name}: ${label(dial.value)}`} width={150} height={168}>
           <Dial
             at={{ x: 75, y: 68 }}
             radius={58}
@@ -63,7 +63,7 @@ export function DeviceKeys({ view, work }: { view: SimulatedView; work: Simulate
             mark={(value) => (value < 0 ? '−' : '+')}
             known
           />
-        </Sheet>
+        </CycleSheet>
       </div>
       {mounted.kind === 'indicator' && (
         <div className="min-w-0 flex-1 space-y-1.5">

@@ -8,7 +8,7 @@ import {
 } from '@dogleg/core/simulated'
 import { Words } from '../drawing/marks.tsx'
 import { type Plan, plan, polygon } from '../drawing/plan.ts'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 560
 const FRONT_WIDTH = 280
@@ -233,7 +233,7 @@ export function TableDrawing({
   const words = low ? { x: 356, y: 22 } : { x: 16, y: MIDDLE + 22 }
   const line = low ? { x1: 346, x2: 346, y1: 0, y2: LOW } : { x1: 0, x2: WIDTH, y1: MIDDLE, y2: MIDDLE }
   return (
-    <Sheet
+    <CycleSheet
       label={`The table from above and from ${end ? 'the right end' : 'the front'}, as the eye sees it: the tip ${overWords(sketch, view.unit)}`}
       width={WIDTH}
       height={low ? LOW : HEIGHT}
@@ -265,7 +265,7 @@ export function TableDrawing({
       >
         {overWords(sketch, view.unit)}
       </Words>
-    </Sheet>
+    </CycleSheet>
   )
 }
 
@@ -275,7 +275,7 @@ export function FrontDrawing({ view }: { view: SimulatedView }) {
   if (!view.seen || !sketch) return null
   const side = sideBox(sketch)
   return (
-    <Sheet
+    <CycleSheet
       label={`The table from the front, as the eye sees it: the tip ${overWords(sketch, view.unit)}`}
       width={FRONT_WIDTH}
       height={256}
@@ -290,6 +290,6 @@ export function FrontDrawing({ view }: { view: SimulatedView }) {
       <Words at={{ x: 140, y: 22 }} ink="measured" bold plain>
         {overWords(sketch, view.unit)}
       </Words>
-    </Sheet>
+    </CycleSheet>
   )
 }

@@ -2,7 +2,7 @@ import { type BarStopDraft, type BarStopField, barStopSketch } from '@dogleg/cor
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { frame } from '../drawing/frame.ts'
 import { Dimension, Head, Scribe, Words } from '../drawing/marks.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 470
 const HEIGHT = 420
@@ -36,7 +36,7 @@ export function BarStopDrawing({ draft, unit, diameter, lit }: BarStopDrawingPro
   const stop = at(end)
   const away = at(clear)
   return (
-    <Sheet
+    <CycleSheet
       label="The bar in its chuck and the stop in front of it, from the side"
       width={WIDTH}
       height={HEIGHT}
@@ -161,6 +161,6 @@ export function BarStopDrawing({ draft, unit, diameter, lit }: BarStopDrawingPro
           ? 'The pusher brings the bar back to there, and holds it'
           : 'The stop goes there; the bar is pulled against it'}
       </Words>
-    </Sheet>
+    </CycleSheet>
   )
 }

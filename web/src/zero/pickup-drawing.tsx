@@ -3,7 +3,7 @@ import type { ChoiceName, FieldName, Sketch } from '@dogleg/core/pickup'
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { frame } from '../drawing/frame.ts'
 import { Words } from '../drawing/marks.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 import { TravelBar } from '../drawing/travel-bar.tsx'
 import { EdgeFinder } from './drawings/edge-finder.tsx'
 import { Indicator } from './drawings/indicator.tsx'
@@ -72,7 +72,7 @@ export function PickupDrawing({ sketch, unit, machine, lit, value, last, onPick 
   const moving =
     axis !== 'Z' && !onLathe && machine.tableMoves[axis] ? `${TABLE_GOES[axis]}, the spindle stands` : ''
   return (
-    <Sheet
+    <CycleSheet
       label={`${axis === 'Z' && !onLathe ? 'Side view' : 'Plan view'} of the pickup along ${axis}${kind === 'sweep' ? ', a bore or boss' : ''}`}
       width={WIDTH}
       height={HEIGHT}
@@ -94,6 +94,6 @@ export function PickupDrawing({ sketch, unit, machine, lit, value, last, onPick 
           {moving}
         </Words>
       )}
-    </Sheet>
+    </CycleSheet>
   )
 }

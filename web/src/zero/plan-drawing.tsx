@@ -2,7 +2,7 @@ import type { FieldName, PlanSketch } from '@dogleg/core/pickup'
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { Scribe, Tip, Words } from '../drawing/marks.tsx'
 import { type Plan, plan, polygon } from '../drawing/plan.ts'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 import { Of } from './drawings/parts.tsx'
 import type { LitField } from './pickup-drawing.tsx'
 
@@ -84,7 +84,7 @@ function Zero({ zero, on, unit }: { zero: NonNullable<PlanSketch['zero']>; on: P
 export function PlanDrawing({ sketch, unit, lit, onPick }: PlanDrawingProps) {
   const on = plan(sketch.least, sketch.greatest, ROOM)
   return (
-    <Sheet label="Plan view of the touches" width={WIDTH} height={HEIGHT} tallest="max-h-[31.5rem]">
+    <CycleSheet label="Plan view of the touches" width={WIDTH} height={HEIGHT} tallest="max-h-[31.5rem]">
       {sketch.circle && <Circle circle={sketch.circle} on={on} />}
       {sketch.corner && <Corner corner={sketch.corner} on={on} />}
       {sketch.zero && <Zero zero={sketch.zero} on={on} unit={unit} />}
@@ -114,6 +114,6 @@ export function PlanDrawing({ sketch, unit, lit, onPick }: PlanDrawingProps) {
             ? 'part zero at machine'
             : 'more touches are needed'}
       </Words>
-    </Sheet>
+    </CycleSheet>
   )
 }

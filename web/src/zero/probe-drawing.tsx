@@ -4,7 +4,7 @@ import { frame, type Point } from '../drawing/frame.ts'
 import { Dimension, Head, Scribe, Words } from '../drawing/marks.tsx'
 import { plan } from '../drawing/plan.ts'
 import { ProbeMark } from '../drawing/probe-mark.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 470
 const HEIGHT = 480
@@ -41,7 +41,7 @@ export function ProbeDrawing({ sketch, task, unit, lit }: ProbeDrawingProps) {
   const left = place(Math.min(...us), 0).x
   const arrow = down ? place(ends.u, ends.z) : place(ends.u, ends.z)
   return (
-    <Sheet label="Side view of the probe call" width={WIDTH} height={HEIGHT} tallest="max-h-[30rem]">
+    <CycleSheet label="Side view of the probe call" width={WIDTH} height={HEIGHT} tallest="max-h-[30rem]">
       {bodies.map(({ from, to, bottom, top: high }) => {
         const [a, b] = [place(Math.max(from, -9 * body), high), place(Math.min(to, 9 * body), bottom)]
         return (
@@ -130,6 +130,6 @@ export function ProbeDrawing({ sketch, task, unit, lit }: ProbeDrawingProps) {
           ? `${number(task.gap)} above the top`
           : `${number(task.gap)} off the face, ball ${number(Math.abs(task.depth))} ${task.depth < 0 ? 'below' : 'above'} the top`}
       </Words>
-    </Sheet>
+    </CycleSheet>
   )
 }

@@ -12,7 +12,7 @@ import {
   flatSketch,
 } from '@dogleg/core/rotary'
 import { Head, Tip, Words } from '../drawing/marks.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 360
 const HEIGHT = 400
@@ -97,7 +97,7 @@ export function FlatDrawing({ draft, flat, rotary, lit }: FlatDrawingProps) {
     ? `The flat is turned by ${formatAngle(flat.tilt)} deg${Math.abs(flat.tilt) < 4 ? ', drawn larger' : ''}`
     : 'The flat, as it faces'
   return (
-    <Sheet label={says} width={WIDTH} height={HEIGHT} tallest="max-h-[27rem]">
+    <CycleSheet label={says} width={WIDTH} height={HEIGHT} tallest="max-h-[27rem]">
       <CountsUp rotary={rotary} />
       <path
         // From end to end the long way round, and back along the flat.
@@ -147,7 +147,7 @@ export function FlatDrawing({ draft, flat, rotary, lit }: FlatDrawingProps) {
           drawn larger
         </Words>
       )}
-    </Sheet>
+    </CycleSheet>
   )
 }
 
@@ -173,7 +173,7 @@ export function CentreDrawing({ draft, centre, unit, lit }: CentreDrawingProps) 
   const middle = at(first)
   const other = half && at(half)
   return (
-    <Sheet
+    <CycleSheet
       label="The part in the rotary from its right end, with its touches and the centre line"
       width={LOW.width}
       height={LOW.height}
@@ -228,6 +228,6 @@ export function CentreDrawing({ draft, centre, unit, lit }: CentreDrawingProps) 
           dashed: by half a turn, drawn further off
         </Words>
       )}
-    </Sheet>
+    </CycleSheet>
   )
 }

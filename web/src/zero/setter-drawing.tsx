@@ -1,7 +1,7 @@
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { box, frame } from '../drawing/frame.ts'
 import { Dimension, Words } from '../drawing/marks.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 330
 const HEIGHT = 470
@@ -32,7 +32,7 @@ export function SetterDrawing({ unit, height, at, name, length }: SetterDrawingP
   const number = (value: number | undefined) => (value === undefined ? '?' : formatLength(value, unit))
   const [setter, spindle] = [up.place(top, 0), up.place(nose, 0)]
   return (
-    <Sheet label="A tool on the setter" width={WIDTH} height={HEIGHT} tallest="max-h-[30rem]">
+    <CycleSheet label="A tool on the setter" width={WIDTH} height={HEIGHT} tallest="max-h-[30rem]">
       <rect
         {...box(up, top, top - 0.3 * span, -44, 44)}
         fill="var(--color-brass)"
@@ -74,6 +74,6 @@ export function SetterDrawing({ unit, height, at, name, length }: SetterDrawingP
         label={number(length)}
         known={length !== undefined}
       />
-    </Sheet>
+    </CycleSheet>
   )
 }

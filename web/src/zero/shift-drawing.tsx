@@ -1,7 +1,7 @@
 import type { WorkShiftDraft } from '@dogleg/core/pickup'
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { Head, Words } from '../drawing/marks.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 460
 const HEIGHT = 300
@@ -24,7 +24,7 @@ export function ShiftDrawing({ unit, shift, tool, lit }: ShiftDrawingProps) {
   const known = shift !== undefined
   const at = lit === 'machinePosition' || lit === 'tool'
   return (
-    <Sheet
+    <CycleSheet
       label={
         known
           ? `The face lies ${formatLength(Math.abs(shift), unit)} ${shift < 0 ? 'nearer to' : 'further from'} the chuck than the tools have it`
@@ -102,6 +102,6 @@ export function ShiftDrawing({ unit, shift, tool, lit }: ShiftDrawingProps) {
       <Words at={{ x: 60, y: AXIS + 98 }} plain>
         chuck
       </Words>
-    </Sheet>
+    </CycleSheet>
   )
 }

@@ -2,7 +2,7 @@ import type { Stock, StockField } from '@dogleg/core/pickup'
 import { formatLength } from '@dogleg/core/quantity'
 import { Scribe, Words } from '../drawing/marks.tsx'
 import { plan } from '../drawing/plan.ts'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 470
 const HEIGHT = 500
@@ -57,7 +57,7 @@ export function StockDrawing({
   const hot = (...fields: Lit[]) => fields.includes(lit)
   const strong = (on: boolean) => (on ? { strokeWidth: 4 } : {})
   return (
-    <Sheet
+    <CycleSheet
       label="The part in its block, in plan and from the front"
       width={WIDTH}
       height={HEIGHT}
@@ -141,6 +141,6 @@ export function StockDrawing({
       <Words at={{ x: 14, y: HEIGHT - 12 }} anchor="start" ink="measured" plain>
         What must come off; drawn thicker than it is
       </Words>
-    </Sheet>
+    </CycleSheet>
   )
 }

@@ -2,7 +2,7 @@ import { type ToolLengthDraft, toolSketch } from '@dogleg/core/pickup'
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { box, frame } from '../drawing/frame.ts'
 import { Dimension, Words } from '../drawing/marks.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 330
 const HEIGHT = 470
@@ -30,7 +30,7 @@ export function ToolDrawing({
     { name: 'this tool', v: 95, nose: sketch.tool, known: sketch.known.has('machinePosition'), side: 1 },
   ]
   return (
-    <Sheet
+    <CycleSheet
       label="The master and the tool on the same block"
       width={WIDTH}
       height={HEIGHT}
@@ -90,6 +90,6 @@ export function ToolDrawing({
       <Words at={{ x: WIDTH / 2, y: HEIGHT - 12 }} bold size={18}>
         {length === undefined ? '' : `length ${formatLength(length, unit)}`}
       </Words>
-    </Sheet>
+    </CycleSheet>
   )
 }

@@ -3,7 +3,7 @@ import { formatLength } from '@dogleg/core/quantity'
 import type { OffsetState, Setup } from '@dogleg/core/setup'
 import { frame } from '../drawing/frame.ts'
 import { Words } from '../drawing/marks.tsx'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 470
 const HEIGHT = 500
@@ -28,7 +28,7 @@ export function TravelDrawing({ setup, offset }: { setup: Setup; offset: OffsetS
   const { X, Y } = offset.axes
   const zero = X && Y ? point(X.value, Y.value) : undefined
   return (
-    <Sheet
+    <CycleSheet
       label="Plan view of the X and Y travel with part zero"
       width={WIDTH}
       height={HEIGHT}
@@ -73,6 +73,6 @@ export function TravelDrawing({ setup, offset }: { setup: Setup; offset: OffsetS
       <Words at={{ x: WIDTH / 2, y: HEIGHT - 14 }} plain>
         {zero ? 'The point must stand here' : 'X and Y are not taken yet'}
       </Words>
-    </Sheet>
+    </CycleSheet>
   )
 }

@@ -3,7 +3,7 @@ import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { frame } from '../drawing/frame.ts'
 import { Dimension, Head, Scribe, Tip, Words } from '../drawing/marks.tsx'
 import { plan } from '../drawing/plan.ts'
-import { Sheet } from '../drawing/sheet.tsx'
+import { CycleSheet } from '../drawing/sheet.tsx'
 
 const WIDTH = 470
 const HEIGHT = 500
@@ -66,7 +66,7 @@ export function WholeDrawing({ draft, unit, stylus, lit }: WholeDrawingProps) {
   const away = { up, y: corners[up ? 0 : 1].y }
   const sides = [front(part.x0, part.top), front(part.x1, part.bottom)] as const
   return (
-    <Sheet
+    <CycleSheet
       label={`Plan and front view of the ${isCorner ? 'corner' : 'block'} as it is touched`}
       width={WIDTH}
       height={HEIGHT}
@@ -212,6 +212,6 @@ export function WholeDrawing({ draft, unit, stylus, lit }: WholeDrawingProps) {
       <Words at={{ x: 14, y: HEIGHT - 12 }} anchor="start" plain>
         Touched in the order of the numbers, the top first
       </Words>
-    </Sheet>
+    </CycleSheet>
   )
 }

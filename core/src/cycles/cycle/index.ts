@@ -27,7 +27,7 @@ export {
   outside,
   type PlacedHole,
   type PlanBody,
-  placed,
+  placeHole,
   printed,
   programAngle,
   type Spindle,

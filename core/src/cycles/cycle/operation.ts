@@ -104,7 +104,7 @@ export const programAngle = (degrees: number, on: CycleCase): number =>
  * A place as the program says it, and where the tip then really stands: about part zero the part's angle is turned to,
  * by the code where the control has one, else in the numbers.
  */
-export function placed(of: HolePlace, on: CycleCase): PlacedHole {
+export function placeHole(of: HolePlace, on: CycleCase): PlacedHole {
   const at = on.angle === 0 || turnsByCode(on) ? of : rotate(of, roundTo(on.angle, ANGLE_DIGITS))
   const x = writeNumber(at.x, on.unit, on.profile)
   const y = writeNumber(at.y, on.unit, on.profile)

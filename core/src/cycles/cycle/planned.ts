@@ -1,4 +1,4 @@
-import { endOf, FLAG, isArc, type Motion, ROW, type Turning } from '../../program/index.ts'
+import { endOf, FLAG, isArc, type Motion, ROW, type SpindleDirection } from '../../program/index.ts'
 
 /** A place of the tip in the frame of the offset (on a lathe X is a radius); null where an axis stays where it is. */
 export type Place = readonly [x: number | null, y: number | null, z: number | null]
@@ -26,7 +26,7 @@ export type PlannedRow =
   | { does: 'tap-out'; to: Place; rpm: number; lead: number; turning: 3 | 4; multiple: number }
   | { does: 'dwell'; seconds: number }
   | { does: 'tool'; tool: number }
-  | { does: 'spindle'; turning: Turning; rpm?: number }
+  | { does: 'spindle'; turning: SpindleDirection; rpm?: number }
   /** To the machine's own top or home: where that is, the machine knows. */
   | { does: 'up' }
   /** The program waits for cycle start. */

@@ -6,7 +6,7 @@ import {
   clearanceLow,
   cutsTooLittle,
   outside,
-  placed,
+  placeHole,
   printed,
   tooFast,
   toolOf,
@@ -293,7 +293,7 @@ function bodyChecks(params: EngraveParams, sizes: EngraveSizes, on: CycleCase): 
       cutLetters(of).flatMap(({ strokes }) => strokes),
       Math.max(sizes.height / 10, half),
     ).map(([x, y]): [number, number] => {
-      const { meant } = placed({ x, y }, on)
+      const { meant } = placeHole({ x, y }, on)
       return [meant.x, meant.y]
     })
   const points = pointsOf(sizes)

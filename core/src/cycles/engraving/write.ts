@@ -9,7 +9,7 @@ import {
   type Pen,
   type PlannedRow,
   penOf,
-  placed,
+  placeHole,
   printed,
   programAngle,
   type WrittenCycle,
@@ -64,7 +64,7 @@ function asMoves(params: EngraveParams, sizes: EngraveSizes, on: CycleCase, pen:
   let start: Work['start'] | undefined
   for (const { character, strokes } of cutLetters(sizes)) {
     strokes.forEach((stroke, n) => {
-      const points = stroke.map(([x, y]) => placed({ x, y }, on))
+      const points = stroke.map(([x, y]) => placeHole({ x, y }, on))
       const first = points[0]
       if (!first) return
       if (start) blocks.push(pen.block(['G0', ...pen.place(first, 'text')], n === 0 ? character : undefined))
@@ -111,7 +111,7 @@ function asCycle(params: EngraveParams, sizes: EngraveSizes, pose: TextPose, on:
   const height = printed(pose.height, on)
   for (const { said, text, counts, at } of piecesOf(params, sizes, reading.lettering.counts)) {
     const [x, y] = poseAt(pose, at, 0)
-    const start = placed({ x, y }, on)
+    const start = placeHole({ x, y }, on)
     blocks.push(
       pen.block([
         reading.text ?? '',

@@ -5,7 +5,7 @@ import {
   type PlacedHole,
   type PlannedRow,
   penOf,
-  placed,
+  placeHole,
   printed,
   type WrittenCycle,
 } from '../cycle/index.ts'
@@ -138,7 +138,7 @@ export function tapOperations(params: TapParams, sizes: TapSizes, on: CycleCase)
   const lathe = on.machine.kind === 'lathe'
   const { top, clearance, turns, feeds } = sizes
   const first = lathe ? { x: 0, y: 0 } : (sizes.places[0] ?? { x: 0, y: 0 })
-  const places = lathe ? [] : sizes.places.map((place) => placed(place, on))
+  const places = lathe ? [] : sizes.places.map((place) => placeHole(place, on))
   const start = { ...first, z: top + clearance, zField: 'clearance' }
   const holes = count(lathe ? 1 : places.length)
   const clear = lathe ? { clear: { x: 0, z: printed(top + clearance, on) } } : {}

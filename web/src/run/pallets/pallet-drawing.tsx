@@ -1,6 +1,6 @@
 import type { PalletPlan, PalletPlay } from '@dogleg/core/pallet'
 import { Words } from '../../drawing/marks.tsx'
-import { Sheet } from '../../drawing/sheet.tsx'
+import { CycleSheet } from '../../drawing/sheet.tsx'
 
 const WIDTH = 480
 const HEIGHT = 250
@@ -17,7 +17,7 @@ export function PalletDrawing({ plan, play }: { plan: PalletPlan; play: PalletPl
   }
   const crash = play.state === 'crash'
   return (
-    <Sheet
+    <CycleSheet
       label={`Pallet ${play.inside} is on the machine; at the load station ${out.map((pallet) => `pallet ${pallet}${play.ready.includes(pallet) ? ' is ready' : ''}`).join(', ')}.`}
       width={WIDTH}
       height={HEIGHT}
@@ -100,6 +100,6 @@ export function PalletDrawing({ plan, play }: { plan: PalletPlan; play: PalletPl
                 ? 'interlock on'
                 : 'interlock off'}
       </Words>
-    </Sheet>
+    </CycleSheet>
   )
 }

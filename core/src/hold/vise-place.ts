@@ -11,14 +11,14 @@ import {
 } from '../quantity/index.ts'
 
 /** Where a vise stands on the table and what is asked of it, as typed. */
-export const placed = z.object({
+export const visePlace = z.object({
   jawAt: typedLength.describe("the fixed jaw's gripping face along the table, from its front edge"),
   wanted: typedLength.refine(({ value }) => value >= 0, {
     error: 'A gap that is wanted cannot be negative. Type the length that must stay free at both ends.',
   }),
   lowestZ: typedLength.describe('the lowest machine position of Z that the job goes to'),
 })
-export type Placed = z.infer<typeof placed>
+export type Placed = z.infer<typeof visePlace>
 
 /** What stands in the form of a clearance: everything as typed, nothing promised. */
 export const placedDraft = z.object({
@@ -34,7 +34,7 @@ export function readPlacedDraft(draft: PlacedDraft, unit: LengthUnit): DraftRead
   const problems: FieldProblems = {}
   const length = lengthFields(unit, problems)
   return draftRead(
-    placed.safeParse({
+    visePlace.safeParse({
       jawAt: length('jawAt', draft.jawAt),
       wanted: length('wanted', draft.wanted),
       lowestZ: length('lowestZ', draft.lowestZ),

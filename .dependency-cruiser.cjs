@@ -2,7 +2,8 @@
 const folder = (name) => `^core/src/${name}/`
 const mayImport = {
   log: ['quantity', 'fact'],
-  rows: ['log'],
+  api: [],
+  rows: ['log', 'api'],
   glossary: [],
   quantity: [],
   fact: ['quantity'],

@@ -1,4 +1,3 @@
-import { NOUNS } from '@dogleg/core/setup'
 import helmet from '@fastify/helmet'
 import Fastify, {
   type FastifyBaseLogger,
@@ -18,7 +17,7 @@ import { pages } from './pages.ts'
 import { positionRoutes } from './positions/routes.ts'
 import { practiceRoutes } from './practice/routes.ts'
 import { Problem } from './problem.ts'
-import { referenceRoutes, referenceStampRoute } from './reference/routes.ts'
+import { referenceRoutes } from './reference/routes.ts'
 import { referenceStore } from './reference/store.ts'
 import { failure, type LogLevel, type LogTo, loggerOptions, logRequests, newNumber } from './server-log.ts'
 import { serverTime } from './server-time.ts'
@@ -132,14 +131,13 @@ export async function buildApp({
   // Soon, but not before the server answers. Where it fails, the first question says so.
   const soon = setTimeout(() => threads.record('ready', { of }).catch(() => undefined), READY_AFTER_MS)
   app.addHook('preClose', async () => clearTimeout(soon))
-  entryRoutes(app, database, entries, threads, of, time)
-  await importRoutes(app, database, threads, of, time)
-  for (const noun of NOUNS) referenceRoutes(app, noun, database, reference)
-  referenceStampRoute(app, reference)
   const simulated = simulatedMachines(reference, threads, clock)
-  simulatedRoutes(app, simulated, clock)
-  positionRoutes(app, reference, simulated, agents, clock)
-  practiceRoutes(app, database, simulated, threads, clock)
+  await app.register(entryRoutes, { database, store: entries, threads, of, clock: time })
+  await app.register(importRoutes, { database, threads, of, clock: time })
+  await app.register(referenceRoutes, { database, store: reference })
+  await app.register(simulatedRoutes, { machines: simulated, clock })
+  await app.register(positionRoutes, { reference, simulated, agents, clock })
+  await app.register(practiceRoutes, { database, simulated, threads, clock })
   await pages(app, page)
   return app
 }

@@ -1,20 +1,13 @@
-/** A refusal with a sentence for the person at the tablet. Every error of the API has this one shape. */
-export interface ProblemBody {
-  error: {
-    /** Stable, for the page: 'edited-meanwhile'. */
-    code: string
-    /** What is wrong and what to do. */
-    says: string
-    /** What the page needs to go on: the row as it stands now, the fields that were refused. */
-    detail?: unknown
-  }
-}
+import type { ProblemBody, ProblemCode } from '@dogleg/core/api'
 
+export type { ProblemBody }
+
+/** A refusal, thrown where it is found. */
 export class Problem extends Error {
   readonly status: number
-  readonly code: string
+  readonly code: ProblemCode
   readonly detail: unknown
-  constructor(status: number, code: string, says: string, detail?: unknown) {
+  constructor(status: number, code: ProblemCode, says: string, detail?: unknown) {
     super(says)
     this.status = status
     this.code = code

@@ -12,6 +12,7 @@ export const machines = defineRow({
     {
       noun: 'profiles',
       id: profileId,
+      code: 'profile-unknown',
       says: `There is no profile "${profileId}". Choose one of the list.`,
     },
   ],

@@ -16,7 +16,9 @@ const racks = defineRow({
   schema: z.object({ ...row, place: z.number(), fixture: z.string() }),
   upcast: [],
   inFile: { which: 'of-machine', most: 10 },
-  needs: ({ fixture }) => [{ noun: 'fixtures', id: fixture, says: `There is no ${fixture}.` }],
+  needs: ({ fixture }) => [
+    { noun: 'fixtures', id: fixture, code: 'not-found', says: `There is no ${fixture}.` },
+  ],
   clashes: ({ place }, other) => (place === other.place ? `Place ${place} has ${other.name}.` : undefined),
 })
 const { readRow, rowKind } = rowDoor([fixtures, racks])
@@ -50,7 +52,9 @@ describe('the door for rows', () => {
   it('says what a row needs, and which two cannot both be there', () => {
     const { needs, clashes } = rowKind('racks')
     const rack = (name: string, place: number) => ({ id: name, version: 1, name, place, fixture: 'f-1' })
-    expect(needs?.(rack('A', 1))).toEqual([{ noun: 'fixtures', id: 'f-1', says: 'There is no f-1.' }])
+    expect(needs?.(rack('A', 1))).toEqual([
+      { noun: 'fixtures', id: 'f-1', code: 'not-found', says: 'There is no f-1.' },
+    ])
     expect([clashes?.(rack('A', 1), rack('B', 1)), clashes?.(rack('A', 1), rack('B', 2))]).toEqual([
       'Place 1 has B.',
       undefined,

@@ -1,4 +1,5 @@
 import type { z } from 'zod'
+import type { ProblemCode } from '../api/index.ts'
 import { isObject, issueIn, plainly, raised, type Shaped, shapeOf } from '../log/index.ts'
 
 /** What every row of reference data has: who it is, which version, and what it is called. */
@@ -22,8 +23,8 @@ interface RowSpec<Noun extends string, Schema extends RowSchema> {
   upcast: Shaped['upcast']
   /** Which rows go along in the file of a setup: those that its log names, or those of its machine; and how many at most. */
   inFile: { which: 'named' | 'of-machine'; most: number }
-  /** Rows of other nouns that it cannot be without: the noun and the id. */
-  needs?(row: RowBy<Schema>): { noun: string; id: string; says: string }[]
+  /** Rows of other nouns that it cannot be without, and what is said where one is missing. */
+  needs?(row: RowBy<Schema>): { noun: string; id: string; code: ProblemCode; says: string }[]
   /** Why two rows cannot both be there, in a sentence; undefined where they can. */
   clashes?(row: RowBy<Schema>, other: RowBy<Schema>): string | undefined
 }

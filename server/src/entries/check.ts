@@ -1,3 +1,4 @@
+import type { ProblemCode } from '@dogleg/core/api'
 import type { Logged } from '@dogleg/core/setup'
 import { Problem } from '../problem.ts'
 
@@ -17,7 +18,7 @@ export type Arrival =
   /** Brought from elsewhere with what was written of their times there: a file, the demo. */
   | { by: 'file'; now: number }
 
-const refuse = (code: string, says: string, { id }: Logged) => new Problem(422, code, says, id)
+const refuse = (code: ProblemCode, says: string, { id }: Logged) => new Problem(422, code, says, id)
 const SET = 'Set the clock of this tablet, and enter it again.'
 
 /** Refuses a time that cannot be meant. `opened` is when the setup was opened, in ms since 1970. */

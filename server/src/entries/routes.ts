@@ -1,6 +1,6 @@
 import { initials } from '@dogleg/core/log'
 import { type Entry, readEntry } from '@dogleg/core/setup'
-import type { FastifyInstance, FastifyReply } from 'fastify'
+import type { FastifyPluginAsync, FastifyReply } from 'fastify'
 import { z } from 'zod'
 import type { Database } from '../database/open.ts'
 import { parse } from '../parse.ts'
@@ -51,14 +51,13 @@ const sinceQuery = z.object({ after: z.coerce.number().int().min(0).default(0) }
  * Routes of the log: add entries, read one setup's, and list the setups that they make. What is read is read in a thread of its own,
  * so that a long log holds up nobody who enters something.
  */
-export function entryRoutes(
-  app: FastifyInstance,
-  { write, logbook, alarm }: Database,
-  store: EntryStore,
-  threads: Threads,
-  of: Logbook,
-  clock: () => number,
-) {
+export const entryRoutes: FastifyPluginAsync<{
+  database: Database
+  store: EntryStore
+  threads: Threads
+  of: Logbook
+  clock: () => number
+}> = async (app, { database: { write, logbook, alarm }, store, threads, of, clock }) => {
   /** With every answer: which logbook this is, and the time. */
   const told = () => ({ logbook, time: new Date(clock()).toISOString() })
   const send = (reply: FastifyReply, text: Buffer) => reply.type('application/json; charset=utf-8').send(text)

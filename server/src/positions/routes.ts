@@ -1,6 +1,6 @@
 import { axesOf, type Machine, type PositionsRead } from '@dogleg/core/machine'
 import { convertLength, roundTo } from '@dogleg/core/quantity'
-import type { FastifyInstance } from 'fastify'
+import type { FastifyPluginAsync } from 'fastify'
 import { Problem } from '../problem.ts'
 import type { ReferenceStore } from '../reference/store.ts'
 import { currentDocument, devicesDocument } from '../simulated/mtconnect.ts'
@@ -61,13 +61,12 @@ function told(
 }
 
 /** Reads a machine's positions from where its page says: the simulated machine of this server, or an agent in the shop. */
-export function positionRoutes(
-  app: FastifyInstance,
-  reference: ReferenceStore,
-  simulated: SimulatedMachines,
-  agents: ReadonlySet<string>,
-  clock: () => number,
-) {
+export const positionRoutes: FastifyPluginAsync<{
+  reference: ReferenceStore
+  simulated: SimulatedMachines
+  agents: ReadonlySet<string>
+  clock: () => number
+}> = async (app, { reference, simulated, agents, clock }) => {
   const known = new Map<string, Known>()
 
   async function fromSimulated(id: string): Promise<PositionsRead> {

@@ -8,7 +8,7 @@ import {
   practiceResult,
 } from '@dogleg/core/simulated'
 import { desc } from 'drizzle-orm'
-import type { FastifyInstance } from 'fastify'
+import type { FastifyPluginAsync } from 'fastify'
 import { z } from 'zod'
 import { isUnwritable } from '../database/errors.ts'
 import type { Database } from '../database/open.ts'
@@ -47,13 +47,12 @@ function readResult(body: string): PracticeResult[] {
 }
 
 /** Answers to exercises: judged here, where what is hidden is known, and kept for the person. */
-export function practiceRoutes(
-  app: FastifyInstance,
-  { db, write }: Database,
-  simulated: SimulatedMachines,
-  threads: Threads,
-  clock: () => number,
-) {
+export const practiceRoutes: FastifyPluginAsync<{
+  database: Database
+  simulated: SimulatedMachines
+  threads: Threads
+  clock: () => number
+}> = async (app, { database: { db, write }, simulated, threads, clock }) => {
   const keep = async (result: PracticeResult): Promise<boolean> => {
     try {
       await write((tx) =>

@@ -1,19 +1,23 @@
 import { isUnreadRow } from '@dogleg/core/rows'
-import { type Noun, type Row, readRow, rowKind } from '@dogleg/core/setup'
-import type { FastifyInstance } from 'fastify'
+import { NOUNS, type Noun, type Row, readRow, rowKind } from '@dogleg/core/setup'
+import type { FastifyInstance, FastifyPluginAsync } from 'fastify'
 import type { Database } from '../database/open.ts'
 import { Problem } from '../problem.ts'
 import { addRow, type ReferenceStore, referenceStore } from './store.ts'
+
+interface ReferenceOptions {
+  database: Database
+  store: ReferenceStore
+}
 
 /**
  * Routes of one noun of reference data: list, add, and edit. An edit names the version that it was made from
  * and becomes the next one; when somebody else was quicker, it is refused with the row as it stands now.
  */
-export function referenceRoutes<N extends Noun>(
+function nounRoutes<N extends Noun>(
   app: FastifyInstance,
   noun: N,
-  { write }: Database,
-  store: ReferenceStore,
+  { database: { write }, store }: ReferenceOptions,
 ) {
   const { one, needs, clashes } = rowKind(noun)
 
@@ -28,9 +32,8 @@ export function referenceRoutes<N extends Noun>(
             `This page is newer than the server: load it again. ${row.says}`,
           )
         : new Problem(422, 'not-valid', row.says)
-    for (const { noun: of, id, says } of needs?.(row) ?? [])
-      if (!(await standing.newest(of as Noun, id)))
-        throw new Problem(422, `${rowKind(of as Noun).one}-unknown`, says)
+    for (const { noun: of, id, code, says } of needs?.(row) ?? [])
+      if (!(await standing.newest(of as Noun, id))) throw new Problem(422, code, says)
     return row as Row<N>
   }
 
@@ -97,6 +100,8 @@ export function referenceRoutes<N extends Noun>(
   )
 }
 
-/** Whether any row has changed since a list was read: one number, which costs one look at the end of the table. */
-export const referenceStampRoute = (app: FastifyInstance, store: ReferenceStore) =>
-  app.get('/api/reference-stamp', async () => ({ stamp: await store.stamp() }))
+/** Routes of every noun, and whether any row has changed since a list was read: one number, which costs one look at the end of the table. */
+export const referenceRoutes: FastifyPluginAsync<ReferenceOptions> = async (app, options) => {
+  for (const noun of NOUNS) nounRoutes(app, noun, options)
+  app.get('/api/reference-stamp', async () => ({ stamp: await options.store.stamp() }))
+}

@@ -1,6 +1,6 @@
 import { lengthUnit } from '@dogleg/core/quantity'
 import { hiddenOf, simulatedAction } from '@dogleg/core/simulated'
-import type { FastifyInstance, FastifyReply } from 'fastify'
+import type { FastifyPluginAsync, FastifyReply } from 'fastify'
 import { z } from 'zod'
 import { parse } from '../parse.ts'
 import {
@@ -24,7 +24,10 @@ const identifier = z
   .regex(/^[\w-]{1,60}$/, 'A simulated machine has a name of letters, digits and dashes.')
 
 /** Simulated machines: switched on, worked at, looked at; and what they publish as an MTConnect agent does. */
-export function simulatedRoutes(app: FastifyInstance, machines: SimulatedMachines, clock: () => number) {
+export const simulatedRoutes: FastifyPluginAsync<{
+  machines: SimulatedMachines
+  clock: () => number
+}> = async (app, { machines, clock }) => {
   type One = { Params: { id: string } }
 
   app.put<One>('/api/simulated/:id', async (request) => {

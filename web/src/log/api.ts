@@ -1,3 +1,4 @@
+import { isProblemCode, type ProblemBody, type ProblemCode } from '@dogleg/core/api'
 import type { LogEntry } from '@dogleg/core/log'
 import type { PositionsRead } from '@dogleg/core/machine'
 import type { LengthUnit } from '@dogleg/core/quantity'
@@ -12,9 +13,9 @@ import { notePlace } from './place.ts'
 /** The server refused, with a sentence. */
 export class Refused extends Error {
   readonly status: number
-  readonly code: string
+  readonly code: ProblemCode
   readonly detail: unknown
-  constructor(status: number, code: string, says: string, detail?: unknown) {
+  constructor(status: number, code: ProblemCode, says: string, detail?: unknown) {
     super(says)
     this.status = status
     this.code = code
@@ -70,10 +71,10 @@ async function ask<T>(method: 'GET' | 'POST' | 'PUT', path: string, body?: unkno
   })
   noteReachable(true)
   if (!response.ok) {
-    const { code, says, detail } = (data.error ?? {}) as { code?: string; says?: string; detail?: unknown }
+    const { code, says, detail } = (data.error ?? {}) as Partial<ProblemBody['error']>
     throw new Refused(
       response.status,
-      code ?? 'failed',
+      isProblemCode(code) ? code : 'failed',
       says ?? 'Something went wrong in the server.',
       detail,
     )

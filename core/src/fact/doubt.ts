@@ -1,4 +1,7 @@
-/** How far off a value may be, in the value's unit, and what it is made of. */
+/**
+ * How far off a value may be: its combined standard uncertainty (JCGM 100:2008, coverage factor 1), in the value's unit, and what it is
+ * made of. The screens call it doubt; what is compared is called different beyond three times it.
+ */
 export interface Doubt {
   value: number
   parts: DoubtPart[]
@@ -7,7 +10,7 @@ export interface Doubt {
 export interface DoubtPart {
   /** Where it comes from: 'edge finder repeats to'. */
   from: string
-  /** Its share of the doubt of the result, in the result's unit, after any averaging. */
+  /** Its share, as a standard uncertainty in the result's unit, after any averaging. */
   value: number
 }
 

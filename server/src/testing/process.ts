@@ -30,6 +30,7 @@ function run(file: string, { port = '0', settings, ...options }: StartOptions) {
       ...process.env,
       DOGLEG_DATA: file,
       DOGLEG_NEW: 'demo',
+      DOGLEG_LOG: 'error',
       DOGLEG_MOST_A_MINUTE: '1000000',
       DOGLEG_PORT: port,
       ...settings,

@@ -3,7 +3,6 @@ import {
   type describeEntry,
   LOG_GROUP_NAMES,
   LOG_GROUPS,
-  type LogGroup,
   type Logged,
   type LogSearch,
   logCsv,
@@ -82,7 +81,7 @@ export function LogSearchBar({ setup, search, onSearch, found, describe }: LogSe
         'group',
         'Of',
         'all steps',
-        (Object.keys(LOG_GROUPS) as LogGroup[]).map((group) => [group, LOG_GROUP_NAMES[group]] as const),
+        LOG_GROUPS.map((group) => [group, LOG_GROUP_NAMES[group]] as const),
       )}
       {pick(
         'by',

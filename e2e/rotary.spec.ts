@@ -9,11 +9,15 @@ test('a part in the rotary: its centre line by half a turn, its angle from a fla
   server,
 }) => {
   const press = (name: string | RegExp) => page.getByRole('button', { name, exact: true }).click()
-  const take = (what: string, n = 0) =>
-    page
+  const FIELDS = { Y: /^Y at the (front|back)$/, A: 'A shows' } as const
+  const take = async (what: keyof typeof FIELDS, n = 0) => {
+    await page
       .getByRole('button', { name: new RegExp(`^Take position ${what} from`) })
       .nth(n)
       .click()
+    // The next key is pressed when this one has its answer, as a person does.
+    await expect(page.getByRole('textbox', { name: FIELDS[what] }).nth(n)).not.toHaveValue('')
+  }
   await signIn(page)
   await page.getByRole('link', { name: 'Practice' }).click()
   await page.getByRole('link', { name: 'Mill 1' }).click()

@@ -1,5 +1,5 @@
 import { z } from 'zod'
-import { ALL_AXES, type FactKind } from '../fact/index.ts'
+import { ALL_AXES, FACT_KINDS, type FactKind } from '../fact/index.ts'
 import type { MachineKind } from '../machine/index.ts'
 
 /** What can happen to a setup that makes earlier facts stale. */
@@ -126,23 +126,8 @@ export const HAPPENINGS: Record<HappeningKind, Happening> = {
     said: false,
     title: 'Job set up again',
     past: 'the job was set up again',
-    reaches: [
-      ...ALL_AXES,
-      'offset-A',
-      'centre-line',
-      'work-shift',
-      'angle',
-      'part',
-      'squareness',
-      'upright',
-      'clearance',
-      'grip',
-      'lengths',
-      'hold-check',
-      'stop-check',
-      'layout',
-      'start-check',
-    ],
+    // All that was measured on the job; a tool keeps its length from one to the next.
+    reaches: FACT_KINDS.filter((kind) => kind !== 'tool-length'),
     explains: 'What was measured is as it was the last time: it must be measured again.',
   },
 }

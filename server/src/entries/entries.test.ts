@@ -9,7 +9,7 @@ import {
 } from '../database/schema.ts'
 import { type DemoApp, demoApp } from '../testing/app.ts'
 import { anyEntry, noteEntry, openedEntry, struckEntry } from '../testing/entries.ts'
-
+import { setupFileOf } from '../testing/files.ts'
 import type { EntriesSince } from './store.ts'
 
 let demo: DemoApp
@@ -208,24 +208,7 @@ describe('an entry of a newer Dogleg', () => {
     expect(await refusalOf(newer)).toEqual([422, 'written-by-newer'])
     expect(await logOf(opened.id)).toHaveLength(1)
 
-    const { machines, profiles } = demoReference
-    const machine = machines.find(({ id }) => id === opened.machine.id)
-    const file = (...entries: unknown[]) => ({
-      format: 'dogleg-setup',
-      version: 1,
-      made: opened.at,
-      by: 'LB',
-      sheet: {},
-      entries: [opened, ...entries],
-      reference: {
-        machines: [machine],
-        profiles: profiles.filter(({ id }) => id === machine?.profileId),
-        vises: [],
-        collets: [],
-        tools: [],
-        materials: [],
-      },
-    })
+    const file = (...entries: unknown[]) => setupFileOf([opened, ...entries])
     const take = (of: object) => demo.ask('POST', '/api/setup-files', of)
     expect((await take(file(newer))).body).toMatchObject({ added: 1, known: 1 })
     expect((await take(file(newer))).body).toMatchObject({ added: 0, known: 2 })

@@ -2,6 +2,7 @@ import { type ChildProcess, fork } from 'node:child_process'
 import { join } from 'node:path'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { anyEntry, noteEntry, openedEntry } from '../testing/entries.ts'
+import { setupFileOf } from '../testing/files.ts'
 import { newFolder } from '../testing/process.ts'
 import { ask, post } from '../testing/shop.ts'
 
@@ -111,10 +112,10 @@ describe('the one thread of the server', () => {
 
   it('is not held up by a setup file of 60 MB, nor by what is then shown of it', async () => {
     const opened = openedEntry()
-    const { machines, profiles } = {
-      ...(await ask<{ machines: { id: string; profileId: string }[] }>(address, '/api/machines')),
-      ...(await ask<{ profiles: { id: string }[] }>(address, '/api/profiles')),
-    }
+    const { machines } = await ask<{ machines: { id: string; profileId: string }[] }>(
+      address,
+      '/api/machines',
+    )
     const machine = machines.find(({ id }) => id === 'mill-1')
     const text = 'G1 X1. Y2.\n'.repeat(18_000)
     const entries = [
@@ -133,22 +134,7 @@ describe('the one thread of the server', () => {
         }),
       ),
     ]
-    const file = JSON.stringify({
-      format: 'dogleg-setup',
-      version: 1,
-      made: new Date().toISOString(),
-      by: 'RT',
-      sheet: {},
-      entries,
-      reference: {
-        machines: [machine],
-        profiles: profiles.filter(({ id }) => id === machine?.profileId),
-        vises: [],
-        collets: [],
-        tools: [],
-        materials: [],
-      },
-    })
+    const file = JSON.stringify(setupFileOf(entries))
     expect(file.length).toBeGreaterThan(55e6)
     const most = await meanwhile(async () => {
       const taken = await send('POST', '/api/setup-files', file)

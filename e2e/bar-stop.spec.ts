@@ -1,7 +1,7 @@
 import type { Profile } from '@dogleg/core/control'
 import type { Machine, ToolShape } from '@dogleg/core/machine'
 import { type HiddenTruth, latheWorld, switchOn } from '@dogleg/core/simulated'
-import { expect, expectAccessible, openAt, signIn, test } from './dogleg.ts'
+import { expect, expectAccessible, LONG_MS, openAt, signIn, test } from './dogleg.ts'
 import { runThere } from './simulated.ts'
 
 const PIECE = 577
@@ -79,17 +79,17 @@ test('a stop that the turret brings: the bar is pulled against it, and stands ou
       await page.getByRole('button', { name: 'Push the bar back, and clamp' }).click()
     const stands = page.getByText('The program stands before the next block.')
     await runThere(page)
-    await expect(stands).toBeVisible({ timeout: 60_000 })
+    await expect(stands).toBeVisible({ timeout: LONG_MS })
     await page.getByRole('button', { name: 'Cycle start' }).click()
     await expect(page.getByText('PULL THE BAR', { exact: false }).first()).toBeVisible()
-    await expect(stands).toBeVisible({ timeout: 60_000 })
+    await expect(stands).toBeVisible({ timeout: LONG_MS })
     await expect(page.getByRole('alert')).toHaveCount(0)
     await page.getByRole('button', { name: 'Pull the bar out, and clamp' }).click()
     await expect(
       page.getByText('The bar is pulled against what stands in front of it, and clamped.'),
     ).toBeVisible()
     await page.getByRole('button', { name: 'Cycle start' }).click()
-    await expect(page.getByText('The program at its end.')).toBeVisible({ timeout: 60_000 })
+    await expect(page.getByText('The program at its end.')).toBeVisible({ timeout: LONG_MS })
     await expect(page.getByRole('alert')).toHaveCount(0)
   })
 

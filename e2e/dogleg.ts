@@ -125,7 +125,7 @@ export async function expectFits(page: Page, { vertically }: { vertically: boole
     const size = await overhang(page)
     expect(size.width, 'wider than the window, px').toBeLessThanOrEqual(0)
     if (vertically) expect(size.height, 'below the window, px').toBeLessThanOrEqual(0)
-  }).toPass({ timeout: 5_000 })
+  }).toPass()
 }
 
 /**
@@ -143,6 +143,23 @@ export async function expectFitsBoth(page: Page, { vertically }: { vertically: b
 export async function expectView(page: Page, fits: { vertically: boolean | 'wide' }) {
   await expectAccessible(page)
   await expectFitsBoth(page, fits)
+}
+
+/**
+ * Types into what has the focus. In a list that chooses the row that begins so; a list forgets what was typed a second ago, so that
+ * on a machine that stalls it is looked at, as a person does, and typed again.
+ */
+export async function typeInto(page: Page, text: string) {
+  const chosen = () =>
+    page.evaluate(() => {
+      const list = document.activeElement
+      return list instanceof HTMLSelectElement ? (list.selectedOptions[0]?.text ?? '') : undefined
+    })
+  await expect(async () => {
+    await page.keyboard.type(text)
+    const row = await chosen()
+    if (row !== undefined) expect(row.toLowerCase()).toContain(text.toLowerCase())
+  }).toPass({ intervals: [1500] })
 }
 
 /** Takes the program that is on screen as a file: its name and its text. */
@@ -165,6 +182,9 @@ export async function openEarlier(page: Page, title: RegExp, step: string) {
 }
 
 export { expect, type Server }
+
+/** How long is waited for what takes the page a while by itself, a program that runs or a large one that is read, ms. */
+export const LONG_MS = 180_000
 
 /** A tap in the place of a key that just recorded presses nothing for so long, ms: people look before they go on. */
 export const SETTLE_MS = 1000

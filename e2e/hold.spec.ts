@@ -48,7 +48,7 @@ test('a vise is squared: the target, a reversed sign that is noticed, then snug,
     await expect(page.getByText('-0.0300 - (-0.005455) x (5.7500 + 1.0000)')).toBeVisible()
     await expect(page.getByText(/The right end goes towards you by/)).toBeVisible()
     await page.getByRole('button', { name: 'Show the tap to +0.0068' }).click()
-    await expect(page.getByRole('img', { name: /Plan view/ })).toContainText('+0.0068', { timeout: 6000 })
+    await expect(page.getByRole('img', { name: /Plan view/ })).toContainText('+0.0068')
     await expectAccessible(page)
   })
 
@@ -363,7 +363,7 @@ test('Hold goes on while the server is away, and another tablet sees what came o
   await next(page, 'Tap until the dial shows')
   await expect(page.getByRole('link', { name: /^Zero/ })).toContainText('stale')
   await server.start()
-  await expect(page.getByText(/kept on this tablet/)).toHaveCount(0, { timeout: 20_000 })
+  await expect(page.getByText(/kept on this tablet/)).toHaveCount(0)
 
   const other = await (await browser.newContext()).newPage()
   await other.goto(server.address)
@@ -374,7 +374,7 @@ test('Hold goes on while the server is away, and another tablet sees what came o
   await other.getByRole('button', { name: 'Something changed' }).click()
   await other.getByRole('radio', { name: /Vise moved/ }).click()
   await other.getByRole('button', { name: 'Enter it in the logbook' }).click()
-  await expect(page.getByRole('heading', { name: 'Before the first sweep' })).toBeVisible({ timeout: 15_000 })
+  await expect(page.getByRole('heading', { name: 'Before the first sweep' })).toBeVisible()
   await expect(page.getByText('It was swept before the vise was moved.').first()).toBeVisible()
   await other.context().close()
 })

@@ -3,8 +3,6 @@ import { SETTLE_MS, signIn } from './dogleg.ts'
 
 /** Somebody comes to the tablet. */
 export async function comes(page: Page, initials: string) {
-  // What a person would not wait for is not waited for.
-  page.setDefaultTimeout(15_000)
   await signIn(page, initials)
   return new Person(page)
 }

@@ -1,6 +1,6 @@
 import { squareVise, toolOnBlock, touchByProbe } from '@dogleg/core/simulated'
 import type { Page } from '@playwright/test'
-import { expect, expectAccessible, expectView, signIn, test, toStep } from './dogleg.ts'
+import { expect, expectAccessible, expectView, LONG_MS, signIn, test, toStep } from './dogleg.ts'
 import { handAt, seeMachine } from './simulated.ts'
 
 const press = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true }).click()
@@ -157,7 +157,7 @@ test('a whole setup on the simulated machine, from the walk-round to the proved 
     await page.getByLabel('Single block').click()
     await expect(page.getByLabel('Single block')).not.toBeChecked()
     await press(page, 'Cycle start')
-    await expect(page.getByText('The program at its end.')).toBeVisible({ timeout: 60_000 })
+    await expect(page.getByText('The program at its end.')).toBeVisible({ timeout: LONG_MS })
     await expect(page.getByRole('alert')).toHaveCount(0)
   })
 
@@ -173,7 +173,7 @@ test('a whole setup on the simulated machine, from the walk-round to the proved 
     await expect(page.getByRole('alert')).toContainText(
       /Collision: the (cutter|shank|holder) of T7 met the moving jaw, in line 7\./,
       {
-        timeout: 60_000,
+        timeout: LONG_MS,
       },
     )
     await expectAccessible(page)
@@ -352,7 +352,7 @@ test('the clamp is spotted by reading; stepping into it is said, and counts agai
   await press(page, 'Cycle start')
   const alarm = page.getByRole('alert')
   await expect(alarm).toContainText(/Collision: the cutter of T3 met the clamp, in line \d+\./, {
-    timeout: 60_000,
+    timeout: LONG_MS,
   })
   const line = /in line (\d+)/.exec((await alarm.textContent()) ?? '')?.[1] ?? ''
   await expect(page.locator('[aria-current=step]')).toContainText(new RegExp(`^${line}`))

@@ -1,5 +1,5 @@
 import { levelOf, onRotary, probeDownOn, probeOverRotary, probeSideOf, turnTo } from '@dogleg/core/simulated'
-import { expect, expectAccessible, openAt, signIn, test } from './dogleg.ts'
+import { expect, expectAccessible, LONG_MS, openAt, signIn, test } from './dogleg.ts'
 import { handAt, runThere } from './simulated.ts'
 
 const PIECE = 4711
@@ -153,11 +153,13 @@ test('a part in the rotary: its centre line by half a turn, its angle from a fla
     await page.getByRole('link', { name: 'To the simulated Mill 1' }).click()
     await runThere(page)
     // It stops to be compared, and again with the part at its zero.
-    await expect(page.getByText('The program stands before the next block.')).toBeVisible({ timeout: 60_000 })
+    await expect(page.getByText('The program stands before the next block.')).toBeVisible({
+      timeout: LONG_MS,
+    })
     await page.getByRole('button', { name: 'Cycle start' }).click()
     await expect
       .poll(async () => Math.abs(Number(await page.getByTestId('position-A').textContent()) - level), {
-        timeout: 60_000,
+        timeout: LONG_MS,
       })
       .toBeLessThan(0.06)
     await expect(page.getByRole('alert')).toHaveCount(0)

@@ -1,5 +1,5 @@
 import { touchSetter } from '@dogleg/core/simulated'
-import { expect, expectAccessible, openAt, signIn, test } from './dogleg.ts'
+import { expect, expectAccessible, LONG_MS, openAt, signIn, test } from './dogleg.ts'
 import { handAt, runThere } from './simulated.ts'
 
 const PIECE = 1618
@@ -76,7 +76,9 @@ test('tool lengths from a setter: calibrated, measured, gone stale after a knock
     await page.getByRole('button', { name: 'To the simulated Mill 1' }).click()
     await page.getByRole('link', { name: 'To the simulated Mill 1' }).click()
     await runThere(page)
-    await expect(page.getByText('The program stands before the next block.')).toBeVisible({ timeout: 90_000 })
+    await expect(page.getByText('The program stands before the next block.')).toBeVisible({
+      timeout: LONG_MS,
+    })
     await expect(page.getByRole('alert')).toHaveCount(0)
     const { hand } = await handAt(page, server, PIECE)
     const preset = hand.see().tools.find(({ number }) => number === 7)?.length ?? 0

@@ -1,6 +1,6 @@
 import { blockMiddle, boxOf, isMill, partZeroOf, probeOver, type SeenBody } from '@dogleg/core/simulated'
 import type { Page } from '@playwright/test'
-import { expect, expectAccessible, openAt, type Server, signIn, test } from './dogleg.ts'
+import { expect, expectAccessible, LONG_MS, openAt, type Server, signIn, test, typeInto } from './dogleg.ts'
 import { handAt, runThere } from './simulated.ts'
 
 const press = (page: Page, name: string | RegExp) => page.getByRole('button', { name, exact: true }).click()
@@ -77,7 +77,9 @@ test('a block of unknown size: X, Y and Z by one program at the simulated mill, 
     await press(page, 'To the simulated Mill 1')
     await page.getByRole('link', { name: 'To the simulated Mill 1' }).click()
     await runThere(page)
-    await expect(page.getByText('The program stands before the next block.')).toBeVisible({ timeout: 90_000 })
+    await expect(page.getByText('The program stands before the next block.')).toBeVisible({
+      timeout: LONG_MS,
+    })
     await expect(page.getByRole('alert')).toHaveCount(0)
     await page.getByRole('tab', { name: 'Offsets and lengths' }).click()
     await expect(page.getByRole('region', { name: 'Variables' })).toContainText('#100')
@@ -158,10 +160,10 @@ test('a corner and its top by one program, the probe put by eye', async ({ page,
   await openAt(page, /first side/, 'Zero')
   await page.getByRole('tab', { name: 'Probe' }).click()
   await page.getByLabel('Set G54 from').focus()
-  await page.keyboard.type('corner and')
+  await typeInto(page, 'corner and')
   await page.keyboard.press('Tab')
   for (const value of ['X+', 'Y+', '.5', '-.25', '0', '0', '0', '.375', '.125', '.375', String(length)]) {
-    await page.keyboard.type(value)
+    await typeInto(page, value)
     await page.keyboard.press('Tab')
   }
   await page.keyboard.press('Enter')
@@ -169,7 +171,7 @@ test('a corner and its top by one program, the probe put by eye', async ({ page,
   await press(page, 'To the simulated Mill 1')
   await page.getByRole('link', { name: 'To the simulated Mill 1' }).click()
   await runThere(page)
-  await expect(page.getByText('The program stands before the next block.')).toBeVisible({ timeout: 90_000 })
+  await expect(page.getByText('The program stands before the next block.')).toBeVisible({ timeout: LONG_MS })
   const { offsets } = await controlShows(page, server)
   const found = offsets.G54 ?? { X: 0, Y: 0, Z: 0 }
   // One touch a face, half an inch from the corner, in a vise up to three quarters of a degree off: 0.5 x tan 0.75 is 0.0066.

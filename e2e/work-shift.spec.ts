@@ -131,13 +131,10 @@ test('a bar that lies elsewhere: one tool at its face puts all of them right, at
       { do: 'start' },
     )
     await expect
-      .poll(
-        async () => {
-          const { view } = await (await page.request.get(`${server.address}/api/simulated/lathe-1`)).json()
-          return Math.abs(view.positions.Z - (standing(6).Z + bar.face + out + 0.5))
-        },
-        { timeout: 30_000 },
-      )
+      .poll(async () => {
+        const { view } = await (await page.request.get(`${server.address}/api/simulated/lathe-1`)).json()
+        return Math.abs(view.positions.Z - (standing(6).Z + bar.face + out + 0.5))
+      })
       .toBeLessThan(0.0005)
   })
 })

@@ -1,12 +1,12 @@
 import { readFileSync } from 'node:fs'
 import type { Page } from '@playwright/test'
-import { expect, expectAccessible, openAt, signIn, test, toStep } from './dogleg.ts'
+import { expect, expectAccessible, LONG_MS, openAt, signIn, test, toStep, typeInto } from './dogleg.ts'
 
 /** Types through a form with the keyboard alone: each value, then Tab; '' passes a field over, a list is left by Tab too. */
 async function typeThrough(page: Page, values: readonly string[]) {
   for (const value of values) {
     if (value === 'Space') await page.keyboard.press(value)
-    else if (value !== '') await page.keyboard.type(value)
+    else if (value !== '') await typeInto(page, value)
     await page.keyboard.press('Tab')
     // Behind a position stands the key that takes it from the machine.
     const focused = await page.evaluate(() => document.activeElement?.getAttribute('aria-label') ?? '')
@@ -49,7 +49,7 @@ test('every way of finding X and Y, with the keyboard alone', async ({ page }) =
   for (const [name, values, says] of ways) {
     await test.step(name, async () => {
       await page.getByLabel('Found with').focus()
-      await page.keyboard.type(name, { delay: 5 })
+      await typeInto(page, name)
       await page.keyboard.press('Tab')
       for (const field of await page.locator('form input[data-entry], form textarea').all())
         await field.fill('')
@@ -173,9 +173,9 @@ test('the part is found askew by features, and the program is turned to it', asy
   await signIn(page)
   await openAt(page, /first side/, 'Angle')
   await page.getByLabel('From', { exact: true }).focus()
-  await page.keyboard.type('many')
+  await typeInto(page, 'many')
   await page.keyboard.press('Tab')
-  await page.keyboard.type('probe')
+  await typeInto(page, 'probe')
   await page.keyboard.press('Tab')
   await page.keyboard.type(
     'A 0 0 -18.3510 -6.1205\nB 4 0 -14.3516 -6.0507\nC 4 2 -14.3865 -4.0510\nD 0 2 -18.3859 -4.1088\nE 2 2 - -',
@@ -230,7 +230,7 @@ test('the part is found askew by features, and the program is turned to it', asy
     await expect(turn).toBeVisible()
     await turn.click()
     await expect(page.getByText('200000 moves turned, read back and compared.')).toBeVisible({
-      timeout: 60_000,
+      timeout: LONG_MS,
     })
     await page.getByRole('button', { name: 'Take it out' }).click()
     await expect(page.getByLabel('Program, pasted')).toHaveValue('G90 G54 G0 X0 Y0\nG1 X1. F10. (along)')

@@ -2,8 +2,8 @@
 const folder = (name) => `^core/src/${name}/`
 const mayImport = {
   log: ['quantity', 'fact'],
-  api: [],
-  rows: ['log', 'api'],
+  problem: [],
+  rows: ['log', 'problem'],
   glossary: [],
   quantity: [],
   fact: ['quantity'],
@@ -154,6 +154,7 @@ const mayImport = {
     'setup',
     'traveler',
   ],
+  api: ['problem', 'log', 'quantity', 'machine', 'setup', 'simulated', 'traveler', 'sheet'],
   demo: [
     'quantity',
     'machine',

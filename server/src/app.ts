@@ -8,6 +8,7 @@ import Fastify, {
 import { isDamage, isUnwritable } from './database/errors.ts'
 import { type Database, NOT_KEPT } from './database/open.ts'
 import { LogbookDamaged, LogbookGone } from './database/watch.ts'
+import { descriptionRoutes } from './description/routes.ts'
 import { entryRoutes } from './entries/routes.ts'
 import { entryStore } from './entries/store.ts'
 import { guard } from './guard.ts'
@@ -138,6 +139,7 @@ export async function buildApp({
   await app.register(simulatedRoutes, { machines: simulated, clock })
   await app.register(positionRoutes, { reference, simulated, agents, clock })
   await app.register(practiceRoutes, { database, simulated, threads, clock })
+  await app.register(descriptionRoutes, { threads })
   await pages(app, page)
   return app
 }

@@ -1,1 +1,29 @@
-export { isProblemCode, PROBLEM_CODES, type ProblemBody, type ProblemCode } from './problems.ts'
+export { isProblemCode, PROBLEM_CODES, type ProblemCode } from '../problem/index.ts'
+export {
+  type Answer,
+  type Asked,
+  CONTRACT,
+  type Contract,
+  type Question,
+  type RowAnswers,
+  rowContract,
+} from './contract.ts'
+export {
+  type Address,
+  addressOf,
+  ROUTES,
+  ROW_ROUTES,
+  type RouteName,
+  type RowRouteName,
+} from './routes.ts'
+export {
+  type DamagedRow,
+  entry,
+  listOfRows,
+  type Place,
+  type ProblemBody,
+  problemBody,
+  type RowList,
+  rowOf,
+  unreadEntry,
+} from './shapes.ts'

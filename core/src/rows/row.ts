@@ -1,6 +1,6 @@
 import type { z } from 'zod'
-import type { ProblemCode } from '../api/index.ts'
 import { isObject, issueIn, plainly, raised, type Shaped, shapeOf } from '../log/index.ts'
+import type { ProblemCode } from '../problem/index.ts'
 
 /** What every row of reference data has: who it is, which version, and what it is called. */
 export interface AnyRow {

@@ -1,13 +1,12 @@
 import { z } from 'zod'
 import { linearAxis } from '../machine/index.ts'
+import { boltState, finderKind, looks, rotaryWord } from './state-schema.ts'
 
 /** Turns of a rotary that can be asked for at once, in degrees. */
 const MOST_TURN = 360
 const far = z.number().min(-10_000).max(10_000)
 const tool = z.int().min(0).max(9999)
-const looks = z.enum(['X+', 'X-', 'Y+', 'Y-'])
 const end = z.enum(['left', 'right'])
-const rotaryWord = z.enum(['A', 'B', 'C'])
 
 /** What a person can do at the simulated machine. Lengths in the machine's unit. */
 export const simulatedAction = z.discriminatedUnion('do', [
@@ -32,7 +31,7 @@ export const simulatedAction = z.discriminatedUnion('do', [
   z.object({ do: z.literal('spindle'), rpm: z.number().min(0).max(50_000) }),
   z.object({
     do: z.literal('mount'),
-    what: z.enum(['nothing', 'tool', 'edge-finder', 'indicator', 'sensor', 'probe']),
+    what: z.enum(['nothing', 'tool', ...finderKind.options]),
     tool: tool.optional(),
   }),
   z.object({ do: z.literal('look'), way: looks }),
@@ -44,7 +43,7 @@ export const simulatedAction = z.discriminatedUnion('do', [
   z.object({ do: z.literal('part'), in: z.boolean() }),
   /** Tries whether a gauge block or feeler goes in under the tool. */
   z.object({ do: z.literal('try-block'), height: z.number().positive().max(1000) }),
-  z.object({ do: z.literal('bolt'), which: end, to: z.enum(['out', 'snug', 'tight']) }),
+  z.object({ do: z.literal('bolt'), which: end, to: boltState }),
   z.object({
     do: z.literal('tap'),
     end,

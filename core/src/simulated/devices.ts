@@ -1,8 +1,6 @@
 import { REPEATABILITY } from '../pickup/index.ts'
 import { convertLength, type LengthUnit } from '../quantity/index.ts'
-
-/** What can be put into the spindle to find a face. */
-export type FinderKind = 'edge-finder' | 'indicator' | 'sensor' | 'probe'
+import type { FinderKind } from './state-schema.ts'
 
 /** A piece of what is in the spindle: an upright cylinder, from one height above the tip to another. */
 export interface Piece {

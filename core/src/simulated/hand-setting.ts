@@ -1,6 +1,6 @@
 import { squareness } from '../hold/index.ts'
 import { boxOf, clickUntil, type Hand, type Into, jogTo, own, steps } from './hand.ts'
-import type { SeenBody, SimulatedView } from './view.ts'
+import type { SeenBody, SimulatedView } from './view-schema.ts'
 
 /** The indicator on the fixed jaw, near its left end, dial at zero; and what it shows at places along the jaw. */
 function ontoJaw(hand: Hand, at: number): { left: number; y: number } {

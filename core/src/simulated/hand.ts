@@ -3,8 +3,10 @@ import { act } from './act.ts'
 import type { SimulatedAction } from './actions.ts'
 import { FINDER_RPM, WHEEL_STEPS } from './devices.ts'
 import { inch } from './mill.ts'
-import type { Looks, SimulatedState } from './state.ts'
-import { type SeenBody, type SimulatedView, viewOf } from './view.ts'
+import type { SimulatedState } from './state.ts'
+import type { Looks } from './state-schema.ts'
+import { viewOf } from './view.ts'
+import type { SeenBody, SimulatedView } from './view-schema.ts'
 
 /**
  * A good hand at the simulated machine: it does what a careful machinist does, sees only what the view shows, and so says

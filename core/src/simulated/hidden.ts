@@ -1,16 +1,8 @@
 import { onRotary } from './rotary.ts'
 import type { SimulatedState } from './state.ts'
 import { levelOf } from './true-rotary.ts'
-import type { SimulatedView } from './view.ts'
+import type { HiddenTruth, SimulatedView } from './view-schema.ts'
 import { isMillWorld, partZeroOf } from './world.ts'
-
-/** What is hidden in a simulated machine, in its unit. */
-export interface HiddenTruth {
-  zero: { X: number; Y: number; Z: number; angle: number } | null
-  /** The rotary, where it stands on the table: its centre line, and its angle with the flat up. */
-  rotary: { Y: number; Z: number; word: string; level: number } | null
-  tools: readonly { number: number; length: number | null; geometry: { X: number; Z: number } | null }[]
-}
 
 /** What is hidden, for who wants to know how far off they were: then the piece is known. On a lathe Z 0 is the face as it is now. */
 export function hiddenOf(simulated: SimulatedState): HiddenTruth {

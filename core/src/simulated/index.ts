@@ -1,7 +1,7 @@
 export { act, advance, switchOn } from './act.ts'
 export { type SimulatedAction, simulatedAction } from './actions.ts'
 export { isMill } from './contact.ts'
-export { FINDER_RPM, type FinderKind, finderOf, WHEEL_STEPS } from './devices.ts'
+export { FINDER_RPM, finderOf, WHEEL_STEPS } from './devices.ts'
 export {
   type AnswerField,
   type Answers,
@@ -18,7 +18,7 @@ export { boxOf, type Hand, handOn, probeOver, toolOnBlock, touchByFinder, touchB
 
 export { probeDownOn, probeOverRotary, probeSideOf, turnTo } from './hand-rotary.ts'
 export { squareVise, touchSetter } from './hand-setting.ts'
-export { type AgainstHidden, againstHidden, type HiddenTruth, hiddenOf } from './hidden.ts'
+export { type AgainstHidden, againstHidden, hiddenOf } from './hidden.ts'
 export { byExercise, errorsInWords, goodHandErrors, peopleOf } from './results.ts'
 export { onRotary } from './rotary.ts'
 export {
@@ -29,9 +29,18 @@ export {
   type TableSketch,
   tableSketch,
 } from './sketch.ts'
-export type { Alarm, BoltState, Looks, SimulatedState } from './state.ts'
+export type { SimulatedState } from './state.ts'
+export type { Alarm, BoltState, FinderKind, Looks } from './state-schema.ts'
 export { levelOf } from './true-rotary.ts'
-export { positionsShown, type SeenBody, type SimulatedView, viewOf } from './view.ts'
+export { positionsShown, viewOf } from './view.ts'
+export {
+  type HiddenTruth,
+  hiddenTruth,
+  type SeenBody,
+  type SimulatedMachine,
+  type SimulatedView,
+  simulatedMachine,
+} from './view-schema.ts'
 export {
   blockMiddle,
   latheWorld,

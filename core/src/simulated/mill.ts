@@ -15,7 +15,8 @@ import {
 import { FINDER_RPM, type Finder } from './devices.ts'
 import { dice } from './dice.ts'
 import { degreesText, depthIn, homedRotary, LOOK_EVERY, lying, onRotary, turnedBy } from './rotary.ts'
-import type { Alarm, Mounted, SimulatedState } from './state.ts'
+import type { Mounted, SimulatedState } from './state.ts'
+import type { Alarm } from './state-schema.ts'
 import { isMillWorld, trueTool } from './world.ts'
 
 /** Jog speed and that of a probe that searches, in inches a second. By judgement. */

@@ -8,7 +8,7 @@ import type { SimulatedMill } from './contact.ts'
 import { boxOf, handOn, own, probeOver } from './hand.ts'
 import { fromFrame } from './plan-geometry.ts'
 import { millOf, UNITS } from './testing.ts'
-import type { SeenBody } from './view.ts'
+import type { SeenBody } from './view-schema.ts'
 import { blockMiddle } from './world.ts'
 
 /** A good hand at a mill with a block in its vise: the probe is put by eye, and a program finds the rest. */

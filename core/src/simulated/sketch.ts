@@ -1,4 +1,4 @@
-import type { SimulatedView } from './view.ts'
+import type { SimulatedView } from './view-schema.ts'
 
 interface Place {
   x: number

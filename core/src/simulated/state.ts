@@ -1,11 +1,8 @@
 import type { LinearAxis } from '../machine/index.ts'
-import type { FinderKind } from './devices.ts'
 import type { Frame } from './plan-geometry.ts'
 import type { ProgramRun, RunPlan } from './run-plan.ts'
-import type { HeldAgainst, World } from './world.ts'
-
-/** Which way the stylus of an indicator looks from the spindle. */
-export type Looks = 'X+' | 'X-' | 'Y+' | 'Y-'
+import type { Alarm, BoltState, FinderKind, HeldAgainst, Looks, Tally } from './state-schema.ts'
+import type { World } from './world.ts'
 
 /** What is in the spindle of a mill, or at work in the turret of a lathe. */
 export type Mounted =
@@ -28,22 +25,6 @@ export type Mounted =
       /** A probe: where it triggered last. */
       triggered: { axis: LinearAxis; at: number } | null
     }
-
-export type BoltState = 'out' | 'snug' | 'tight'
-
-export interface Alarm {
-  code: 'collision' | 'no-contact' | 'program' | 'spindle'
-  says: string
-  fix: string
-}
-
-/** What was done so far that a judge asks about. */
-interface Tally {
-  collisions: number
-  bumps: number
-  misses: number
-  taps: number
-}
 
 /** A simulated machine as it stands. Positions are machine positions of spindle (or turret) and gauge line. */
 export interface SimulatedState {

@@ -1,4 +1,4 @@
-import { axesOf, type LinearAxis, type MachineKind, USUAL_RAPID_MARKS } from '../machine/index.ts'
+import { axesOf, USUAL_RAPID_MARKS } from '../machine/index.ts'
 import { digitsOfStep, type LengthUnit, roundTo } from '../quantity/index.ts'
 import {
   frameOfBody,
@@ -11,110 +11,20 @@ import {
   tipSpot,
   tipZ,
 } from './contact.ts'
-import { type FinderKind, finderOf } from './devices.ts'
+import { finderOf } from './devices.ts'
 import { dialOf } from './dial.ts'
 import { isLathe, tipOnLathe } from './lathe.ts'
 import { isFinding } from './mill.ts'
-import { fromFrame, type Spot } from './plan-geometry.ts'
+import { fromFrame } from './plan-geometry.ts'
 import { hasRotary, lying, onRotary } from './rotary.ts'
 import { distanceToGo, nextPress } from './run.ts'
-import type { ProgramRun } from './run-plan.ts'
 import { type Across, flatEnds } from './section.ts'
-import type { Alarm, BoltState, Looks, SimulatedState } from './state.ts'
-import { type HeldAgainst, type Standing, trueTool, trueTools } from './world.ts'
+import type { SimulatedState } from './state.ts'
+import type { SeenBody, SimulatedView } from './view-schema.ts'
+import { type Standing, trueTool, trueTools } from './world.ts'
 
 /** How well the eye sees where something stands, in the unit of the machine: places are told no better. By judgement. */
 const EYE: Record<LengthUnit, number> = { inch: 0.02, mm: 0.5 }
-
-/** A body in plan as the eye sees it. */
-export interface SeenBody {
-  id: string
-  name: string
-  role: string
-  corners: readonly Spot[]
-  bottom: number
-  top: number
-}
-
-/** What an operator sees and reads at the simulated machine. Lengths in its unit; nothing in it tells what is hidden. */
-export interface SimulatedView {
-  kind: MachineKind
-  name: string
-  unit: LengthUnit
-  leastStep: number
-  /** Marks of the rapid override, per cent. */
-  rapidMarks: readonly number[]
-  axes: readonly LinearAxis[]
-  /** As the control shows them, to its last digit. */
-  positions: Partial<Record<LinearAxis, number>>
-  rpm: number
-  mounted: {
-    kind: FinderKind | 'tool' | 'nothing'
-    tool: number | null
-    name: string
-    /** From the gauge line, where it is known: of a device as its label says, of a tool as it was measured. */
-    length: number | null
-    diameter: number | null
-    kicked: boolean
-    /** Pressed against something. */
-    touching: boolean
-    harmed: string | null
-    looks: Looks | null
-    triggered: { axis: LinearAxis; at: number } | null
-  }
-  /** What the dial shows, to its last digit; null where there is none. */
-  dial: { value: number; step: number; gives: number } | null
-  /** What the micrometer showed last; null before. */
-  measured: number | null
-  partIn: boolean
-  /** A tool can be sought down on a setter. */
-  setter: boolean
-  vise: { left: BoltState; right: BoltState; length: number; pivots: { left: number; right: number } } | null
-  held: HeldAgainst | null
-  alarm: Alarm | null
-  says: string
-  /** What stands on the table, and the tip, as the eye sees it. Null on a lathe. */
-  seen: {
-    bodies: SeenBody[]
-    spindle: Spot
-    tip: Spot
-    tipZ: number
-    tipRadius: number
-    /** What is in the spindle, from the tip up: radius, and from where to where. */
-    pieces: readonly { radius: number; from: number; to: number }[]
-  } | null
-  /** The rotary of a mill that has one. */
-  rotary: { word: 'A' | 'B' | 'C'; shown: number; onTable: boolean } | null
-  /** Across the rotary's axis as the eye sees it, from the right end: Y to the right, Z up. Null where it is not on the table. */
-  end: {
-    round: readonly { id: string; role: string; middle: Across; radius: number; flat: readonly Across[] }[]
-    tip: Across
-  } | null
-  /** The bar as the eye sees it, from the chuck's face, and the tip of the tool. Null on a mill. */
-  bar: {
-    diameter: number
-    face: number
-    turned: { diameter: number; to: number } | null
-    tip: { X: number; Z: number } | null
-  } | null
-  tools: readonly { number: number; name: string; length: number | null }[]
-  offsets: SimulatedState['offsets']
-  rotaryZeros: SimulatedState['rotaryZeros']
-  lengths: SimulatedState['lengths']
-  /** Common variables that programs have set, as the macro page shows them. */
-  variables: SimulatedState['variables']
-  run:
-    | (Omit<ProgramRun, 'into'> & {
-        blocks: number
-        line: number
-        toGo: readonly [number, number, number] | null
-        /** What the next press does, in a sentence. */
-        next: string | null
-      })
-    | null
-  tally: SimulatedState['tally']
-  worked: number
-}
 
 /** A value to the last digit of what shows it. */
 const shown = (value: number, step: number) => roundTo(Math.round(value / step) * step, digitsOfStep(step))

@@ -5,6 +5,7 @@ import { convertLength, type LengthUnit, roundTo } from '../quantity/index.ts'
 import { finderOf } from './devices.ts'
 import { dice } from './dice.ts'
 import { type Frame, fromFrame, type Rect } from './plan-geometry.ts'
+import type { HeldAgainst } from './state-schema.ts'
 import { rotaryOf, type TrueRotary } from './true-rotary.ts'
 
 /** An upright box on the table, in the frame of the vise where it is not fixed; its heights are machine Z of a tip that touches there. */
@@ -281,9 +282,7 @@ export const blockOf = ({ block }: MillWorld): Standing => ({
   top: block.top,
 })
 
-/** A gauge block held against a side of the block, standing up over it: its face gives the plane's other side. */
-export type HeldAgainst = 'X-' | 'X+' | 'Y-' | 'Y+'
-
+/** The gauge block that is held against a side of the block. */
 export function heldBlock(world: MillWorld, side: HeldAgainst): Standing {
   const { rect } = blockOf(world)
   const own = (inch: number) => convertLength(inch, 'inch', world.unit)

@@ -1,8 +1,9 @@
 import { formatAngle } from '../angle/index.ts'
 import { whoTurns } from '../prepare/index.ts'
 import type { AngleFact, OffsetState, Setup } from '../setup/index.ts'
+import type { Task } from './board-schema.ts'
 import { cyclesOn } from './needs.ts'
-import { staleWhy, type Task } from './task.ts'
+import { staleWhy } from './task.ts'
 import { again } from './zero-tasks.ts'
 
 const STEP = { step: 'angle' } as const

@@ -10,51 +10,11 @@ import {
   type ReadyState,
   type Reference,
   type Setup,
-  type Step,
-  type StepState,
   type ToolFact,
 } from '../setup/index.ts'
+import type { MachineGlance, SetupSummary, ShopBoard } from './board-schema.ts'
 import { stateOfReady } from './ready-tasks.ts'
-import type { Task } from './task.ts'
 import { travelerOf } from './traveler.ts'
-
-/** A setup at a glance. */
-export interface SetupSummary {
-  id: string
-  title: string
-  steps: { step: Step; state: StepState; asked: boolean }[]
-  /** The facts that are stale, by name. */
-  stale: string[]
-  /** How many entries of its log cannot be read here. */
-  unread: number
-  /** What to do next; nothing where all is done and handed over. */
-  next?: Task
-  lastAt: string
-}
-
-/** A note that waits to be read by whoever comes next. */
-export interface WaitingNote {
-  id: string
-  setup: string
-  text: string
-  by: string
-  at: string
-}
-
-/** A machine at a glance: its setups, the one worked on last first, and what waits. */
-export interface MachineGlance {
-  id: string
-  name: string
-  setups: SetupSummary[]
-  notes: WaitingNote[]
-  ready: StepState
-}
-
-/** The whole shop at a glance, and logs that no machine can be found for. */
-export interface ShopBoard {
-  machines: MachineGlance[]
-  unreadable: { id: string; says: string }[]
-}
 
 /** What all setups of a machine are seen against. */
 interface OnMachine {

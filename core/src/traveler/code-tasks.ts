@@ -9,8 +9,9 @@ import {
   textOnPallet,
   unprovedOnPallets,
 } from '../setup/index.ts'
+import type { Task } from './board-schema.ts'
 import { cyclesOn } from './needs.ts'
-import { type InHand, staleWhy, type Task } from './task.ts'
+import { type InHand, staleWhy } from './task.ts'
 
 const CODE = { step: 'code', part: 'whole' } as const
 const TAKE = { step: 'code', part: 'take' } as const

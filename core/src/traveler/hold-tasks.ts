@@ -1,7 +1,8 @@
 import type { Finding, Freshness, Verdict } from '../fact/index.ts'
 import { formatLength } from '../quantity/index.ts'
 import type { Setup } from '../setup/index.ts'
-import { staleWhy, type Task, type TaskPart } from './task.ts'
+import type { Task, TaskPart } from './board-schema.ts'
+import { staleWhy } from './task.ts'
 
 const STEP = { step: 'hold' } as const
 type HoldTask = Omit<Task, 'step'>

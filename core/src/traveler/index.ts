@@ -1,13 +1,16 @@
+export { shopBoard } from './board.ts'
 export {
   type MachineGlance,
   type SetupSummary,
   type ShopBoard,
-  shopBoard,
+  shopBoardSchema,
+  type Task,
+  type TaskPart,
   type WaitingNote,
-} from './board.ts'
+} from './board-schema.ts'
 export { lengthsNeeded, type NeededLength, toolsNeeded } from './needs.ts'
 export { type CorrectionDue, correctionsDue } from './run-tasks.ts'
-export { type Around, type InHand, NOTHING_LEFT, type Task, type TaskPart } from './task.ts'
+export { type Around, type InHand, NOTHING_LEFT } from './task.ts'
 export {
   type Foot,
   footOf,

@@ -1,5 +1,6 @@
 import type { ReadyState, StepState } from '../setup/index.ts'
-import { stateOfTasks, type Task } from './task.ts'
+import type { Task } from './board-schema.ts'
+import { stateOfTasks } from './task.ts'
 
 const STEP = { step: 'ready' } as const
 

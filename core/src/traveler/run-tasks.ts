@@ -7,7 +7,8 @@ import {
   unprovedOnPallets,
   valueSeries,
 } from '../setup/index.ts'
-import { type InHand, staleWhy, type Task } from './task.ts'
+import type { Task } from './board-schema.ts'
+import { type InHand, staleWhy } from './task.ts'
 
 const STEP = { step: 'run' } as const
 

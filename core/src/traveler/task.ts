@@ -1,52 +1,6 @@
 import { howStale, type StaleCause, type Verdict } from '../fact/index.ts'
-import type { LinearAxis } from '../machine/index.ts'
-import type { ReadyState, Reference, Step, StepState, ToolFact } from '../setup/index.ts'
-
-/**
- * The part of a step's page where a thing is done; `start` is what is answered before the pallets start, `load` the program that loads
- * an offset, `take` a built program on its way to the control, `whole` a step of one part.
- */
-export type TaskPart =
-  | LinearAxis
-  | 'list'
-  | 'home'
-  | 'clear'
-  | 'square'
-  | 'grip'
-  | 'bar'
-  | 'ratio'
-  | 'checks'
-  | 'tools'
-  | 'check'
-  | 'load'
-  | 'probe'
-  | 'stock'
-  | 'rotary'
-  | 'shift'
-  | 'lies'
-  | 'turn'
-  | 'part'
-  | 'area'
-  | 'pallets'
-  | 'start'
-  | 'gauge'
-  | 'chart'
-  | 'take'
-  | 'whole'
-
-/** One thing to do, in the trade's words, with its reason and its place. */
-export interface Task {
-  step: Step
-  part: TaskPart
-  /** What it is about, where there are several: an offset (G54), a tool (T4), the title of a program. */
-  about?: string
-  says: string
-  why: string
-  /** It was done once and no longer holds; else it was not done yet, or came out wrong. */
-  stale: boolean
-  /** It rests on what is asked for before it about the same thing, and cannot be done until then. */
-  waits?: true
-}
+import type { ReadyState, Reference, StepState, ToolFact } from '../setup/index.ts'
+import type { Task } from './board-schema.ts'
 
 /** What a person has typed and not recorded: the page that holds it says so. */
 export interface InHand {

@@ -1,7 +1,7 @@
 import type { LinearAxis } from '../machine/index.ts'
 import { type Entry, looksOf, textOnPallet } from '../setup/index.ts'
 import { cleared, holdLog, inch, swept } from '../setup/testing.ts'
-import type { Task } from './task.ts'
+import type { Task } from './board-schema.ts'
 import { palletsOf } from './testing-programs.ts'
 import { Records } from './testing-records.ts'
 import { followRotary, isRotaryWork, rotaryWork, turnedRests, workShiftOf } from './testing-zero.ts'

@@ -8,12 +8,13 @@ import {
   stepsOf,
 } from '../setup/index.ts'
 import { angleBegun, lieTasks, partTasks, turnTasks } from './angle-tasks.ts'
+import type { Task, TaskPart } from './board-schema.ts'
 import { codeTasks, proveTasks, takeTasks } from './code-tasks.ts'
 import { holdBegun, holdTasks } from './hold-tasks.ts'
 import { lengthsNeeded } from './needs.ts'
 import { readyBegun, readyTasks } from './ready-tasks.ts'
 import { palletTasks, runBegun, runTasks } from './run-tasks.ts'
-import { type Around, stateOfTasks, type Task, type TaskPart } from './task.ts'
+import { type Around, stateOfTasks } from './task.ts'
 import { zeroBegun, zeroTasks } from './zero-tasks.ts'
 
 /** A step of a setup at a glance. */

@@ -1,8 +1,9 @@
 import { howStale } from '../fact/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import type { OffsetState, ProgramFact, Setup } from '../setup/index.ts'
+import type { Task } from './board-schema.ts'
 import { lengthsNeeded, offsetsNeeded } from './needs.ts'
-import { type Around, staleWhy, type Task } from './task.ts'
+import { type Around, staleWhy } from './task.ts'
 
 const STEP = { step: 'zero' } as const
 

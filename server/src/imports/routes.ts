@@ -1,9 +1,15 @@
 import type { IncomingMessage } from 'node:http'
 import type { FastifyPluginAsync } from 'fastify'
+import { answers } from '../answer.ts'
 import type { Database } from '../database/open.ts'
+import { Problem } from '../problem.ts'
 import type { Logbook } from '../threads/record-jobs.ts'
 import type { Threads } from '../threads/threads.ts'
 import { wholeBody } from './whole-body.ts'
+
+/** A body as it came: its bytes, in memory of its own that can be handed to a thread. */
+const isBytes = (body: unknown): body is Uint8Array<ArrayBuffer> =>
+  body instanceof Uint8Array && body.buffer instanceof ArrayBuffer
 
 const LARGEST_FILE = 64 * 1024 * 1024
 
@@ -19,11 +25,10 @@ export const importRoutes: FastifyPluginAsync<{
   app.addContentTypeParser('application/json', (_request: unknown, payload: IncomingMessage) =>
     wholeBody(payload, LARGEST_FILE),
   )
-  app.post<{ Body: Uint8Array<ArrayBuffer> }>('/api/setup-files', async (request, reply) => {
-    const bytes = request.body
-    const taken = await database.alone(() =>
-      threads.record('importFile', { of, bytes, now: clock() }, [bytes.buffer]),
+  answers(app, 'importSetup', async ({ body }) => {
+    if (!isBytes(body)) throw new Problem(415, 'not-json', 'Only JSON is read here.')
+    return database.alone(() =>
+      threads.record('importFile', { of, bytes: body, now: clock() }, [body.buffer]),
     )
-    return reply.code(201).type('application/json; charset=utf-8').send(taken)
   })
 }

@@ -1,6 +1,7 @@
 import { axesOf, type Machine, type PositionsRead } from '@dogleg/core/machine'
 import { convertLength, roundTo } from '@dogleg/core/quantity'
 import type { FastifyPluginAsync } from 'fastify'
+import { answers } from '../answer.ts'
 import { Problem } from '../problem.ts'
 import type { ReferenceStore } from '../reference/store.ts'
 import { currentDocument, devicesDocument } from '../simulated/mtconnect.ts'
@@ -120,7 +121,7 @@ export const positionRoutes: FastifyPluginAsync<{
     }
   }
 
-  app.get<{ Params: { id: string } }>('/api/machines/:id/positions', async ({ params }) => {
+  answers(app, 'positions', async ({ params }) => {
     const machine = await reference.newest('machines', params.id)
     if (!machine) throw new Problem(404, 'not-found', `There is no machine "${params.id}" here.`)
     if (!machine.positions)
@@ -133,7 +134,5 @@ export const positionRoutes: FastifyPluginAsync<{
   })
 
   /** Those of an exercise's machine. */
-  app.get<{ Params: { id: string } }>('/api/simulated/:id/positions', async ({ params }) =>
-    fromSimulated(params.id),
-  )
+  answers(app, 'simulatedPositions', async ({ params }) => fromSimulated(params.id))
 }

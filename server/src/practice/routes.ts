@@ -1,5 +1,3 @@
-import { initials } from '@dogleg/core/log'
-import { lengthUnit } from '@dogleg/core/quantity'
 import {
   type Answers,
   answerProblems,
@@ -9,30 +7,13 @@ import {
 } from '@dogleg/core/simulated'
 import { desc } from 'drizzle-orm'
 import type { FastifyPluginAsync } from 'fastify'
-import { z } from 'zod'
+import { answers } from '../answer.ts'
 import { isUnwritable } from '../database/errors.ts'
 import type { Database } from '../database/open.ts'
 import { practice as table } from '../database/schema.ts'
-import { parse } from '../parse.ts'
 import { Problem } from '../problem.ts'
 import type { SimulatedMachines } from '../simulated/sessions.ts'
 import { type Threads, TooLong } from '../threads/threads.ts'
-
-const answers = z.record(z.string().max(40), z.string().max(200))
-const answered = z.object({
-  id: z.ulid(),
-  by: initials,
-  exercise: z.string().min(1).max(40),
-  unit: lengthUnit,
-  /** Of an exercise on paper; at a machine the machine knows. */
-  seed: z.int().min(1).max(999_999),
-  /** The machine that it was done at; null on paper. */
-  machine: z.string().max(60).nullable(),
-  answers,
-  hints: z.int().min(0).max(20),
-  /** Seconds that it took on paper, as the tablet counted them. */
-  seconds: z.number().min(0).max(86_400),
-})
 
 /** Results that are told at once. */
 const MOST_TOLD = 500
@@ -68,13 +49,12 @@ export const practiceRoutes: FastifyPluginAsync<{
     }
   }
 
-  app.get('/api/practice', async () => {
+  answers(app, 'practice', async () => {
     const rows = await db.select().from(table).orderBy(desc(table.id)).limit(MOST_TOLD)
     return { results: rows.flatMap(({ body }) => readResult(body)) }
   })
 
-  app.post('/api/practice', async (request) => {
-    const asked = parse(answered, request.body)
+  answers(app, 'answerExercise', async ({ body: asked }) => {
     const exercise = exerciseOf(asked.exercise)
     if (!exercise) throw new Problem(404, 'not-found', `There is no exercise "${asked.exercise}".`)
     const session = asked.machine === null ? undefined : await simulated.wanted(asked.machine)

@@ -1,6 +1,8 @@
+import { listOfRows } from '@dogleg/core/api'
 import { isUnreadRow } from '@dogleg/core/rows'
 import { NOUNS, type Noun, type Row, readRow, rowKind } from '@dogleg/core/setup'
 import type { FastifyInstance, FastifyPluginAsync } from 'fastify'
+import { answers, answersRows } from '../answer.ts'
 import type { Database } from '../database/open.ts'
 import { Problem } from '../problem.ts'
 import { addRow, type ReferenceStore, referenceStore } from './store.ts'
@@ -50,16 +52,16 @@ function nounRoutes<N extends Noun>(
   }
 
   // The stamp first: a version that is added between the two is then asked for again, and not missed.
-  app.get(`/api/${noun}`, async () => {
+  answersRows(app, 'rows', noun, async () => {
     const stamp = await store.stamp()
     const { rows, damaged } = await store.all(noun)
-    return { [noun]: rows, damaged, stamp }
+    return listOfRows(noun, rows, { damaged, stamp })
   })
 
-  app.post(`/api/${noun}`, async (request, reply) => {
-    const added = await write(async (tx) => {
+  answersRows(app, 'addRow', noun, async ({ body }) =>
+    write(async (tx) => {
       const rows = referenceStore(tx)
-      const row = { ...(await read(request.body, rows)), version: 1 }
+      const row = { ...(await read(body, rows)), version: 1 }
       const standing = await rows.newest(noun, row.id)
       if (standing && JSON.stringify(standing) !== JSON.stringify(row))
         throw new Problem(
@@ -73,17 +75,15 @@ function nounRoutes<N extends Noun>(
         await addRow(tx, noun, row)
       }
       return row
-    })
-    return reply.code(201).send(added)
-  })
+    }),
+  )
 
-  app.put<{ Params: { id: string } }>(`/api/${noun}/:id`, async (request) =>
+  answersRows(app, 'saveRow', noun, async ({ params: { id }, body }) =>
     write(async (tx) => {
       const rows = referenceStore(tx)
-      const row = await read(request.body, rows)
-      const standing = await rows.newest(noun, request.params.id)
-      if (!standing || row.id !== request.params.id)
-        throw new Problem(404, 'not-found', `There is no ${one} "${request.params.id}" here.`)
+      const row = await read(body, rows)
+      const standing = await rows.newest(noun, id)
+      if (!standing || row.id !== id) throw new Problem(404, 'not-found', `There is no ${one} "${id}" here.`)
       const next = { ...row, version: row.version + 1 }
       if (JSON.stringify(standing) === JSON.stringify(next)) return standing // the same edit, sent twice
       if (standing.version !== row.version)
@@ -103,5 +103,5 @@ function nounRoutes<N extends Noun>(
 /** Routes of every noun, and whether any row has changed since a list was read: one number, which costs one look at the end of the table. */
 export const referenceRoutes: FastifyPluginAsync<ReferenceOptions> = async (app, options) => {
   for (const noun of NOUNS) nounRoutes(app, noun, options)
-  app.get('/api/reference-stamp', async () => ({ stamp: await options.store.stamp() }))
+  answers(app, 'referenceStamp', async () => ({ stamp: await options.store.stamp() }))
 }

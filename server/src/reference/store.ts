@@ -1,15 +1,10 @@
-import { isUnreadRow, type UnreadRow } from '@dogleg/core/rows'
+import type { DamagedRow } from '@dogleg/core/api'
+import { isUnreadRow } from '@dogleg/core/rows'
 import { NOUNS, type Noun, type Reference, type Row, readRow } from '@dogleg/core/setup'
 import { and, desc, eq, sql } from 'drizzle-orm'
 import type { Reader, Writer } from '../database/connect.ts'
 import { reference as table } from '../database/schema.ts'
 import { Problem } from '../problem.ts'
-
-/** A row whose newest version cannot be read here: it was damaged, or written by a newer Dogleg. It stays as it is. */
-export interface DamagedRow extends UnreadRow {
-  id: string
-  version: number
-}
 
 type Stored = Pick<typeof table.$inferSelect, 'id' | 'version' | 'body'>
 

@@ -1,8 +1,6 @@
-import { lengthUnit } from '@dogleg/core/quantity'
-import { hiddenOf, simulatedAction } from '@dogleg/core/simulated'
+import { hiddenOf } from '@dogleg/core/simulated'
 import type { FastifyPluginAsync, FastifyReply } from 'fastify'
-import { z } from 'zod'
-import { parse } from '../parse.ts'
+import { answers } from '../answer.ts'
 import {
   currentDocument,
   devicesDocument,
@@ -13,45 +11,29 @@ import {
 } from './mtconnect.ts'
 import { type Session, type SimulatedMachines, seenOf } from './sessions.ts'
 
-const seed = z.int('A piece has a whole number.').min(1).max(999_999).optional()
-const begins = z.union([
-  z.object({ machine: z.string().min(1).max(40), seed }),
-  z.object({ exercise: z.string().min(1).max(40), unit: lengthUnit, seed }),
-])
-const actions = z.object({ actions: z.array(simulatedAction).min(1).max(200) })
-const identifier = z
-  .string()
-  .regex(/^[\w-]{1,60}$/, 'A simulated machine has a name of letters, digits and dashes.')
-
 /** Simulated machines: switched on, worked at, looked at; and what they publish as an MTConnect agent does. */
 export const simulatedRoutes: FastifyPluginAsync<{
   machines: SimulatedMachines
   clock: () => number
 }> = async (app, { machines, clock }) => {
-  type One = { Params: { id: string } }
-
-  app.put<One>('/api/simulated/:id', async (request) => {
-    const from = parse(begins, request.body)
-    const session = await machines.begin(parse(identifier, request.params.id), { ...from, seed: from.seed })
-    return seenOf(session)
-  })
-
-  app.get<One>('/api/simulated/:id', async ({ params }) => seenOf(await machines.wanted(params.id)))
-
-  app.post<One>('/api/simulated/:id/actions', async ({ params, body }) => {
-    const asked = parse(actions, body)
-    return seenOf(await machines.carryOut(params.id, asked.actions))
-  })
-
-  /** The text of the program that is loaded; empty where none is. */
-  app.get<One>('/api/simulated/:id/program', async ({ params }) => ({
-    text: (await machines.wanted(params.id)).simulated.plan?.text ?? '',
-  }))
-
-  app.get<One>('/api/simulated/:id/hidden', async ({ params }) =>
-    hiddenOf((await machines.wanted(params.id)).simulated),
+  answers(app, 'switchOn', async ({ params: { id }, body: from }) =>
+    seenOf(await machines.begin(id, { ...from, seed: from.seed })),
   )
 
+  answers(app, 'simulated', async ({ params: { id } }) => seenOf(await machines.wanted(id)))
+
+  answers(app, 'workAt', async ({ params: { id }, body: { actions } }) =>
+    seenOf(await machines.carryOut(id, actions)),
+  )
+
+  answers(app, 'simulatedProgram', async ({ params: { id } }) => ({
+    text: (await machines.wanted(id)).simulated.plan?.text ?? '',
+  }))
+
+  answers(app, 'hidden', async ({ params: { id } }) => hiddenOf((await machines.wanted(id)).simulated))
+
+  // What an agent publishes, by its own standard.
+  type One = { Params: { id: string } }
   const xml = (reply: FastifyReply, text: string, status = 200) =>
     reply.code(status).type('text/xml; charset=utf-8').header('cache-control', 'no-store').send(text)
   const refuse = (reply: FastifyReply, status: number, code: ErrorCode, says: string, session?: Session) =>

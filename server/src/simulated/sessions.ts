@@ -6,6 +6,7 @@ import {
   latheWorld,
   millWorld,
   type SimulatedAction,
+  type SimulatedMachine,
   type SimulatedState,
   switchOn,
   viewOf,
@@ -185,7 +186,7 @@ export function simulatedMachines(reference: ReferenceStore, threads: Threads, c
 export type SimulatedMachines = ReturnType<typeof simulatedMachines>
 
 /** A session as the page sees it. */
-export const seenOf = ({ id, simulated, seed, startedAt }: Session) => ({
+export const seenOf = ({ id, simulated, seed, startedAt }: Session): SimulatedMachine => ({
   id,
   seed,
   startedAt: new Date(startedAt).toISOString(),

@@ -3,6 +3,7 @@ import type { FastifyInstance } from 'fastify'
 import { buildApp } from '../app.ts'
 import { type Database, openDatabase } from '../database/open.ts'
 import { fillDemo } from '../demo.ts'
+import { holdToContract } from './contract.ts'
 import { newFolder } from './process.ts'
 
 export interface DemoApp {
@@ -18,7 +19,7 @@ export interface DemoApp {
   close: () => Promise<void>
 }
 
-/** The server on a logbook with the demo, with a clock of its own. */
+/** The server on a logbook with the demo, with a clock of its own. Every answer that it gives is held against the contract. */
 export async function demoApp(agents: ReadonlySet<string> = new Set()): Promise<DemoApp> {
   const database = await openDatabase(
     join(newFolder(), 'log.sqlite'),
@@ -50,9 +51,11 @@ export async function demoApp(agents: ReadonlySet<string> = new Set()): Promise<
         ...(body === undefined ? {} : { payload: JSON.stringify(body) }),
       })
       const type = String(response.headers['content-type'])
+      const told: unknown = type.includes('json') ? response.json() : {}
+      if (type.includes('json')) holdToContract(method, url, response.statusCode, told)
       return {
         status: response.statusCode,
-        body: (type.includes('json') ? response.json() : {}) as never,
+        body: told as never,
         text: response.body,
         type,
       }

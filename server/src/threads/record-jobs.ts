@@ -1,4 +1,5 @@
 import { existsSync } from 'node:fs'
+import type { Answer, ProblemBody, RouteName } from '@dogleg/core/api'
 import { type Entry, NOUNS, type Noun, type Row } from '@dogleg/core/setup'
 import { setupFile } from '@dogleg/core/sheet'
 import { shopBoard } from '@dogleg/core/traveler'
@@ -7,8 +8,9 @@ import { type Connection, connect } from '../database/connect.ts'
 import { appendEntries } from '../entries/append.ts'
 import { type EntryStore, entryStore } from '../entries/store.ts'
 import { parse } from '../parse.ts'
-import { Problem, type ProblemBody } from '../problem.ts'
+import { Problem } from '../problem.ts'
 import { addRow, referenceStore } from '../reference/store.ts'
+import { type TextOf, textOf } from './text.ts'
 
 // What reads or writes much of the logbook: in a thread of its own, so that a long log or a large file holds up nobody who enters
 // something meanwhile. What is found comes back as the text of the answer.
@@ -46,19 +48,21 @@ function open({ file, damaged }: Logbook): Opened {
   return made
 }
 
-/** A job's answer: the text of it, or the refusal. */
-export type Answered = { text: Uint8Array } | { problem: { status: number; body: ProblemBody } }
+/** A job's answer to a question: the text of it, or the refusal. */
+export type Answered<Name extends RouteName> =
+  | { text: TextOf<Answer<Name>> }
+  | { problem: { status: number; body: ProblemBody } }
 
 /** The text is handed over and not copied: it may be as long as a log is. */
-const answer = (of: object): Answered => {
-  const text = new TextEncoder().encode(JSON.stringify(of))
-  return move({ [transferableSymbol]: [text.buffer], [valueSymbol]: { text } }) as unknown as Answered
+const handedOver = <Name extends RouteName>(answer: Answer<Name>): Answered<Name> => {
+  const text = textOf(answer)
+  return move({ [transferableSymbol]: [text.buffer], [valueSymbol]: { text } }) as unknown as Answered<Name>
 }
 
 /** Does a job; a refusal comes back as such. */
-async function answered(work: () => Promise<object>): Promise<Answered> {
+async function answered<Name extends RouteName>(work: () => Promise<Answer<Name>>): Promise<Answered<Name>> {
   try {
-    return answer(await work())
+    return handedOver(await work())
   } catch (error) {
     if (error instanceof Problem) return { problem: { status: error.status, body: error.body() } }
     throw error
@@ -76,7 +80,7 @@ interface Asked {
 
 /** One setup's log from a place on. */
 export const setupLog = ({ of, told, setup, after }: Asked & { setup: string; after: number }) =>
-  answered(async () => {
+  answered<'setupLog'>(async () => {
     const on = open(of)
     const found = await on.entries.since(setup, after)
     if (after === 0 && found.entries.length === 0)
@@ -86,14 +90,14 @@ export const setupLog = ({ of, told, setup, after }: Asked & { setup: string; af
 
 /** The logs of every setup on a machine from a place on. */
 export const machineLog = ({ of, told, machine, after }: Asked & { machine: string; after: number }) =>
-  answered(async () => {
+  answered<'machineLog'>(async () => {
     const on = open(of)
     return { ...(await on.entries.ofMachine(machine, after)), ...(await placeOf(on, told)) }
   })
 
 /** Serial numbers of every setup from a place on. */
 export const numbersLog = ({ of, told, after }: Asked & { after: number }) =>
-  answered(async () => {
+  answered<'numbersLog'>(async () => {
     const on = open(of)
     return { ...(await on.entries.ofNumbers(after)), ...(await placeOf(on, told)) }
   })
@@ -105,7 +109,7 @@ export const board = ({
   alarm,
   by,
 }: Asked & { alarm: string | undefined; by: string | undefined }) =>
-  answered(async () => {
+  answered<'board'>(async () => {
     const on = open(of)
     const logs = await on.entries.bySetup()
     const reference = await referenceStore(on.db).current()
@@ -116,15 +120,16 @@ export const board = ({
     }
   })
 
+/** What this server is asked and what it answers. Putting it together takes a tenth of a second. */
+export const description = () =>
+  answered<'description'>(async () => ({ ...(await import('../description/describe.ts')).describeApi() }))
+
 /** Opens a logbook and works out the shop once before anybody asks: the first time takes half a second longer than the next. */
 export const ready = async ({ of }: { of: Logbook }) =>
   board({ of, told: { logbook: '', time: new Date().toISOString() }, alarm: undefined, by: undefined })
 
 /** A row that was here already, and counts as it is here. */
-interface KeptRow {
-  noun: Noun
-  name: string
-}
+type KeptRow = Answer<'importSetup'>['kept'][number]
 
 function readFile(bytes: Uint8Array): unknown {
   try {
@@ -139,7 +144,7 @@ function readFile(bytes: Uint8Array): unknown {
  * they are, and the log is added to the last entry. In one transaction: all of it or nothing; sent twice, it is added once.
  */
 export const importFile = ({ of, bytes, now }: { of: Logbook; bytes: Uint8Array; now: number }) =>
-  answered(async () => {
+  answered<'importSetup'>(async () => {
     const file = parse(setupFile, readFile(bytes))
     const [machine] = file.reference.machines
     const profiles = file.reference.profiles.map(({ id }) => id)

@@ -2,7 +2,7 @@ import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
 import { Problem } from '../problem.ts'
 import type { JudgeAsked, Judged, SimulateAsked, Simulated } from './program-jobs.ts'
-import type { Answered } from './record-jobs.ts'
+import type * as recordJobs from './record-jobs.ts'
 
 // This file runs from server/src/threads and, built, from server/dist: the jobs are built.
 const built = (name: string) =>
@@ -20,6 +20,12 @@ export interface ThreadLimits {
 }
 
 export const USUAL_THREADS: ThreadLimits = { threads: 2, program: 5000, waiting: 200 }
+
+/** What the thread of the logs does, and what each job comes to. */
+type RecordJobs = typeof recordJobs
+type Outcome<Job extends keyof RecordJobs> = Awaited<ReturnType<RecordJobs[Job]>>
+type TextBy<Job extends keyof RecordJobs> = Extract<Outcome<Job>, { text: unknown }>['text']
+type Refusal = Extract<Outcome<keyof RecordJobs>, { problem: unknown }>
 
 /** A program took longer than it may; its thread was ended. */
 export class TooLong extends Error {}
@@ -53,13 +59,16 @@ export function startThreads({ threads, program, waiting }: ThreadLimits = USUAL
     /** @throws TooLong */
     judge: (asked: JudgeAsked) => runProgram<Judged>('judge', asked),
     /** The answer to a question about the logbook, as the text of it. Throws the refusal. */
-    record: async (
-      name: 'ready' | 'setupLog' | 'machineLog' | 'numbersLog' | 'board' | 'importFile',
-      asked: object,
+    record: async <Job extends keyof RecordJobs>(
+      job: Job,
+      asked: Parameters<RecordJobs[Job]>[0],
       transfer: ArrayBuffer[] = [],
-    ) => {
-      const found: Answered = await records.run(asked, { name, transferList: transfer })
-      if ('text' in found) return Buffer.from(found.text.buffer)
+    ): Promise<TextBy<Job>> => {
+      const found: { text: TextBy<Job> } | Refusal = await records.run(asked, {
+        name: job,
+        transferList: transfer,
+      })
+      if ('text' in found) return found.text
       const { status, body } = found.problem
       const { code, says, detail } = body.error
       throw new Problem(status, code, says, detail)

@@ -1,10 +1,19 @@
-import { isProblemCode, type ProblemBody, type ProblemCode } from '@dogleg/core/api'
+import {
+  type Address,
+  type Answer,
+  addressOf,
+  isProblemCode,
+  type ProblemCode,
+  type Question,
+  ROUTES,
+  ROW_ROUTES,
+  type RouteName,
+  type RowAnswers,
+  type RowRouteName,
+} from '@dogleg/core/api'
 import type { LogEntry } from '@dogleg/core/log'
-import type { PositionsRead } from '@dogleg/core/machine'
-import type { LengthUnit } from '@dogleg/core/quantity'
 import type { Noun, Row } from '@dogleg/core/setup'
-import type { HiddenTruth, PracticeResult, SimulatedAction, SimulatedView } from '@dogleg/core/simulated'
-import type { ShopBoard } from '@dogleg/core/traveler'
+import type { SimulatedAction } from '@dogleg/core/simulated'
 import { useSyncExternalStore } from 'react'
 import { noteServerTime, reading } from './clock.ts'
 import { listenerSet } from './listeners.ts'
@@ -55,110 +64,104 @@ async function fetchJson(
     const response = await fetch(path, { method, signal: AbortSignal.timeout(PATIENCE_MS), ...content })
     const data: unknown = await response.json()
     // Every answer of the server is an object; anything else comes from something on the way.
-    if (typeof data === 'object' && data !== null && !Array.isArray(data))
-      return [response, data as Record<string, unknown>]
+    if (isObject(data)) return [response, data]
   } catch {
     // Said below.
   }
   throw new Unreachable()
 }
 
-async function ask<T>(method: 'GET' | 'POST' | 'PUT', path: string, body?: unknown): Promise<T> {
+const isObject = (data: unknown): data is Record<string, unknown> =>
+  typeof data === 'object' && data !== null && !Array.isArray(data)
+
+/** What a refusal says; something on the way to the server may refuse in words of its own. */
+function refusedAs(status: number, { error }: Record<string, unknown>): Refused {
+  const { code, says, detail } = isObject(error) ? error : {}
+  return new Refused(
+    status,
+    isProblemCode(code) ? code : 'failed',
+    typeof says === 'string' ? says : 'Something went wrong in the server.',
+    detail,
+  )
+}
+
+interface Sent {
+  params?: Readonly<Record<string, string>> | undefined
+  query?: Readonly<Record<string, string | number | undefined>> | undefined
+  body?: unknown
+}
+
+/** Asks, and notes what every answer tells: that the server is there, its time, and how far its logbook goes. */
+async function send([method, path]: Address, { params, query, body }: Sent): Promise<object> {
   const asked = reading()
-  const [response, data] = await fetchJson(method, path, body).catch((error: Unreachable) => {
-    noteReachable(false)
-    throw error
-  })
+  const [response, data] = await fetchJson(method, addressOf(path, params, query), body).catch(
+    (error: Unreachable) => {
+      noteReachable(false)
+      throw error
+    },
+  )
   noteReachable(true)
-  if (!response.ok) {
-    const { code, says, detail } = (data.error ?? {}) as Partial<ProblemBody['error']>
-    throw new Refused(
-      response.status,
-      isProblemCode(code) ? code : 'failed',
-      says ?? 'Something went wrong in the server.',
-      detail,
-    )
-  }
+  if (!response.ok) throw refusedAs(response.status, data)
   if (typeof data.time === 'string') noteServerTime(data.time, asked)
   notePlace(data.place, asked.steady)
-  return data as T
+  return data
 }
 
-/** A row of reference data that the server cannot read. */
-export interface DamagedReference {
-  id: string
-  version: number
-  says: string
-}
+/**
+ * A question by its name, and its answer as the contract has it. That the server answers so is held in its own tests, for every answer
+ * that they get: the schemas themselves are not of the first screen.
+ */
+const ask = async <Name extends RouteName>(name: Name, question: Question<Name>) =>
+  (await send(ROUTES[name], question)) as Answer<Name>
 
-/** What came to a log, not read yet: `readLog` does. */
-type EntriesSince = { entries: LogEntry[]; seq: number }
+/** The same about the rows of a noun. */
+const askRows = async <Name extends RowRouteName, Of extends Noun>(
+  name: Name,
+  noun: Of,
+  { id, row }: { id?: string; row?: Row<Of> } = {},
+) =>
+  (await send(ROW_ROUTES[name], {
+    params: { noun, ...(id === undefined ? {} : { id }) },
+    body: row,
+  })) as RowAnswers<Of>[Name]
 
-/** A simulated machine that is on. */
-export interface SimulatedMachine {
-  id: string
-  seed: number
-  startedAt: string
-  view: SimulatedView
-}
-
+export type SimulatedMachine = Answer<'simulated'>
 /** What begins a simulated machine. */
-export type BeginsWith =
-  | { machine: string; seed?: number | undefined }
-  | { exercise: string; unit: LengthUnit; seed?: number | undefined }
-
+export type BeginsWith = Question<'switchOn'>['body']
 /** An answer to an exercise. */
-export interface PracticeAnswer
-  extends Pick<PracticeResult, 'id' | 'by' | 'exercise' | 'unit' | 'seed' | 'seconds' | 'hints'> {
-  machine: string | null
-  answers: Record<string, string>
-}
-
-/** One part of an address, whatever it holds: what a person typed into the address line of the page must lead nowhere else. */
-const part = encodeURIComponent
+export type PracticeAnswer = Question<'answerExercise'>['body']
 
 export const api = {
-  positions: (machine: string) => ask<PositionsRead>('GET', `/api/machines/${part(machine)}/positions`),
-  simulatedPositions: (id: string) => ask<PositionsRead>('GET', `/api/simulated/${part(id)}/positions`),
-  simulated: (id: string) => ask<SimulatedMachine>('GET', `/api/simulated/${part(id)}`),
-  switchOn: (id: string, from: BeginsWith) =>
-    ask<SimulatedMachine>('PUT', `/api/simulated/${part(id)}`, from),
+  positions: (id: string) => ask('positions', { params: { id } }),
+  simulatedPositions: (id: string) => ask('simulatedPositions', { params: { id } }),
+  simulated: (id: string) => ask('simulated', { params: { id } }),
+  switchOn: (id: string, from: BeginsWith) => ask('switchOn', { params: { id }, body: from }),
   workAt: (id: string, actions: readonly SimulatedAction[]) =>
-    ask<SimulatedMachine>('POST', `/api/simulated/${part(id)}/actions`, { actions }),
-  programOf: (id: string) => ask<{ text: string }>('GET', `/api/simulated/${part(id)}/program`),
-  hidden: (id: string) => ask<HiddenTruth>('GET', `/api/simulated/${part(id)}/hidden`),
-  practice: () => ask<{ results: PracticeResult[] }>('GET', '/api/practice'),
-  answer: (answer: PracticeAnswer) =>
-    ask<{ result: PracticeResult; kept: boolean }>('POST', '/api/practice', answer),
-  board: (by: string) =>
-    ask<{ board: ShopBoard; alarm?: string }>('GET', by ? `/api/setups?by=${part(by)}` : '/api/setups'),
+    ask('workAt', { params: { id }, body: { actions: [...actions] } }),
+  programOf: (id: string) => ask('simulatedProgram', { params: { id } }),
+  hidden: (id: string) => ask('hidden', { params: { id } }),
+  practice: () => ask('practice', {}),
+  answer: (answer: PracticeAnswer) => ask('answerExercise', { body: answer }),
+  board: (by: string) => ask('board', { query: { by: by || undefined } }),
+  /** What came to a log, not read yet: `readLog` does. */
   entriesSince: (setup: string, after: number) =>
-    ask<EntriesSince>('GET', `/api/setups/${part(setup)}/entries?after=${after}`),
+    ask('setupLog', { params: { id: setup }, query: { after } }),
   machineEntriesSince: (machine: string, after: number) =>
-    ask<EntriesSince>('GET', `/api/machines/${part(machine)}/entries?after=${after}`),
+    ask('machineLog', { params: { id: machine }, query: { after } }),
   /** Serial numbers of every setup of the shop, and what was struck out. */
-  numbersSince: (after: number) => ask<EntriesSince>('GET', `/api/numbers?after=${after}`),
+  numbersSince: (after: number) => ask('numbersLog', { query: { after } }),
   /** Takes a setup in from what its file says, as it stands there; `kept` are the rows that were here already, and count as they are here. */
-  importSetup: (file: unknown) =>
-    ask<{ setup: string; added: number; known: number; kept: { noun: Noun; name: string }[] }>(
-      'POST',
-      '/api/setup-files',
-      file,
-    ),
+  importSetup: (file: unknown) => ask('importSetup', { body: file }),
   /** `held`: for how many ms each has lain on this tablet, by its steady clock. */
   append: (entries: readonly LogEntry[], held: readonly number[]) =>
-    ask<{ added: number; known: number }>('POST', '/api/entries', { entries, held }),
+    ask('addEntries', { body: { entries: [...entries], held: [...held] } }),
   /** A list of reference data, and the stamp that it was read at. */
-  rows: <N extends Noun>(noun: N) =>
-    ask<Record<N, Row<N>[]> & { stamp: number; damaged?: DamagedReference[] }>('GET', `/api/${noun}`).then(
-      (answer) => ({
-        rows: answer[noun],
-        damaged: answer.damaged ?? [],
-        stamp: answer.stamp,
-      }),
-    ),
+  rows: async <Of extends Noun>(noun: Of) => {
+    const { [noun]: rows, damaged, stamp } = await askRows('rows', noun)
+    return { rows, damaged, stamp }
+  },
   /** Grows with every version of any row. */
-  referenceStamp: () => ask<{ stamp: number }>('GET', '/api/reference-stamp'),
-  save: <N extends Noun>(noun: N, row: Row<N>) => ask<Row<N>>('PUT', `/api/${noun}/${part(row.id)}`, row),
-  create: <N extends Noun>(noun: N, row: Row<N>) => ask<Row<N>>('POST', `/api/${noun}`, row),
+  referenceStamp: () => ask('referenceStamp', {}),
+  save: <Of extends Noun>(noun: Of, row: Row<Of>) => askRows('saveRow', noun, { id: row.id, row }),
+  create: <Of extends Noun>(noun: Of, row: Row<Of>) => askRows('addRow', noun, { row }),
 }

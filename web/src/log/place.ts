@@ -1,12 +1,7 @@
+import type { Place } from '@dogleg/core/api'
 import { useSyncExternalStore } from 'react'
 import { listenerSet } from './listeners.ts'
 import { storage } from './storage.ts'
-
-/** Which logbook, and the place of its last entry, as the server says with its answers. */
-export interface Place {
-  logbook: string
-  seq: number
-}
 
 /** A place as it was told or kept; undefined where it is none. */
 function readPlace(told: unknown): Place | undefined {

@@ -60,14 +60,3 @@ export type ProblemCode = (typeof PROBLEM_CODES)[number]
 
 export const isProblemCode = (code: unknown): code is ProblemCode =>
   PROBLEM_CODES.some((each) => each === code)
-
-/** A refusal with a sentence for the person at the tablet. Every error of the API has this one shape. */
-export interface ProblemBody {
-  error: {
-    code: ProblemCode
-    /** What is wrong and what to do. */
-    says: string
-    /** What the page needs to go on: the row as it stands now, the fields that were refused. */
-    detail?: unknown
-  }
-}

@@ -1,0 +1,228 @@
+import { z } from 'zod'
+import { initials } from '../log/index.ts'
+import { positionsRead } from '../machine/index.ts'
+import { lengthUnit } from '../quantity/index.ts'
+import type { Noun, Row } from '../setup/index.ts'
+import { setupFile } from '../sheet/index.ts'
+import { hiddenTruth, practiceResult, simulatedAction, simulatedMachine } from '../simulated/index.ts'
+import { shopBoardSchema } from '../traveler/index.ts'
+import type { RouteName, RowRouteName } from './routes.ts'
+import { askedBy, logged, noun, type RowList, rowList, rowOf, told } from './shapes.ts'
+
+/** All that there is to say of one question: what is asked, and what is answered. */
+export interface Contract {
+  /** What it is for, in a sentence. */
+  says: string
+  params?: z.ZodObject
+  query?: z.ZodObject
+  body?: z.ZodType
+  /** The body comes through a door of its own, which reads older shapes too: the schema says what is wanted today. */
+  door?: true
+  answer: z.ZodType
+  /** What it is answered with where it made something. */
+  status?: 201
+}
+
+const MOST_ENTRIES = 500
+
+const one = z.object({ id: z.string() })
+const since = z.object({
+  after: z.coerce
+    .number<string | number>()
+    .int()
+    .min(0)
+    .default(0)
+    .describe('the place of the last entry that is known already; 0 for all'),
+})
+const log = z.object({
+  entries: z.array(logged).describe('what cannot be read as an entry stands among them'),
+  seq: z.int().min(0).describe('the place of the last of them, to ask from the next time'),
+  ...told,
+})
+const taken = {
+  added: z.int().min(0),
+  known: z.int().min(0).describe('were here already, from an earlier sending'),
+}
+const seed = z.int('A piece has a whole number.').min(1).max(999_999)
+
+/** What a shop's Dogleg is asked, and what it answers, route by route. The server and its page are both made from it. */
+export const CONTRACT = {
+  addEntries: {
+    says: 'Adds entries to the logs of their setups; one that is there already is not added twice.',
+    body: z
+      .object({
+        entries: z
+          .array(z.unknown())
+          .min(1, 'Nothing to add.')
+          .max(MOST_ENTRIES, `At most ${MOST_ENTRIES} entries at a time.`)
+          .describe('each an Entry, in the shape of today or of before'),
+        held: z
+          .array(z.number().min(0).max(1e12))
+          .optional()
+          .describe('for how many ms each has lain on the tablet, by a clock that nobody can set'),
+      })
+      .refine(({ entries, held }) => held === undefined || held.length === entries.length, {
+        error: 'As many as there are entries.',
+        path: ['held'],
+      }),
+    answer: z.object({ ...taken, ...told }),
+    status: 201,
+  },
+  board: {
+    says: 'The whole shop at a glance: every machine with its setups, what is stale and what is next.',
+    query: z.object({ by: askedBy }),
+    answer: z.object({
+      board: shopBoardSchema,
+      alarm: z.string().exactOptional().describe('what everybody must know of the logbook'),
+      ...told,
+    }),
+  },
+  setupLog: {
+    says: 'The log of one setup.',
+    params: one,
+    query: since,
+    answer: log,
+  },
+  machineLog: {
+    says: 'The logs of every setup on a machine, without what is long.',
+    params: one,
+    query: since,
+    answer: log,
+  },
+  numbersLog: {
+    says: 'Serial numbers of every setup, and what was struck out.',
+    query: since,
+    answer: log,
+  },
+  importSetup: {
+    says: 'Takes a setup in from the file that was saved from its sheet.',
+    body: setupFile,
+    door: true,
+    answer: z.object({
+      setup: z.string(),
+      ...taken,
+      kept: z
+        .array(z.object({ noun, name: z.string() }))
+        .describe('rows of reference data that were here already, and count as they are here'),
+    }),
+    status: 201,
+  },
+  referenceStamp: {
+    says: 'A number that grows with every version of any row of reference data.',
+    answer: z.object({ stamp: z.int().min(0) }),
+  },
+  positions: {
+    says: "A machine's positions, read from where its page says.",
+    params: one,
+    answer: positionsRead,
+  },
+  switchOn: {
+    says: 'Switches a simulated machine on: the double of a machine of the shop, or that of an exercise.',
+    params: z.object({
+      id: z.string().regex(/^[\w-]{1,60}$/, 'A simulated machine has a name of letters, digits and dashes.'),
+    }),
+    body: z.union([
+      z.object({ machine: z.string().min(1).max(40), seed: seed.optional() }),
+      z.object({ exercise: z.string().min(1).max(40), unit: lengthUnit, seed: seed.optional() }),
+    ]),
+    answer: simulatedMachine,
+  },
+  simulated: { says: 'A simulated machine as an operator sees it.', params: one, answer: simulatedMachine },
+  workAt: {
+    says: 'Does something at a simulated machine, one thing after the other.',
+    params: one,
+    body: z.object({ actions: z.array(simulatedAction).min(1).max(200) }),
+    answer: simulatedMachine,
+  },
+  simulatedProgram: {
+    says: 'The text of the program that is loaded in a simulated machine; empty where none is.',
+    params: one,
+    answer: z.object({ text: z.string() }),
+  },
+  hidden: { says: 'What is hidden in a simulated machine.', params: one, answer: hiddenTruth },
+  simulatedPositions: {
+    says: "A simulated machine's positions, as from any other machine.",
+    params: one,
+    answer: positionsRead,
+  },
+  practice: {
+    says: 'Results of exercises, the last first.',
+    answer: z.object({ results: z.array(practiceResult) }),
+  },
+  answerExercise: {
+    says: 'Answers an exercise; it is judged here, where what is hidden is known.',
+    body: z.object({
+      id: z.ulid(),
+      by: initials,
+      exercise: z.string().min(1).max(40),
+      unit: lengthUnit,
+      seed: seed.describe('of an exercise on paper; at a machine the machine knows'),
+      machine: z
+        .string()
+        .max(60)
+        .nullable()
+        .describe('the simulated machine that it was done at; null on paper'),
+      answers: z.record(z.string().max(40), z.string().max(200)),
+      hints: z.int().min(0).max(20),
+      seconds: z.number().min(0).max(86_400).describe('that it took on paper, as the tablet counted them'),
+    }),
+    answer: z.object({
+      result: practiceResult,
+      kept: z.boolean().describe('false where the logbook cannot be written now'),
+    }),
+  },
+  description: {
+    says: 'This description, as OpenAPI.',
+    answer: z.looseObject({ openapi: z.string(), paths: z.looseObject({}).exactOptional() }),
+  },
+} as const satisfies Record<RouteName, Contract>
+
+/** The same for the rows of one noun. An edit names the version that it was made from, and becomes the next one. */
+export const rowContract = (name: Noun) =>
+  ({
+    rows: { says: `All ${name}, the newest version of each.`, answer: rowList(name) },
+    addRow: {
+      says: `Adds one of the ${name}; sent twice it is one.`,
+      body: rowOf(name),
+      door: true,
+      answer: rowOf(name),
+      status: 201,
+    },
+    saveRow: {
+      says: `Saves one of the ${name}, from the version that was opened; refused where somebody else was quicker.`,
+      params: one,
+      body: rowOf(name),
+      door: true,
+      answer: rowOf(name),
+    },
+  }) as const satisfies Record<RowRouteName, Contract>
+
+type Routes = typeof CONTRACT
+type Side<Of, Part extends string> = Of extends Record<Part, infer Schema extends z.ZodType> ? Schema : never
+type Sent<Of, Part extends string> = [Side<Of, Part>] extends [never]
+  ? { [None in Part]?: undefined }
+  : { [In in Part]: z.input<Side<Of, Part>> }
+type Received<Of, Part extends string> = [Side<Of, Part>] extends [never]
+  ? undefined
+  : z.output<Side<Of, Part>>
+
+/** What is sent with a question; through a door goes what stands there, whatever it was written by. */
+export type Question<Name extends RouteName> = Sent<Routes[Name], 'params'> &
+  Sent<Routes[Name], 'query'> &
+  (Routes[Name] extends { door: true } ? { body: unknown } : Sent<Routes[Name], 'body'>)
+
+/** What comes of a question once it was read: what a door reads is not read yet. */
+export interface Asked<Name extends RouteName> {
+  params: Received<Routes[Name], 'params'>
+  query: Received<Routes[Name], 'query'>
+  body: Routes[Name] extends { door: true } ? unknown : Received<Routes[Name], 'body'>
+}
+
+export type Answer<Name extends RouteName> = z.output<Routes[Name]['answer']>
+
+/** What is answered about the rows of a noun. */
+export interface RowAnswers<Name extends Noun> {
+  rows: RowList<Name>
+  addRow: Row<Name>
+  saveRow: Row<Name>
+}

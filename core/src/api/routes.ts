@@ -1,0 +1,57 @@
+/**
+ * Every question that the server answers, by name: its method and its address, with what is asked about after a colon. Apart from what
+ * is said in it (the contract), so that the first screen needs no more.
+ */
+export const ROUTES = {
+  addEntries: ['POST', '/api/entries'],
+  board: ['GET', '/api/setups'],
+  setupLog: ['GET', '/api/setups/:id/entries'],
+  machineLog: ['GET', '/api/machines/:id/entries'],
+  numbersLog: ['GET', '/api/numbers'],
+  importSetup: ['POST', '/api/setup-files'],
+  referenceStamp: ['GET', '/api/reference-stamp'],
+  positions: ['GET', '/api/machines/:id/positions'],
+  switchOn: ['PUT', '/api/simulated/:id'],
+  simulated: ['GET', '/api/simulated/:id'],
+  workAt: ['POST', '/api/simulated/:id/actions'],
+  simulatedProgram: ['GET', '/api/simulated/:id/program'],
+  hidden: ['GET', '/api/simulated/:id/hidden'],
+  simulatedPositions: ['GET', '/api/simulated/:id/positions'],
+  practice: ['GET', '/api/practice'],
+  answerExercise: ['POST', '/api/practice'],
+  description: ['GET', '/api/openapi.json'],
+} as const satisfies Record<string, Address>
+export type RouteName = keyof typeof ROUTES
+
+/** The same for the lists of reference data: one of each for every noun. */
+export const ROW_ROUTES = {
+  rows: ['GET', '/api/:noun'],
+  addRow: ['POST', '/api/:noun'],
+  saveRow: ['PUT', '/api/:noun/:id'],
+} as const satisfies Record<string, Address>
+export type RowRouteName = keyof typeof ROW_ROUTES
+
+export type Address = readonly [method: 'GET' | 'POST' | 'PUT', path: string]
+
+/** The part of an address where something is named. */
+const NAMED = /:(\w+)/g
+
+/**
+ * What something is called as one part of an address, whatever it holds: what a person types into the address line must lead nowhere
+ * else. Dots alone would lead up, even where they are escaped: nothing is called so.
+ */
+const partOf = (name: string) =>
+  encodeURIComponent(name.replace(/^\.+$/, (dots) => dots.replaceAll('.', '%2E')))
+
+/** A path with what it is asked about put in, and what is asked behind it. */
+export function addressOf(
+  path: string,
+  params: Readonly<Record<string, string>> = {},
+  query: Readonly<Record<string, string | number | undefined>> = {},
+): string {
+  const asked = Object.entries(query).flatMap(([name, value]) =>
+    value === undefined ? [] : [`${encodeURIComponent(name)}=${encodeURIComponent(value)}`],
+  )
+  const at = path.replace(NAMED, (_whole, name: string) => partOf(params[name] ?? ''))
+  return asked.length > 0 ? `${at}?${asked.join('&')}` : at
+}

@@ -1,0 +1,81 @@
+import { z } from 'zod'
+import { clockStamp, initials, type LogEntry, type UnreadEntry } from '../log/index.ts'
+import { PROBLEM_CODES } from '../problem/index.ts'
+import { KINDS, NOUNS, type Noun, type Row, rowKind } from '../setup/index.ts'
+
+// What questions and answers are made of, more than one of them.
+
+/** A refusal with a sentence for the person at the tablet. Every error has this one shape. */
+export const problemBody = z.object({
+  error: z.object({
+    code: z.enum(PROBLEM_CODES),
+    says: z.string().describe('what is wrong and what to do'),
+    detail: z
+      .unknown()
+      .optional()
+      .describe('what the page needs to go on: the row as it stands now, the fields that were refused'),
+  }),
+})
+export type ProblemBody = z.infer<typeof problemBody>
+
+/** What cannot be read as an entry, in its place. */
+export const unreadEntry: z.ZodType<UnreadEntry> = z.object({
+  id: z.string(),
+  setup: z.string(),
+  at: z.string(),
+  by: z.string(),
+  clock: clockStamp.optional(),
+  received: z.string().optional(),
+  latest: z.string().optional(),
+  kind: z.literal('unread'),
+  why: z.enum(['newer', 'damaged']),
+  says: z.string(),
+  raw: z.string().describe('what stands there, word for word'),
+  said: z.string().exactOptional(),
+  seq: z.int().exactOptional(),
+})
+
+/** One entry of the log, of any kind. */
+export const entry: z.ZodType<LogEntry> = z.union(KINDS.map(({ schema }) => schema))
+
+/** Whatever stands in a log: an entry, or what cannot be read as one. */
+export const logged: z.ZodType<LogEntry> = z.union([entry, unreadEntry])
+
+/** Which logbook, and the place of its last entry. */
+const place = z.object({ logbook: z.string(), seq: z.int().min(0) })
+export type Place = z.infer<typeof place>
+
+/** With every answer from the log: how far it goes, and the server's time. */
+export const told = { place, time: z.iso.datetime({ precision: 3 }) }
+
+/** Whose question it is. */
+export const askedBy = initials.optional().describe('whoever asks: what waits is what waits for that person')
+
+export const noun = z.enum(NOUNS)
+
+/** A row of reference data that cannot be read: it was damaged, or written by a newer Dogleg. It stays as it is. */
+const damagedRow = z.object({
+  id: z.string(),
+  version: z.int(),
+  unread: z.enum(['newer', 'damaged']),
+  says: z.string(),
+})
+export type DamagedRow = z.infer<typeof damagedRow>
+
+/** What goes with a list of rows: those that cannot be read, and a number that grows with every version of any row. */
+interface BesideRows {
+  damaged: DamagedRow[]
+  stamp: number
+}
+
+/** A list of reference data, under its noun. */
+export type RowList<Name extends Noun> = { [In in Name]: Row<Name>[] } & BesideRows
+
+/** Puts a list together. */
+export const listOfRows = <Name extends Noun>(name: Name, rows: Row<Name>[], beside: BesideRows) =>
+  ({ [name]: rows, ...beside }) as RowList<Name>
+
+export const rowOf = <Name extends Noun>(name: Name): z.ZodType<Row<Name>> => rowKind(name).schema
+
+export const rowList = (name: Noun) =>
+  z.object({ [name]: z.array(rowOf(name)), damaged: z.array(damagedRow), stamp: z.int().min(0) })

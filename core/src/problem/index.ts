@@ -1,0 +1,1 @@
+export { isProblemCode, PROBLEM_CODES, type ProblemCode } from './problems.ts'

@@ -1,3 +1,3 @@
 export { type Material, material, materialIn, type SpeedOf, USUAL_MATERIALS } from './material.ts'
 export { materials } from './rows.ts'
-export { roundTurns, surfaceFor, turnsFor } from './speed.ts'
+export { roundRpm, rpmFor, surfaceFor } from './speed.ts'

@@ -64,8 +64,8 @@ export const dynamics = z.object({
     .number()
     .positive('A tolerance must be more than zero.')
     .describe('how far a corner may be rounded at feed, in the machine unit'),
-  spindleTop: z.number().positive('A speed must be more than zero.').describe('turns a minute'),
-  tapTop: z.number().positive('A speed must be more than zero.').describe('turns a minute, rigid tapping'),
+  spindleTop: z.number().positive('A speed must be more than zero.').describe('rpm'),
+  tapTop: z.number().positive('A speed must be more than zero.').describe('rpm, rigid tapping'),
   spindleAcceleration: acceleration.describe('turns per second squared'),
   spindleTimed: z
     .boolean()

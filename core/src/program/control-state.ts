@@ -6,7 +6,7 @@ import { type LengthMeasured, MOST_WRITTEN, type OffsetWritten, type VariableSet
 import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
 import { Scanner } from './scan.ts'
-import { type SurfaceSpeed, turnsAlong, turnsAtRadius, turnsRound } from './surface-speed.ts'
+import { rpmAlong, rpmAtRadius, rpmRound, type SurfaceSpeed } from './surface-speed.ts'
 import { Work } from './work.ts'
 
 export const RADIAN = Math.PI / 180
@@ -385,13 +385,13 @@ export class ControlState {
       this.modalMacro === null
   }
 
-  /** Turns a minute where the tool stands. */
+  /** Spindle speed in rpm where the tool stands. */
   rpm(): number {
     const held = this.heldSpeed()
-    return held ? turnsAtRadius(this.sx, held) : Math.min(this.speed, this.topSpeed)
+    return held ? rpmAtRadius(this.sx, held) : Math.min(this.speed, this.topSpeed)
   }
 
-  /** The speed over the surface that is held; undefined where the turns are. */
+  /** The speed over the surface that is held; undefined where the spindle speed is. */
   private heldSpeed(): SurfaceSpeed | undefined {
     if (this.surfaceSpeed === 0) return undefined
     // 12 V / (pi D) with V in feet a minute, D in inches; metres a minute through feet (trade.md 7).
@@ -403,11 +403,11 @@ export class ControlState {
     }
   }
 
-  /** Turns a minute over a move to a radius, or along an arc: what takes as long as the turns that change along it. */
-  turnsTo(to: number | ((share: number) => number)): number {
+  /** Spindle speed in rpm over a move to a radius, or along an arc: the one that takes as long as the speeds that change along it. */
+  rpmTo(to: number | ((share: number) => number)): number {
     const held = this.heldSpeed()
     if (!held) return this.rpm()
-    return typeof to === 'number' ? turnsAlong(this.sx, to, held) : turnsRound(to, held)
+    return typeof to === 'number' ? rpmAlong(this.sx, to, held) : rpmRound(to, held)
   }
 
   /**
@@ -416,7 +416,7 @@ export class ControlState {
    */
   feedFor(length: number, to: number | ((share: number) => number) = this.sx): number {
     if (this.feedMode === 94) return this.feed
-    if (this.feedMode === 95) return this.feed * this.turnsTo(to)
+    if (this.feedMode === 95) return this.feed * this.rpmTo(to)
     return this.feed * length
   }
 }

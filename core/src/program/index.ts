@@ -22,6 +22,6 @@ export type { Alarm, ProbeCallRun, Probed, ProbeMacro, ResultRead } from './prob
 export { type Program, read } from './read.ts'
 export { boxStandIn, type ReadOptions, type StandIn } from './read-options.ts'
 export { notReadBack, type PlannedStep, readSteps, readsAs, type Step } from './steps.ts'
-export { type SurfaceSpeed, turnsAlong, turnsAtRadius, turnsRound } from './surface-speed.ts'
+export { rpmAlong, rpmAtRadius, rpmRound, type SurfaceSpeed } from './surface-speed.ts'
 export { type ProgramBlock, readBlocks, type Word } from './words.ts'
 export { MOST_WORK } from './work.ts'

@@ -198,7 +198,7 @@ export function finishCycle(run: Run, contour: readonly ContourPoint[]): void {
   const start = at(run)
   for (const { x, z, feed, rapid: quick } of contour)
     if (quick) rapid(run, x, z)
-    else cut(run, x, z, run.feedMode === 95 ? feed * run.turnsTo(x) : feed)
+    else cut(run, x, z, run.feedMode === 95 ? feed * run.rpmTo(x) : feed)
   rapid(run, start.x, start.z)
 }
 

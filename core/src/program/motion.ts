@@ -66,7 +66,7 @@ export interface ModalState {
   length: { h: number; sign: 1 | -1 } | null
   compensation: 40 | 41 | 42
   d: number
-  /** Turns a minute; under constant surface speed where the tool stood when it was called. */
+  /** Spindle speed, rpm; under constant surface speed where the tool stood when it was called. */
   rpm: number
   turning: SpindleDirection
   coolant: boolean

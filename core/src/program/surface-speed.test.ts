@@ -3,7 +3,7 @@ import { describe, expect, it } from 'vitest'
 import { depth } from '../../testing/depth.ts'
 import { endOf, ROW } from './motion.ts'
 import { read } from './read.ts'
-import { turnsAlong, turnsAtRadius, turnsRound } from './surface-speed.ts'
+import { rpmAlong, rpmAtRadius, rpmRound } from './surface-speed.ts'
 import { compact, onLathe } from './testing.ts'
 
 /** Minutes along a straight move by many small steps, each at the turns of its middle: knows no integral. */
@@ -43,7 +43,7 @@ describe('constant surface speed along a move', () => {
         fc.integer({ min: 200, max: 6000 }),
         (from, to, v, top) => {
           if (Math.abs(to - from) < 0.01) return
-          const minutes = Math.abs(to - from) / (0.01 * turnsAlong(from, to, held(v, top)))
+          const minutes = Math.abs(to - from) / (0.01 * rpmAlong(from, to, held(v, top)))
           expect(minutes / stepped(from, to, 0.01, turns(v, top))).toBeCloseTo(1, 4)
         },
       ),
@@ -56,11 +56,11 @@ describe('constant surface speed along a move', () => {
       fc.property(fc.integer({ min: 1, max: 9000 }), fc.integer({ min: 1, max: 9000 }), (a, b) => {
         const of = held(400, 2500)
         const [from, to] = [a / 1000, b / 1000]
-        expect(turnsAlong(from, from, of)).toBeCloseTo(turns(400, 2500)(from), 6)
-        const mean = turnsAlong(from, to, of)
-        expect(mean).toBeLessThanOrEqual(turnsAtRadius(Math.min(from, to), of) + 1e-6)
-        expect(mean).toBeGreaterThanOrEqual(turnsAtRadius(Math.max(from, to), of) - 1e-6)
-        expect(turnsRound((share) => from + (to - from) * share, of) / mean).toBeCloseTo(1, 6)
+        expect(rpmAlong(from, from, of)).toBeCloseTo(turns(400, 2500)(from), 6)
+        const mean = rpmAlong(from, to, of)
+        expect(mean).toBeLessThanOrEqual(rpmAtRadius(Math.min(from, to), of) + 1e-6)
+        expect(mean).toBeGreaterThanOrEqual(rpmAtRadius(Math.max(from, to), of) - 1e-6)
+        expect(rpmRound((share) => from + (to - from) * share, of) / mean).toBeCloseTo(1, 6)
       }),
       depth(100, 1000),
     )

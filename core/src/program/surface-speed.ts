@@ -1,4 +1,4 @@
-/** A speed over the surface that is held: turns a minute times the radius, and the highest turns a minute. */
+/** A speed over the surface that is held: the spindle speed in rpm times the radius, and the highest in rpm. */
 export interface SurfaceSpeed {
   perRadius: number
   top: number
@@ -15,23 +15,23 @@ function slowness(x: number, { perRadius, top }: SurfaceSpeed): number {
   return Math.sign(x) * sum
 }
 
-/** Turns a minute at a radius (its sign is the side of the centre line). */
-export const turnsAtRadius = (x: number, { perRadius, top }: SurfaceSpeed): number =>
+/** Spindle speed in rpm at a radius (its sign is the side of the centre line). */
+export const rpmAtRadius = (x: number, { perRadius, top }: SurfaceSpeed): number =>
   Math.abs(x) * top <= perRadius ? top : perRadius / Math.abs(x)
 
 /**
- * Turns a minute over a straight move from one radius to another: those that, held, would take as long as the spindle that
+ * Spindle speed in rpm over a straight move from one radius to another: the one that, held, would take as long as the spindle that
  * speeds up towards the centre and stops at its clamp. Time = integral of dr / (f n) (trade.md 7).
  */
-export function turnsAlong(from: number, to: number, of: SurfaceSpeed): number {
+export function rpmAlong(from: number, to: number, of: SurfaceSpeed): number {
   const way = to - from
-  if (Math.abs(way) < 1e-9) return turnsAtRadius(from, of)
+  if (Math.abs(way) < 1e-9) return rpmAtRadius(from, of)
   return way / (slowness(to, of) - slowness(from, of))
 }
 
 /** The same over an arc in X and Z: `at` is the radius at a share of it. */
-export function turnsRound(at: (share: number) => number, of: SurfaceSpeed): number {
+export function rpmRound(at: (share: number) => number, of: SurfaceSpeed): number {
   let sum = 0
-  for (let n = 0; n < ARC_PIECES; n++) sum += 1 / turnsAlong(at(n / ARC_PIECES), at((n + 1) / ARC_PIECES), of)
+  for (let n = 0; n < ARC_PIECES; n++) sum += 1 / rpmAlong(at(n / ARC_PIECES), at((n + 1) / ARC_PIECES), of)
   return ARC_PIECES / sum
 }

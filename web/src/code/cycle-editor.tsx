@@ -298,9 +298,9 @@ function LeftLine({
 }
 
 /** How the tap turns, feeds and comes out, for the drawing. */
-const tapSays = ({ turns, tapFeed, multiple }: ReturnType<typeof tapSizes>) =>
+const tapSays = ({ rpm, tapFeed, multiple }: ReturnType<typeof tapSizes>) =>
   [
-    [`S${Math.round(turns.tap)}`, 'tapTurns'],
+    [`S${Math.round(rpm.tap)}`, 'tapTurns'],
     [`F${tapFeed.printed}`, 'feedMode'],
     [`${multiple.value} x infeed`, 'multiple', 'multipleTyped'],
   ] as const

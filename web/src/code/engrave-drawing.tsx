@@ -148,7 +148,7 @@ export function EngraveDrawing({ params, sizes, bodies, unit, lit }: EngraveDraw
         line {say(sizes.lineWidth)}, {say(sizes.depth)} deep
       </Words>
       <Words at={{ x: FAR + 20, y: 26 }} anchor="start" bold={is('turns', 'feed', 'plungeFeed')}>
-        S{Math.round(sizes.turns)} F{say(sizes.feed)}
+        S{Math.round(sizes.rpm)} F{say(sizes.feed)}
       </Words>
       <Afar bodies={bodies} text={points} room={params.sits === 'arc' ? points : room} />
     </CycleSheet>

@@ -227,7 +227,7 @@ export function EngraveForm({ part, params, sizes, unit }: EngraveFormProps) {
               field="turns"
               label="Spindle"
               suffix="rpm"
-              computed={String(Math.round(sizes.turns))}
+              computed={String(Math.round(sizes.rpm))}
             />
             <LengthField field="feed" label="Feed" computed={say(sizes.feed)} hint="a minute" />
           </Pair>

@@ -6,7 +6,7 @@ import { useMaterial } from './use-material.ts'
 
 interface KeepSpeedProps {
   of: SpeedOf
-  /** Turns a minute as typed; empty where they are computed. */
+  /** Spindle speed in rpm as typed; empty where they are computed. */
   typed: string
   diameter: number
   unit: LengthUnit
@@ -55,7 +55,7 @@ const typedNumber = (typed: string) => {
   return typed.trim() === '' || !(value > 0) ? undefined : value
 }
 
-/** A speed in turns a minute at a diameter. */
+/** A spindle speed in rpm at a diameter. */
 export function KeepSpeed({ of, typed, diameter, unit }: KeepSpeedProps) {
   const turns = typedNumber(typed)
   return (

@@ -41,7 +41,7 @@ export function RetractPanel({
   partsAShift,
   onPartsAShift,
 }: RetractPanelProps) {
-  const { stroke, limits, multiple, turns } = sizes
+  const { stroke, limits, multiple, rpm } = sizes
   const knee = kneeOf(stroke)
   const most = mostMultiple(stroke, limits)
   const best = bestMultiple(stroke, limits)
@@ -72,7 +72,7 @@ export function RetractPanel({
             ? 'Nobody has timed this spindle: try 2 first. Two timed holes, below, say whether more pays.'
             : knee <= most
               ? `Beyond ${knee.toFixed(1)} the spindle never comes to its speed: more brings nothing.`
-              : `${most} is the most: ${Math.round(most * turns.tap)} of ${Math.round(limits.topSpeed * 60)} rpm. More would pay up to ${knee.toFixed(1)}.`
+              : `${most} is the most: ${Math.round(most * rpm.tap)} of ${Math.round(limits.topSpeed * 60)} rpm. More would pay up to ${knee.toFixed(1)}.`
   return (
     <section aria-label="What a faster way out saves" className="space-y-2">
       <div className="grid gap-x-4 gap-y-2 xl:grid-cols-[1fr_15rem]">

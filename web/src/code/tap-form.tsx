@@ -114,7 +114,7 @@ const THREAD = ['thread', 'ownMajor', 'ownPitch']
 const SPEED = [...THREAD, 'material']
 
 /** The tool of one operation, and how fast it turns. */
-const ToolAndTurns = ({
+const ToolAndSpeed = ({
   of,
   says,
   turns,
@@ -158,7 +158,7 @@ export function TapForm({ part, sizes, placesKnown, unit, machine }: TapFormProp
   const tap = draft as unknown as TapDraft
   const say = (value: number) => formatLength(value, unit)
   const lathe = machine.kind === 'lathe'
-  const { thread, turns } = sizes
+  const { thread, rpm } = sizes
   switch (part) {
     case 'thread':
       return (
@@ -342,10 +342,10 @@ export function TapForm({ part, sizes, placesKnown, unit, machine }: TapFormProp
         <div className="space-y-1">
           {tap.tapping && (
             <>
-              <ToolAndTurns
+              <ToolAndSpeed
                 of="tap"
                 says="Tap"
-                turns={turns.tap}
+                turns={rpm.tap}
                 begun={threadKnown ? tapFor(thread, unit) : undefined}
               />
               {threadKnown && (
@@ -371,10 +371,10 @@ export function TapForm({ part, sizes, placesKnown, unit, machine }: TapFormProp
           )}
           {tap.drill && (
             <>
-              <ToolAndTurns
+              <ToolAndSpeed
                 of="drill"
                 says="Drill"
-                turns={turns.drill}
+                turns={rpm.drill}
                 begun={threadKnown ? drillFor(sizes.drillDiameter, thread, unit) : undefined}
               />
               {threadKnown && (
@@ -388,7 +388,7 @@ export function TapForm({ part, sizes, placesKnown, unit, machine }: TapFormProp
               />
             </>
           )}
-          {tap.chamfer && <ToolAndTurns of="chamfer" says="Chamfer" turns={turns.chamfer} />}
+          {tap.chamfer && <ToolAndSpeed of="chamfer" says="Chamfer" turns={rpm.chamfer} />}
           <SwitchField field="coolant" label="Coolant" />
         </div>
       )

@@ -177,7 +177,7 @@ export function WrapForm({ part, params, sizes, unit }: WrapFormProps) {
               field="turns"
               label="Spindle"
               suffix="rpm"
-              computed={String(Math.round(sizes.turns))}
+              computed={String(Math.round(sizes.rpm))}
             />
           </Pair>
           {wrap.what !== 'program' && (

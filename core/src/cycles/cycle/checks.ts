@@ -37,7 +37,7 @@ export const cutsTooLittle = (
         ),
       ]
 
-/** Turns a minute that the spindle does not reach: nothing, or a stop. */
+/** A spindle speed in rpm that the spindle does not reach: nothing, or a stop. */
 export function tooFast(turns: number, field: string, { machine }: Pick<CycleCase, 'machine'>): Finding[] {
   const top = machine.dynamics?.spindleTop
   if (top === undefined || turns <= top + 0.5) return []

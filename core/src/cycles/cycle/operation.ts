@@ -41,7 +41,7 @@ export interface CycleCase {
   bodies?: readonly PlanBody[]
 }
 
-/** How the spindle turns: at a speed, or at a speed over the surface that is held down to a clamp (turns a minute). */
+/** How the spindle turns: at a speed, or at a speed over the surface that is held down to a clamp (rpm). */
 export type Spindle =
   | { turning: 3 | 4; rpm: number; field?: string; announces?: boolean }
   | { turning: 3 | 4; surface: number; clamp: number | null; field?: string; clampField?: string }

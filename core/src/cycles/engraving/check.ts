@@ -253,7 +253,7 @@ function cutChecks(params: EngraveParams, sizes: EngraveSizes, on: CycleCase): F
         ),
       )
   }
-  found.push(...tooFast(sizes.turns, 'turns', on))
+  found.push(...tooFast(sizes.rpm, 'turns', on))
   if (printed(sizes.feed, on) <= 0 || printed(sizes.plungeFeed, on) <= 0)
     found.push(
       finding(

@@ -52,7 +52,7 @@ const fields = {
   lineWidth: computed(above('The width of the line is more than zero.')),
   depth: computed(above('The depth is more than zero.')),
 
-  turns: computed(number({ least: 1, most: 100_000, says: 'Turns a minute, from 1.' })),
+  turns: computed(number({ least: 1, most: 100_000, says: 'Spindle speed in rpm, from 1.' })),
   feed: computed(above('The feed is more than zero.')),
   plungeFeed: computed(above('The feed down is more than zero.')),
   coolant: yesNo,

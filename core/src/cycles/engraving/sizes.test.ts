@@ -171,7 +171,7 @@ describe('depth, speed and feed of a text', () => {
     expect(sizes).toMatchObject({
       depth: 0.013,
       lineWidth: near(2 * 0.013 * Math.tan(Math.PI / 6) + 0.005),
-      turns: 8000,
+      rpm: 8000,
       feed: 6.4,
       plungeFeed: 3.2,
       ratio: near(0.2 / (2 * 0.013 * Math.tan(Math.PI / 6) + 0.005)),
@@ -183,19 +183,19 @@ describe('depth, speed and feed of a text', () => {
     })
     expect(
       sizesOf({ sits: 'start', height: '.2', turns: '5000', feed: '7', plungeFeed: '2', tolerance: '.001' }),
-    ).toMatchObject({ turns: 5000, feed: 7, plungeFeed: 2, tolerance: 0.001, r: 0.05 })
+    ).toMatchObject({ rpm: 5000, feed: 7, plungeFeed: 2, tolerance: 0.001, r: 0.05 })
     expect(sizesOf({ sits: 'start', sharp: false }).tolerance).toBeNull()
     expect(sizesOf({ sits: 'start', by: 'width', lineWidth: '.03', toolAngle: '90' }).depth).toBe(0.0125)
     // A speed below the machine's top is what the width asks for: 12 x 800 / (3.1416 x .5) = 6111, in fifties.
     expect(
-      sizesOf({ sits: 'start', by: 'width', lineWidth: '.505', toolAngle: '90', tip: '.005' }).turns,
+      sizesOf({ sits: 'start', by: 'width', lineWidth: '.505', toolAngle: '90', tip: '.005' }).rpm,
     ).toBeCloseTo(6050, -2)
     const mm = caseOf('mill', compact, { unit: 'mm', machine: machineOf('mill', 'mm') })
     expect(sizesOf({ sits: 'start' }, mm)).toMatchObject({ r: 1, tolerance: 0.05 })
     // Without what the machine can turn, 8000.
     const { dynamics: _, ...machine } = machineOf('mill')
     expect(
-      sizesOf({ sits: 'start' }, caseOf('mill', compact, { machine: { ...machine, dynamics: null } })).turns,
+      sizesOf({ sits: 'start' }, caseOf('mill', compact, { machine: { ...machine, dynamics: null } })).rpm,
     ).toBe(8000)
   })
 

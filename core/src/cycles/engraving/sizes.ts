@@ -1,4 +1,4 @@
-import { type Material, materialIn, roundTurns, turnsFor } from '../../cutting/index.ts'
+import { type Material, materialIn, roundRpm, rpmFor } from '../../cutting/index.ts'
 import { cosineOf, sineOf } from '../../geometry/index.ts'
 import {
   arcPoses,
@@ -52,7 +52,7 @@ export interface EngraveSizes {
   top: number
   r: number
   clearance: number
-  turns: number
+  rpm: number
   feed: number
   plungeFeed: number
   /** Path tolerance round the text; null where the control's own is left. */
@@ -205,9 +205,9 @@ export function engraveSizes(params: EngraveParams, on: CycleCase, material: Mat
   const lineWidth = lineWidthAt(Math.max(0, depth), params.toolAngle, tip)
   const speeds = materialIn(material, unit)
   const top = machine.dynamics?.spindleTop ?? USUAL_TOP
-  const turns =
-    params.turns ?? Math.min(roundTurns(turnsFor(speeds.grooving, Math.max(lineWidth, 1e-4), unit)), top)
-  const feed = params.feed ? own(params.feed) : evenFeed(BITE * lineWidth * turns)
+  const rpm =
+    params.turns ?? Math.min(roundRpm(rpmFor(speeds.grooving, Math.max(lineWidth, 1e-4), unit)), top)
+  const feed = params.feed ? own(params.feed) : evenFeed(BITE * lineWidth * rpm)
   return {
     ...stand,
     text,
@@ -222,7 +222,7 @@ export function engraveSizes(params: EngraveParams, on: CycleCase, material: Mat
     top: own(params.top),
     r: own(params.top) + (params.rPlane ? own(params.rPlane) : usualR(unit)),
     clearance: own(params.top) + own(params.clearance),
-    turns,
+    rpm,
     feed,
     plungeFeed: params.plungeFeed ? own(params.plungeFeed) : evenFeed(feed / 2),
     tolerance:

@@ -158,7 +158,7 @@ export function engraveOperation(params: EngraveParams, sizes: EngraveSizes, on:
     tool: params.tool,
     toolField: 'tool',
     says: `engrave ${sizes.text}`,
-    spindle: { turning: 3, rpm: sizes.turns, field: 'turns' },
+    spindle: { turning: 3, rpm: sizes.rpm, field: 'turns' },
     start: { ...work.start, z: sizes.clearance, zField: 'clearance' },
     coolant: params.coolant,
     blocks: [

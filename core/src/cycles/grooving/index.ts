@@ -22,6 +22,6 @@ export {
   type UV,
   wantedDepth,
 } from './section.ts'
-export { type GrooveSizes, grooveSizes, onMachine, turnsAt } from './sizes.ts'
+export { type GrooveSizes, grooveSizes, onMachine, rpmAt } from './sizes.ts'
 export { grooveWorking } from './working.ts'
 export { asWritten, grooveOperation, writeGroove } from './write.ts'

@@ -12,7 +12,7 @@ import {
 
 const above = (says: string) => length({ above: 0, says })
 const notBelow = (says: string) => length({ least: 0, says })
-const turns = number({ least: 1, most: 100_000, says: 'Turns a minute, from 1.' })
+const turns = number({ least: 1, most: 100_000, says: 'Spindle speed in rpm, from 1.' })
 const surface = number({ least: 1, most: 5_000, says: 'A speed over the surface, from 1.' })
 
 /**

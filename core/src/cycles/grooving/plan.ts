@@ -1,8 +1,8 @@
-import { turnsAlong, turnsRound } from '../../program/index.ts'
+import { rpmAlong, rpmRound } from '../../program/index.ts'
 import type { PlannedRow } from '../cycle/index.ts'
 import { type CycleCase, printed } from '../cycle/index.ts'
 import type { Cut, UV } from './section.ts'
-import { type GrooveSizes, heldSpeed, onMachine, turnsAt } from './sizes.ts'
+import { type GrooveSizes, heldSpeed, onMachine, rpmAt } from './sizes.ts'
 
 /** One move of the programmed point, in the section. */
 export interface Move {
@@ -189,9 +189,9 @@ export function planMoves(
     const to = [meant.x, null, meant.z] as const
     if (feed === undefined) return { does: 'rapid', to }
     const held = heldSpeed(sizes, on)
-    const straight = held ? turnsAlong(start.x, meant.x, held) : turnsAt(sizes, start.x, on)
+    const straight = held ? rpmAlong(start.x, meant.x, held) : rpmAt(sizes, start.x, on)
     if (!toCentre) return { does: 'feed', to, feed: printed(feed, on) * straight }
-    const round = held ? turnsRound(radiusAlong(start, meant, toCentre, clockwise === true), held) : straight
+    const round = held ? rpmRound(radiusAlong(start, meant, toCentre, clockwise === true), held) : straight
     return {
       does: 'arc',
       to,

@@ -4,7 +4,7 @@ import { caseOf, compact, grooveSizesOf, plain, sheetOf, twoLine } from '../../c
 import { demoReference } from '../../demo/index.ts'
 import type { ToolShape } from '../../machine/index.ts'
 import type { GrooveDraft } from './params.ts'
-import { heldSpeed, inSection, onMachine, turnsAt } from './sizes.ts'
+import { heldSpeed, inSection, onMachine, rpmAt } from './sizes.ts'
 import { grooveWorking } from './working.ts'
 
 // Everything here was worked with a pencil from the drawing's numbers.
@@ -193,9 +193,9 @@ describe('what a groove comes to', () => {
     // 12 x 300 / (3.1416 x 2) = 572.96 on a diameter of 2, which is a radius of 1.
     expect(held(2500)).toEqual({ perRadius: expect.closeTo(572.958, 3), top: 2500 })
     expect(held(null)?.top).toBe(8000)
-    expect(turnsAt({ spindle: { surface: 300, clamp: 2500 } }, 0.5, on)).toBeCloseTo(1145.916, 3)
-    expect(turnsAt({ spindle: { surface: 300, clamp: 900 } }, 0.5, on)).toBe(900)
-    expect(turnsAt({ spindle: { turns: 640 } }, 0.5, on)).toBe(640)
+    expect(rpmAt({ spindle: { surface: 300, clamp: 2500 } }, 0.5, on)).toBeCloseTo(1145.916, 3)
+    expect(rpmAt({ spindle: { surface: 300, clamp: 900 } }, 0.5, on)).toBe(900)
+    expect(rpmAt({ spindle: { turns: 640 } }, 0.5, on)).toBe(640)
     expect(heldSpeed({ spindle: { turns: 640 } }, on)).toBeUndefined()
   })
 })

@@ -1,6 +1,6 @@
-import { type Material, materialIn, turnsFor } from '../../cutting/index.ts'
+import { type Material, materialIn, rpmFor } from '../../cutting/index.ts'
 import type { ToolShape } from '../../machine/index.ts'
-import { type SurfaceSpeed, turnsAtRadius } from '../../program/index.ts'
+import { rpmAtRadius, type SurfaceSpeed } from '../../program/index.ts'
 import { convertLength, type TypedLength } from '../../quantity/index.ts'
 import { type CycleCase, printed, toolOf } from '../cycle/index.ts'
 import type { GrooveParams } from './params.ts'
@@ -144,11 +144,11 @@ export function heldSpeed(
     machine.dynamics?.spindleTop ?? Number.POSITIVE_INFINITY,
   )
   // On a diameter of 2 the radius is 1: turns times radius.
-  return { perRadius: turnsFor(spindle.surface, 2, unit), top }
+  return { perRadius: rpmFor(spindle.surface, 2, unit), top }
 }
 
-/** Turns a minute at a radius. */
-export function turnsAt(sizes: Pick<GrooveSizes, 'spindle'>, radius: number, on: CycleCase): number {
+/** Spindle speed in rpm at a radius. */
+export function rpmAt(sizes: Pick<GrooveSizes, 'spindle'>, radius: number, on: CycleCase): number {
   const held = heldSpeed(sizes, on)
-  return held ? turnsAtRadius(radius, held) : (sizes.spindle as { turns: number }).turns
+  return held ? rpmAtRadius(radius, held) : (sizes.spindle as { turns: number }).turns
 }

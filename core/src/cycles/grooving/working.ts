@@ -2,7 +2,7 @@ import type { WorkingLine } from '../../fact/index.ts'
 import { formatLength, formatTerm, type LengthUnit } from '../../quantity/index.ts'
 import type { CycleCase } from '../cycle/index.ts'
 import { plungePlaces } from './plan.ts'
-import { type GrooveSizes, turnsAt } from './sizes.ts'
+import { type GrooveSizes, rpmAt } from './sizes.ts'
 
 /** The arithmetic of a groove with the numbers put in, as it is followed with a pencil. */
 export function grooveWorking(sizes: GrooveSizes, on: CycleCase): WorkingLine[] {
@@ -47,7 +47,7 @@ export function grooveWorking(sizes: GrooveSizes, on: CycleCase): WorkingLine[] 
   if ('surface' in spindle) {
     const diameter = where === 'face' ? 2 * section.high : 2 * surface
     const factor = unit === 'inch' ? '12' : '1000'
-    const held = turnsAt(sizes, diameter / 2, on)
+    const held = rpmAt(sizes, diameter / 2, on)
     lines.push({
       finds: 'turns at the start',
       arithmetic: `${factor} x ${spindle.surface} / (3.1416 x ${say(diameter)})`,

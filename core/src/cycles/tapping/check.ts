@@ -28,7 +28,7 @@ const PERCENT = {
 /** A drill this far from the usual one is another: half a step of the sets at these sizes, in mm. */
 const TAPER_SLACK_MM = 0.1
 
-const turnsSaid = (turns: number) => `${Math.round(turns)} rpm`
+const rpmSaid = (turns: number) => `${Math.round(turns)} rpm`
 
 function toolChecks(params: TapParams, sizes: TapSizes, on: CycleCase): Finding[] {
   const { unit } = on
@@ -167,7 +167,7 @@ function depthChecks(params: TapParams, sizes: TapSizes, { unit }: CycleCase): F
 
 function threadChecks(params: TapParams, sizes: TapSizes, on: CycleCase): Finding[] {
   const { unit } = on
-  const { thread, drillDiameter, percent, tapFeed, turns } = sizes
+  const { thread, drillDiameter, percent, tapFeed, rpm } = sizes
   if (!params.tapping) return []
   const found: Finding[] = []
   const limits = PERCENT[params.tap]
@@ -298,13 +298,13 @@ function threadChecks(params: TapParams, sizes: TapSizes, on: CycleCase): Findin
       ),
     )
   const tapTop = on.machine.dynamics?.tapTop
-  if (tapTop !== undefined && turns.tap > tapTop + 0.5)
+  if (tapTop !== undefined && rpm.tap > tapTop + 0.5)
     found.push(
       finding(
         'stop',
         'tap-fast',
         'tapTurns',
-        `${turnsSaid(turns.tap)} is more than ${on.machine.name} taps at: ${turnsSaid(tapTop)}.`,
+        `${rpmSaid(rpm.tap)} is more than ${on.machine.name} taps at: ${rpmSaid(tapTop)}.`,
         'Above it feed and spindle do not stay in step.',
         'Tap slower.',
       ),
@@ -316,7 +316,7 @@ function retractChecks(params: TapParams, sizes: TapSizes, on: CycleCase): Findi
   if (!params.tapping) return []
   const { profile, machine } = on
   const word = profile.reading.tapRetract
-  const { multiple, limits, stroke, turns } = sizes
+  const { multiple, limits, stroke, rpm } = sizes
   const found: Finding[] = []
   if (params.multiple === 'typed' && !word && params.multipleTyped !== 1)
     found.push(
@@ -342,7 +342,7 @@ function retractChecks(params: TapParams, sizes: TapSizes, on: CycleCase): Findi
     )
   const most = mostMultiple(stroke, limits)
   if (params.holder === 'rigid' && multiple.value > most + 1e-9) {
-    const speed = turns.tap * multiple.value
+    const speed = rpm.tap * multiple.value
     const cap = limits.topSpeed * 60
     if (speed > cap + 0.5)
       found.push(
@@ -350,7 +350,7 @@ function retractChecks(params: TapParams, sizes: TapSizes, on: CycleCase): Findi
           multiple.written ? 'stop' : 'look',
           'retract-over-cap',
           'multiple',
-          `A retract speed of ${multiple.value} x infeed is ${turnsSaid(speed)}; ${machine.name} taps at ${turnsSaid(cap)} at most.`,
+          `A retract speed of ${multiple.value} x infeed is ${rpmSaid(speed)}; ${machine.name} taps at ${rpmSaid(cap)} at most.`,
           'The control holds it to its top or stops with an alarm, with the tap in the hole.',
           `Take at most ${most}.`,
         ),
@@ -405,8 +405,8 @@ export function checkTap(params: TapParams, sizes: TapSizes, on: CycleCase): Fin
       ),
     )
   for (const [does, turns, field] of [
-    [params.drill, sizes.turns.drill, 'drillTurns'],
-    [params.chamfer, sizes.turns.chamfer, 'chamferTurns'],
+    [params.drill, sizes.rpm.drill, 'drillTurns'],
+    [params.chamfer, sizes.rpm.chamfer, 'chamferTurns'],
   ] as const)
     if (does) found.push(...tooFast(turns, field, on))
   if (

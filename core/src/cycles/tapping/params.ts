@@ -65,10 +65,10 @@ const fields = {
   drillTool: toolNumber,
   tapTool: toolNumber,
 
-  chamferTurns: computed(turns('Turns a minute, from 1.')),
-  drillTurns: computed(turns('Turns a minute, from 1.')),
+  chamferTurns: computed(turns('Spindle speed in rpm, from 1.')),
+  drillTurns: computed(turns('Spindle speed in rpm, from 1.')),
   drillFeed: computed(above('The feed a turn is more than zero.')),
-  tapTurns: computed(turns('Turns a minute, from 1.')),
+  tapTurns: computed(turns('Spindle speed in rpm, from 1.')),
   feedMode: oneOf(['minute', 'turn']),
   coolant: yesNo,
 

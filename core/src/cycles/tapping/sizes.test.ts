@@ -29,7 +29,7 @@ describe('what a tapped hole comes to', () => {
   it('at turns that its feed can be printed for, where that costs less than a fifth of them', () => {
     // Of 18 threads an inch a feed is exact at 18, 36 turns. The tap is 5/16: 12.22 turns for each foot a minute, down to fives.
     const turns = (tapping: number) =>
-      tapSizes(paramsOf({ thread: '5/16-18 UNC' }), on(), { ...steel, tapping }).turns.tap
+      tapSizes(paramsOf({ thread: '5/16-18 UNC' }), on(), { ...steel, tapping }).rpm.tap
     expect([3.3, 3.76, 2.95].map(turns)).toEqual([36, 45, 35])
   })
 
@@ -107,26 +107,26 @@ describe('what a tapped hole comes to', () => {
 
   it('in turns: surface speed over diameter, what divides evenly, no faster than spindle and tap', () => {
     // 35 ft a minute on .375: 12 x 35 / (3.1416 x .375) = 356.5, in tens 350: 21.875 is printed as it is.
-    expect(sizesOf(thread).turns).toEqual({
+    expect(sizesOf(thread).rpm).toEqual({
       tap: 350,
       // 85 ft a minute on .3125 is 1039, in fifties; on .3975 817, in tens.
       drill: 1000,
       chamfer: 810,
     })
-    expect(sizesOf({ ...thread, tap: 'form' }).turns.tap).toBe(400)
+    expect(sizesOf({ ...thread, tap: 'form' }).rpm.tap).toBe(400)
     // 13 an inch: 267 at 35 ft a minute, 260 divides by 13 already.
-    expect(sizesOf({ ...thread, thread: '1/2-13 UNC' }).turns.tap).toBe(260)
+    expect(sizesOf({ ...thread, thread: '1/2-13 UNC' }).rpm.tap).toBe(260)
     // 11.5 an inch does not divide: as asked, 12 x 35 / (3.1416 x 1.315) = 101.7.
-    expect(sizesOf({ ...thread, thread: '1-11.5 NPT' }).turns.tap).toBe(100)
+    expect(sizesOf({ ...thread, thread: '1-11.5 NPT' }).rpm.tap).toBe(100)
     // 18 an inch, 12 x 35 / (3.1416 x .3125) = 427.8: 420 does not print exactly, 414 = 23 x 18 does.
-    expect(sizesOf({ ...thread, thread: '5/16-18 UNC' }).turns.tap).toBe(414)
-    expect(sizesOf(thread, on({ machine: dynamicsWith({ tapTop: 96 }) })).turns.tap).toBe(95)
-    expect(sizesOf(thread, on({ machine: dynamicsWith({ spindleTop: 300 }) })).turns).toEqual({
+    expect(sizesOf({ ...thread, thread: '5/16-18 UNC' }).rpm.tap).toBe(414)
+    expect(sizesOf(thread, on({ machine: dynamicsWith({ tapTop: 96 }) })).rpm.tap).toBe(95)
+    expect(sizesOf(thread, on({ machine: dynamicsWith({ spindleTop: 300 }) })).rpm).toEqual({
       tap: 300,
       drill: 300,
       chamfer: 300,
     })
-    expect(sizesOf({ ...thread, tapTurns: '321', drillTurns: '999', chamferTurns: '888' }).turns).toEqual({
+    expect(sizesOf({ ...thread, tapTurns: '321', drillTurns: '999', chamferTurns: '888' }).rpm).toEqual({
       tap: 321,
       drill: 999,
       chamfer: 888,

@@ -1,4 +1,4 @@
-import { type Material, materialIn, roundTurns, turnsFor } from '../../cutting/index.ts'
+import { type Material, materialIn, roundRpm, rpmFor } from '../../cutting/index.ts'
 import { convertLength, roundTo, type TypedLength } from '../../quantity/index.ts'
 import { type CycleCase, type HolePlace, placesOf, printed } from '../cycle/index.ts'
 import { peckDepths } from '../drilling/index.ts'
@@ -37,7 +37,7 @@ export interface TapSizes {
   room: number
   chamfer: { diameter: number; depth: number }
   tapPecks: readonly number[]
-  turns: { chamfer: number; drill: number; tap: number }
+  rpm: { chamfer: number; drill: number; tap: number }
   /** Length a turn. */
   feeds: { chamfer: number; drill: number }
   /** Feed of the tap as it is printed, and the lead that it makes. */
@@ -86,9 +86,9 @@ export function threadOf(params: Pick<TapParams, 'thread' | 'ownMajor' | 'ownPit
 }
 
 /** Turns at which feed a minute can be printed as it is: a little less than asked for, where that makes it exact. */
-function evenTurns(turns: number, pitch: number, on: CycleCase): number {
+function evenRpm(rpm: number, pitch: number, on: CycleCase): number {
   const exact = (each: number) => Math.abs(printed(each * pitch, on) - each * pitch) < 1e-9
-  const asked = roundTurns(turns)
+  const asked = roundRpm(rpm)
   if (exact(asked)) return asked
   const perInch = Math.round(1 / pitch)
   if (Math.abs(1 / pitch - perInch) < 1e-9) {
@@ -99,10 +99,10 @@ function evenTurns(turns: number, pitch: number, on: CycleCase): number {
 }
 
 /** Feed a minute or a turn; a lathe's is a turn's. */
-function feedOf(params: TapParams, turns: number, pitch: number, on: CycleCase) {
+function feedOf(params: TapParams, rpm: number, pitch: number, on: CycleCase) {
   const aMinute = params.feedMode === 'minute' && on.machine.kind === 'mill'
-  const feed = printed(aMinute ? turns * pitch : pitch, on)
-  return { printed: feed, lead: aMinute ? feed / turns : feed }
+  const feed = printed(aMinute ? rpm * pitch : pitch, on)
+  return { printed: feed, lead: aMinute ? feed / rpm : feed }
 }
 
 function retractOf(params: TapParams, stroke: TapStroke, limits: RetractLimits, on: CycleCase) {
@@ -155,18 +155,18 @@ export function tapSizes(params: TapParams, on: CycleCase, material: Material): 
 
   const speeds = materialIn(material, unit)
   const top = machine.dynamics?.spindleTop ?? Number.POSITIVE_INFINITY
-  const turns = (surface: number, diameter: number) =>
-    Math.min(roundTurns(turnsFor(surface, diameter, unit)), top)
+  const rpmOf = (surface: number, diameter: number) =>
+    Math.min(roundRpm(rpmFor(surface, diameter, unit)), top)
   const limits = retractLimits(on)
-  const tapTurns =
+  const tapRpm =
     params.tapTurns ??
-    evenTurns(
-      Math.min(turns(params.tap === 'cut' ? speeds.tapping : speeds.forming, major), limits.topSpeed * 60),
+    evenRpm(
+      Math.min(rpmOf(params.tap === 'cut' ? speeds.tapping : speeds.forming, major), limits.topSpeed * 60),
       pitch,
       on,
     )
-  const drillTurns = params.drillTurns ?? turns(speeds.drilling, drillDiameter)
-  const chamferTurns = params.chamferTurns ?? turns(speeds.drilling, chamferDiameter)
+  const drillRpm = params.drillTurns ?? rpmOf(speeds.drilling, drillDiameter)
+  const chamferRpm = params.chamferTurns ?? rpmOf(speeds.drilling, chamferDiameter)
   const drillFeed = params.drillFeed
     ? own(params.drillFeed)
     : Math.max(leastFeed(unit), roundTo((speeds.drillFeed / 100) * drillDiameter, unit === 'inch' ? 4 : 3))
@@ -175,7 +175,7 @@ export function tapSizes(params: TapParams, on: CycleCase, material: Material): 
   const tapPecks = params.tapPeck ? peckDepths(rPrinted, zPrinted, printed(peckDepth, on)) : [zPrinted]
   const stroke: TapStroke = {
     strokes: tapPecks.map((depth) => Math.max(0, rPrinted - depth) / pitch),
-    speed: tapTurns / 60,
+    speed: tapRpm / 60,
     acceleration: machine.dynamics?.spindleAcceleration ?? USUAL_ACCELERATION,
   }
   const rule = params.tap === 'cut' ? percentOfThread : percentFormed
@@ -196,9 +196,9 @@ export function tapSizes(params: TapParams, on: CycleCase, material: Material): 
     room: drillDepth - tapDepth,
     chamfer: { diameter: chamferDiameter, depth: pointLength(chamferDiameter, params.chamferAngle) },
     tapPecks,
-    turns: { chamfer: chamferTurns, drill: drillTurns, tap: tapTurns },
+    rpm: { chamfer: chamferRpm, drill: drillRpm, tap: tapRpm },
     feeds: { chamfer: drillFeed, drill: drillFeed },
-    tapFeed: feedOf(params, tapTurns, pitch, on),
+    tapFeed: feedOf(params, tapRpm, pitch, on),
     stroke,
     limits,
     multiple: retractOf(params, stroke, limits, on),

@@ -7,15 +7,15 @@ import type { TapSizes } from './sizes.ts'
 /** The arithmetic of a set of tapped holes with the numbers put in, as it is followed with a pencil. */
 export function tapWorking(params: TapParams, sizes: TapSizes, unit: LengthUnit): WorkingLine[] {
   const say = (value: number) => formatLength(value, unit)
-  const { thread, threadDepth, lead, tapDepth, drillDepth, drillDiameter, pointLength, turns, stroke } = sizes
+  const { thread, threadDepth, lead, tapDepth, drillDepth, drillDiameter, pointLength, rpm, stroke } = sizes
   const pitch = fixedDigits(thread.pitch, unit === 'inch' ? 5 : 4)
   const lines: WorkingLine[] = []
   if (params.tapping) {
     lines.push({
       finds: 'feed of the tap',
-      arithmetic: `${Math.round(turns.tap)} x ${pitch}`,
+      arithmetic: `${Math.round(rpm.tap)} x ${pitch}`,
       means: 'speed x pitch, a minute',
-      gives: say(turns.tap * thread.pitch),
+      gives: say(rpm.tap * thread.pitch),
     })
     if (sizes.percent !== null)
       lines.push({

@@ -22,9 +22,9 @@ function planTap(
   r: number,
   out: number,
 ): PlannedRow[] {
-  const { turns, tapFeed, multiple, tapPecks } = sizes
+  const { rpm, tapFeed, multiple, tapPecks } = sizes
   const turning = params.hand === 'right' ? (3 as const) : (4 as const)
-  const stroke = { rpm: turns.tap, lead: tapFeed.lead, turning }
+  const stroke = { rpm: rpm.tap, lead: tapFeed.lead, turning }
   return [
     { does: 'rapid', to: [...at, r] },
     ...tapPecks.flatMap((depth): PlannedRow[] => [
@@ -136,7 +136,7 @@ const count = (holes: number) => (holes === 1 ? '1 hole' : `${holes} holes`)
 /** The operations of the set, in order, without its checks. */
 export function tapOperations(params: TapParams, sizes: TapSizes, on: CycleCase): Operation[] {
   const lathe = on.machine.kind === 'lathe'
-  const { top, clearance, turns, feeds } = sizes
+  const { top, clearance, rpm, feeds } = sizes
   const first = lathe ? { x: 0, y: 0 } : (sizes.places[0] ?? { x: 0, y: 0 })
   const places = lathe ? [] : sizes.places.map((place) => placeHole(place, on))
   const start = { ...first, z: top + clearance, zField: 'clearance' }
@@ -167,13 +167,13 @@ export function tapOperations(params: TapParams, sizes: TapSizes, on: CycleCase)
       tool: params.chamferTool,
       toolField: 'chamferTool',
       says: `chamfer ${params.chamferAngle} deg, ${holes}`,
-      spindle: { turning: 3, rpm: turns.chamfer, field: 'chamferTurns' },
+      spindle: { turning: 3, rpm: rpm.chamfer, field: 'chamferTurns' },
       start,
       coolant,
       ...clear,
       ...drilled(
         top - sizes.chamfer.depth,
-        turns.chamfer,
+        rpm.chamfer,
         feeds.chamfer,
         { way: 'plain' },
         {
@@ -187,17 +187,15 @@ export function tapOperations(params: TapParams, sizes: TapSizes, on: CycleCase)
       tool: params.drillTool,
       toolField: 'drillTool',
       says: `drill, ${holes}`,
-      spindle: { turning: 3, rpm: turns.drill, field: 'drillTurns' },
+      spindle: { turning: 3, rpm: rpm.drill, field: 'drillTurns' },
       start,
       coolant,
       ...clear,
-      ...drilled(
-        top - sizes.drillDepth - sizes.pointLength,
-        turns.drill,
-        feeds.drill,
-        holeWay(params, sizes),
-        { z: 'drillDepth', q: 'drillPeck', feed: 'drillFeed' },
-      ),
+      ...drilled(top - sizes.drillDepth - sizes.pointLength, rpm.drill, feeds.drill, holeWay(params, sizes), {
+        z: 'drillDepth',
+        q: 'drillPeck',
+        feed: 'drillFeed',
+      }),
     })
   if (params.tapping)
     operations.push({
@@ -206,7 +204,7 @@ export function tapOperations(params: TapParams, sizes: TapSizes, on: CycleCase)
       says: `tap ${sizes.thread.id === 'own' ? 'thread' : sizes.thread.id}${params.hand === 'left' ? ' left hand' : ''}, ${holes}`,
       spindle: {
         turning: params.hand === 'right' ? 3 : 4,
-        rpm: turns.tap,
+        rpm: rpm.tap,
         field: 'tapTurns',
         announces: params.holder === 'rigid',
       },

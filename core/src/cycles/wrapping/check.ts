@@ -215,7 +215,7 @@ function depthChecks(params: WrapParams, sizes: WrapSizes, on: CycleCase): Findi
         ),
       )
   }
-  found.push(...tooFast(sizes.turns, 'turns', on))
+  found.push(...tooFast(sizes.rpm, 'turns', on))
   if (printed(sizes.clearance, on) < printed(sizes.r, on)) found.push(clearanceLow)
   return found
 }

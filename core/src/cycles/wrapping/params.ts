@@ -78,7 +78,7 @@ const fields = {
   tool: number({ least: 1, most: 9999, whole: true, says: 'A tool number is a whole number from 1.' }),
   depth: above('The depth is more than zero.'),
   stepDown: computed(above('A step down is more than zero.')),
-  turns: computed(number({ least: 1, most: 100_000, says: 'Turns a minute, from 1.' })),
+  turns: computed(number({ least: 1, most: 100_000, says: 'Spindle speed in rpm, from 1.' })),
   feed: above('The feed is more than zero.'),
   plungeFeed: computed(above('The feed down is more than zero.')),
   rPlane: computed(above('The R plane is above the part: more than zero.')),

@@ -237,13 +237,13 @@ describe('a layout on a cylinder', () => {
 
   it('turns for the cutter of the table, or a usual one, up to what the spindle turns', () => {
     // Mild mildSteel 85 ft a minute on .125: 12 x 85 / (3.1416 x .125) = 2597, in fifties.
-    expect(wrapSizesOf({}).turns).toBe(2550)
-    expect(wrapSizesOf({ turns: '1234' }).turns).toBe(1234)
+    expect(wrapSizesOf({}).rpm).toBe(2550)
+    expect(wrapSizesOf({ turns: '1234' }).rpm).toBe(1234)
     const slow = machineOf('mill')
     const dynamics = { ...(slow.dynamics as NonNullable<Machine['dynamics']>), spindleTop: 2000 }
-    expect(wrapSizesOf({}, onRotary(compact, {}, { dynamics })).turns).toBe(2000)
+    expect(wrapSizesOf({}, onRotary(compact, {}, { dynamics })).rpm).toBe(2000)
     expect(wrapSizesOf({}, onRotary(compact, {}, { dynamics: null }))).toMatchObject({
-      turns: 2550,
+      rpm: 2550,
       rotaryTop: 3000,
     })
     expect(

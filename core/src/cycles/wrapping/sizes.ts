@@ -1,4 +1,4 @@
-import { type Material, materialIn, roundTurns, turnsFor } from '../../cutting/index.ts'
+import { type Material, materialIn, roundRpm, rpmFor } from '../../cutting/index.ts'
 import { convertLength, type LengthUnit, type TypedLength } from '../../quantity/index.ts'
 import { type CycleCase, printed, toolOf } from '../cycle/index.ts'
 import { arcFrom, chordsOf, type FlatMove, type Layout, layoutOf } from './flat.ts'
@@ -43,7 +43,7 @@ export interface WrapSizes {
   clearance: number
   chord: number
   feed: number
-  turns: number
+  rpm: number
   /** Top speed of the rotary, degrees a minute. */
   rotaryTop: number
   /** Slowest share of the feed that the rotary allows; 1 where it holds nothing up. */
@@ -203,7 +203,7 @@ export function wrapSizes(params: WrapParams, on: CycleCase, material: Material)
     clearance,
     chord,
     feed,
-    turns: params.turns ?? Math.min(roundTurns(turnsFor(speeds.drilling, cutter, unit)), top),
+    rpm: params.turns ?? Math.min(roundRpm(rpmFor(speeds.drilling, cutter, unit)), top),
     rotaryTop,
     slowest,
   }

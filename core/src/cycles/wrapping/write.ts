@@ -215,7 +215,7 @@ export function wrapOperation(params: WrapParams, sizes: WrapSizes, on: CycleCas
     tool: params.tool,
     toolField: 'tool',
     says: `${NAMES[params.what]} round ${sizes.mapped === sizes.radius ? '' : 'at depth, '}R${writeNumber(sizes.mapped, on.unit, on.profile)}`,
-    spindle: { turning: 3, rpm: sizes.turns, field: 'turns' },
+    spindle: { turning: 3, rpm: sizes.rpm, field: 'turns' },
     start: { x: sizes.moves[0]?.x ?? 0, y: 0, z: sizes.clearance + sizes.zShift, zField: 'clearance' },
     coolant: params.coolant,
     blocks: [

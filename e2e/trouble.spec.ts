@@ -141,6 +141,28 @@ async function changeElsewhere({ address }: Server) {
   expect(saved.status).toBe(200)
 }
 
+test('a page that stood open while the server was changed says so, and loads again with what is typed', async ({
+  page,
+}) => {
+  await signIn(page)
+  await openSecondSide(page)
+  await typeY(page, '-9.2205')
+  await page.route('**/api/**', async (route) => {
+    const response = await route.fetch()
+    await route.fulfill({
+      response,
+      headers: { ...response.headers(), 'dogleg-page': '/assets/of-tomorrow.js' },
+    })
+  })
+  const alarm = page.getByRole('alert', { name: 'This page is of another version' })
+  await expect(alarm).toContainText('Dogleg was changed on the server while this page stood open.')
+  await expectAccessible(page)
+  await page.unrouteAll({ behavior: 'wait' })
+  await alarm.getByRole('button', { name: 'Load it again' }).click()
+  await expect(page.getByLabel('Machine position')).toHaveValue('-9.2205')
+  await expect(alarm).toHaveCount(0)
+})
+
 test('an address where there is nothing says so, with the way back', async ({ page, server }) => {
   await page.goto(`${server.address}/nowhere`)
   await expect(page.getByText('There is no page at this address.')).toBeVisible()

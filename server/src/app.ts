@@ -14,7 +14,7 @@ import { entryStore } from './entries/store.ts'
 import { guard } from './guard.ts'
 import { importRoutes } from './imports/routes.ts'
 import { keepLimits, type Limits, serverOptions, USUAL_LIMITS } from './limits.ts'
-import { pages } from './pages.ts'
+import { pages, tellPage } from './pages.ts'
 import { positionRoutes } from './positions/routes.ts'
 import { practiceRoutes } from './practice/routes.ts'
 import { Problem } from './problem.ts'
@@ -121,6 +121,7 @@ export async function buildApp({
     strictTransportSecurity: false,
     referrerPolicy: { policy: 'no-referrer' },
   })
+  tellPage(app, page)
   guard(app, hosts)
   await keepLimits(app, limits)
   const threads = startThreads(threadLimits)

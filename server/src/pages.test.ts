@@ -4,7 +4,7 @@ import { join } from 'node:path'
 import { brotliCompressSync } from 'node:zlib'
 import Fastify, { type FastifyInstance } from 'fastify'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
-import { pages } from './pages.ts'
+import { pages, tellPage } from './pages.ts'
 import { newFolder } from './testing/process.ts'
 
 const SECRET = 'what lies beside the page'
@@ -86,6 +86,28 @@ describe('the page that is served', () => {
       ])
     },
   )
+
+  it('is told with every answer by the script that it begins with, and with no file', async () => {
+    const folder = newFolder()
+    const script = '/assets/index-1a2b.js'
+    writeFileSync(join(folder, 'index.html'), `<script type="module" crossorigin src="${script}"></script>`)
+    const served = Fastify()
+    tellPage(served, folder)
+    await pages(served, folder)
+    const headerOf = async (url: string) => (await served.inject({ url })).headers['dogleg-page']
+    expect([await headerOf('/api/none'), await headerOf('/'), await headerOf('/shop')]).toEqual([
+      script,
+      undefined,
+      undefined,
+    ])
+    await served.close()
+    // One that was not built has no name.
+    const unbuilt = Fastify()
+    tellPage(unbuilt, newFolder())
+    await pages(unbuilt, newFolder())
+    expect((await unbuilt.inject({ url: '/api/none' })).headers['dogleg-page']).toBeUndefined()
+    await unbuilt.close()
+  })
 
   it('is only looked at', async () => {
     for (const method of ['POST', 'PUT', 'DELETE', 'PATCH'])

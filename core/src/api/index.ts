@@ -11,6 +11,7 @@ export {
 export {
   type Address,
   addressOf,
+  PAGE_HEADER,
   ROUTES,
   ROW_ROUTES,
   type RouteName,

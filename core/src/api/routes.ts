@@ -55,3 +55,6 @@ export function addressOf(
   const at = path.replace(NAMED, (_whole, name: string) => partOf(params[name] ?? ''))
   return asked.length > 0 ? `${at}?${asked.join('&')}` : at
 }
+
+/** The header that says with every answer which page the server has, by the script that it begins with. */
+export const PAGE_HEADER = 'dogleg-page'

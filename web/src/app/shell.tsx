@@ -10,6 +10,7 @@ import { watchSecondTap } from '../log/second-tap.ts'
 import { useHeld } from '../log/storage.ts'
 import { watchDecimalComma } from '../ui/decimal-comma.ts'
 import { LossAlarm } from './loss-alarm.tsx'
+import { OtherPageAlarm } from './other-page-alarm.tsx'
 
 const linkLook = ({ isActive }: { isActive: boolean }) =>
   `inline-flex min-h-11 items-center px-1.5 font-semibold lg:px-3 ${isActive ? 'underline decoration-2 underline-offset-8' : 'hover:bg-stock-shade'}`
@@ -109,6 +110,7 @@ export function Shell() {
           </div>
         </header>
         <main className="flex flex-1 flex-col px-4 print:px-0">
+          <OtherPageAlarm />
           <LossAlarm />
           <Outlet />
         </main>

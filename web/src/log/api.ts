@@ -3,6 +3,7 @@ import {
   type Answer,
   addressOf,
   isProblemCode,
+  PAGE_HEADER,
   type ProblemCode,
   type Question,
   ROUTES,
@@ -17,6 +18,7 @@ import type { SimulatedAction } from '@dogleg/core/simulated'
 import { useSyncExternalStore } from 'react'
 import { noteServerTime, reading } from './clock.ts'
 import { listenerSet } from './listeners.ts'
+import { notePage } from './other-page.ts'
 import { notePlace } from './place.ts'
 
 /** The server refused, with a sentence. */
@@ -101,6 +103,7 @@ async function send([method, path]: Address, { params, query, body }: Sent): Pro
     },
   )
   noteReachable(true)
+  notePage(response.headers.get(PAGE_HEADER))
   if (!response.ok) throw refusedAs(response.status, data)
   if (typeof data.time === 'string') noteServerTime(data.time, asked)
   notePlace(data.place, asked.steady)

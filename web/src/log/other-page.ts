@@ -1,0 +1,22 @@
+import { useSyncExternalStore } from 'react'
+import { listenerSet } from './listeners.ts'
+
+const { notify, subscribe } = listenerSet()
+
+/** The script that this page began with, as its document names it; none where it runs from its sources. */
+const ownScript = () =>
+  document.querySelector<HTMLScriptElement>('script[type="module"][src^="/assets/"]')?.getAttribute('src')
+
+let other = false
+
+/** Takes in which page the server has by now, by the script that it begins with. */
+export function notePage(served: string | null) {
+  const own = ownScript()
+  const now = Boolean(served && own && served !== own)
+  if (now === other) return
+  other = now
+  notify()
+}
+
+/** Whether the server has another page by now than the one that stands open here. */
+export const useOtherPage = () => useSyncExternalStore(subscribe, () => other)

@@ -5,8 +5,8 @@ import Fastify, {
   type FastifyInstance,
   type FastifyReply,
 } from 'fastify'
-import { isDamage, isUnwritable } from './database/errors.ts'
 import { type Database, NOT_KEPT } from './database/open.ts'
+import { databaseProblem } from './database/problems.ts'
 import { LogbookDamaged, LogbookGone } from './database/watch.ts'
 import { descriptionRoutes } from './description/routes.ts'
 import { entryRoutes } from './entries/routes.ts'
@@ -63,20 +63,10 @@ const READY_AFTER_MS = 300
 /** Turns whatever was thrown into a problem with a sentence; what is not foreseen is logged under a number, and kept general. */
 function asProblem(error: unknown, log: FastifyBaseLogger): Problem {
   if (error instanceof Problem) return error
-  if (isUnwritable(error))
-    return new Problem(
-      503,
-      'logbook-unwritable',
-      'The logbook file cannot be written now. What you entered is kept on this tablet and is sent when it can be. Check the disk and who may write the file.',
-    )
   if (error instanceof LogbookGone) return new Problem(503, 'logbook-gone', `${error.message} ${NOT_KEPT}`)
   if (error instanceof LogbookDamaged) return new Problem(503, 'logbook-damaged', error.message)
-  if (isDamage(error))
-    return new Problem(
-      503,
-      'logbook-damaged',
-      'This part of the logbook file is damaged and cannot be read. Stop Dogleg, keep a copy of the file, and take the last backup: npm run restore FILE.',
-    )
+  const ofFile = databaseProblem(error)
+  if (ofFile) return ofFile
   const { statusCode, message } = error as FastifyError
   if (statusCode === 413) return new Problem(413, 'too-large', 'That is too much at once.')
   if (statusCode !== undefined && statusCode < 500) return new Problem(statusCode, 'not-understood', message)

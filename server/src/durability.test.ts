@@ -2,12 +2,14 @@ import { spawnSync } from 'node:child_process'
 import { chmodSync, copyFileSync, mkdirSync, readFileSync, rmSync, statfsSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
+import { demoReference } from '@dogleg/core/demo'
 import { createClient } from '@libsql/client/sqlite3'
+import { ulid } from 'ulid'
 import { afterAll, describe, expect, it } from 'vitest'
 import { times } from '../../core/testing/depth.ts'
 import { noteEntry, openedEntry } from './testing/entries.ts'
 import { newFolder, refusedStart, type Started } from './testing/process.ts'
-import { post, servers, stored } from './testing/shop.ts'
+import { post, refusalOf, servers, stored } from './testing/shop.ts'
 
 const { start, end, stop } = servers()
 
@@ -146,6 +148,30 @@ afterAll(() => {
   if (disk) spawnSync('umount', [disk])
 })
 
+/** The file of a setup with what could not be read where it was made. */
+function fileOf(opened: ReturnType<typeof openedEntry>, unread: { id: string; at: string; raw: string }[]) {
+  const machine = demoReference.machines.find(({ id }) => id === opened.machine.id)
+  const profile = demoReference.profiles.find(({ id }) => id === machine?.profileId)
+  const version = unread.length > 0 ? 2 : 1
+  const reference = { machines: [machine], profiles: [profile] }
+  return {
+    format: 'dogleg-setup',
+    version,
+    made: opened.at,
+    by: 'RT',
+    sheet: {},
+    entries: [opened],
+    unread,
+    reference,
+  }
+}
+const postFile = (address: string, file: object) =>
+  fetch(`${address}/api/setup-files`, {
+    method: 'POST',
+    headers: { 'content-type': 'application/json' },
+    body: JSON.stringify(file),
+  })
+
 describe.runIf(disk)('a full disk', () => {
   it('refuses with a sentence, keeps all that was acknowledged, and takes it again when there is room', async () => {
     const folder = disk as string
@@ -176,6 +202,31 @@ describe.runIf(disk)('a full disk', () => {
     const again = await start(join(folder, 'log.sqlite'))
     expect(await stored(again.address, opened.id)).toEqual(new Set([...promised, later.id]))
     await end(again)
+  }, 30_000)
+
+  it('takes a setup in whole or not at all, says why, and takes it when there is room', async () => {
+    const folder = disk as string
+    const server = await start(join(folder, 'taken.sqlite'))
+    const opened = openedEntry()
+    const lost = Array.from({ length: 30 }, () => ({
+      id: ulid(),
+      at: opened.at,
+      raw: JSON.stringify({ ...noteEntry(opened.id, 'chips '.repeat(15_000)), kind: 'scanned' }),
+    }))
+    const take = () => postFile(server.address, fileOf(opened, lost))
+    const refused = await take()
+    expect(await refusalOf(refused)).toMatchObject({
+      status: 503,
+      code: 'logbook-unwritable',
+      says: expect.stringMatching(/Check the disk/),
+    })
+    expect(await stored(server.address, opened.id)).toEqual(new Set())
+    // It goes on with what fits, and takes the rest on a larger disk.
+    expect((await postFile(server.address, fileOf(openedEntry(), []))).status).toBe(201)
+    spawnSync('mount', ['-o', 'remount,size=20m', folder])
+    expect((await take()).status).toBe(201)
+    expect(await stored(server.address, opened.id)).toEqual(new Set([opened.id, ...lost.map(({ id }) => id)]))
+    await end(server)
   }, 30_000)
 
   it('with no room for a logbook says so before it serves', async () => {

@@ -124,6 +124,36 @@ describe('the door', () => {
     )
   })
 
+  /** Lists in lists, deeper than what can be put into a text again. */
+  const deep = `${'['.repeat(100_000)}${']'.repeat(100_000)}`
+
+  it.each([
+    ['with spaces, and a key twice', ` {"kind" : "note",\n"text": 1, "text": 2} `],
+    ['with a number that no number can be', `{"kind":"note","text":1e999}`],
+    ['nested without end', deep],
+    ['an entry with something nested without end', `{"kind":"note","text":${deep}}`],
+    [
+      'one from later with something nested without end',
+      JSON.stringify({ ...stamp, kind: 'scanned', cloud: 0 }).replace('0}', `${deep}}`),
+    ],
+  ])('keeps a text as it stands, word for word: %s', (_what, text) => {
+    const read = readEntryText(text, place)
+    expect(read).toMatchObject({ kind: 'unread', id: stamp.id, seq: 7 })
+    // Not by a matcher: what is so long is no help in a message.
+    expect(read.kind === 'unread' && read.raw === text).toBe(true)
+  })
+
+  it('does not break on data that is nested without end: it says so', () => {
+    for (const data of [JSON.parse(deep), { ...stamp, kind: 'note', text: JSON.parse(deep) }]) {
+      const read = readEntry(data, place)
+      expect(read).toMatchObject({ kind: 'unread', why: 'damaged', id: stamp.id, raw: '' })
+    }
+    expect(readEntry({ ...stamp, kind: 'scanned', cloud: JSON.parse(deep) })).toMatchObject({
+      why: 'damaged',
+      says: 'It is nested too deeply to be kept.',
+    })
+  })
+
   it('says what there is against an entry that is about to be recorded, field by field', () => {
     expect(entryIssues({ ...stamp, kind: 'note', text: 'x' })).toEqual([])
     expect(entryIssues({ ...stamp, kind: 'note', text: 'x'.repeat(21) })).toEqual([

@@ -31,6 +31,15 @@ const stampOf = z.looseObject({
   clock: clockStamp.optional().catch(undefined),
 })
 
+/** Data as a text; undefined where it is nested too deeply to be put into one. */
+function textOf(data: unknown): string | undefined {
+  try {
+    return JSON.stringify(data) ?? ''
+  } catch {
+    return undefined
+  }
+}
+
 /** How an entry is read: by its schema, or, where it was read by it before, as it is. */
 export type Trust = 'read-before' | 'not-read-before'
 
@@ -43,27 +52,29 @@ export function entryDoor<Entry extends LogEntry>(list: readonly AnyKind[]) {
 
   const unread = (
     looks: UnreadEntry['why'],
-    says: string,
+    wrong: string,
     data: unknown,
     place: Place,
-    raw = JSON.stringify(data) ?? '',
+    text: string | undefined,
   ): UnreadEntry => {
     const kind = isObject(data) ? textIn(data, 'kind') : undefined
-    const own = looks === 'newer' ? stampOf.safeParse(data).data : undefined
+    const raw = text ?? textOf(data)
+    const own = looks === 'newer' && raw !== undefined ? stampOf.safeParse(data).data : undefined
     // What has no stamp was written by nobody. Of something damaged nothing is believed that is known from elsewhere.
     const why = own ? 'newer' : 'damaged'
+    const says = raw === undefined ? 'It is nested too deeply to be kept.' : wrong
     const said = isObject(data) ? data : {}
     const { received, latest, seq } = place
     const at = own?.at ?? place.at ?? received ?? NO_TIME
     return {
-      id: place.id ?? own?.id ?? textIn(said, 'id') ?? `unread-${seq ?? raw.slice(0, 40)}`,
+      id: place.id ?? own?.id ?? textIn(said, 'id') ?? `unread-${seq ?? (raw ?? '').slice(0, 40)}`,
       setup: place.setup ?? own?.setup ?? textIn(said, 'setup') ?? '',
       at,
       by: own?.by ?? textIn(said, 'by')?.slice(0, 8) ?? '',
       kind: 'unread',
       why,
       says,
-      raw,
+      raw: raw ?? '',
       ...(kind === undefined ? {} : { said: kind.slice(0, 40) }),
       ...(seq === undefined ? {} : { seq }),
       ...(received === undefined ? {} : { received }),
@@ -72,46 +83,46 @@ export function entryDoor<Entry extends LogEntry>(list: readonly AnyKind[]) {
     }
   }
 
-  /** Reads data as an entry. */
-  const readEntry = (
-    data: unknown,
-    place: Place = {},
-    trust: Trust = 'not-read-before',
-  ): Entry | UnreadEntry => {
-    if (!isObject(data)) return unread('damaged', 'This is no entry. (entry)', data, place)
+  /** Reads data as an entry; `text` is what stands there, where that is known. */
+  const read = (data: unknown, place: Place, trust: Trust, text: string | undefined): Entry | UnreadEntry => {
+    const not = (why: UnreadEntry['why'], says: string) => unread(why, says, data, place, text)
+    if (!isObject(data)) return not('damaged', 'This is no entry. (entry)')
     const kind = textIn(data, 'kind')
-    if (kind === undefined) return unread('damaged', 'It does not say what it is. (kind)', data, place)
+    if (kind === undefined) return not('damaged', 'It does not say what it is. (kind)')
     const known = byName.get(kind)
-    if (!known)
-      return unread('newer', `There is no kind of entry "${kind.slice(0, 40)}" here. (kind)`, data, place)
+    if (!known) return not('newer', `There is no kind of entry "${kind.slice(0, 40)}" here. (kind)`)
     const today = raised(data, `a "${kind}"`, known)
-    if (!today.ok) return unread(today.why, today.says, data, place)
+    if (!today.ok) return not(today.why, today.says)
     if (trust === 'read-before') return today.data as Entry
-    const read = known.schema.safeParse(today.data, { error: plainly })
-    if (!read.success) return unread('damaged', issueIn(read.error), data, place)
-    if (place.setup !== undefined && (read.data as LogEntry).setup !== place.setup)
-      return unread('damaged', 'It says that it belongs to another setup.', data, place)
-    return read.data as Entry
+    const found = known.schema.safeParse(today.data, { error: plainly })
+    if (!found.success) return not('damaged', issueIn(found.error))
+    if (place.setup !== undefined && (found.data as LogEntry).setup !== place.setup)
+      return not('damaged', 'It says that it belongs to another setup.')
+    return found.data as Entry
   }
 
-  /** Reads the text of an entry, as it was stored. */
-  const readEntryText = (text: string, place: Place = {}, trust?: Trust): Entry | UnreadEntry => {
+  /** Reads data as an entry. */
+  const readEntry = (data: unknown, place: Place = {}, trust: Trust = 'not-read-before') =>
+    read(data, place, trust, undefined)
+
+  /** Reads the text of an entry, as it was stored; what cannot be read of it is kept word for word. */
+  const readEntryText = (text: string, place: Place = {}, trust: Trust = 'not-read-before') => {
     let data: unknown
     try {
       data = JSON.parse(text)
     } catch {
       return unread('damaged', 'What stands in its place is no entry.', undefined, place, text)
     }
-    return readEntry(data, place, trust)
+    return read(data, place, trust, text)
   }
 
   /** What there is against an entry of today's shape that is about to be recorded, field by field. */
   const entryIssues = (entry: object): { field: string; says: string }[] => {
-    const read: z.ZodSafeParseResult<unknown> | undefined = byName
+    const found: z.ZodSafeParseResult<unknown> | undefined = byName
       .get('kind' in entry ? String(entry.kind) : '')
       ?.schema.safeParse(entry, { error: plainly })
-    if (!read) return [{ field: 'kind', says: 'There is no such kind of entry.' }]
-    return (read.error?.issues ?? []).map(({ path, message }) => ({ field: String(path[0]), says: message }))
+    if (!found) return [{ field: 'kind', says: 'There is no such kind of entry.' }]
+    return (found.error?.issues ?? []).map(({ path, message }) => ({ field: String(path[0]), says: message }))
   }
 
   return { readEntry, readEntryText, entryIssues }

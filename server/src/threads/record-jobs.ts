@@ -5,6 +5,7 @@ import { setupFile } from '@dogleg/core/sheet'
 import { shopBoard } from '@dogleg/core/traveler'
 import { move, transferableSymbol, valueSymbol } from 'piscina'
 import { type Connection, connect } from '../database/connect.ts'
+import { databaseProblem } from '../database/problems.ts'
 import { appendEntries } from '../entries/append.ts'
 import { type EntryStore, entryStore } from '../entries/store.ts'
 import { parse } from '../parse.ts'
@@ -64,7 +65,8 @@ async function answered<Name extends RouteName>(work: () => Promise<Answer<Name>
   try {
     return handedOver(await work())
   } catch (error) {
-    if (error instanceof Problem) return { problem: { status: error.status, body: error.body() } }
+    const problem = error instanceof Problem ? error : databaseProblem(error)
+    if (problem) return { problem: { status: problem.status, body: problem.body() } }
     throw error
   }
 }

@@ -6,8 +6,8 @@ import type { Noun, Row } from '../setup/index.ts'
 import { setupFile } from '../sheet/index.ts'
 import { hiddenTruth, practiceResult, simulatedAction, simulatedMachine } from '../simulated/index.ts'
 import { shopBoardSchema } from '../traveler/index.ts'
+import { askedBy, logged, noun, type RowList, rowList, rowOf, told } from './parts.ts'
 import type { RouteName, RowRouteName } from './routes.ts'
-import { askedBy, logged, noun, type RowList, rowList, rowOf, told } from './shapes.ts'
 
 /** All that there is to say of one question: what is asked, and what is answered. */
 export interface Contract {

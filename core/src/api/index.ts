@@ -9,15 +9,6 @@ export {
   rowContract,
 } from './contract.ts'
 export {
-  type Address,
-  addressOf,
-  PAGE_HEADER,
-  ROUTES,
-  ROW_ROUTES,
-  type RouteName,
-  type RowRouteName,
-} from './routes.ts'
-export {
   type DamagedRow,
   entry,
   listOfRows,
@@ -27,4 +18,13 @@ export {
   type RowList,
   rowOf,
   unreadEntry,
-} from './shapes.ts'
+} from './parts.ts'
+export {
+  type Address,
+  addressOf,
+  PAGE_HEADER,
+  ROUTES,
+  ROW_ROUTES,
+  type RouteName,
+  type RowRouteName,
+} from './routes.ts'

@@ -40,7 +40,7 @@ const length = defineFact({
   ...rest,
 })
 type Entry = z.output<typeof note.schema> | z.output<typeof length.schema>
-const { readEntry, readEntryText, entryIssues } = entryDoor<Entry>([note, length])
+const { readEntry, readEntryText, entryIssues, shapeNow } = entryDoor<Entry>([note, length])
 
 const stamp = {
   id: '01KAS000000000000000000001',
@@ -160,6 +160,16 @@ describe('the door', () => {
       { field: 'text', says: 'Keep it under 20 characters.' },
     ])
     expect(entryIssues({ ...stamp, kind: 'scanned' })).toMatchObject([{ field: 'kind' }])
+  })
+})
+
+describe('an entry that is made today', () => {
+  it('says the shape of its kind, where that was changed, and goes in by the door as it is', () => {
+    expect(['note', 'length', 'scanned'].map(shapeNow)).toEqual([{}, { shape: 3 }, {}])
+    const made = { ...stamp, kind: 'length', value: 30, unit: 'mm', how: 'setter', ...shapeNow('length') }
+    expect(readEntry(made)).toEqual(made)
+    // Without it, it would be taken for one of the first shape, and be none.
+    expect(readEntry({ ...made, shape: undefined })).toMatchObject({ kind: 'unread', why: 'damaged' })
   })
 })
 

@@ -125,5 +125,11 @@ export function entryDoor<Entry extends LogEntry>(list: readonly AnyKind[]) {
     return (found.error?.issues ?? []).map(({ path, message }) => ({ field: String(path[0]), says: message }))
   }
 
-  return { readEntry, readEntryText, entryIssues }
+  /** The shape that an entry of a kind is made in today, as it stands in it: the first is not said. */
+  const shapeNow = (kind: string): { shape?: number } => {
+    const shape = byName.get(kind)?.shape ?? 1
+    return shape > 1 ? { shape } : {}
+  }
+
+  return { readEntry, readEntryText, entryIssues, shapeNow }
 }

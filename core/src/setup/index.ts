@@ -38,6 +38,7 @@ export {
   type Logged,
   readEntry,
   readEntryText,
+  shapeNow,
   slimmed,
 } from './kinds.ts'
 export { isUnreadable, type LogLine, type Unreadable } from './log-lines.ts'

@@ -82,7 +82,7 @@ export type Link = LogLink<FactEntry>
 export const kinds = kindsOf(KINDS, ACROSS)
 
 /** The one door from stored or received data to an entry. */
-export const { readEntry, readEntryText, entryIssues } = entryDoor<Entry>(KINDS)
+export const { readEntry, readEntryText, entryIssues, shapeNow } = entryDoor<Entry>(KINDS)
 
 /** An entry without what is long, for lists of a machine's entries. */
 export function slimmed(entry: Entry): Entry {

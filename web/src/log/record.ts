@@ -1,16 +1,17 @@
-import { type Entry, entryIssues, readEntry } from '@dogleg/core/setup'
+import { type Entry, entryIssues, readEntry, shapeNow } from '@dogleg/core/setup'
 import { clockAsIf, clockNow, newId, now } from './clock.ts'
 import { operator } from './operator.ts'
 import { post } from './outbox.ts'
 import { noteRecorded, SETTLE_MS } from './settled.ts'
 
-type Unstamped<T> = T extends Entry ? Omit<T, 'id' | 'setup' | 'at' | 'by'> : never
+type Unstamped<T> = T extends Entry ? Omit<T, 'id' | 'setup' | 'at' | 'by' | 'shape'> : never
 export type NewEntry = Unstamped<Entry>
 
-/** An entry with its stamp: a new id, the time, and who is at this tablet. */
+/** An entry with its stamp: a new id, the time, who is at this tablet, and the shape that its kind has today. */
 function stamp(setup: string | undefined, entry: NewEntry): Entry {
   const id = newId()
-  return { id, setup: setup ?? id, at: new Date(now()).toISOString(), by: operator(), ...entry } as Entry
+  const at = new Date(now()).toISOString()
+  return { id, setup: setup ?? id, at, by: operator(), ...entry, ...shapeNow(entry.kind) } as Entry
 }
 
 /** An entry as if it were made now, after `before` others, for what it would change; nothing is recorded. */

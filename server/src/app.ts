@@ -5,6 +5,7 @@ import Fastify, {
   type FastifyInstance,
   type FastifyReply,
 } from 'fastify'
+import { answerBroken } from './broken-question.ts'
 import { type Database, NOT_KEPT } from './database/open.ts'
 import { databaseProblem } from './database/problems.ts'
 import { LogbookDamaged, LogbookGone } from './database/watch.ts'
@@ -94,6 +95,7 @@ export async function buildApp({
     bodyLimit: 4 * 1024 * 1024,
     ...serverOptions(limits),
     ...loggerOptions(log.level, log.to),
+    clientErrorHandler: answerBroken,
     frameworkErrors: (error, request, reply: FastifyReply) => {
       const problem = asProblem(error, request.log)
       reply.code(problem.status).send(problem.body())

@@ -1,5 +1,6 @@
 import { type AddressInfo, connect } from 'node:net'
 import { join } from 'node:path'
+import { problemBody } from '@dogleg/core/api'
 import { describe, expect, it } from 'vitest'
 import { buildApp } from './app.ts'
 import { openDatabase } from './database/open.ts'
@@ -93,6 +94,9 @@ describe('a server that is told to end', () => {
   }, 10_000)
 })
 
+/** What stands behind the head of an answer, in the one shape of a refusal. */
+const bodyOf = (told: string) => problemBody.parse(JSON.parse(told.slice(told.indexOf('\r\n\r\n'))))
+
 describe('limits', () => {
   it('close a connection whose question does not come', async () => {
     const { port, close } = await limited({ head: 300, whole: 600 })
@@ -105,6 +109,27 @@ describe('limits', () => {
     ])
     expect(head).toMatch(/^HTTP\/1.1 408/)
     expect(body).toMatch(/^HTTP\/1.1 408/)
+    expect([bodyOf(head).error, bodyOf(body).error].map(({ code }) => code)).toEqual(['too-long', 'too-long'])
+    await close()
+  }, 10_000)
+
+  it('answer what is no question in a sentence too, and go on', async () => {
+    const { address, port, close } = await limited({})
+    for (const [sent, status, code] of [
+      ['GARBAGE\r\n\r\n', 400, 'not-understood'],
+      ['GET /api/setups HTTP/9.9\r\nhost: 127.0.0.1\r\n\r\n', 400, 'not-understood'],
+      [
+        'POST /api/entries HTTP/1.1\r\nhost: 127.0.0.1\r\ncontent-length: 5\r\ntransfer-encoding: chunked\r\n\r\n0\r\n\r\n',
+        400,
+        'not-understood',
+      ],
+      [`GET /api/setups HTTP/1.1\r\nhost: 127.0.0.1\r\nx: ${'x'.repeat(20_000)}\r\n\r\n`, 431, 'too-large'],
+    ] as const) {
+      const told = await halfAQuestion(port, sent)
+      expect(told.slice(0, 12)).toBe(`HTTP/1.1 ${status}`)
+      expect(bodyOf(told).error).toMatchObject({ code, says: expect.stringMatching(/^[A-Z].*\.$/) })
+    }
+    expect((await fetch(`${address}/api/reference-stamp`)).status).toBe(200)
     await close()
   }, 10_000)
 

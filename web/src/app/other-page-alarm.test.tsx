@@ -2,6 +2,7 @@ import { act, fireEvent, render, screen } from '@testing-library/react'
 import { afterEach, beforeEach, expect, it, vi } from 'vitest'
 import { api } from '../log/api.ts'
 import { storage } from '../log/storage.ts'
+import { fillStorage } from '../testing/full-storage.ts'
 import { OtherPageAlarm } from './other-page-alarm.tsx'
 
 const OWN = '/assets/index-own.js'
@@ -46,14 +47,12 @@ it('says that the server has another page by now, and loads it when it is told t
 })
 
 it('does not promise that what is typed is kept where the storage is full', async () => {
-  const full = vi.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
-    throw new Error('full')
-  })
+  fillStorage()
   render(<OtherPageAlarm />)
   act(() => storage.replace('dogleg.draft.try', '"typed"'))
   await answeredBy('/assets/index-of-today.js')
   expect((await screen.findByRole('alert')).textContent).toContain('first write down what is typed')
-  full.mockRestore()
+  act(() => storage.remove('dogleg.draft.try'))
 })
 
 it('is silent where nothing says which page the server has, and where the page runs from its sources', async () => {

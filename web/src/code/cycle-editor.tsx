@@ -21,6 +21,7 @@ import { Example } from '../drawing/example.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { Working } from '../ui/answer.tsx'
 import { nextFieldOnEnter } from '../ui/entry-field.tsx'
+import { useLatest } from '../ui/use-latest.ts'
 import { type CycleForm, CycleFormProvider } from './cycle-field.tsx'
 import { EngraveDrawing } from './engrave-drawing.tsx'
 import { EngraveForm, type EngravePart, engravePartOf, engraveParts } from './engrave-form.tsx'
@@ -95,7 +96,8 @@ export function CycleEditor(props: CycleEditorProps) {
     const shown = parts.some(([value]) => value === part)
     if (lit !== undefined && shown && partOf(lit) !== part && !fieldOnScreen(lit)) setPart(partOf(lit))
   }
-  const changeAll: CycleForm['changeAll'] = (fields) => onChange(withFields(item, fields))
+  // A file may come late, when more was typed.
+  const changeAll: CycleForm['changeAll'] = useLatest((fields) => onChange(withFields(item, fields)))
   const example: Readonly<Record<string, string>> = useMemo(
     () => EXAMPLES[item.cycle](unit),
     [item.cycle, unit],

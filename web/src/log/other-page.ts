@@ -9,10 +9,10 @@ const ownScript = () =>
 
 let other = false
 
-/** Takes in which page the server has by now, by the script that it begins with. */
+/** Takes in which page the server has by now, by the script that it begins with; null where it does not say. */
 export function notePage(served: string | null) {
-  const own = ownScript()
-  const now = Boolean(served && own && served !== own)
+  const own = served === null ? undefined : ownScript()
+  const now = Boolean(own && served !== own)
   if (now === other) return
   other = now
   notify()

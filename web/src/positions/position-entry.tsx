@@ -5,6 +5,7 @@ import { Crosshair, LoaderCircle, Unplug } from 'lucide-react'
 import { type ComponentProps, useState } from 'react'
 import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
 import { ListField } from '../ui/list-field.tsx'
+import { useLatest } from '../ui/use-latest.ts'
 import { sayWhen } from '../ui/when.tsx'
 import { type Positions, usePositions } from './use-positions.ts'
 
@@ -81,6 +82,8 @@ export function PositionEntry({ axis, unit, plain, bare, ...rest }: EntryProps) 
   const positions = usePositions()
   const [taken, setTaken] = useState<{ text: string; at: string }>()
   const [wrong, setWrong] = useState<string>()
+  // Where the field has become that of another axis meanwhile, its position is not this one.
+  const put = useLatest((text: string, of: LinearAxis) => of === axis && rest.onChange(text))
   const take = async (from: Positions) => {
     try {
       const { positions: now, readAt } = await from.take()
@@ -89,7 +92,7 @@ export function PositionEntry({ axis, unit, plain, bare, ...rest }: EntryProps) 
       const text = takenText(value, from.source, unit)
       setTaken({ text, at: sayWhen(readAt, SECONDS) })
       setWrong(undefined)
-      rest.onChange(text)
+      put(text, axis)
     } catch (error) {
       setWrong((error as Error).message)
     }
@@ -120,13 +123,14 @@ export function TurnedEntry({
 }: Omit<ComponentProps<typeof TextEntry>, 'action'> & { word: string }) {
   const positions = usePositions()
   const [wrong, setWrong] = useState<string>()
+  const put = useLatest(rest.onChange)
   const { now } = positions ?? {}
   const take = async (from: Positions) => {
     try {
       const { rotary } = await from.take()
       if (!rotary) return setWrong(`${from.source.name} tells no ${word} now. Type it.`)
       setWrong(undefined)
-      rest.onChange(angleText(rotary.degrees))
+      put(angleText(rotary.degrees))
     } catch (error) {
       setWrong((error as Error).message)
     }
@@ -162,11 +166,12 @@ interface TakeAllProps {
 export function TakeAll({ unit, what = 'X, Y and Z', onTake }: TakeAllProps) {
   const positions = usePositions()
   const [wrong, setWrong] = useState<string>()
+  const put = useLatest(onTake)
   if (!positions) return null
   const take = async () => {
     try {
       const { positions: now, rotary } = await positions.take()
-      onTake({
+      put({
         ...Object.fromEntries(
           Object.entries(now).map(([axis, value]) => [axis, takenText(value, positions.source, unit)]),
         ),
@@ -198,14 +203,16 @@ export function TouchListEntry({
 }: Omit<ComponentProps<typeof ListField>, 'action'> & { unit: LengthUnit }) {
   const positions = usePositions()
   const [wrong, setWrong] = useState<string>()
+  const add = useLatest((line: string) =>
+    rest.onChange(rest.value.trim() === '' ? line : `${rest.value.trimEnd()}\n${line}`),
+  )
   if (!positions) return <ListField {...rest} />
   const take = async () => {
     try {
       const { X, Y } = (await positions.take()).positions
       if (X === undefined || Y === undefined) return setWrong('No X and Y to be had now. Type them.')
       setWrong(undefined)
-      const line = `${takenText(X, positions.source, unit)} ${takenText(Y, positions.source, unit)}`
-      rest.onChange(rest.value.trim() === '' ? line : `${rest.value.trimEnd()}\n${line}`)
+      add(`${takenText(X, positions.source, unit)} ${takenText(Y, positions.source, unit)}`)
     } catch (error) {
       setWrong((error as Error).message)
     }

@@ -20,6 +20,7 @@ import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field
 import { ListField } from '../ui/list-field.tsx'
 import { OpenFile } from '../ui/open-file.tsx'
 import { readFile } from '../ui/read-file.ts'
+import { useLatest } from '../ui/use-latest.ts'
 
 const keptEntry = z.object({
   way: z.enum(['typed', 'pasted']),
@@ -61,6 +62,7 @@ export function ResultEntry({ title, characteristics, count, onRecord }: ResultE
   )
   const problems: FieldProblems = typed.ok ? {} : typed.problems
   const empty = () => clear({ way: draft.way, label: '', texts: {}, list: '' })
+  const takeList = useLatest((list: string) => change({ ...draft, way: 'pasted', list }))
   const open = async (file: File | undefined) => {
     if (!file) return
     if (file.size > LONGEST_RESULTS) {
@@ -74,7 +76,7 @@ export function ResultEntry({ title, characteristics, count, onRecord }: ResultE
     }
     setUnread(undefined)
     setFromFile(file.name)
-    change({ ...draft, way: 'pasted', list: asReadHere(read.text) })
+    takeList(asReadHere(read.text))
   }
   const many = results.parts.length > MOST_PARTS
   return (

@@ -14,6 +14,7 @@ import { readFile } from '../../ui/read-file.ts'
 import { saveFile } from '../../ui/save-file.ts'
 import { Select } from '../../ui/select.tsx'
 import { SmallField } from '../../ui/small-field.tsx'
+import { useLatest } from '../../ui/use-latest.ts'
 import { Findings, VerdictMark } from '../../ui/verdict.tsx'
 import type { Pallets } from './use-pallets.ts'
 
@@ -57,6 +58,7 @@ export function PalletForm({ pallets, onStart }: { pallets: Pallets; onStart: ()
         : {}),
     })
   }
+  const chooseFile = useLatest(choose)
   const openFile = async (index: number, file: File | undefined) => {
     if (!file) return
     const read = await readFile(file)
@@ -65,7 +67,7 @@ export function PalletForm({ pallets, onStart }: { pallets: Pallets; onStart: ()
       setTold(`${file.name} has more than 200,000 characters: it can’t be kept with the pallets.`)
     else {
       setTold(undefined)
-      choose(index, file.name, read.text)
+      chooseFile(index, file.name, read.text)
     }
   }
   /** Takes the mended programs, one difference after the other; the main program with the last. */

@@ -157,9 +157,13 @@ test('a page that stood open while the server was changed says so, and loads aga
   const alarm = page.getByRole('alert', { name: 'This page is of another version' })
   await expect(alarm).toContainText('Dogleg was changed on the server while this page stood open.')
   await expectAccessible(page)
-  await page.unrouteAll({ behavior: 'wait' })
+  const loaded = page.waitForEvent('load')
   await alarm.getByRole('button', { name: 'Load it again' }).click()
+  await loaded
   await expect(page.getByLabel('Machine position')).toHaveValue('-9.2205')
+  // Once the server says that it has this very page, there is nothing to be said.
+  await expect(alarm).toBeVisible()
+  await page.unrouteAll({ behavior: 'wait' })
   await expect(alarm).toHaveCount(0)
 })
 

@@ -7,6 +7,7 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { everyRoute } from './description/describe.ts'
 import { type DemoApp, demoApp } from './testing/app.ts'
 import { routeOf } from './testing/contract.ts'
+import { setupFileOf } from './testing/files.ts'
 
 // `ask` of the demo's server holds every answer against the contract, here and in the other tests of the server.
 
@@ -49,22 +50,6 @@ async function answersByGoodHand() {
   await ask('PUT', '/api/simulated/practised', { exercise: 'corner-probe', unit: 'inch', seed: 5 })
   const exercise = exerciseOf('corner-probe')
   return exercise ? goodHandAt(exercise, 5, 'inch').answers : {}
-}
-
-/** The file of a setup of the demo, with no more than it must have. */
-function setupFileOf(entries: Entry[]) {
-  const [opened] = entries.filter((entry) => entry.kind === 'opened')
-  const machine = demoReference.machines.find(({ id }) => id === opened?.machine.id)
-  const profile = demoReference.profiles.find(({ id }) => id === machine?.profileId)
-  return {
-    format: 'dogleg-setup',
-    version: 1,
-    made: '2026-11-26T08:00:00.000Z',
-    by: 'RT',
-    sheet: {},
-    entries,
-    reference: { machines: [machine], profiles: [profile] },
-  }
 }
 
 describe('the contract', () => {
@@ -149,7 +134,8 @@ describe('the contract', () => {
       results: [{ exercise: 'corner-probe' }],
     })
 
-    const file = setupFileOf(entries)
+    const [opened] = entries.filter((entry) => entry.kind === 'opened')
+    const file = setupFileOf(entries, opened?.machine.id)
     expect((await ask('POST', '/api/setup-files', file)).body).toMatchObject({ added: 0, kept: [] })
     expect([...everyRoute()].map(({ name }) => name).filter((name) => !asked.has(name))).toEqual([])
   })

@@ -2,12 +2,12 @@ import { spawnSync } from 'node:child_process'
 import { chmodSync, copyFileSync, mkdirSync, readFileSync, rmSync, statfsSync, writeFileSync } from 'node:fs'
 import { join } from 'node:path'
 import { pathToFileURL } from 'node:url'
-import { demoReference } from '@dogleg/core/demo'
 import { createClient } from '@libsql/client/sqlite3'
 import { ulid } from 'ulid'
 import { afterAll, describe, expect, it } from 'vitest'
 import { times } from '../../core/testing/depth.ts'
 import { noteEntry, openedEntry } from './testing/entries.ts'
+import { setupFileOf } from './testing/files.ts'
 import { newFolder, refusedStart, type Started } from './testing/process.ts'
 import { post, refusalOf, servers, stored } from './testing/shop.ts'
 
@@ -149,22 +149,13 @@ afterAll(() => {
 })
 
 /** The file of a setup with what could not be read where it was made. */
-function fileOf(opened: ReturnType<typeof openedEntry>, unread: { id: string; at: string; raw: string }[]) {
-  const machine = demoReference.machines.find(({ id }) => id === opened.machine.id)
-  const profile = demoReference.profiles.find(({ id }) => id === machine?.profileId)
-  const version = unread.length > 0 ? 2 : 1
-  const reference = { machines: [machine], profiles: [profile] }
-  return {
-    format: 'dogleg-setup',
-    version,
-    made: opened.at,
-    by: 'RT',
-    sheet: {},
-    entries: [opened],
-    unread,
-    reference,
-  }
-}
+const fileOf = (
+  opened: ReturnType<typeof openedEntry>,
+  unread: { id: string; at: string; raw: string }[],
+) => ({
+  ...setupFileOf([opened], opened.machine.id),
+  ...(unread.length > 0 ? { version: 2, unread } : {}),
+})
 const postFile = (address: string, file: object) =>
   fetch(`${address}/api/setup-files`, {
     method: 'POST',

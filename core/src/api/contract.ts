@@ -2,11 +2,11 @@ import { z } from 'zod'
 import { initials } from '../log/index.ts'
 import { positionsRead } from '../machine/index.ts'
 import { lengthUnit } from '../quantity/index.ts'
-import type { Noun, Row } from '../setup/index.ts'
+import { NOUNS, type Noun, type Row } from '../setup/index.ts'
 import { setupFile } from '../sheet/index.ts'
 import { hiddenTruth, practiceResult, simulatedAction, simulatedMachine } from '../simulated/index.ts'
 import { shopBoardSchema } from '../traveler/index.ts'
-import { askedBy, logged, noun, type RowList, rowList, rowOf, told } from './parts.ts'
+import { logged, type RowList, rowList, rowOf, told } from './parts.ts'
 import type { RouteName, RowRouteName } from './routes.ts'
 
 /** All that there is to say of one question: what is asked, and what is answered. */
@@ -70,7 +70,9 @@ export const CONTRACT = {
   },
   board: {
     says: 'The whole shop at a glance: every machine with its setups, what is stale and what is next.',
-    query: z.object({ by: askedBy }),
+    query: z.object({
+      by: initials.optional().describe('whoever asks: what waits is what waits for that person'),
+    }),
     answer: z.object({
       board: shopBoardSchema,
       alarm: z.string().exactOptional().describe('what everybody must know of the logbook'),
@@ -102,7 +104,7 @@ export const CONTRACT = {
       setup: z.string(),
       ...taken,
       kept: z
-        .array(z.object({ noun, name: z.string() }))
+        .array(z.object({ noun: z.enum(NOUNS), name: z.string() }))
         .describe('rows of reference data that were here already, and count as they are here'),
     }),
     status: 201,

@@ -1,7 +1,7 @@
 import { z } from 'zod'
-import { clockStamp, initials, type LogEntry, type UnreadEntry } from '../log/index.ts'
+import { clockStamp, type LogEntry, type UnreadEntry } from '../log/index.ts'
 import { PROBLEM_CODES } from '../problem/index.ts'
-import { KINDS, NOUNS, type Noun, type Row, rowKind } from '../setup/index.ts'
+import { KINDS, type Noun, type Row, rowKind } from '../setup/index.ts'
 
 // What questions and answers are made of, more than one of them.
 
@@ -47,11 +47,6 @@ export type Place = z.infer<typeof place>
 
 /** With every answer from the log: how far it goes, and the server's time. */
 export const told = { place, time: z.iso.datetime({ precision: 3 }) }
-
-/** Whose question it is. */
-export const askedBy = initials.optional().describe('whoever asks: what waits is what waits for that person')
-
-export const noun = z.enum(NOUNS)
 
 /** A row of reference data that cannot be read: it was damaged, or written by a newer Dogleg. It stays as it is. */
 const damagedRow = z.object({

@@ -224,7 +224,7 @@ describe('the working', () => {
         const on = caseOf('lathe', compact)
         const material = USUAL_MATERIALS[0] as (typeof USUAL_MATERIALS)[number]
         const sizes = grooveSizes(item.params, on, material)
-        agrees(grooveWorking(sizes, on).filter(({ finds }) => finds !== 'turns at the start'))
+        agrees(grooveWorking(sizes, on).filter(({ finds }) => finds !== 'spindle speed at the start'))
       }),
     )
   })

@@ -21,14 +21,14 @@ function readStored<N extends Noun>(noun: N, { id, version, body }: Stored): Row
 }
 
 /** Rows of one noun, and those that cannot be read. */
-export interface RowList<N extends Noun> {
+export interface RowsRead<N extends Noun> {
   rows: Row<N>[]
   damaged: DamagedRow[]
 }
 
 /** The newest version of each row, in the order of the ids; `rows` come by id and version. */
-function newestOf<N extends Noun>(noun: N, stored: readonly Stored[]): RowList<N> {
-  const list: RowList<N> = { rows: [], damaged: [] }
+function newestOf<N extends Noun>(noun: N, stored: readonly Stored[]): RowsRead<N> {
+  const list: RowsRead<N> = { rows: [], damaged: [] }
   for (const newest of new Map(stored.map((row) => [row.id, row])).values()) {
     const row = readStored(noun, newest)
     if (isUnreadRow(row)) list.damaged.push(row)
@@ -58,7 +58,7 @@ export function referenceStore(db: Reader) {
         : new Problem(409, 'row-damaged', `This row cannot be read: ${read.says} Take the last backup.`)
     return read
   }
-  const all = async <N extends Noun>(noun: N): Promise<RowList<N>> =>
+  const all = async <N extends Noun>(noun: N): Promise<RowsRead<N>> =>
     newestOf(noun, await db.select().from(table).where(eq(table.noun, noun)).orderBy(table.id, table.version))
   /** All of it, as it was at one moment. */
   const current = async (): Promise<Reference> => {

@@ -16,9 +16,7 @@ export const simulatedRoutes: FastifyPluginAsync<{
   machines: SimulatedMachines
   clock: () => number
 }> = async (app, { machines, clock }) => {
-  answers(app, 'switchOn', async ({ params: { id }, body: from }) =>
-    seenOf(await machines.begin(id, { ...from, seed: from.seed })),
-  )
+  answers(app, 'switchOn', async ({ params: { id }, body: from }) => seenOf(await machines.begin(id, from)))
 
   answers(app, 'simulated', async ({ params: { id } }) => seenOf(await machines.wanted(id)))
 

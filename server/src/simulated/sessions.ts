@@ -1,4 +1,5 @@
 import { randomInt } from 'node:crypto'
+import type { Asked } from '@dogleg/core/api'
 import type { Machine } from '@dogleg/core/machine'
 import type { LengthUnit } from '@dogleg/core/quantity'
 import {
@@ -47,9 +48,7 @@ export interface Session {
 }
 
 /** What a session begins with. */
-export type Begins =
-  | { machine: string; seed: number | undefined }
-  | { exercise: string; unit: LengthUnit; seed: number | undefined }
+type Begins = Asked<'switchOn'>['body']
 
 /** What works out a program. */
 const RUNS: ReadonlySet<SimulatedAction['do']> = new Set(['load', 'start'])

@@ -12,7 +12,7 @@ import {
   type RowAnswers,
   type RowRouteName,
 } from '@dogleg/core/api'
-import type { LogEntry } from '@dogleg/core/log'
+import { isObject, type LogEntry } from '@dogleg/core/log'
 import type { Noun, Row } from '@dogleg/core/setup'
 import type { SimulatedAction } from '@dogleg/core/simulated'
 import { useSyncExternalStore } from 'react'
@@ -73,9 +73,6 @@ async function fetchJson(
   throw new Unreachable()
 }
 
-const isObject = (data: unknown): data is Record<string, unknown> =>
-  typeof data === 'object' && data !== null && !Array.isArray(data)
-
 /** What a refusal says; something on the way to the server may refuse in words of its own. */
 function refusedAs(status: number, { error }: Record<string, unknown>): Refused {
   const { code, says, detail } = isObject(error) ? error : {}
@@ -131,8 +128,6 @@ const askRows = async <Name extends RowRouteName, Of extends Noun>(
 export type SimulatedMachine = Answer<'simulated'>
 /** What begins a simulated machine. */
 export type BeginsWith = Question<'switchOn'>['body']
-/** An answer to an exercise. */
-export type PracticeAnswer = Question<'answerExercise'>['body']
 
 export const api = {
   positions: (id: string) => ask('positions', { params: { id } }),
@@ -144,7 +139,7 @@ export const api = {
   programOf: (id: string) => ask('simulatedProgram', { params: { id } }),
   hidden: (id: string) => ask('hidden', { params: { id } }),
   practice: () => ask('practice', {}),
-  answer: (answer: PracticeAnswer) => ask('answerExercise', { body: answer }),
+  answer: (answer: Question<'answerExercise'>['body']) => ask('answerExercise', { body: answer }),
   board: (by: string) => ask('board', { query: { by: by || undefined } }),
   /** What came to a log, not read yet: `readLog` does. */
   entriesSince: (setup: string, after: number) =>

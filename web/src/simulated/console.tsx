@@ -132,7 +132,7 @@ function Spindle({ view, work }: ConsoleProps) {
           name={view.rpm > 0 ? 'Stop the spindle' : `Start the spindle at ${usual}`}
           onPress={() => work({ do: 'spindle', rpm: view.rpm > 0 ? 0 : usual })}
         >
-          <span className="text-sm">{view.rpm > 0 ? `turns ${view.rpm}` : `start ${usual}`}</span>
+          <span className="text-sm">{view.rpm > 0 ? `${view.rpm} rpm` : `start ${usual}`}</span>
         </Key>
       </div>
     </div>

@@ -127,7 +127,7 @@ describe('a groove', () => {
       'start: -0.5000 - 0.1250 = -0.6250',
       'plunges: 0.8750 / 0.1000, rounded up, + 1 = 10',
       'bottom of the plunges: depth 0.1250 = 0.1250',
-      'turns at the start: 12 x 400 / (3.1416 x 1.2500) = 1222 rpm',
+      'spindle speed at the start: 12 x 400 / (3.1416 x 1.2500) = 1222 rpm',
     ])
   })
 

@@ -210,7 +210,7 @@ describe('the arithmetic of a groove', () => {
       'start: -0.4200 - 0.1180 - 0.0060 = -0.5440',
       'plunges: 0.0570 / 0.0944, rounded up, + 1 = 2',
       'bottom of the plunges: depth 0.1100 - 0.0040 = 0.1060',
-      'turns at the start: 12 x 300 / (3.1416 x 1.3750) = 833 rpm',
+      'spindle speed at the start: 12 x 300 / (3.1416 x 1.3750) = 833 rpm',
     ])
     const means = (clamp: string) =>
       grooveWorking(grooveSizesOf({ ...outside, clamp }), lathe()).at(-1)?.means
@@ -232,7 +232,7 @@ describe('the arithmetic of a groove', () => {
       'start: 1.2000 - 0.2360 - 0.0120 = 0.9520',
       'plunges: 0.0700 / 0.0944, rounded up, + 1 = 2',
       'bottom of the plunges: depth 0.1500 - 0.0040 = 0.1460',
-      'turns at the start: 12 x 300 / (3.1416 x 1.2000) = 955 rpm',
+      'spindle speed at the start: 12 x 300 / (3.1416 x 1.2000) = 955 rpm',
     ])
   })
 })

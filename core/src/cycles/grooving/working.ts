@@ -49,7 +49,7 @@ export function grooveWorking(sizes: GrooveSizes, on: CycleCase): WorkingLine[] 
     const factor = unit === 'inch' ? '12' : '1000'
     const held = rpmAt(sizes, diameter / 2, on)
     lines.push({
-      finds: 'turns at the start',
+      finds: 'spindle speed at the start',
       arithmetic: `${factor} x ${spindle.surface} / (3.1416 x ${say(diameter)})`,
       means: spindle.clamp === null ? 'without a clamp' : `held at ${spindle.clamp} at most`,
       gives: `${Math.round(held)} rpm`,

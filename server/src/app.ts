@@ -6,6 +6,8 @@ import Fastify, {
   type FastifyReply,
 } from 'fastify'
 import { answerBroken } from './broken-question.ts'
+import { changeFeed } from './changes/feed.ts'
+import { changeRoutes } from './changes/routes.ts'
 import { type Database, NOT_KEPT } from './database/open.ts'
 import { databaseProblem } from './database/problems.ts'
 import { LogbookDamaged, LogbookGone } from './database/watch.ts'
@@ -58,7 +60,7 @@ const CONTENT_SECURITY_POLICY = {
   },
 }
 
-/** The thread of the logs is made ready so long after the server was built. */
+/** So long after the server was built the logbook is read through, as far as it was not. */
 const READY_AFTER_MS = 300
 
 /** Turns whatever was thrown into a problem with a sentence; what is not foreseen is logged under a number, and kept general. */
@@ -121,14 +123,21 @@ export async function buildApp({
   const reference = referenceStore(database.db)
   const entries = entryStore(database.db, { damaged: database.damage !== undefined })
   const time = serverTime(clock, database.damage ? 0 : await entries.lastReceived())
-  const of = { file: database.file, damaged: database.damage !== undefined }
+  const of = { file: database.file, logbook: database.logbook, damaged: database.damage !== undefined }
   // Soon, but not before the server answers. Where it fails, the first question says so.
-  const soon = setTimeout(() => threads.record('ready', { of }).catch(() => undefined), READY_AFTER_MS)
+  const told = () => ({ logbook: database.logbook, time: new Date(time()).toISOString() })
+  const soon = setTimeout(() => threads.follow({ of, told: told() }).catch(() => undefined), READY_AFTER_MS)
   app.addHook('preClose', async () => clearTimeout(soon))
+  const feed = changeFeed(async () => ({
+    place: { logbook: database.logbook, ...(await entries.last()) },
+    stamp: await reference.stamp(),
+    time: new Date(time()).toISOString(),
+  }))
+  await app.register(changeRoutes, { feed, store: entries })
   const simulated = simulatedMachines(reference, threads, clock)
-  await app.register(entryRoutes, { database, store: entries, threads, of, clock: time })
-  await app.register(importRoutes, { database, threads, of, clock: time })
-  await app.register(referenceRoutes, { database, store: reference })
+  await app.register(entryRoutes, { database, store: entries, reference, feed, threads, of, clock: time })
+  await app.register(importRoutes, { database, feed, threads, of, clock: time })
+  await app.register(referenceRoutes, { database, feed, store: reference })
   await app.register(simulatedRoutes, { machines: simulated, clock })
   await app.register(positionRoutes, { reference, simulated, agents, clock })
   await app.register(practiceRoutes, { database, simulated, threads, clock })

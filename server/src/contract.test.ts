@@ -75,8 +75,11 @@ describe('the contract', () => {
     expect((await ask('GET', `/api/setups/${first?.id}/entries?after=${seq}`)).body).toMatchObject({
       entries: [],
     })
-    for (const { id } of demoReference.machines) await ask('GET', `/api/machines/${id}/entries`)
-    await ask('GET', '/api/numbers')
+    for (const { id } of demoReference.machines)
+      for (const list of ['entries', 'setups', 'programs', 'timed'])
+        await ask('GET', `/api/machines/${id}/${list}`)
+    await ask('GET', `/api/setups/${first?.id}/earlier`)
+    await ask('GET', '/api/numbers?series=A-%23%23')
     await ask('GET', '/api/reference-stamp')
     await ask('GET', '/api/openapi.json')
 
@@ -137,7 +140,9 @@ describe('the contract', () => {
     const [opened] = entries.filter((entry) => entry.kind === 'opened')
     const file = setupFileOf(entries, opened?.machine.id)
     expect((await ask('POST', '/api/setup-files', file)).body).toMatchObject({ added: 0, kept: [] })
-    expect([...everyRoute()].map(({ name }) => name).filter((name) => !asked.has(name))).toEqual([])
+    // Events come one after the other: `changes.test.ts` holds them to the contract.
+    const once = [...everyRoute()].filter(({ contract }) => !contract.stream)
+    expect(once.map(({ name }) => name).filter((name) => !asked.has(name))).toEqual([])
   })
 
   it('is kept by every refusal: what nothing can be made of is refused in a sentence, and changes nothing', async () => {

@@ -67,7 +67,7 @@ export function logRequests(app: FastifyInstance) {
       ms,
       ...(refusal ? { refusal } : {}),
     }
-    if (ms >= SLOW_MS) request.log.warn(line, 'slow')
+    if (ms >= SLOW_MS && !request.routeOptions.config.lasts) request.log.warn(line, 'slow')
     else request.log.info(line, 'answered')
   })
 }

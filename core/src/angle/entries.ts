@@ -72,6 +72,7 @@ export const angled = defineFact({
   describe: angledWords,
   group: 'angle',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: true,
   written: 'at-machine',
 })

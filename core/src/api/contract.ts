@@ -2,10 +2,10 @@ import { z } from 'zod'
 import { initials } from '../log/index.ts'
 import { positionsRead } from '../machine/index.ts'
 import { lengthUnit } from '../quantity/index.ts'
-import { NOUNS, type Noun, type Row } from '../setup/index.ts'
+import { earlierTime, NOUNS, type Noun, type Row } from '../setup/index.ts'
 import { setupFile } from '../sheet/index.ts'
 import { hiddenTruth, practiceResult, simulatedAction, simulatedMachine } from '../simulated/index.ts'
-import { shopBoardSchema } from '../traveler/index.ts'
+import { setupSummary, shopBoardSchema } from '../traveler/index.ts'
 import { logged, type RowList, rowList, rowOf, told } from './parts.ts'
 import type { RouteName, RowRouteName } from './routes.ts'
 
@@ -21,6 +21,8 @@ export interface Contract {
   answer: z.ZodType
   /** What it is answered with where it made something. */
   status?: 201
+  /** The answer comes again and again, as server-sent events. */
+  stream?: true
 }
 
 const MOST_ENTRIES = 500
@@ -39,6 +41,7 @@ const log = z.object({
   seq: z.int().min(0).describe('the place of the last of them, to ask from the next time'),
   ...told,
 })
+const entriesOnly = z.object({ entries: z.array(logged), ...told })
 const taken = {
   added: z.int().min(0),
   known: z.int().min(0).describe('were here already, from an earlier sending'),
@@ -69,13 +72,63 @@ export const CONTRACT = {
     status: 201,
   },
   board: {
-    says: 'The whole shop at a glance: every machine with its setups, what is stale and what is next.',
+    says: 'The whole shop at a glance: every machine with the setups worked on of late, what is stale and what is next.',
     query: z.object({
       by: initials.optional().describe('whoever asks: what waits is what waits for that person'),
+      mark: z
+        .string()
+        .max(200)
+        .optional()
+        .describe('of the last answer: where nothing has changed since, there is no board'),
     }),
     answer: z.object({
-      board: shopBoardSchema,
+      board: shopBoardSchema.exactOptional().describe('left out where it is as it was'),
+      mark: z.string().describe('says which board this is'),
       alarm: z.string().exactOptional().describe('what everybody must know of the logbook'),
+      ...told,
+    }),
+  },
+  olderSetups: {
+    says: 'Setups of a machine, a page at a time, the one that was worked on last first.',
+    params: one,
+    query: z.object({
+      before: z.coerce
+        .number<string | number>()
+        .int()
+        .min(0)
+        .default(Number.MAX_SAFE_INTEGER)
+        .describe('as the page before said; left out for the first'),
+      by: initials.optional(),
+    }),
+    answer: z.object({
+      setups: z.array(setupSummary),
+      unreadable: shopBoardSchema.shape.unreadable,
+      next: z.int().min(0).exactOptional().describe('where the next page begins; left out on the last'),
+      ...told,
+    }),
+  },
+  changes: {
+    says: 'Tells of changes as they are made, by server-sent events, and every fifteen seconds that there were none.',
+    query: z.object({
+      after: z
+        .string()
+        .max(60)
+        .optional()
+        .describe('the id of the last event that was heard: what was missed since is told first'),
+    }),
+    stream: true,
+    answer: z.object({
+      setups: z
+        .array(
+          z.object({
+            id: z.string(),
+            machine: z.string().exactOptional().describe('left out where it was not looked up'),
+            kinds: z.array(z.string()).exactOptional().describe('of the entries; left out likewise'),
+          }),
+        )
+        .describe('setups that have new entries'),
+      all: z.literal(true).exactOptional().describe('anything may have changed'),
+      stamp: z.int().min(0).describe('grows with every version of any row of reference data'),
       ...told,
     }),
   },
@@ -85,16 +138,37 @@ export const CONTRACT = {
     query: since,
     answer: log,
   },
+  earlierRuns: {
+    says: 'What others say of a setup: the last ten setups of its job before it, and who has read its notes.',
+    params: one,
+    answer: entriesOnly,
+  },
   machineLog: {
-    says: 'The logs of every setup on a machine, without what is long.',
+    says: 'How a machine stands: the logs of the setups on it that count, without what is long; or what came to it since a place.',
     params: one,
     query: since,
-    answer: log,
+    answer: log.extend({
+      earlier: earlierTime
+        .exactOptional()
+        .describe(
+          'what is known of the time before that from which on all entries are there; left out where all are',
+        ),
+    }),
+  },
+  machinePrograms: {
+    says: 'Programs that are known to stand at the control of a machine: the last entry of each.',
+    params: one,
+    answer: entriesOnly,
+  },
+  machineTimes: {
+    says: 'Cycles that were timed on a machine, the last two hundred.',
+    params: one,
+    answer: entriesOnly,
   },
   numbersLog: {
-    says: 'Serial numbers of every setup, and what was struck out.',
-    query: since,
-    answer: log,
+    says: 'Serial numbers of a series that were given out in the whole shop, and what cannot be read of any log.',
+    query: z.object({ series: z.string().max(200) }),
+    answer: entriesOnly,
   },
   importSetup: {
     says: 'Takes a setup in from the file that was saved from its sheet.',

@@ -5,8 +5,13 @@
 export const ROUTES = {
   addEntries: ['POST', '/api/entries'],
   board: ['GET', '/api/setups'],
+  changes: ['GET', '/api/changes'],
   setupLog: ['GET', '/api/setups/:id/entries'],
+  earlierRuns: ['GET', '/api/setups/:id/earlier'],
+  olderSetups: ['GET', '/api/machines/:id/setups'],
   machineLog: ['GET', '/api/machines/:id/entries'],
+  machinePrograms: ['GET', '/api/machines/:id/programs'],
+  machineTimes: ['GET', '/api/machines/:id/timed'],
   numbersLog: ['GET', '/api/numbers'],
   importSetup: ['POST', '/api/setup-files'],
   referenceStamp: ['GET', '/api/reference-stamp'],

@@ -44,6 +44,7 @@ export const coded = defineFact({
   }),
   group: 'code',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: true,
   written: 'at-machine',
 })
@@ -100,6 +101,7 @@ export const numbered = defineEntry({
   }),
   group: 'code',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: false,
   written: 'at-machine',
 })

@@ -42,6 +42,7 @@ export const gauging = defineFact({
   }),
   group: 'run',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: true,
   written: 'at-machine',
 })
@@ -65,6 +66,7 @@ export const gauged = defineEntry({
   describe: ({ parts, plan, came }) => ({ says: partsSaid(parts), detail: `${plan}, ${CAME[came]}` }),
   group: 'run',
   slim: (entry) => ({ ...entry, parts: entry.parts.slice(0, 1) }),
+  onMachine: 'nothing',
   carried: false,
   written: 'at-machine',
 })
@@ -103,6 +105,7 @@ export const settled = defineEntry({
   }),
   group: 'run',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: false,
   written: 'at-machine',
 })
@@ -125,6 +128,7 @@ export const correctedAfter = defineEntry({
   }),
   group: 'run',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: false,
   written: 'at-machine',
 })

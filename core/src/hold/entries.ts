@@ -104,6 +104,7 @@ export const swept = defineFact({
   },
   group: 'hold',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: true,
   written: 'at-machine',
 })
@@ -127,6 +128,7 @@ export const upright = defineFact({
   },
   group: 'hold',
   slim: 'whole',
+  onMachine: () => ['upright'],
   carried: false,
   written: 'at-machine',
 })
@@ -152,6 +154,7 @@ export const cleared = defineFact({
   }),
   group: 'hold',
   slim: 'whole',
+  onMachine: () => ['vise'],
   carried: true,
   written: 'at-machine',
 })
@@ -192,6 +195,7 @@ export const gripped = defineFact({
   }),
   group: 'hold',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: true,
   written: 'at-machine',
 })
@@ -214,6 +218,7 @@ export const lengths = defineFact({
   }),
   group: 'hold',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: true,
   written: 'at-machine',
 })

@@ -34,7 +34,7 @@ export {
 } from './kind.ts'
 export { type AcrossRule, across, type Kinds, kindsOf } from './kinds.ts'
 export { type LogLine, type Standing, standingOf } from './lines.ts'
-export { inOrder, type Moment, type Order, orderOf } from './order.ts'
+export { claimedMoment, inOrder, type Moment, type Order, orderOf } from './order.ts'
 export { plainly } from './plainly.ts'
 export { entryDoor, type Place, type Trust } from './read.ts'
 export { isObject, issueIn, raised, type Shaped, shapeOf } from './shapes.ts'

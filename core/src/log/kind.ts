@@ -93,6 +93,11 @@ export interface Common<Schema extends EntrySchema, Group extends string> {
   describe(entry: EntryBy<Schema>, wording: Wording): Description
   /** What is left out of it in a list of a machine's entries: nothing, or what is long. */
   slim: 'whole' | ((entry: EntryBy<Schema>) => EntryBy<Schema>)
+  /**
+   * What of the machine it says that stands beyond its setup, until it is said again: each thing by a name ('tool-length/5'). Whoever
+   * asks how a machine stands is given the setups in which each was said last, and not every setup that there ever was.
+   */
+  onMachine: 'nothing' | ((entry: EntryBy<Schema>) => readonly string[])
   /** Whether it is taken over when a job is set up again. */
   carried: boolean
   /** Whether it is written at the machine, or as well at a desk. */

@@ -22,7 +22,7 @@ export interface Order<T extends Stamped> {
  * says; before the server received it, by as long as it had lain on the tablet. Entries from before there were such stamps, and
  * those that a demo or an old file brings, count by the time that they claim.
  */
-function claimedMoment({ at, clock, received, latest }: Stamped): Moment {
+export function claimedMoment({ at, clock, received, latest }: Stamped): Moment {
   if (!clock && received === undefined) {
     const claimed = Date.parse(at)
     return { earliest: claimed, latest: claimed }

@@ -10,6 +10,7 @@ import { NO_TIME } from './unread.ts'
 const rest = {
   group: 'any',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: false,
   written: 'anywhere',
   makesStale: 'nothing',

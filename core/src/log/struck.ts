@@ -15,6 +15,7 @@ export const struck = defineEntry({
     detail: reason,
   }),
   slim: 'whole',
+  onMachine: 'nothing',
   carried: false,
   written: 'anywhere',
   makesStale: 'nothing',

@@ -51,6 +51,7 @@ export const palleted = defineFact({
       main: entry.plan.main && withoutText(entry.plan.main),
     },
   }),
+  onMachine: 'nothing',
   carried: true,
   written: 'at-machine',
 })
@@ -76,6 +77,7 @@ export const startChecked = defineFact({
   }),
   group: 'run',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: false,
   written: 'at-machine',
 })

@@ -61,6 +61,7 @@ export const pickup = defineFact({
   },
   group: 'zero',
   slim: 'whole',
+  onMachine: ({ offset, reading: { axis } }) => [pickupSubject(offset, axis)],
   carried: true,
   written: 'at-machine',
 })
@@ -113,6 +114,7 @@ export const measuredLength = defineFact({
   }),
   group: 'zero',
   slim: 'whole',
+  onMachine: ({ tool }) => [`tool-length/${tool}`],
   carried: false,
   written: 'at-machine',
 })
@@ -132,6 +134,7 @@ export const setter = defineEntry({
   },
   group: 'zero',
   slim: 'whole',
+  onMachine: () => ['setter'],
   carried: false,
   written: 'at-machine',
 })
@@ -167,6 +170,7 @@ export const shifted = defineFact({
   },
   group: 'zero',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: true,
   written: 'at-machine',
 })
@@ -194,6 +198,7 @@ export const identified = defineFact({
   }),
   group: 'zero',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: true,
   written: 'at-machine',
 })
@@ -228,6 +233,7 @@ export const stock = defineFact({
   },
   group: 'zero',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: true,
   written: 'at-machine',
 })
@@ -275,6 +281,7 @@ export const checked = defineFact({
   }),
   group: 'zero',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: false,
   written: 'at-machine',
 })

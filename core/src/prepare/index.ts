@@ -36,6 +36,7 @@ export {
   freeNumber,
   type NumberedProgram,
   numbersAt,
+  programsAtControl,
   takesPlaceOf,
   whichProgram,
 } from './program-numbers.ts'

@@ -52,6 +52,10 @@ function programsOf(entry: Entry, setup: string): NumberedProgram[] {
   }
 }
 
+/** The programs that an entry of any setup says to stand at the control, by number and by which they are. */
+export const programsAtControl = (entry: Logged): string[] =>
+  entry.kind === 'unread' ? [] : programsOf(entry, '').map(({ number, which }) => `${number} ${which}`)
+
 /** Entries that a program stands in, and those that strike one out. */
 const WITH_PROGRAMS: ReadonlySet<Logged['kind']> = new Set([
   'program',

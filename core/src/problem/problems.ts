@@ -31,6 +31,7 @@ export const PROBLEM_CODES = [
   'setup-unknown',
   'target-unknown',
   // The logbook.
+  'logbook-being-read',
   'logbook-damaged',
   'logbook-gone',
   'logbook-unwritable',

@@ -34,6 +34,7 @@ export const laidOut = defineFact({
   }),
   group: 'prove',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: true,
   written: 'at-machine',
 })
@@ -87,6 +88,7 @@ export const proved = defineFact({
   }),
   group: 'prove',
   slim: ({ text: _, ...rest }) => rest,
+  onMachine: 'nothing',
   carried: true,
   written: 'at-machine',
 })
@@ -108,6 +110,7 @@ export const letStand = defineEntry({
   }),
   group: 'prove',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: false,
   written: 'at-machine',
 })

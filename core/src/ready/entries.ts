@@ -27,6 +27,7 @@ export const ticked = defineFact({
   }),
   group: 'ready',
   slim: 'whole',
+  onMachine: ({ list, item }) => (list === 'ready' ? [`ready/${item}`] : []),
   carried: false,
   written: 'at-machine',
 })
@@ -48,6 +49,7 @@ export const homed = defineEntry({
   },
   group: 'ready',
   slim: 'whole',
+  onMachine: () => ['home'],
   carried: false,
   written: 'at-machine',
 })
@@ -60,6 +62,7 @@ export const note = defineEntry({
   describe: ({ text }) => ({ says: 'Note', detail: text }),
   group: 'ready',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: false,
   written: 'anywhere',
 })
@@ -77,6 +80,7 @@ export const acknowledged = defineEntry({
   }),
   group: 'ready',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: false,
   written: 'anywhere',
 })

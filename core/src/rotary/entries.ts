@@ -71,6 +71,7 @@ export const centreLine = defineFact({
   describe: centreWords,
   group: 'zero',
   slim: 'whole',
+  onMachine: () => [CENTRE_LINE],
   carried: true,
   written: 'at-machine',
 })
@@ -88,6 +89,7 @@ export const flat = defineFact({
   describe: flatWords,
   group: 'zero',
   slim: 'whole',
+  onMachine: ({ offset }) => [flatSubject(offset)],
   carried: true,
   written: 'at-machine',
 })

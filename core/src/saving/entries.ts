@@ -31,6 +31,7 @@ export const saved = defineEntry({
   }),
   group: 'run',
   slim: (entry) => ({ ...entry, text: '-' }),
+  onMachine: 'nothing',
   carried: false,
   written: 'at-machine',
 })

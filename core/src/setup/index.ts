@@ -62,6 +62,7 @@ export {
   type ProgramFact,
   zerosOf,
 } from './offsets.ts'
+export { SAID_LAST, saidOfMachine, WORKED_ON_LAST } from './on-machine.ts'
 export { type ProgramKind, TAKEN_HOW } from './own-kinds.ts'
 export {
   isProved,
@@ -77,15 +78,19 @@ export {
 } from './proof.ts'
 export {
   deriveReady,
+  type EarlierTime,
+  earlierTime,
+  lastPause,
   type ReadyCase,
   type ReadyLine,
   type ReadyState,
   type ShiftNote,
   STOOD_HOURS,
+  surelyThere,
 } from './ready.ts'
 export { type Reference, type Row, readRow, rowKind } from './reference.ts'
 export { type Repeating, repeatJob } from './repeat-job.ts'
-export { type RepeatHistory, repeatHistory } from './repeats.ts'
+export { jobOf, REPEATS, type RepeatHistory, repeatHistory } from './repeats.ts'
 export {
   asEarlierCentre,
   asEarlierFlat,
@@ -120,6 +125,7 @@ export {
   type SerialList,
   SHOWN_GAPS,
   serialList,
+  seriesIn,
   seriesOf,
 } from './serials.ts'
 export { STEP_NAMES, STEPS, type Step, type StepState, stepsOf } from './steps.ts'

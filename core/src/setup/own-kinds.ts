@@ -37,6 +37,7 @@ export const opened = defineEntry({
   }),
   group: 'ready',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: false,
   written: 'anywhere',
 })
@@ -92,6 +93,7 @@ export const program = defineFact({
   }),
   group: 'zero',
   slim: (entry) => ({ ...entry, text: numberOnly(entry.text) }),
+  onMachine: 'nothing',
   carried: false,
   written: 'at-machine',
 })
@@ -121,6 +123,7 @@ export const happened = defineEntry({
   }),
   group: 'changes',
   slim: 'whole',
+  onMachine: ({ what, tool }) => [tool === undefined ? what : `${what}/${tool}`],
   carried: false,
   written: 'at-machine',
 })
@@ -150,6 +153,7 @@ export const handedOver = defineEntry({
   }),
   group: 'ready',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: false,
   written: 'anywhere',
 })

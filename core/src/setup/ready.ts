@@ -1,7 +1,9 @@
+import { z } from 'zod'
 import { type Finding, type Freshness, type Verdict, verdictOf } from '../fact/index.ts'
 import {
   effectiveStrikes,
   isUnread,
+  type Moment,
   type Order,
   orderOf,
   type UnreadEntry,
@@ -42,10 +44,23 @@ export interface ReadyState {
   home?: { entry: EntryOf<'homed'>; freshness: Freshness; findings: Finding[]; verdict: Verdict }
 }
 
+/** What is known of a machine from before the time from which on all of its entries are given; times in ms since 1970. */
+export const earlierTime = z.object({
+  until: z
+    .number()
+    .describe('from then on every entry is given; of before, those that say how the machine stands'),
+  stood: z
+    .object({ from: z.number(), until: z.number() })
+    .exactOptional()
+    .describe('the last long pause before that, if there was one'),
+})
+export type EarlierTime = z.infer<typeof earlierTime>
+
 export interface ReadyCase {
   machine: Machine
-  /** Every entry of every setup on the machine. */
+  /** Every entry of every setup on the machine; with `earlier`, all since then, and of before the setups in which each thing was said last. */
   entries: readonly Logged[]
+  earlier?: EarlierTime | undefined
   /** ms since 1970. */
   now: number
   /** Initials of who is at the tablet; undefined where nobody is, as in a list for all. */
@@ -62,21 +77,46 @@ interface MachineLog {
   entries: readonly Entry[]
   /** What cannot be read of them: what it said is not known. */
   unread: readonly UnreadEntry[]
+  earlier: EarlierTime | undefined
   order: Order<Logged>
 }
 
+const isLong = (from: number, until: number) => until - from > STOOD_HOURS * HOUR
+const stoodFor = (from: number, until: number) =>
+  `the machine stood for ${Math.round((until - from) / HOUR)} hours`
+
+/** Whether somebody was surely there within an hour of this, in ms since 1970; undefined where the time of an entry is less sure. */
+export const surelyThere = ({ earliest, latest }: Moment, now: number): number | undefined =>
+  Math.min(latest, now) - earliest < HOUR ? earliest : undefined
+
+/**
+ * The last long pause before a time; `moments` are those at which somebody was there before it, the last first. Read only so far back as is needed.
+ */
+export function lastPause(moments: Iterable<number>): EarlierTime['stood'] | undefined {
+  let until: number | undefined
+  for (const from of moments) {
+    if (until !== undefined && isLong(from, until)) return { from, until }
+    until = from
+  }
+  return undefined
+}
+
 /** The first long pause on the machine that can have been after an entry, in words, if there was one; `now` ends the last pause. */
-function stoodAfter(of: Entry, { entries, order }: MachineLog, now: number): string | undefined {
+function stoodAfter(of: Entry, { entries, earlier, order }: MachineLog, now: number): string | undefined {
   let last = order.momentOf(of).earliest
   if (last === Number.NEGATIVE_INFINITY) return 'the machine stood, perhaps: the time is not sure'
+  if (earlier && last < earlier.until) {
+    const from = Math.max(last, earlier.stood?.from ?? last)
+    if (earlier.stood && isLong(from, earlier.stood.until)) return stoodFor(from, earlier.stood.until)
+    last = earlier.until
+  }
   const moments = entries.flatMap((entry) => {
-    const { earliest, latest } = order.momentOf(entry)
     // One of an uncertain time does not show that somebody was there in between.
-    return earliest > last && Math.min(latest, now) - earliest < HOUR ? [earliest] : []
+    const there = surelyThere(order.momentOf(entry), now)
+    return there !== undefined && there > last ? [there] : []
   })
   for (const moment of [...moments.sort((a, b) => a - b), now]) {
-    if (moment - last > STOOD_HOURS * HOUR)
-      return `the machine stood for ${Math.round((moment - last) / HOUR)} hours`
+    if (isLong(last, moment)) return stoodFor(last, moment)
     last = moment
   }
   return undefined
@@ -198,7 +238,7 @@ export function deriveReady(of: ReadyCase): ReadyState {
   const strikes = effectiveStrikes(order.ordered)
   const held = order.ordered.filter(({ id }) => !strikes.has(id))
   const entries = held.filter((entry) => entry.kind !== 'unread')
-  const log = { entries, unread: held.filter(isUnread), order }
+  const log = { entries, unread: held.filter(isUnread), earlier: of.earlier, order }
   const lines = readyListOf(of.machine).map((item) => lineOf(item, of, log))
   const notes = notesOf(entries, of.operator)
   const home = homeOf(of, log)

@@ -8,7 +8,8 @@ import { isUnreadable } from './log-lines.ts'
 import type { AxisFact } from './offsets.ts'
 import type { Reference } from './reference.ts'
 
-const MOST = 10
+/** So many earlier times count. */
+export const REPEATS = 10
 
 /** A zero of an earlier run of the job. */
 interface EarlierZero {
@@ -27,7 +28,8 @@ export interface RepeatHistory {
   findings: Finding[]
 }
 
-const sameJob = (a: string, b: string) => a.trim().toLowerCase() === b.trim().toLowerCase()
+/** Setups whose titles come to the same are of one job. */
+export const jobOf = (title: string) => title.trim().toLowerCase()
 
 function judge(
   { axis, value: now, doubt }: AxisFact,
@@ -61,7 +63,7 @@ export function repeatHistory(
       entry.kind === 'opened' &&
       entry.id !== setup.id &&
       entry.at < setup.opened.at &&
-      sameJob(entry.title, setup.opened.title),
+      jobOf(entry.title) === jobOf(setup.opened.title),
   )
   const runs = opened.flatMap(({ id }) => {
     const run = deriveSetup(
@@ -81,7 +83,7 @@ export function repeatHistory(
         return [{ at: fact.entry.at, value: convertLength(fact.value, run.unit, setup.unit) }]
       })
       .sort((a, b) => (a.at < b.at ? -1 : 1))
-      .slice(-MOST)
+      .slice(-REPEATS)
     if (earlier.length === 0) return []
     const usual = individuals(earlier.map((each) => each.value))
     return [{ axis, earlier, now: value, usual, findings: judge(own, usual, setup) }]

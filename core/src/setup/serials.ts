@@ -30,6 +30,13 @@ export interface SerialList {
 /** The series of a text: the text itself, with # for its digits; undefined where it has no number. */
 export const seriesOf = (text: string): string | undefined => (hasSerial(text) ? text.trim() : undefined)
 
+/** The series of a program, as far as its cycles are switched on. */
+export const seriesIn = ({ items }: Pick<CycleSheet, 'items'>): string[] =>
+  items.flatMap((item) => {
+    if (item.cycle !== 'engrave' || item.off) return []
+    return seriesOf(item.params.text) ?? []
+  })
+
 /**
  * What became of the numbers of a series, from the entries of any setups: what is struck out does not count. Numbers that a
  * step goes over are no gaps: `step` is from one to the next.

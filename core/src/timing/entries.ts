@@ -41,6 +41,7 @@ export const timed = defineEntry({
   }),
   group: 'run',
   slim: 'whole',
+  onMachine: 'nothing',
   carried: false,
   written: 'at-machine',
 })

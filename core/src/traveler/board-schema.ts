@@ -65,7 +65,7 @@ const task = z.object({
 export type Task = z.infer<typeof task>
 
 /** A setup at a glance. */
-const setupSummary = z.object({
+export const setupSummary = z.object({
   id: z.string(),
   title: z.string(),
   steps: z.array(z.object({ step, state: stepState, asked: z.boolean() })),
@@ -86,11 +86,12 @@ const waitingNote = z.object({
 })
 export type WaitingNote = z.infer<typeof waitingNote>
 
-/** A machine at a glance: its setups, the one worked on last first, and what waits. */
+/** A machine at a glance: the setups worked on of late, the last first, and what waits. */
 const machineGlance = z.object({
   id: z.string(),
   name: z.string(),
   setups: z.array(setupSummary),
+  more: z.int().min(0).describe('how many older setups of the machine are not among them'),
   notes: z.array(waitingNote),
   ready: stepState,
 })

@@ -12,26 +12,21 @@ import {
   type Setup,
   type ToolFact,
 } from '../setup/index.ts'
-import type { MachineGlance, SetupSummary, ShopBoard } from './board-schema.ts'
+import type { MachineGlance, SetupSummary, ShopBoard, WaitingNote } from './board-schema.ts'
 import { stateOfReady } from './ready-tasks.ts'
 import { travelerOf } from './traveler.ts'
 
 /** What all setups of a machine are seen against. */
 interface OnMachine {
-  /** Lengths of its tools in a unit, worked out once for all its setups. */
-  lengthsIn: (unit: Setup['unit']) => readonly ToolFact[]
+  /** Lengths of its tools, in the unit of the setup. */
+  lengths: readonly ToolFact[]
   ready: ReadyState
   reference: Reference
 }
 
-interface ReadableLog {
-  setup: Setup
-  log: readonly Logged[]
-}
-
-function summarise(setup: Setup, { lengthsIn, ready, reference }: OnMachine): SetupSummary {
-  const lengths = lengthsIn(setup.unit)
-  const { steps, next, stale } = travelerOf(setup, { ready, lengths, reference })
+/** One line of the board: a setup at a glance. */
+export function setupLine(setup: Setup, around: OnMachine): SetupSummary {
+  const { steps, next, stale } = travelerOf(setup, around)
   return {
     id: setup.id,
     title: setup.opened.title,
@@ -41,6 +36,32 @@ function summarise(setup: Setup, { lengthsIn, ready, reference }: OnMachine): Se
     lastAt: setup.log.at(-1)?.entry.at ?? '',
     ...(next ? { next } : {}),
   }
+}
+
+/** The setup that was worked on last stands first. */
+export const lastFirst = (a: SetupSummary, b: SetupSummary) =>
+  a.lastAt < b.lastAt ? 1 : a.lastAt > b.lastAt ? -1 : 0
+
+/** A machine on the board; `lines` are those of the setups that are shown, `more` is how many are not. */
+export const machineGlance = (
+  { id, name }: Pick<Machine, 'id' | 'name'>,
+  ready: ReadyState,
+  lines: readonly SetupSummary[],
+  more = 0,
+): MachineGlance => ({
+  id,
+  name,
+  ready: stateOfReady(ready),
+  setups: [...lines].sort(lastFirst),
+  more,
+  notes: ready.notes
+    .filter(({ waits }) => waits)
+    .map(({ text, entry: { id: note, setup, by, at } }): WaitingNote => ({ id: note, setup, text, by, at })),
+})
+
+interface ReadableLog {
+  setup: Setup
+  log: readonly Logged[]
 }
 
 function glance(
@@ -53,28 +74,16 @@ function glance(
 ): MachineGlance {
   const entries = [...logs.flatMap(({ log }) => log), ...unread]
   const ready = deriveReady({ machine, entries, ...asked })
-  const known = new Map<Setup['unit'], readonly ToolFact[]>()
-  const lengthsIn = (unit: Setup['unit']) => {
-    const lengths = known.get(unit) ?? deriveTools(entries, machine, unit)
-    known.set(unit, lengths)
-    return lengths
-  }
-  return {
-    id: machine.id,
-    name: machine.name,
-    ready: stateOfReady(ready),
-    setups: logs
-      .map(({ setup }) => summarise(setup, { lengthsIn, ready, reference }))
-      .sort((a, b) => (a.lastAt < b.lastAt ? 1 : a.lastAt > b.lastAt ? -1 : 0)),
-    notes: ready.notes
-      .filter(({ waits }) => waits)
-      .map(({ text, entry: { id, setup, by, at } }) => ({ id, setup, text, by, at })),
-  }
+  const lines = logs.map(({ setup }) =>
+    setupLine(setup, { lengths: deriveTools(entries, machine, setup.unit), ready, reference }),
+  )
+  return machineGlance(machine, ready, lines)
 }
 
 /**
- * Every machine of the shop with what is on it, as it stands for whoever asks: `operator` are the initials, if anybody's.
- * A log that cannot be read says so instead of vanishing; what cannot be read of one whose opening is gone may be of any machine.
+ * Every machine of the shop with all that is on it, worked out from nothing but the logs, as it stands for whoever asks: `operator` are
+ * the initials, if anybody's. What the server keeps of it is held against this. A log that cannot be read says so instead of vanishing;
+ * what cannot be read of one whose opening is gone may be of any machine.
  */
 export function shopBoard(
   logs: ReadonlyMap<string, readonly Logged[]>,

@@ -1,14 +1,16 @@
-export { shopBoard } from './board.ts'
+export { lastFirst, machineGlance, setupLine, shopBoard } from './board.ts'
 export {
   type MachineGlance,
   type SetupSummary,
   type ShopBoard,
+  setupSummary,
   shopBoardSchema,
   type Task,
   type TaskPart,
   type WaitingNote,
 } from './board-schema.ts'
 export { lengthsNeeded, type NeededLength, toolsNeeded } from './needs.ts'
+export { readyMatters } from './ready-tasks.ts'
 export { type CorrectionDue, correctionsDue } from './run-tasks.ts'
 export { type Around, type InHand, NOTHING_LEFT } from './task.ts'
 export {

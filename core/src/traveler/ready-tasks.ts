@@ -56,6 +56,10 @@ export function readyTasks({ lines, home }: ReadyState): Task[] {
   return tasks
 }
 
+/** All of being ready that a setup's traveler looks at, as a text: where it is the same, so is the traveler. */
+export const readyMatters = (ready: ReadyState): string =>
+  JSON.stringify([readyTasks(ready), readyBegun(ready)])
+
 /** The state of the machine's walk-round and home positions. A note that waits to be read is shown beside it and holds nothing up. */
 export const stateOfReady = (ready: ReadyState): StepState =>
   stateOfTasks(readyTasks(ready), readyBegun(ready))

@@ -7,7 +7,7 @@ import { describe, expect, it } from 'vitest'
 import { appendEntries } from '../entries/append.ts'
 import { entryStore } from '../entries/store.ts'
 import { referenceStore } from '../reference/store.ts'
-import { noteEntry, openedEntry } from '../testing/entries.ts'
+import { logsIn, noteEntry, openedEntry } from '../testing/entries.ts'
 import { newFolder } from '../testing/process.ts'
 import type { Reader } from './connect.ts'
 import { sqliteCode } from './errors.ts'
@@ -125,7 +125,7 @@ const addedTo = (now: Said['setups'], then: Said['setups']) =>
 
 async function sayOf(database: Database): Promise<Said> {
   return {
-    setups: Object.fromEntries(await entryStore(database.db).bySetup()),
+    setups: Object.fromEntries(await logsIn(database.db)),
     reference: { ...(await referenceStore(database.db).current()) },
   }
 }

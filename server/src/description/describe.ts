@@ -22,18 +22,19 @@ import {
 } from 'zod-openapi'
 
 const json = (schema: z.ZodType) => ({ 'application/json': { schema } })
+const events = (schema: z.ZodType) => ({ 'text/event-stream': { schema } })
 const titled = (name: string) => `${name.charAt(0).toUpperCase()}${name.slice(1)}`
 
 const operation = (
   name: string,
-  { says, params, query, body, answer, status }: Contract,
+  { says, params, query, body, answer, status, stream }: Contract,
 ): ZodOpenApiOperationObject => ({
   operationId: name,
   summary: says,
   requestParams: { ...(params ? { path: params } : {}), ...(query ? { query } : {}) },
   ...(body ? { requestBody: { required: true, content: json(body) } } : {}),
   responses: {
-    [status ?? 200]: { description: 'The answer.', content: json(answer) },
+    [status ?? 200]: { description: 'The answer.', content: (stream ? events : json)(answer) },
     default: { description: 'A refusal, with a sentence for a person.', content: json(problemBody) },
   },
 })

@@ -16,6 +16,14 @@ export interface Appended {
   known: number
 }
 
+/** A setup that has new entries, and its machine where its opening says it. */
+export interface TouchedSetup {
+  id: string
+  machine?: string
+  /** Of the new entries. */
+  kinds: string[]
+}
+
 /** Values that go with one statement: SQLite takes at most 32,766. */
 const AT_ONCE = 5000
 
@@ -54,6 +62,13 @@ function openedAt(opening: Stands | undefined): number | undefined {
   return entry.kind === 'unread' ? undefined : Date.parse(entry.at)
 }
 
+function touched(id: string, opening: Stands | undefined, kinds: Iterable<string>): TouchedSetup {
+  const entry = opening && readEntryText(opening.body)
+  return entry?.kind === 'opened'
+    ? { id, machine: entry.machine.id, kinds: [...kinds] }
+    : { id, kinds: [...kinds] }
+}
+
 /** An entry as it is stored: its times of arrival stand beside it. What cannot be read here is kept as it was written. */
 function bodyOf(entry: Logged): string {
   if (entry.kind !== 'unread') return withoutTimes(entry)
@@ -90,7 +105,7 @@ export async function appendEntries(
   tx: Writer,
   entries: readonly Logged[],
   arrival: Arrival,
-): Promise<Appended> {
+): Promise<Appended & { touched: TouchedSetup[] }> {
   const standing = await standingOf(tx, [...new Set(entries.flatMap(namedBy))])
   const rows = referenceStore(tx)
   const machines = new Set<string>()
@@ -121,5 +136,11 @@ export async function appendEntries(
     added.push({ id: entry.id, setup: entry.setup, body, ...timesOf(entry, arrival) })
   }
   for (const some of batches(added)) await tx.insert(table).values(some)
-  return { added: added.length, known: entries.length - added.length }
+  const setups = new Map<string, Set<string>>()
+  for (const { setup, kind } of entries) setups.set(setup, (setups.get(setup) ?? new Set()).add(kind))
+  return {
+    added: added.length,
+    known: entries.length - added.length,
+    touched: added.length === 0 ? [] : [...setups].map(([id, of]) => touched(id, standing.get(id), of)),
+  }
 }

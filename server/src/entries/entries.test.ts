@@ -63,7 +63,11 @@ describe('what the server writes to an entry', () => {
     expect(after.place).toEqual({ logbook: before.place.logbook, seq: before.place.seq + 1 })
     for (const path of [
       '/api/setups',
-      '/api/numbers',
+      '/api/numbers?series=A-%23%23',
+      `/api/setups/${opened.id}/earlier`,
+      '/api/machines/mill-1/setups',
+      '/api/machines/mill-1/programs',
+      '/api/machines/mill-1/timed',
       `/api/setups/${opened.id}/entries`,
       '/api/machines/mill-1/entries',
     ])
@@ -266,7 +270,7 @@ describe('rows that cannot be read', () => {
         { kind: 'unread', why, raw: body, says: expect.any(String) },
       ])
     }
-    for (const path of ['/api/machines/mill-1/entries', '/api/numbers', '/api/practice'])
+    for (const path of ['/api/machines/mill-1/entries', '/api/numbers?series=A', '/api/practice'])
       expect((await demo.ask('GET', path)).status).toBe(200)
     const vises = (await demo.ask('GET', '/api/vises')).body as {
       vises: unknown[]

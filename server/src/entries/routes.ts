@@ -1,12 +1,17 @@
 import { type Entry, readEntry } from '@dogleg/core/setup'
 import type { FastifyPluginAsync } from 'fastify'
 import { answers } from '../answer.ts'
+import type { ChangeFeed } from '../changes/feed.ts'
 import type { Database } from '../database/open.ts'
 import { Problem } from '../problem.ts'
+import type { ReferenceStore } from '../reference/store.ts'
 import type { Logbook } from '../threads/record-jobs.ts'
 import type { Threads } from '../threads/threads.ts'
 import { appendEntries } from './append.ts'
 import type { EntryStore } from './store.ts'
+
+/** A board in which nothing was entered holds so long, in ms: a machine that stands is due to be walked round again. */
+const BOARD_HOLDS_MS = 600_000
 
 /** Entries that a tablet sends, through the one door. What cannot be read stays on the tablet: it is told why. */
 const readSent = (sent: readonly unknown[]): Entry[] =>
@@ -30,17 +35,22 @@ const readSent = (sent: readonly unknown[]): Entry[] =>
 export const entryRoutes: FastifyPluginAsync<{
   database: Database
   store: EntryStore
+  reference: ReferenceStore
   threads: Threads
   of: Logbook
+  feed: ChangeFeed
   clock: () => number
-}> = async (app, { database: { write, logbook, alarm }, store, threads, of, clock }) => {
+}> = async (app, { database: { write, logbook, alarm }, store, reference, feed, threads, of, clock }) => {
   /** With every answer: which logbook this is, and the time. */
   const told = () => ({ logbook, time: new Date(clock()).toISOString() })
 
   answers(app, 'addEntries', async ({ body: { entries: sent, held } }) => {
     const entries = readSent(sent)
     const lain = new Map(entries.map(({ id }, n) => [id, held?.[n] ?? 0]))
-    const done = await write((tx) => appendEntries(tx, entries, { by: 'tablet', now: clock(), held: lain }))
+    const { touched, ...done } = await write((tx) =>
+      appendEntries(tx, entries, { by: 'tablet', now: clock(), held: lain }),
+    )
+    if (touched.length > 0) feed.changed(touched)
     const { time } = told()
     return { ...done, place: { logbook, ...(await store.last()) }, time }
   })
@@ -49,15 +59,46 @@ export const entryRoutes: FastifyPluginAsync<{
     threads.record('setupLog', { of, told: told(), setup, after }),
   )
 
+  answers(app, 'earlierRuns', async ({ params: { id: setup } }) =>
+    threads.record('earlierRuns', { of, told: told(), setup }),
+  )
+
   answers(app, 'machineLog', async ({ params: { id: machine }, query: { after } }) =>
     threads.record('machineLog', { of, told: told(), machine, after }),
   )
 
-  answers(app, 'numbersLog', async ({ query: { after } }) =>
-    threads.record('numbersLog', { of, told: told(), after }),
+  answers(app, 'machinePrograms', async ({ params: { id: machine } }) =>
+    threads.record('machinePrograms', { of, told: told(), machine }),
   )
 
-  answers(app, 'board', async ({ query: { by } }) =>
-    threads.record('board', { of, told: told(), alarm: await alarm(), by }),
+  answers(app, 'machineTimes', async ({ params: { id: machine } }) =>
+    threads.record('machineTimes', { of, told: told(), machine }),
+  )
+
+  answers(app, 'numbersLog', async ({ query: { series } }) =>
+    threads.record('numbersLog', { of, told: told(), series }),
+  )
+
+  answers(app, 'board', async ({ query: { by, mark: known } }) => {
+    const now = told()
+    const mark = [
+      (await store.last()).seq,
+      await reference.stamp(),
+      Math.floor(Date.parse(now.time) / BOARD_HOLDS_MS),
+      by ?? '',
+    ].join('.')
+    const saysNow = await alarm()
+    if (mark !== known) return threads.record('board', { of, told: now, alarm: saysNow, mark, by })
+    const { time } = now
+    return {
+      mark,
+      ...(saysNow === undefined ? {} : { alarm: saysNow }),
+      place: { logbook, ...(await store.last()) },
+      time,
+    }
+  })
+
+  answers(app, 'olderSetups', async ({ params: { id: machine }, query: { before, by } }) =>
+    threads.record('olderSetups', { of, told: told(), machine, before, by }),
   )
 }

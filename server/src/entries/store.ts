@@ -1,6 +1,6 @@
-import { isUnread, NO_TIME, type UnreadEntry } from '@dogleg/core/log'
-import { type Logged, slimmed } from '@dogleg/core/setup'
-import { and, asc, eq, gt, inArray, isNull, or, type SQL, sql } from 'drizzle-orm'
+import { NO_TIME, type UnreadEntry } from '@dogleg/core/log'
+import type { Logged } from '@dogleg/core/setup'
+import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
 import type { Reader } from '../database/connect.ts'
 import { isDamage } from '../database/errors.ts'
 import { entries as table } from '../database/schema.ts'
@@ -8,23 +8,21 @@ import { type LogRow, type RowReader, rowReader } from './rows.ts'
 
 /** The kind of an entry, where its row can be read at all. */
 export const kindOf = sql<string>`case when json_valid(${table.body}) then json_extract(${table.body}, '$.kind') end`
-const machineOf = sql<string>`case when json_valid(${table.body}) then json_extract(${table.body}, '$.machine.id') end`
 
-function grouped<T extends { setup: string }>(all: readonly T[]): Map<string, T[]> {
-  const by = new Map<string, T[]>()
-  for (const each of all) {
-    const own = by.get(each.setup)
-    if (own) own.push(each)
-    else by.set(each.setup, [each])
-  }
-  return by
-}
+/** Values that go with one question: SQLite takes at most 32,766. */
+const AT_ONCE = 5000
 
 /** Entries of a log from a place on. */
 export interface EntriesSince {
   /** What cannot be read as an entry stands among them. */
   entries: Logged[]
   /** Place of the last. */
+  seq: number
+}
+
+/** An entry with its place in the logbook. */
+export interface PlacedEntry {
+  entry: Logged
   seq: number
 }
 
@@ -97,49 +95,49 @@ export function entryStore(db: Reader, { damaged: inDoubt = false }: { damaged?:
       : found
   }
 
-  /** Entries of every setup on a machine that arrived after `after`, without what is long, and the place of the last. */
-  const ofMachine = async (machine: string, after: number) => {
-    const openedOn = (on: SQL | undefined) =>
-      db
-        .select({ id: table.id })
-        .from(table)
-        .where(and(eq(table.id, table.setup), on))
-    const rowsOfSetups = (setups: ReturnType<typeof openedOn>) =>
-      db
-        .select()
-        .from(table)
-        .where(and(inArray(table.setup, setups), gt(table.seq, after)))
-        .orderBy(asc(table.seq))
-    const { entries, seq } = await upTo(await rowsOfSetups(openedOn(eq(machineOf, machine))), after)
-    // A setup whose opening cannot be read may be of any machine: what cannot be read of it is said everywhere.
-    const lost = await upTo(await rowsOfSetups(openedOn(isNull(machineOf))), after)
-    return {
-      entries: [
-        ...entries.map((entry) => (entry.kind === 'unread' ? entry : slimmed(entry))),
-        ...lost.entries.filter(isUnread),
-      ],
-      seq: Math.max(seq, lost.seq),
-    }
+  /** A setup's log, each entry with its place. */
+  const placed = async (setup: string): Promise<PlacedEntry[]> => {
+    const question = db.select().from(table).where(eq(table.setup, setup)).orderBy(asc(table.seq))
+    const rows = await rowsOf(question, (row) => row.setup === setup)
+    const { entries } = await read(rows)
+    const log = inDoubt && rows.length > 0 ? doubted(setup, entries) : entries
+    return log.map((entry, n) => ({ entry, seq: rows[n]?.seq ?? 0 }))
   }
 
-  /** What is known of serial numbers in the whole shop: numbers given out, whatever was struck out, and what cannot be read at all. */
-  const ofNumbers = async (after: number) =>
-    upTo(
-      await db
-        .select()
-        .from(table)
-        .where(and(or(inArray(kindOf, ['numbered', 'struck']), isNull(kindOf)), gt(table.seq, after)))
-        .orderBy(asc(table.seq)),
-      after,
-    )
-
-  /** Every entry, by setup, in the order of arrival, what cannot be read among them. */
-  const bySetup = async () => {
-    const rows = await rowsOf(db.select().from(table).orderBy(asc(table.seq)), () => true)
-    const { entries } = await upTo(rows, 0)
-    const logs = grouped(entries)
-    return inDoubt ? new Map([...logs].map(([setup, log]) => [setup, doubted(setup, log)])) : logs
+  /** Setups that have entries after a place, and how far was looked: at most so many entries, all of a damaged file. */
+  const touchedSince = async (after: number, most: number): Promise<{ setups: string[]; seq: number }> => {
+    const where = gt(table.seq, after)
+    const rows = inDoubt
+      ? await rowsOf(db.select().from(table).where(where).orderBy(asc(table.seq)), ({ seq }) => seq > after)
+      : await db
+          .select({ setup: table.setup, seq: table.seq })
+          .from(table)
+          .where(where)
+          .orderBy(asc(table.seq))
+          .limit(most)
+    return { setups: [...new Set(rows.map(({ setup }) => setup))], seq: rows.at(-1)?.seq ?? after }
   }
+
+  /** Entries at some places, in their order. */
+  const placedAt = async (seqs: readonly number[]): Promise<PlacedEntry[]> => {
+    const found: LogRow[] = []
+    for (let from = 0; from < seqs.length; from += AT_ONCE)
+      found.push(
+        ...(await rowsOf(
+          db
+            .select()
+            .from(table)
+            .where(inArray(table.seq, seqs.slice(from, from + AT_ONCE))),
+          ({ seq }) => seqs.includes(seq),
+        )),
+      )
+    const { entries } = await read(found.sort((a, b) => a.seq - b.seq))
+    return entries.map((entry, n) => ({ entry, seq: found[n]?.seq ?? 0 }))
+  }
+
+  /** The id of the entry at a place; undefined where none is. */
+  const idAt = async (seq: number): Promise<string | undefined> =>
+    (await db.select({ id: table.id }).from(table).where(eq(table.seq, seq)).limit(1))[0]?.id
 
   const isEmpty = async () => (await db.select({ seq: table.seq }).from(table).limit(1)).length === 0
 
@@ -164,6 +162,6 @@ export function entryStore(db: Reader, { damaged: inDoubt = false }: { damaged?:
     return row?.at ?? 0
   }
 
-  return { since, ofMachine, ofNumbers, bySetup, isEmpty, last, lastReceived }
+  return { since, placed, touchedSince, placedAt, idAt, isEmpty, last, lastReceived }
 }
 export type EntryStore = ReturnType<typeof entryStore>

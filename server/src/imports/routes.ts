@@ -1,6 +1,7 @@
 import type { IncomingMessage } from 'node:http'
 import type { FastifyPluginAsync } from 'fastify'
 import { answers } from '../answer.ts'
+import type { ChangeFeed } from '../changes/feed.ts'
 import type { Database } from '../database/open.ts'
 import { Problem } from '../problem.ts'
 import type { Logbook } from '../threads/record-jobs.ts'
@@ -18,8 +19,9 @@ export const importRoutes: FastifyPluginAsync<{
   database: Database
   threads: Threads
   of: Logbook
+  feed: ChangeFeed
   clock: () => number
-}> = async (app, { database, threads, of, clock }) => {
+}> = async (app, { database, threads, of, feed, clock }) => {
   // Not read here: that alone takes half a second for a large one.
   app.removeContentTypeParser('application/json')
   app.addContentTypeParser('application/json', (_request: unknown, payload: IncomingMessage) =>
@@ -27,8 +29,10 @@ export const importRoutes: FastifyPluginAsync<{
   )
   answers(app, 'importSetup', async ({ body }) => {
     if (!isBytes(body)) throw new Problem(415, 'not-json', 'Only JSON is read here.')
-    return database.alone(() =>
+    const taken = await database.alone(() =>
       threads.record('importFile', { of, bytes: body, now: clock() }, [body.buffer]),
     )
+    feed.changedAll()
+    return taken
   })
 }

@@ -3,12 +3,15 @@ import { isUnreadRow } from '@dogleg/core/rows'
 import { NOUNS, type Noun, type Row, readRow, rowKind } from '@dogleg/core/setup'
 import type { FastifyInstance, FastifyPluginAsync } from 'fastify'
 import { answers, answersRows } from '../answer.ts'
+import type { ChangeFeed } from '../changes/feed.ts'
+import type { Writer } from '../database/connect.ts'
 import type { Database } from '../database/open.ts'
 import { Problem } from '../problem.ts'
 import { addRow, type ReferenceStore, referenceStore } from './store.ts'
 
 interface ReferenceOptions {
   database: Database
+  feed: ChangeFeed
   store: ReferenceStore
 }
 
@@ -19,9 +22,14 @@ interface ReferenceOptions {
 function nounRoutes<N extends Noun>(
   app: FastifyInstance,
   noun: N,
-  { database: { write }, store }: ReferenceOptions,
+  { database, feed, store }: ReferenceOptions,
 ) {
   const { one, needs, clashes } = rowKind(noun)
+  const write = async <T>(work: (tx: Writer) => Promise<T>): Promise<T> => {
+    const done = await database.write(work)
+    feed.changed()
+    return done
+  }
 
   /** The row that was sent, with all that it needs as the transaction sees it. */
   const read = async (body: unknown, standing: ReferenceStore): Promise<Row<N>> => {

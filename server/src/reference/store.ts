@@ -1,7 +1,8 @@
 import type { DamagedRow } from '@dogleg/core/api'
 import { isUnreadRow } from '@dogleg/core/rows'
 import { NOUNS, type Noun, type Reference, type Row, readRow } from '@dogleg/core/setup'
-import { and, desc, eq, sql } from 'drizzle-orm'
+import { and, desc, eq, gt, notExists, sql } from 'drizzle-orm'
+import { alias } from 'drizzle-orm/sqlite-core'
 import type { Reader, Writer } from '../database/connect.ts'
 import { reference as table } from '../database/schema.ts'
 import { Problem } from '../problem.ts'
@@ -60,9 +61,21 @@ export function referenceStore(db: Reader) {
   }
   const all = async <N extends Noun>(noun: N): Promise<RowsRead<N>> =>
     newestOf(noun, await db.select().from(table).where(eq(table.noun, noun)).orderBy(table.id, table.version))
-  /** All of it, as it was at one moment. */
+  /** All of it, as it was at one moment: of each row the newest version and no other. */
   const current = async (): Promise<Reference> => {
-    const rows = await db.select().from(table).orderBy(table.id, table.version)
+    const newer = alias(table, 'newer')
+    const rows = await db
+      .select()
+      .from(table)
+      .where(
+        notExists(
+          db
+            .select({ one: sql`1` })
+            .from(newer)
+            .where(and(eq(newer.noun, table.noun), eq(newer.id, table.id), gt(newer.version, table.version))),
+        ),
+      )
+      .orderBy(table.id)
     return Object.fromEntries(
       NOUNS.map((noun) => [
         noun,

@@ -1,6 +1,8 @@
 import { asTyped } from '@dogleg/core/quantity'
-import type { Entry, EntryOf } from '@dogleg/core/setup'
+import type { Entry, EntryOf, Logged } from '@dogleg/core/setup'
 import { monotonicFactory } from 'ulid'
+import type { Reader } from '../database/connect.ts'
+import { entryStore } from '../entries/store.ts'
 
 const nextId = monotonicFactory()
 const stamp = (setup?: string) => {
@@ -28,3 +30,12 @@ export const struckEntry = (setup: string, target: string): Entry => ({
 
 /** Any entry, right or wrong, with its stamp. */
 export const anyEntry = (setup: string, body: Record<string, unknown>) => ({ ...stamp(setup), ...body })
+
+/** Every log of a logbook, by setup, in the order of arrival. */
+export async function logsIn(db: Reader): Promise<Map<string, Logged[]>> {
+  const store = entryStore(db)
+  const { setups } = await store.touchedSince(0, 1e9)
+  const logs = new Map<string, Logged[]>()
+  for (const setup of setups) logs.set(setup, (await store.since(setup, 0)).entries)
+  return logs
+}

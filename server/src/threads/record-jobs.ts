@@ -1,13 +1,22 @@
 import { existsSync } from 'node:fs'
 import type { Answer, ProblemBody, RouteName } from '@dogleg/core/api'
-import { type Entry, NOUNS, type Noun, type Row } from '@dogleg/core/setup'
+import { type Entry, type Logged, NOUNS, type Noun, type Row } from '@dogleg/core/setup'
 import { setupFile } from '@dogleg/core/sheet'
-import { shopBoard } from '@dogleg/core/traveler'
 import { move, transferableSymbol, valueSymbol } from 'piscina'
 import { type Connection, connect } from '../database/connect.ts'
 import { databaseProblem } from '../database/problems.ts'
 import { appendEntries } from '../entries/append.ts'
 import { type EntryStore, entryStore } from '../entries/store.ts'
+import { type BoardKeeper, boardKeeper } from '../kept/board.ts'
+import { type Followed, type Follower, follower } from '../kept/follow.ts'
+import {
+  earlierRuns as earlierRunsOf,
+  listedOnMachine,
+  machineSince,
+  machineStands,
+  numbersOf,
+} from '../kept/of-machine.ts'
+import type { KeptFile } from '../kept/open.ts'
 import { parse } from '../parse.ts'
 import { Problem } from '../problem.ts'
 import { addRow, referenceStore } from '../reference/store.ts'
@@ -19,6 +28,8 @@ import { type TextOf, textOf } from './text.ts'
 /** Which logbook, and whether its file is damaged. */
 export interface Logbook {
   file: string
+  /** Its name. */
+  logbook: string
   damaged: boolean
 }
 
@@ -30,10 +41,12 @@ export interface Told {
 
 interface Opened extends Connection {
   entries: EntryStore
+  follower: Follower
+  boards: BoardKeeper
 }
 const opened = new Map<string, Opened>()
 
-function open({ file, damaged }: Logbook): Opened {
+function open({ file, logbook, damaged }: Logbook): Opened {
   const known = opened.get(file)
   if (known) return known
   // The driver would make a file that is not there.
@@ -44,7 +57,13 @@ function open({ file, damaged }: Logbook): Opened {
       `The logbook ${file} was removed or moved while Dogleg was running.`,
     )
   const connection = connect(file)
-  const made = { ...connection, entries: entryStore(connection.db, { damaged }) }
+  const entries = entryStore(connection.db, { damaged })
+  const made = {
+    ...connection,
+    entries,
+    follower: follower(entries, { file, logbook, damaged }),
+    boards: boardKeeper(entries, referenceStore(connection.db)),
+  }
   opened.set(file, made)
   return made
 }
@@ -75,6 +94,9 @@ async function placeOf({ entries }: Opened, { logbook, time }: Told) {
   return { place: { logbook, ...(await entries.last()) }, time }
 }
 
+/** How long the logbook is read through at a stretch, in ms: others have their turn in between. */
+const FOLLOW_MS = 200
+
 interface Asked {
   of: Logbook
   told: Told
@@ -90,45 +112,101 @@ export const setupLog = ({ of, told, setup, after }: Asked & { setup: string; af
     return { ...found, ...(await placeOf(on, told)) }
   })
 
-/** The logs of every setup on a machine from a place on. */
-export const machineLog = ({ of, told, machine, after }: Asked & { machine: string; after: number }) =>
-  answered<'machineLog'>(async () => {
-    const on = open(of)
-    return { ...(await on.entries.ofMachine(machine, after)), ...(await placeOf(on, told)) }
+/** Asks what is kept of the logbook, once it knows of every entry up to now. */
+const askKept = async <T>(
+  { of, told }: Asked,
+  question: (followed: Followed, on: Opened) => Promise<T>,
+): Promise<T & Awaited<ReturnType<typeof placeOf>>> => {
+  const on = open(of)
+  const found = await on.follower.ask(FOLLOW_MS, Date.parse(told.time), async (followed) => {
+    const { seq } = await on.entries.last()
+    if (followed.seq < seq && !of.damaged)
+      throw new Problem(
+        503,
+        'logbook-being-read',
+        `The logbook is being read through once, after Dogleg was changed: ${Math.floor((100 * followed.seq) / seq)} of 100. What you enter meanwhile is recorded.`,
+      )
+    return question(followed, on)
   })
+  return { ...found, ...(await placeOf(on, told)) }
+}
 
-/** Serial numbers of every setup from a place on. */
-export const numbersLog = ({ of, told, after }: Asked & { after: number }) =>
-  answered<'numbersLog'>(async () => {
-    const on = open(of)
-    return { ...(await on.entries.ofNumbers(after)), ...(await placeOf(on, told)) }
-  })
+/** The same, for a list of entries. */
+const listed = (asked: Asked, find: (db: KeptFile, entries: EntryStore) => Promise<Logged[]>) =>
+  askKept(asked, async ({ db }, { entries }) => ({ entries: await find(db, entries) }))
+
+/** How a machine stands, or what came to it since a place. */
+export const machineLog = ({ machine, after, ...asked }: Asked & { machine: string; after: number }) =>
+  answered<'machineLog'>(() =>
+    askKept(asked, async ({ db, seq }, { entries }) => {
+      const found =
+        after === 0
+          ? await machineStands(db, entries, machine)
+          : { entries: await machineSince(db, entries, machine, after) }
+      return { ...found, seq }
+    }),
+  )
+
+/** Programs that are known to stand at a machine's control. */
+export const machinePrograms = ({ machine, ...asked }: Asked & { machine: string }) =>
+  answered<'machinePrograms'>(() =>
+    listed(asked, (db, entries) => listedOnMachine(db, entries, machine, 'program')),
+  )
+
+/** Cycles that were timed on a machine. */
+export const machineTimes = ({ machine, ...asked }: Asked & { machine: string }) =>
+  answered<'machineTimes'>(() =>
+    listed(asked, (db, entries) => listedOnMachine(db, entries, machine, 'timed')),
+  )
+
+/** What others say of a setup. */
+export const earlierRuns = ({ setup, ...asked }: Asked & { setup: string }) =>
+  answered<'earlierRuns'>(() => listed(asked, (db, entries) => earlierRunsOf(db, entries, setup)))
+
+/** Serial numbers of a series. */
+export const numbersLog = ({ series, ...asked }: Asked & { series: string }) =>
+  answered<'numbersLog'>(() => listed(asked, (db, entries) => numbersOf(db, entries, series)))
 
 /** The whole shop at a glance, for whoever asks, by initials; `alarm` is what everybody must know. */
 export const board = ({
-  of,
-  told,
   alarm,
+  mark,
   by,
-}: Asked & { alarm: string | undefined; by: string | undefined }) =>
-  answered<'board'>(async () => {
-    const on = open(of)
-    const logs = await on.entries.bySetup()
-    const reference = await referenceStore(on.db).current()
-    return {
-      board: shopBoard(logs, reference, Date.parse(told.time), by),
+  ...asked
+}: Asked & { alarm: string | undefined; mark: string; by: string | undefined }) =>
+  answered<'board'>(() =>
+    askKept(asked, async ({ db }, { boards }) => ({
+      board: await boards.board(db, { now: Date.parse(asked.told.time), operator: by }),
+      mark,
       ...(alarm === undefined ? {} : { alarm }),
-      ...(await placeOf(on, told)),
-    }
-  })
+    })),
+  )
+
+/** Older setups of a machine, a page at a time. */
+export const olderSetups = ({
+  machine,
+  before,
+  by,
+  ...asked
+}: Asked & { machine: string; before: number; by: string | undefined }) =>
+  answered<'olderSetups'>(() =>
+    askKept(asked, ({ db }, { boards }) =>
+      boards.older(db, machine, before, { now: Date.parse(asked.told.time), operator: by }),
+    ),
+  )
 
 /** What this server is asked and what it answers. Putting it together takes a tenth of a second. */
 export const description = () =>
   answered<'description'>(async () => ({ ...(await import('../description/describe.ts')).describeApi() }))
 
-/** Opens a logbook and works out the shop once before anybody asks: the first time takes half a second longer than the next. */
-export const ready = async ({ of }: { of: Logbook }) =>
-  board({ of, told: { logbook: '', time: new Date().toISOString() }, alarm: undefined, by: undefined })
+/**
+ * Goes on with reading the logbook through, for a moment: says whether there is more. Nothing is worked out of it that nobody asked for.
+ */
+export const follow = async ({ of, told }: Asked): Promise<{ more: boolean }> => {
+  const on = open(of)
+  const { seq } = await on.follower.ask(FOLLOW_MS, Date.parse(told.time), async (followed) => followed)
+  return { more: !of.damaged && seq < (await on.entries.last()).seq }
+}
 
 /** A row that was here already, and counts as it is here. */
 type KeptRow = Answer<'importSetup'>['kept'][number]
@@ -170,6 +248,7 @@ export const importFile = ({ of, bytes, now }: { of: Logbook; bytes: Uint8Array;
           const standing = await takeRow(noun, row)
           if (standing) kept.push(standing)
         }
-      return { setup: opening.id, kept, ...(await appendEntries(tx, file.entries, { by: 'file', now })) }
+      const { added, known } = await appendEntries(tx, file.entries, { by: 'file', now })
+      return { setup: opening.id, kept, added, known }
     })
   })

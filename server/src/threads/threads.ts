@@ -22,7 +22,7 @@ export interface ThreadLimits {
 export const USUAL_THREADS: ThreadLimits = { threads: 2, program: 5000, waiting: 200 }
 
 /** What the thread of the logs does, and what each job comes to. */
-type RecordJobs = typeof recordJobs
+type RecordJobs = Omit<typeof recordJobs, 'follow'>
 type Outcome<Job extends keyof RecordJobs> = Awaited<ReturnType<RecordJobs[Job]>>
 type TextBy<Job extends keyof RecordJobs> = Extract<Outcome<Job>, { text: unknown }>['text']
 type Refusal = Extract<Outcome<keyof RecordJobs>, { problem: unknown }>
@@ -72,6 +72,15 @@ export function startThreads({ threads, program, waiting }: ThreadLimits = USUAL
       const { status, body } = found.problem
       const { code, says, detail } = body.error
       throw new Problem(status, code, says, detail)
+    },
+    /** Reads a logbook through to its end, a moment at a time, so that questions have their turn in between. */
+    follow: async (asked: Parameters<typeof recordJobs.follow>[0]): Promise<void> => {
+      for (;;) {
+        const { more }: Awaited<ReturnType<typeof recordJobs.follow>> = await records.run(asked, {
+          name: 'follow',
+        })
+        if (!more) return
+      }
     },
     programsLimit: program,
     close: async () => {

@@ -29,6 +29,10 @@ export const routes: RouteObject[] = [
       view('setups/:id', async () => (await import('../pages/setup-page.tsx')).SetupPage, inSetup),
       view('machines/:id?', async () => (await import('../pages/machines-page.tsx')).MachinesPage),
       view('machines/:id/simulated', async () => (await import('../pages/simulated-page.tsx')).SimulatedPage),
+      view(
+        'machines/:id/setups',
+        async () => (await import('../pages/older-setups-page.tsx')).OlderSetupsPage,
+      ),
       view('practice', async () => (await import('../pages/practice-page.tsx')).PracticePage),
       view('practice/:exercise', async () => (await import('../pages/exercise-page.tsx')).ExercisePage),
       view('vises/:id?', async () => (await import('../pages/vises-page.tsx')).VisesPage),

@@ -12,7 +12,7 @@ import {
 import { type Finding, verdictOf, worstFirst } from '@dogleg/core/fact'
 import { againstNumber, codedOffset, codeRests, codeTools } from '@dogleg/core/prepare'
 import { type FieldProblems, formatShort } from '@dogleg/core/quantity'
-import { againstSerials } from '@dogleg/core/setup'
+import { againstSerials, seriesIn } from '@dogleg/core/setup'
 import type { InHand } from '@dogleg/core/traveler'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -71,7 +71,7 @@ export function CodeStep() {
   const { sheet, incomplete } = live
   const { written, busy, failed, again } = useWritten(setup, sheet, offsetName, reference)
   const code = written?.code
-  const { entries: numbers } = useNumbers()
+  const { entries: numbers } = useNumbers(sheet ? seriesIn(sheet) : [])
   const serials = useMemo(() => (sheet ? againstSerials(sheet, numbers) : []), [sheet, numbers])
   const shared = useMemo(
     () => againstNumber(Number(draft.number), draft.title.trim(), known, machine.name),

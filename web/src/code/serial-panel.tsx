@@ -22,10 +22,10 @@ const SHOWN = 4
 /** The serial number of this part, what the control would engrave, and the shop's list of what was given out. */
 export function SerialPanel({ draft, counts, onNext }: SerialPanelProps) {
   const { setup } = useOpenSetup()
-  const { entries, known } = useNumbers()
+  const series = seriesOf(draft.text)
+  const { entries, known } = useNumbers(series === undefined ? [] : [series])
   const signed = useSigned()
   const [why, setWhy] = useState('')
-  const series = seriesOf(draft.text)
   if (series === undefined) return null
   const step = Math.max(1, Math.floor(Number(draft.step)) || 1)
   const number = /^\d{1,9}$/.test(draft.serial.trim()) ? Number(draft.serial) : undefined

@@ -7,6 +7,7 @@ import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
+import { useEarlierRuns } from '../log/use-listed.ts'
 import { Button } from '../ui/button.tsx'
 import { When } from '../ui/when.tsx'
 
@@ -22,12 +23,14 @@ const atMost = (lines: readonly string[], most: number, longest: number): string
 
 /** Handing over: a note for the next shift, with what is left, what is stale and what was let stand; and who has read it. */
 export function HandOverPanel({ sheet, open }: { sheet: SetupSheet; open: readonly string[] }) {
-  const { setup, machineEntries } = useOpenSetup()
+  const inHand = useOpenSetup()
+  const { setup } = inHand
+  const entries = useEarlierRuns(inHand)
   const signed = useSigned()
   const id = useId()
   const [note, setNote, clear] = useKept(`${setup.id}.hand-over`, z.string().max(LONGEST_NOTE), () => '')
   const last = lastHandedOver(setup)
-  const read = last && acknowledgementOf(last, machineEntries)
+  const read = last && acknowledgementOf(last, entries)
   const give = () =>
     signed(() => {
       record(setup.id, {

@@ -52,6 +52,9 @@ function noteReachable(now: boolean) {
   notify()
 }
 
+/** The server was heard without being asked. */
+export const noteHeard = () => noteReachable(true)
+
 /** Whether the server answered the last time it was asked anything. */
 export const useReachable = () => useSyncExternalStore(subscribe, () => reachable)
 
@@ -140,14 +143,21 @@ export const api = {
   hidden: (id: string) => ask('hidden', { params: { id } }),
   practice: () => ask('practice', {}),
   answer: (answer: Question<'answerExercise'>['body']) => ask('answerExercise', { body: answer }),
-  board: (by: string) => ask('board', { query: { by: by || undefined } }),
+  /** `mark`: of the board that is known, if one is. */
+  board: (by: string, mark?: string) => ask('board', { query: { by: by || undefined, mark } }),
+  olderSetups: (machine: string, by: string, before?: number) =>
+    ask('olderSetups', { params: { id: machine }, query: { by: by || undefined, before } }),
   /** What came to a log, not read yet: `readLog` does. */
   entriesSince: (setup: string, after: number) =>
     ask('setupLog', { params: { id: setup }, query: { after } }),
   machineEntriesSince: (machine: string, after: number) =>
     ask('machineLog', { params: { id: machine }, query: { after } }),
-  /** Serial numbers of every setup of the shop, and what was struck out. */
-  numbersSince: (after: number) => ask('numbersLog', { query: { after } }),
+  machinePrograms: (machine: string) => ask('machinePrograms', { params: { id: machine } }),
+  machineTimes: (machine: string) => ask('machineTimes', { params: { id: machine } }),
+  /** The setups of a job before one, and who has read its notes. */
+  earlierRuns: (setup: string) => ask('earlierRuns', { params: { id: setup } }),
+  /** Serial numbers of a series in the whole shop. */
+  numbersOf: (series: string) => ask('numbersLog', { query: { series } }),
   /** Takes a setup in from what its file says, as it stands there; `kept` are the rows that were here already, and count as they are here. */
   importSetup: (file: unknown) => ask('importSetup', { body: file }),
   /** `held`: for how many ms each has lain on this tablet, by its steady clock. */

@@ -1,8 +1,16 @@
 import type { Entry } from '@dogleg/core/setup'
 import { QueryClient } from '@tanstack/react-query'
-import { beforeEach, describe, expect, it } from 'vitest'
-import { logOf } from '../testing/shop.tsx'
-import { askSince, type Log, logKey, machineLogKey, NUMBERS_KEY, noteDelivered } from './log-cache.ts'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
+import { fakeServer, logOf } from '../testing/shop.tsx'
+import {
+  askMachineLog,
+  askSince,
+  type Log,
+  logKey,
+  machineLogKey,
+  NUMBERS_KEY,
+  noteDelivered,
+} from './log-cache.ts'
 
 const log = logOf(/first side/)
 const [opened, second, third] = log as [Entry, Entry, Entry]
@@ -27,6 +35,7 @@ function server(...entries: Entry[]) {
 beforeEach(() => {
   client = new QueryClient()
 })
+afterEach(() => vi.unstubAllGlobals())
 
 describe('a log as far as the server told of it', () => {
   it('is asked for from where it ended, and grows by what is new', async () => {
@@ -83,5 +92,35 @@ describe('entries that were delivered', () => {
     client.setQueryData<Log>(NUMBERS_KEY, { entries: [], seq: 9 })
     noteDelivered(client, [numbered, second])
     expect(of(NUMBERS_KEY)).toEqual({ entries: [numbered], seq: 9 })
+  })
+})
+
+describe('how a machine stands', () => {
+  const stranger = { ...third, id: '01KAS0000000000000000000X1', setup: '01KAS0000000000000000000X0' }
+
+  it('is asked anew where something came to a setup that this page has not from its beginning', async () => {
+    const asked = fakeServer({
+      [`GET /api/machines/${machine}/entries`]: (_body: unknown, path: string) =>
+        path.includes('after=0')
+          ? { entries: [opened, second], seq: 9, earlier: { until: 5 } }
+          : { entries: [stranger], seq: 9 },
+    })
+    const first = await askMachineLog(client, machine)
+    expect(first).toMatchObject({ seq: 9, earlier: { until: 5 } })
+    expect(asked).toHaveLength(1)
+    client.setQueryData(machineLogKey(machine), first)
+    const now = await askMachineLog(client, machine)
+    expect(asked.map((each) => each.split('after=')[1])).toEqual(['0', '9', '0'])
+    expect(now).toEqual({ entries: [opened, second], seq: 9, earlier: { until: 5 } })
+  })
+
+  it('grows by what came to setups that it has, and keeps what is known of the time before', async () => {
+    const read = { ...third, id: '01KAS0000000000000000000X2', setup: stranger.setup, kind: 'acknowledged' }
+    fakeServer({ [`GET /api/machines/${machine}/entries`]: { entries: [third, read], seq: 11 } })
+    client.setQueryData<Log>(machineLogKey(machine), { entries: [opened], seq: 9, earlier: { until: 5 } })
+    const now = await askMachineLog(client, machine)
+    expect(now.entries.map(({ id }) => id)).toEqual([opened.id, third.id, read.id])
+    expect(now).toMatchObject({ seq: 11, earlier: { until: 5 } })
+    expect(await askMachineLog(client, machine)).toMatchObject({ earlier: { until: 5 } })
   })
 })

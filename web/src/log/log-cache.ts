@@ -1,4 +1,5 @@
 import type { LogEntry } from '@dogleg/core/log'
+import type { EarlierTime } from '@dogleg/core/setup'
 import type { QueryClient } from '@tanstack/react-query'
 import { api } from './api.ts'
 
@@ -7,11 +8,24 @@ export interface Log {
   entries: LogEntry[]
   /** Place of the last entry that the server told us of. */
   seq: number
+  /** Of a machine: what is known of the time before that from which on all entries are there. */
+  earlier?: EarlierTime
 }
 
 export const logKey = (setup: string) => ['log', setup]
 export const NUMBERS_KEY = ['numbers']
+export const BOARD_KEY = ['setups']
+export const STAMP_KEY = ['reference-stamp']
 export const machineLogKey = (machine: string) => ['machine-log', machine]
+export const machineProgramsKey = (machine: string) => ['machine-programs', machine]
+export const machineTimesKey = (machine: string) => ['machine-times', machine]
+
+/** Everything that is asked of one machine, or of any. */
+export const machineKeys = (machine?: string): string[][] =>
+  ['machine-log', 'machine-programs', 'machine-times'].map((name) => (machine ? [name, machine] : [name]))
+/** What others say of a setup: of one, of all on a machine, or of any. */
+export const earlierKey = (machine?: string, setup?: string): string[] =>
+  ['earlier', machine, setup].filter((each) => each !== undefined)
 
 /** One entry each; of two the one that says when the server received it. */
 export function withoutDoubles<Entry extends LogEntry>(entries: readonly Entry[]): Entry[] {
@@ -26,6 +40,7 @@ const merged = (log: Log | undefined, told: readonly LogEntry[], seq: number): L
   log && told.length === 0
     ? log
     : {
+        ...log,
         entries: withoutDoubles([...(log?.entries ?? []), ...told]),
         seq,
       }
@@ -41,13 +56,14 @@ export function noteDelivered(client: QueryClient, entries: readonly LogEntry[])
   for (const entry of entries) {
     client.setQueryData<Log>(logKey(entry.setup), (log) => merged(log, [entry], log?.seq ?? 0))
     if (entry.kind === 'numbered' || entry.kind === 'struck')
-      client.setQueryData<Log>(NUMBERS_KEY, (log) => log && merged(log, [entry], log.seq))
+      for (const [key, log] of client.getQueriesData<Log>({ queryKey: NUMBERS_KEY }))
+        if (log) client.setQueryData<Log>(key, merged(log, [entry], log.seq))
     for (const [key, log] of client.getQueriesData<Log>({ queryKey: ['machine-log'] })) {
       if (log?.entries.some(({ setup }) => setup === entry.setup) || key[1] === machineOpened(entry))
         client.setQueryData<Log>(key, (now) => merged(now, [entry], now?.seq ?? 0))
     }
   }
-  void client.invalidateQueries({ queryKey: ['setups'] })
+  void client.invalidateQueries({ queryKey: BOARD_KEY })
 }
 
 /** Asks for what came to a log since the last answer. What was delivered while the question was under way stays. */
@@ -57,8 +73,28 @@ export async function askSince(
   ask: (after: number) => Promise<Log>,
 ): Promise<Log> {
   const log = () => client.getQueryData<Log>(key)
-  const { entries, seq } = await ask(log()?.seq ?? 0)
-  return merged(log(), entries, seq)
+  const after = log()?.seq ?? 0
+  const { entries, seq, earlier } = await ask(after)
+  const now = merged(log(), entries, seq)
+  return earlier ? { ...now, earlier } : now
+}
+
+/**
+ * Asks how a machine stands, or what came to it since. What came to a setup that this page has not from its beginning is of one that
+ * was not among those that count: then all is asked anew.
+ */
+export async function askMachineLog(client: QueryClient, machine: string): Promise<Log> {
+  const key = machineLogKey(machine)
+  const since = await askSince(client, key, (after) => api.machineEntriesSince(machine, after))
+  const begun = new Set(
+    since.entries.flatMap((entry) => (machineOpened(entry) === machine ? [entry.setup] : [])),
+  )
+  if (
+    since.entries.every(({ kind, setup }) => kind === 'unread' || kind === 'acknowledged' || begun.has(setup))
+  )
+    return since
+  const { entries, seq, earlier } = await api.machineEntriesSince(machine, 0)
+  return { entries, seq, ...(earlier ? { earlier } : {}) }
 }
 
 export const askLog = (client: QueryClient, setup: string) =>

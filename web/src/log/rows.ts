@@ -2,6 +2,8 @@ import { NOUNS, type Noun, type Reference, type Row } from '@dogleg/core/setup'
 import { type UseQueryResult, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo } from 'react'
 import { api } from './api.ts'
+import { useAskEvery } from './changes.ts'
+import { STAMP_KEY } from './log-cache.ts'
 
 /** The stamp that each list was read at. */
 const readAt = new Map<Noun, number>()
@@ -32,9 +34,9 @@ const WATCH_MS = 5000
 export function useReferenceWatch() {
   const client = useQueryClient()
   const { data } = useQuery({
-    queryKey: ['reference-stamp'],
+    queryKey: STAMP_KEY,
     queryFn: api.referenceStamp,
-    refetchInterval: WATCH_MS,
+    refetchInterval: useAskEvery(WATCH_MS),
   })
   const stamp = data?.stamp
   useEffect(() => {

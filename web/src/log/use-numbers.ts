@@ -1,25 +1,40 @@
+import type { LogEntry } from '@dogleg/core/log'
 import type { Logged } from '@dogleg/core/setup'
-import { useQuery, useQueryClient } from '@tanstack/react-query'
+import { useQueries } from '@tanstack/react-query'
 import { useMemo } from 'react'
 import { api } from './api.ts'
-import { askSince, NUMBERS_KEY, withoutDoubles } from './log-cache.ts'
+import { useAskEvery } from './changes.ts'
+import { NUMBERS_KEY, withoutDoubles } from './log-cache.ts'
 import { useOwnEntries } from './own-entries.ts'
 import { readLog } from './read-log.ts'
 
 const LISTEN_MS = 4000
 
 /**
- * The serial numbers that the shop has given out, this tablet's own included; `known` is false while the server has not
+ * The serial numbers of some series that the shop has given out, this tablet's own included; `known` is false while the server has not
  * answered: then only this tablet's are.
  */
-export function useNumbers(): { entries: readonly Logged[]; known: boolean } {
-  const client = useQueryClient()
+export function useNumbers(series: readonly string[]): { entries: readonly Logged[]; known: boolean } {
   const mine = useOwnEntries()
-  const { data } = useQuery({
-    queryKey: NUMBERS_KEY,
-    queryFn: () => askSince(client, NUMBERS_KEY, (after) => api.numbersSince(after)),
-    refetchInterval: LISTEN_MS,
+  const every = useAskEvery(LISTEN_MS)
+  const { told, known } = useQueries({
+    queries: [...new Set(series)].sort().map((each) => ({
+      queryKey: [...NUMBERS_KEY, each],
+      queryFn: async () => ({ entries: (await api.numbersOf(each)).entries, seq: 0 }),
+      refetchInterval: every,
+    })),
+    combine: together,
   })
-  const entries = useMemo(() => withoutDoubles([...readLog(data?.entries ?? []), ...mine]), [data, mine])
-  return { entries, known: data !== undefined }
+  const entries = useMemo(
+    () => withoutDoubles([...told.flatMap((each) => readLog(each)), ...mine]),
+    [told, mine],
+  )
+  return { entries, known }
 }
+
+/** What the server told of each, one value as long as nothing in it is another. */
+const together = (results: readonly { data: { entries: LogEntry[] } | undefined }[]) => ({
+  told: results.map(({ data }) => data?.entries ?? NOTHING),
+  known: results.every(({ data }) => data !== undefined),
+})
+const NOTHING: LogEntry[] = []

@@ -8,9 +8,9 @@ import {
 } from '@dogleg/core/setup'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo, useState } from 'react'
-import { api } from './api.ts'
+import { useAskEvery } from './changes.ts'
 import { now } from './clock.ts'
-import { askLog, askSince, logKey, machineLogKey, machineOpened, withoutDoubles } from './log-cache.ts'
+import { askLog, askMachineLog, logKey, machineLogKey, machineOpened, withoutDoubles } from './log-cache.ts'
 import { useOperator } from './operator.ts'
 import { useOwnEntries } from './own-entries.ts'
 import { readLog } from './read-log.ts'
@@ -23,12 +23,13 @@ export function useSetup(id: string) {
   const client = useQueryClient()
   const mine = useOwnEntries()
   const { reference, error: referenceError } = useReference()
+  const every = useAskEvery(LISTEN_MS)
   // The server knows nothing yet of a setup whose opening is still on its way to it.
   const onItsWay = mine.some((entry) => entry.id === id)
   const log = useQuery({
     queryKey: logKey(id),
     queryFn: () => askLog(client, id),
-    refetchInterval: LISTEN_MS,
+    refetchInterval: every,
     enabled: !onItsWay,
   })
   const entries = useMemo(() => {
@@ -60,7 +61,7 @@ function useMinute(): number {
   return minute
 }
 
-/** Whether a setup's machine is ready, from the logs of every setup on it, this tablet's own entries included. */
+/** Whether a setup's machine is ready, from the logs of the setups on it that count, this tablet's own entries included. */
 export function useReady(setup: Setup): {
   ready: ReadyState
   machineEntries: readonly Logged[]
@@ -71,12 +72,13 @@ export function useReady(setup: Setup): {
   const mine = useOwnEntries()
   const operator = useOperator()
   const minute = useMinute()
+  const every = useAskEvery(LISTEN_MS)
   const { machine, id } = setup
   const key = machineLogKey(machine.id)
   const { data, isPending } = useQuery({
     queryKey: key,
-    queryFn: () => askSince(client, key, (after) => api.machineEntriesSince(machine.id, after)),
-    refetchInterval: LISTEN_MS,
+    queryFn: () => askMachineLog(client, machine.id),
+    refetchInterval: every,
   })
   const machineEntries = useMemo(() => {
     const known = readLog(data?.entries ?? [])
@@ -85,15 +87,17 @@ export function useReady(setup: Setup): {
     const own = [...setup.log.map(({ entry }) => entry), ...mine.filter((entry) => setups.has(entry.setup))]
     return withoutDoubles([...known, ...own])
   }, [data, mine, setup, id, machine.id])
+  const earlier = data?.earlier
   const ready = useMemo(
     () =>
       deriveReady({
         machine,
         entries: machineEntries,
+        earlier,
         now: minute,
         ...(operator ? { operator } : {}),
       }),
-    [machine, machineEntries, minute, operator],
+    [machine, machineEntries, earlier, minute, operator],
   )
   return { ready, machineEntries, known: !isPending }
 }

@@ -1,17 +1,17 @@
 import { STEP_NAMES } from '@dogleg/core/setup'
-import { type MachineGlance, NOTHING_LEFT, type SetupSummary } from '@dogleg/core/traveler'
-import { keepPreviousData, useQuery } from '@tanstack/react-query'
+import type { MachineGlance } from '@dogleg/core/traveler'
 import { NotebookPen, Plus } from 'lucide-react'
 import { Suspense, useEffect, useState } from 'react'
 import { Link } from 'react-router'
-import { api } from '../log/api.ts'
 import { useOperator } from '../log/operator.ts'
 import { useReference } from '../log/rows.ts'
+import { useBoard } from '../log/use-board.ts'
 import { RefusedEntries } from '../logbook/refused-entries.tsx'
 import { Button } from '../ui/button.tsx'
 import { lazyPart, NotHereYet, whenIdle } from '../ui/lazy-part.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { When } from '../ui/when.tsx'
+import { SetupRow } from './setup-row.tsx'
 
 const loadOpening = async () => (await import('./open-setup-dialog.tsx')).OpenSetupDialog
 // With it comes the arithmetic, which the first screen does without; it is fetched once that stands.
@@ -22,12 +22,7 @@ export function ShopPage() {
   const [opening, setOpening] = useState<string>()
   const { reference, error: referenceError } = useReference()
   const operator = useOperator()
-  const { data, error: boardError } = useQuery({
-    queryKey: ['setups', operator],
-    queryFn: () => api.board(operator),
-    placeholderData: keepPreviousData,
-    refetchInterval: 5000,
-  })
+  const { data, error: boardError } = useBoard(operator)
   const error = boardError ?? referenceError
   const shown = data !== undefined
   useEffect(() => (shown ? whenIdle(loadOpening) : undefined), [shown])
@@ -74,7 +69,7 @@ export function ShopPage() {
 const SHOWN = 3
 
 function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: () => void }) {
-  const { id, name, setups, notes, ready } = machine
+  const { id, name, setups, more, notes, ready } = machine
   return (
     <section aria-labelledby={`machine-${id}`} className="mb-3">
       <div className="flex flex-wrap items-center gap-x-4 border-b-2 border-ink">
@@ -113,73 +108,23 @@ function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: (
       {setups.length > SHOWN && (
         <details>
           <summary className="min-h-11 content-center px-2 font-semibold">
-            and {setups.length - SHOWN} earlier
+            and {setups.length - SHOWN + more} earlier
           </summary>
           <ul>
             {setups.slice(SHOWN).map((setup) => (
               <SetupRow key={setup.id} setup={setup} onMachine={false} />
             ))}
           </ul>
+          {more > 0 && (
+            <Link
+              to={`/machines/${id}/setups`}
+              className="inline-flex min-h-11 items-center px-2 font-semibold underline underline-offset-4"
+            >
+              All setups on {name}, {more} older ones among them
+            </Link>
+          )}
         </details>
       )}
     </section>
-  )
-}
-
-/** One setup: its steps, what is stale, what comes next. The one that was worked on last is what is on the machine. */
-function SetupRow({ setup, onMachine }: { setup: SetupSummary; onMachine: boolean }) {
-  const { id, title, steps, stale, unread, next, lastAt } = setup
-  // Being ready is the machine's, and stands with its name.
-  const own = steps.filter(({ step }) => step !== 'ready')
-  const begun = own.filter(({ state }) => state !== 'open')
-  const open = own.filter(({ asked, state }) => asked && state === 'open')
-  return (
-    <li className="border-b border-rule">
-      <Link
-        to={`/setups/${id}`}
-        className="grid min-h-13 items-center gap-x-5 gap-y-1 px-2 py-1 hover:bg-stock-shade md:grid-cols-[minmax(0,1fr)_20rem] xl:grid-cols-[minmax(0,1fr)_27rem_19rem_8rem]"
-      >
-        <span>
-          <span className={`block leading-6 font-semibold ${onMachine ? 'text-xl' : 'text-lg'}`}>
-            {title}
-          </span>
-          <span className="block text-sm leading-4 text-ink-soft">
-            {onMachine ? 'worked on last' : 'earlier'}
-            {unread > 0 && (
-              <span className="font-semibold text-ink">
-                , {unread === 1 ? 'an entry' : `${unread} entries`} cannot be read
-              </span>
-            )}
-          </span>
-        </span>
-        <span className="flex flex-wrap gap-x-4">
-          {begun.map(({ step, state }) => (
-            <span key={step} className="inline-flex items-center gap-1.5">
-              {STEP_NAMES[step]} <StateMark state={state} step={step} />
-            </span>
-          ))}
-          {open.length > 0 && (
-            <span className="self-center text-sm leading-4 text-ink-soft">
-              Open: {open.map(({ step }) => STEP_NAMES[step]).join(', ')}
-            </span>
-          )}
-        </span>
-        <span className="leading-5">
-          <span className="block">
-            {next && <span className="font-semibold">{STEP_NAMES[next.step]}. </span>}
-            {next?.says ?? NOTHING_LEFT.says}
-          </span>
-          {stale.length > 0 && (
-            <span className="block text-sm leading-4 text-ink-soft">
-              Stale: {stale[0]}
-              {stale.length > 1 && ` and ${stale.length - 1} more`}
-            </span>
-          )}
-        </span>
-        <span className="text-ink-soft xl:text-right">
-          <When at={lastAt} />
-        </span>
-      </Link>
-    </li>
   )
 }

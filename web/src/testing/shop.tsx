@@ -62,7 +62,7 @@ export function renderInSetup(
   )
 }
 
-type Answer = unknown | ((body: unknown) => unknown)
+type Answer = unknown | ((body: unknown, path: string) => unknown)
 
 /** A server that answers by path, and what it was asked. What it does not know is not found, as there. */
 export function fakeServer(answers: Record<string, Answer>) {
@@ -71,7 +71,7 @@ export function fakeServer(answers: Record<string, Answer>) {
     asked.push(`${method} ${path}`)
     const answer = answers[`${method} ${path.split('?')[0]}`]
     const said =
-      typeof answer === 'function' ? answer(body === undefined ? undefined : JSON.parse(body)) : answer
+      typeof answer === 'function' ? answer(body === undefined ? undefined : JSON.parse(body), path) : answer
     return said === undefined
       ? new Response(JSON.stringify({ error: { code: 'not-found', says: 'There is nothing here.' } }), {
           status: 404,

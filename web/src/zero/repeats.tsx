@@ -2,6 +2,7 @@ import { formatLength } from '@dogleg/core/quantity'
 import { type OffsetState, repeatHistory } from '@dogleg/core/setup'
 import { Suspense, useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
+import { useEarlierRuns } from '../log/use-listed.ts'
 import { Choice } from '../ui/choice.tsx'
 import { lazyPart, NoChart } from '../ui/lazy-part.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
@@ -10,11 +11,13 @@ const RepeatChart = lazyPart(async () => (await import('./repeat-chart.tsx')).Re
 
 /** The zero against the last ten times that this job was on this machine; nothing where it is the first. */
 export function Repeats({ offset }: { offset: OffsetState }) {
-  const { setup, machineEntries, reference } = useOpenSetup()
+  const open = useOpenSetup()
+  const { setup, reference } = open
+  const entries = useEarlierRuns(open)
   const { unit } = setup
   const history = useMemo(
-    () => repeatHistory(setup, offset.name, machineEntries, reference),
-    [setup, offset.name, machineEntries, reference],
+    () => repeatHistory(setup, offset.name, entries, reference),
+    [setup, offset.name, entries, reference],
   )
   const [chosen, setChosen] = useState<string>()
   const [first] = history

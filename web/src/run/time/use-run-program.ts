@@ -6,6 +6,7 @@ import { useMemo } from 'react'
 import { z } from 'zod'
 import { useKept } from '../../log/kept.ts'
 import { useOffset, useOpenSetup } from '../../log/open-setup.ts'
+import { useMachineTimes } from '../../log/use-listed.ts'
 import { useProgram } from '../../prove/use-program.ts'
 import { useAsked } from '../use-asked.ts'
 import { useSame } from '../use-same.ts'
@@ -15,7 +16,9 @@ const makeWorker = () => new Worker(new URL('./time-worker.ts', import.meta.url)
 
 /** The program whose time is looked at: one of the log, or the one that stands in Prove; proved and timed off the page. */
 export function useRunProgram() {
-  const { setup, machineEntries, lengths, reference } = useOpenSetup()
+  const open = useOpenSetup()
+  const { setup, machineEntries, lengths, reference } = open
+  const timed = useMachineTimes(open)
   const [offset] = useOffset(setup)
   const { program: standing } = useProgram(setup.id, undefined)
   const kept = useMemo(() => programsOf(setup), [setup])
@@ -62,8 +65,8 @@ export function useRunProgram() {
     worker.time(asked),
   )
   const calibration = useMemo(
-    () => machineCalibration(machineEntries, { machine, profile }),
-    [machineEntries, machine, profile],
+    () => machineCalibration(timed, { machine, profile }),
+    [timed, machine, profile],
   )
   return { programs, program, choose, question, time, calibration }
 }

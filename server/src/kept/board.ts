@@ -1,0 +1,266 @@
+import type { Machine } from '@dogleg/core/machine'
+import {
+  deriveReady,
+  deriveSetup,
+  deriveTools,
+  isUnreadable,
+  NOUNS,
+  type ReadyState,
+  type Reference,
+  type Setup,
+  type ToolFact,
+  type Unreadable,
+} from '@dogleg/core/setup'
+import {
+  machineGlance,
+  readyMatters,
+  type SetupSummary,
+  type ShopBoard,
+  setupLine,
+} from '@dogleg/core/traveler'
+import type { EntryStore } from '../entries/store.ts'
+import type { ReferenceStore } from '../reference/store.ts'
+import { machineStands, type OfMachine, setupsOfNobody } from './of-machine.ts'
+import type { KeptFile } from './open.ts'
+
+/** Of a machine the board shows so many setups that were worked on last, */
+const SHOWN_LAST = 12
+/** and those of so many days, in ms, up to so many. */
+const SHOWN_MS = 14 * 24 * 3_600_000
+const MOST_SHOWN = 60
+/** Older setups come so many at a time. */
+const A_PAGE = 20
+/** Setups whose state is kept: more than a large shop has on its board. */
+const MOST_KEPT = 1500
+/** Lines of a setup that are kept: each person at a tablet may see it otherwise. */
+const LINES_KEPT = 8
+
+/** Who asks, and when: `now` in ms since 1970, `operator` are the initials, if anybody's. */
+export interface AskedBy {
+  now: number
+  operator?: string | undefined
+}
+
+interface Line {
+  lengths: readonly ToolFact[]
+  matters: string
+  line: SetupSummary
+}
+
+interface KnownSetup {
+  /** What it was worked out of: its last entry, and the versions of all rows that it may use. */
+  from: string
+  derived: Setup | Unreadable
+  lines: Line[]
+}
+
+type Lengths = Map<Setup['unit'], readonly ToolFact[]>
+
+interface KnownMachine {
+  /** The last entry on the machine, and the version of its row. */
+  from: string
+  stands: OfMachine
+  lengths: Lengths
+  /** As they were before the last entry. */
+  before: Lengths
+}
+
+/** What a line is seen against. */
+interface Around {
+  ready: ReadyState
+  lengths: readonly ToolFact[]
+  reference: Reference
+}
+
+interface KnownReference {
+  stamp: number
+  reference: Reference
+  /** The versions of all rows that a setup on a machine may use, by machine. */
+  versions: Map<string, string>
+}
+
+const named = ({ id, version }: { id: string; version: number }) => `${id}:${version}`
+
+/** The versions of all rows that a setup on a machine may use; those of other machines are not among them. */
+function versionsFor(reference: Reference, machine: string): string {
+  return NOUNS.map((noun) => {
+    if (noun === 'machines') return reference.machines.filter(({ id }) => id === machine).map(named)
+    if (noun === 'tools') return reference.tools.filter(({ machineId }) => machineId === machine).map(named)
+    return reference[noun].map(named)
+  }).join(' ')
+}
+
+/** The setups of a machine that the board shows, and how many there are beside them. */
+function shownOf(db: KeptFile, machine: string, now: number) {
+  const rows = db
+    .prepare('select setup, at from setups where machine = ? order by last desc limit ?')
+    .all(machine, MOST_SHOWN) as { setup: string; at: number }[]
+  const shown = rows.filter(({ at }, n) => n < SHOWN_LAST || at > now - SHOWN_MS).map(({ setup }) => setup)
+  const { all } = db.prepare('select count(*) as "all" from setups where machine = ?').get(machine) as {
+    all: number
+  }
+  return { shown, more: all - shown.length }
+}
+
+/** Every machine that setups were opened on, be it here or not. */
+const machinesIn = (db: KeptFile): string[] =>
+  (
+    db
+      .prepare(
+        `with recursive each (id) as (
+          select min(machine) from setups
+          union all
+          select (select min(machine) from setups where machine > each.id) from each where each.id is not null
+        ) select id from each where id is not null`,
+      )
+      .all() as { id: string }[]
+  ).map(({ id }) => id)
+
+/** Puts what was used last at the end, and lets go of what was used longest ago. */
+function use<T>(known: Map<string, T>, key: string, value: T): T {
+  known.delete(key)
+  known.set(key, value)
+  const [oldest] = known.keys()
+  if (known.size > MOST_KEPT && oldest !== undefined) known.delete(oldest)
+  return value
+}
+
+/**
+ * The lines of the board, kept: a setup is worked out anew only when its log, a row that it may use, or what its machine says of it has
+ * changed. Everything can be thrown away at any moment; `shopBoard` of the same logs says the same.
+ */
+export function boardKeeper(store: EntryStore, rows: ReferenceStore) {
+  const setups = new Map<string, KnownSetup>()
+  const machines = new Map<string, KnownMachine>()
+  let known: KnownReference | undefined
+  /** How often anything was worked out, for those who look whether it was kept. */
+  const worked = { setups: 0, lines: 0, machines: 0 }
+
+  const referenceNow = async (): Promise<KnownReference> => {
+    const stamp = await rows.stamp()
+    if (known?.stamp !== stamp) known = { stamp, reference: await rows.current(), versions: new Map() }
+    return known
+  }
+
+  const setupNow = async (
+    db: KeptFile,
+    setup: string,
+    { reference, versions }: KnownReference,
+  ): Promise<KnownSetup | undefined> => {
+    const row = db.prepare('select machine, last from setups where setup = ?').get(setup) as
+      | { machine: string | null; last: number }
+      | undefined
+    if (!row) return undefined
+    const machine = row.machine ?? ''
+    const used = versions.get(machine) ?? versionsFor(reference, machine)
+    versions.set(machine, used)
+    const from = `${row.last} ${used}`
+    const before = setups.get(setup)
+    if (before?.from === from) return use(setups, setup, before)
+    worked.setups++
+    const { entries } = await store.since(setup, 0)
+    return use(setups, setup, { from, derived: deriveSetup(entries, reference), lines: [] })
+  }
+
+  const standsNow = async (db: KeptFile, { id, version }: Machine): Promise<KnownMachine> => {
+    const { last } = db
+      .prepare('select max(last) as last from setups where machine = ? or machine is null')
+      .get(id) as { last: number | null }
+    const from = `${last} ${version}`
+    const before = machines.get(id)
+    if (before?.from === from) return before
+    worked.machines++
+    const stands = await machineStands(db, store, id)
+    const now = { from, stands, lengths: new Map(), before: before?.lengths ?? new Map() }
+    machines.set(id, now)
+    return now
+  }
+
+  /** The lengths of a machine's tools: the very same where nothing about them is another, so that no line is made anew for them. */
+  const lengthsNow = (of: KnownMachine, machine: Machine, unit: Setup['unit']) => {
+    const standing = of.lengths.get(unit)
+    if (standing) return standing
+    const lengths = deriveTools(of.stands.entries, machine, unit)
+    const before = of.before.get(unit)
+    const now = before && JSON.stringify(before) === JSON.stringify(lengths) ? before : lengths
+    of.lengths.set(unit, now)
+    return now
+  }
+
+  const lineOf = (of: KnownSetup, setup: Setup, around: Around) => {
+    const matters = readyMatters(around.ready)
+    const before = of.lines.find((each) => each.lengths === around.lengths && each.matters === matters)
+    if (before) return before.line
+    worked.lines++
+    const line = setupLine(setup, around)
+    of.lines = [{ lengths: around.lengths, matters, line }, ...of.lines].slice(0, LINES_KEPT)
+    return line
+  }
+
+  const readyNow = (of: KnownMachine, machine: Machine, { now, operator }: AskedBy) =>
+    deriveReady({ machine, ...of.stands, now, ...(operator ? { operator } : {}) })
+
+  /** Setups of a machine in a few lines; those that cannot be read say why. */
+  const linesOf = async (
+    db: KeptFile,
+    ids: readonly string[],
+    machine: Machine | undefined,
+    ready: ReadyState | undefined,
+  ) => {
+    const reference = await referenceNow()
+    const lines: SetupSummary[] = []
+    const unreadable: ShopBoard['unreadable'] = []
+    for (const id of ids) {
+      const known = await setupNow(db, id, reference)
+      if (!known) continue
+      const { derived } = known
+      if (isUnreadable(derived) || !machine || !ready) {
+        unreadable.push({ id, says: isUnreadable(derived) ? derived.unreadable : 'Its machine is not here.' })
+        continue
+      }
+      const lengths = lengthsNow(await standsNow(db, machine), machine, derived.unit)
+      lines.push(lineOf(known, derived, { ready, lengths, reference: reference.reference }))
+    }
+    return { lines, unreadable }
+  }
+
+  return {
+    worked,
+    /** The whole shop: of each machine the setups that were worked on of late. */
+    board: async (db: KeptFile, asked: AskedBy): Promise<ShopBoard> => {
+      const { reference } = await referenceNow()
+      const board: ShopBoard = { machines: [], unreadable: [] }
+      for (const machine of reference.machines) {
+        const { shown, more } = shownOf(db, machine.id, asked.now)
+        const ready = readyNow(await standsNow(db, machine), machine, asked)
+        const { lines, unreadable } = await linesOf(db, shown, machine, ready)
+        board.machines.push(machineGlance(machine, ready, lines, more))
+        board.unreadable.push(...unreadable)
+      }
+      const here = new Set(reference.machines.map(({ id }) => id))
+      const elsewhere = machinesIn(db).filter((id) => !here.has(id))
+      const lost = [...setupsOfNobody(db), ...elsewhere.flatMap((id) => shownOf(db, id, asked.now).shown)]
+      board.unreadable.push(...(await linesOf(db, lost, undefined, undefined)).unreadable)
+      return board
+    },
+    /** Older setups of a machine, a page at a time: those whose last entry stands before a place. */
+    older: async (db: KeptFile, id: string, before: number, asked: AskedBy) => {
+      const { reference } = await referenceNow()
+      const machine = reference.machines.find((each) => each.id === id)
+      const rows = db
+        .prepare('select setup, last from setups where machine = ? and last < ? order by last desc limit ?')
+        .all(id, before, A_PAGE + 1) as { setup: string; last: number }[]
+      const page = rows.slice(0, A_PAGE)
+      const ready = machine && readyNow(await standsNow(db, machine), machine, asked)
+      const { lines, unreadable } = await linesOf(
+        db,
+        page.map(({ setup }) => setup),
+        machine,
+        ready,
+      )
+      const next = rows.length > A_PAGE ? page.at(-1)?.last : undefined
+      return { setups: lines, unreadable, ...(next === undefined ? {} : { next }) }
+    },
+  }
+}
+export type BoardKeeper = ReturnType<typeof boardKeeper>

@@ -1,0 +1,172 @@
+import { effectiveStrikes, orderOf } from '@dogleg/core/log'
+import { programsAtControl } from '@dogleg/core/prepare'
+import { jobOf, type Logged, saidOfMachine, surelyThere } from '@dogleg/core/setup'
+import { sqliteCode } from '../database/errors.ts'
+import type { EntryStore, PlacedEntry } from '../entries/store.ts'
+import { type KeptFile, keepValue, keptAnew, keptInMemory, keptValue, openKept } from './open.ts'
+
+/** Entries that are looked through between two answers. */
+const AT_A_STRETCH = 500
+
+/** How far a logbook has been followed. */
+export interface Followed {
+  db: KeptFile
+  /** Place of the last entry that what is kept knows of. */
+  seq: number
+}
+
+/** Lists of entries that are asked for by themselves. */
+export type List = 'program' | 'timed' | 'numbered'
+
+/** The lists that an entry stands in, and what of: a program, a cycle that was timed, a series of numbers. */
+function listsOf(entry: Logged): { list: List; name: string }[] {
+  if (entry.kind === 'timed') return [{ list: 'timed', name: entry.id }]
+  if (entry.kind === 'numbered') return [{ list: 'numbered', name: entry.series }]
+  return programsAtControl(entry).map((name) => ({ list: 'program', name }))
+}
+
+/** What one setup's log comes to, as far as others ask for it. */
+function workedOut(log: readonly PlacedEntry[], now: number) {
+  const seqOf = new Map(log.map(({ entry, seq }) => [entry, seq]))
+  const order = orderOf(log.map(({ entry }) => entry))
+  const strikes = effectiveStrikes(order.ordered)
+  const counting = order.ordered.filter(({ id }) => !strikes.has(id))
+  const opened = log.find(({ entry }) => entry.kind === 'opened')?.entry
+  const said = new Map<string, number>()
+  for (const entry of counting)
+    for (const name of saidOfMachine(entry))
+      said.set(name, Math.max(said.get(name) ?? 0, seqOf.get(entry) ?? 0))
+  return {
+    machine: opened?.kind === 'opened' ? opened.machine.id : null,
+    job: opened?.kind === 'opened' ? jobOf(opened.title) : null,
+    at: Date.parse(order.ordered.at(-1)?.at ?? '') || 0,
+    said,
+    listed: counting.flatMap((entry) =>
+      listsOf(entry).map((each) => ({ ...each, seq: seqOf.get(entry) ?? 0 })),
+    ),
+    moments: counting.flatMap((entry) => {
+      const at = entry.kind === 'unread' ? undefined : surelyThere(order.momentOf(entry), now)
+      return at === undefined ? [] : [{ at: Math.ceil(at), seq: seqOf.get(entry) ?? 0 }]
+    }),
+    notes: counting.filter(({ kind }) => kind === 'note' || kind === 'handed-over'),
+    readings: counting.flatMap((entry) => (entry.kind === 'acknowledged' ? [entry] : [])),
+    seqOf: (entry: Logged) => seqOf.get(entry) ?? 0,
+  }
+}
+
+/** Puts what a setup's log comes to into the place of what was kept of it. */
+function statements(db: KeptFile) {
+  const prepared = {
+    setup: db.prepare(
+      'insert or replace into setups (setup, machine, job, first, last, at) values (?, ?, ?, ?, ?, ?)',
+    ),
+    said: db.prepare('insert into said (setup, machine, name, seq) values (?, ?, ?, ?)'),
+    listed: db.prepare('insert into listed (setup, machine, list, name, seq) values (?, ?, ?, ?, ?)'),
+    moment: db.prepare('insert into moments (setup, machine, seq, at) values (?, ?, ?, ?)'),
+    note: db.prepare(
+      'insert or replace into notes (id, setup, machine, seq, by, waits) values (?, ?, ?, ?, ?, 1)',
+    ),
+    reading: db.prepare(
+      'insert or replace into readings (id, setup, machine, note, by, seq) values (?, ?, ?, ?, ?, ?)',
+    ),
+    readBefore: db.prepare('select note from readings where setup = ?'),
+    waits: db.prepare(
+      'update notes set waits = not exists (select 1 from readings where note = notes.id and machine = notes.machine and by <> notes.by) where id = ?',
+    ),
+    clear: ['said', 'listed', 'moments', 'notes', 'readings'].map((table) =>
+      db.prepare(`delete from ${table} where setup = ?`),
+    ),
+  }
+  return (setup: string, log: readonly PlacedEntry[], now: number) => {
+    const { machine, job, at, said, listed, moments, notes, readings, seqOf } = workedOut(log, now)
+    const before = (prepared.readBefore.all(setup) as { note: string }[]).map(({ note }) => note)
+    for (const each of prepared.clear) each.run(setup)
+    prepared.setup.run(setup, machine, job, log[0]?.seq ?? 0, log.at(-1)?.seq ?? 0, at)
+    for (const [name, seq] of said) prepared.said.run(setup, machine, name, seq)
+    for (const { list, name, seq } of listed) prepared.listed.run(setup, machine, list, name, seq)
+    for (const moment of moments) prepared.moment.run(setup, machine, moment.seq, moment.at)
+    for (const entry of notes) prepared.note.run(entry.id, setup, machine, seqOf(entry), entry.by)
+    for (const entry of readings)
+      prepared.reading.run(entry.id, setup, machine, entry.note, entry.by, seqOf(entry))
+    for (const id of new Set([
+      ...before,
+      ...notes.map((each) => each.id),
+      ...readings.map((each) => each.note),
+    ]))
+      prepared.waits.run(id)
+  }
+}
+
+/**
+ * Follows a logbook: after each call what is kept knows of every entry up to a place. Each setup that has a new entry is worked out
+ * anew, and nothing else is looked at. What was kept of another logbook, or of one that went on otherwise from some place (a backup
+ * was put there), is thrown away.
+ */
+export function follower(entries: EntryStore, of: { file: string; logbook: string; damaged: boolean }) {
+  let db: KeptFile | undefined
+  let put: ReturnType<typeof statements> | undefined
+
+  const take = (file: KeptFile) => {
+    db = file
+    put = statements(file)
+    return file
+  }
+  const anew = () => {
+    db?.close()
+    return take(keptAnew(of.file, of.logbook))
+  }
+  const placeIn = (file: KeptFile) => Number(keptValue(file, 'seq') ?? 0)
+
+  /** Opens what is kept, and sees that it is of this very log. */
+  const open = async (): Promise<KeptFile> => {
+    if (db) return db
+    const file = take(of.damaged ? keptInMemory(of.logbook) : openKept(of.file, of.logbook))
+    const seq = placeIn(file)
+    return seq > 0 && (await entries.idAt(seq)) !== keptValue(file, 'id') ? anew() : file
+  }
+
+  const goOn = async (until: number, now: number): Promise<Followed> => {
+    const file = await open()
+    const { seq: end } = await entries.last()
+    for (;;) {
+      const place = placeIn(file)
+      if (place >= end) return { db: file, seq: place }
+      const { setups, seq } = await entries.touchedSince(place, AT_A_STRETCH)
+      // A damaged file may say that it goes further than can be read.
+      if (seq === place) return { db: file, seq: place }
+      const logs = new Map<string, PlacedEntry[]>()
+      for (const setup of setups) logs.set(setup, await entries.placed(setup))
+      const id = (await entries.idAt(seq).catch(() => undefined)) ?? ''
+      file.exec('begin')
+      try {
+        for (const [setup, log] of logs) put?.(setup, log, now)
+        keepValue(file, 'seq', String(seq))
+        keepValue(file, 'id', id)
+        file.exec('commit')
+      } catch (error) {
+        file.exec('rollback')
+        throw error
+      }
+      if (performance.now() > until) return { db: file, seq }
+    }
+  }
+
+  /** Does work on what is kept; whatever is wrong with it is wrong with nothing else: then it is made anew, once. */
+  const twice = async <T>(work: () => Promise<T>): Promise<T> => {
+    try {
+      return await work()
+    } catch (error) {
+      if (sqliteCode(error) === undefined) throw error
+      anew()
+      return work()
+    }
+  }
+
+  return {
+    /** Follows for about `ms`, and then asks what is kept; `now` in ms since 1970. */
+    ask: <T>(ms: number, now: number, question: (followed: Followed) => Promise<T>): Promise<T> =>
+      twice(async () => question(await goOn(performance.now() + ms, now))),
+    close: () => db?.close(),
+  }
+}
+export type Follower = ReturnType<typeof follower>

@@ -1,0 +1,31 @@
+import type { Answer } from '@dogleg/core/api'
+import type { ShopBoard } from '@dogleg/core/traveler'
+import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
+import { api } from './api.ts'
+import { useAskEvery } from './changes.ts'
+import { BOARD_KEY } from './log-cache.ts'
+
+const LISTEN_MS = 5000
+
+/** The board as it is known here, with what everybody must know of the logbook. */
+export interface Board extends Answer<'board'> {
+  board: ShopBoard
+}
+
+/** The shop's board for whoever is at this tablet. Where nothing has changed, what is known stands on. */
+export function useBoard(operator: string) {
+  const client = useQueryClient()
+  const queryKey = [...BOARD_KEY, operator]
+  return useQuery({
+    queryKey,
+    queryFn: async (): Promise<Board> => {
+      const known = client.getQueryData<Board>(queryKey)
+      const told = await api.board(operator, known?.mark)
+      const board = told.board ?? known?.board
+      if (board === undefined) throw new Error('The shop’s board did not come. It is asked for again.')
+      return { ...told, board }
+    },
+    placeholderData: keepPreviousData,
+    refetchInterval: useAskEvery(LISTEN_MS),
+  })
+}

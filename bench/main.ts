@@ -6,6 +6,7 @@ import { benchProgram } from './program.ts'
 import { benchProvePage } from './prove-page.ts'
 import { table } from './report.ts'
 import { benchRun } from './run.ts'
+import { benchShop } from './shop.ts'
 import { benchSimulated } from './simulated.ts'
 import { benchZero } from './zero.ts'
 
@@ -18,4 +19,5 @@ benchGauge()
 benchRun()
 benchSimulated()
 await benchProvePage()
+await benchShop()
 process.exitCode = table() ? 0 : 1

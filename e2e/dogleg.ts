@@ -181,6 +181,22 @@ export async function openEarlier(page: Page, title: RegExp, step: string) {
   await toStep(page, step)
 }
 
+/** Waits until the page has fetched nothing for half a second; the connection over which changes are told stays open. */
+export async function quiet(page: Page) {
+  let before = -1
+  await expect
+    .poll(
+      async () => {
+        const now = await page.evaluate(() => performance.getEntriesByType('resource').length)
+        const same = now === before
+        before = now
+        return same
+      },
+      { intervals: [500] },
+    )
+    .toBe(true)
+}
+
 export { expect, type Server }
 
 /** How long is waited for what takes the page a while by itself, a program that runs or a large one that is read, ms. */

@@ -2,7 +2,7 @@ import { join } from 'node:path'
 import { housingProgram } from '@dogleg/core/demo'
 import type { SimulatedView } from '@dogleg/core/simulated'
 import { chromium } from '@playwright/test'
-import { openAt, toStep } from './dogleg.ts'
+import { openAt, quiet, toStep } from './dogleg.ts'
 import { launchOptions, Server } from './harness.ts'
 
 // One current picture of each main view, from the demo data, into docs/screenshots.
@@ -14,8 +14,7 @@ async function tablet(size: { width: number; height: number }) {
   const page = await browser.newPage({ viewport: size, baseURL: server.address })
   await page.addInitScript(() => localStorage.setItem('dogleg.operator', 'RT'))
   const shot = async (name: string) => {
-    // A page that asks for changes every few seconds may never be quiet: what is waited for is that the last part of it came.
-    await page.waitForLoadState('networkidle', { timeout: 5000 }).catch(() => undefined)
+    await quiet(page)
     await page.screenshot({ path: join(import.meta.dirname, '../docs/screenshots', `${name}.png`) })
   }
   const open = async (title: RegExp, step: string) => {

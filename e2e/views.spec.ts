@@ -1,4 +1,4 @@
-import { expect, expectAccessible, expectView, openAt, signIn, test, toStep } from './dogleg.ts'
+import { expect, expectAccessible, expectView, openAt, quiet, signIn, test, toStep } from './dogleg.ts'
 
 // Every main view, on the shop PC and on a tablet held upright: no violation of accessibility rules, nothing wider than
 // the window, and what is meant to be seen at one glance without scrolling.
@@ -27,7 +27,7 @@ test('the tables and the probe calls of Zero, and a zero on a lathe', async ({ p
   await openAt(page, /first side/, 'Zero')
   for (const tab of ['Offsets', 'Tools', 'Block', 'Probe']) {
     await page.getByRole('tab', { name: tab }).click()
-    await page.waitForLoadState('networkidle')
+    await quiet(page)
     await expectView(page, { vertically: tab !== 'Probe' })
   }
   await page.getByRole('link', { name: 'Shop' }).click()
@@ -77,7 +77,7 @@ test('program, logbook and the library', async ({ page }) => {
     await expect(link).toHaveAttribute('aria-current', 'page')
     // The list turns to its first row: between the two nothing stands there for a moment.
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
-    await page.waitForLoadState('networkidle')
+    await quiet(page)
     await expect(page.getByRole('heading', { level: 1 })).toBeVisible()
     await expectView(page, { vertically: false })
   }

@@ -84,6 +84,14 @@ export const CONTRACT = {
     answer: z.object({
       board: shopBoardSchema.exactOptional().describe('left out where it is as it was'),
       mark: z.string().describe('says which board this is'),
+      reads: z
+        .int()
+        .min(0)
+        .max(100)
+        .exactOptional()
+        .describe(
+          'while the logbook is read through once, after Dogleg was changed: how much of it was, in hundredths',
+        ),
       alarm: z.string().exactOptional().describe('what everybody must know of the logbook'),
       ...told,
     }),

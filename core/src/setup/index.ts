@@ -62,7 +62,7 @@ export {
   type ProgramFact,
   zerosOf,
 } from './offsets.ts'
-export { SAID_LAST, saidOfMachine, WORKED_ON_LAST } from './on-machine.ts'
+export { needsItsLog, SAID_LAST, saidOfMachine, WORKED_ON_LAST } from './on-machine.ts'
 export { type ProgramKind, TAKEN_HOW } from './own-kinds.ts'
 export {
   isProved,

@@ -13,7 +13,7 @@ export interface Listener {
 }
 
 /** How often everybody is told that nothing has changed, in ms: whoever hears nothing for longer is cut off. */
-export const BEAT_MS = 15_000
+const BEAT_MS = 15_000
 
 /**
  * Tells every tablet that listens of what was written, once it stands in the logbook.

@@ -11,7 +11,7 @@ const MOST_NAMED = 200
 const MOST_UNREAD = 256 * 1024
 
 /** Where a tablet left off: which logbook, and the place of its last entry. */
-export const markOf = ({ place: { logbook, seq } }: Pick<Changed, 'place'>) => `${logbook}.${seq}`
+const markOf = ({ place: { logbook, seq } }: Pick<Changed, 'place'>) => `${logbook}.${seq}`
 
 /** What has changed since a tablet left off. */
 async function changedSince(mark: string | undefined, now: Changed, store: EntryStore): Promise<Changed> {

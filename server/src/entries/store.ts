@@ -1,6 +1,6 @@
 import { NO_TIME, type UnreadEntry } from '@dogleg/core/log'
 import type { Logged } from '@dogleg/core/setup'
-import { and, asc, eq, gt, inArray, sql } from 'drizzle-orm'
+import { and, asc, desc, eq, gt, inArray, lte, sql } from 'drizzle-orm'
 import type { Reader } from '../database/connect.ts'
 import { isDamage } from '../database/errors.ts'
 import { entries as table } from '../database/schema.ts'
@@ -27,8 +27,11 @@ export interface PlacedEntry {
 }
 
 /** The log as it can be read; nothing in it is ever changed or removed. */
-export function entryStore(db: Reader, { damaged: inDoubt = false }: { damaged?: boolean } = {}) {
-  const read: RowReader = rowReader()
+export function entryStore(
+  db: Reader,
+  { damaged: inDoubt = false, remembers = true }: { damaged?: boolean; remembers?: boolean } = {},
+) {
+  const read: RowReader = rowReader({ remembers })
   const upTo = async (rows: readonly LogRow[], after: number): Promise<EntriesSince> => {
     const { entries, last } = await read(rows)
     return { entries, seq: last ?? after }
@@ -118,6 +121,21 @@ export function entryStore(db: Reader, { damaged: inDoubt = false }: { damaged?:
     return { setups: [...new Set(rows.map(({ setup }) => setup))], seq: rows.at(-1)?.seq ?? after }
   }
 
+  /** Setups that have entries up to a place, the last first, and the place before which was not looked: so many entries at most. */
+  const touchedUpTo = async (place: number, most: number): Promise<{ setups: string[]; before: number }> => {
+    const rows = await db
+      .select({ setup: table.setup, seq: table.seq })
+      .from(table)
+      .where(lte(table.seq, place))
+      .orderBy(desc(table.seq))
+      .limit(most)
+    const whole = rows.length < most
+    return {
+      setups: [...new Set(rows.map(({ setup }) => setup))],
+      before: whole ? 0 : (rows.at(-1)?.seq ?? 1) - 1,
+    }
+  }
+
   /** Entries at some places, in their order. */
   const placedAt = async (seqs: readonly number[]): Promise<PlacedEntry[]> => {
     const found: LogRow[] = []
@@ -162,6 +180,6 @@ export function entryStore(db: Reader, { damaged: inDoubt = false }: { damaged?:
     return row?.at ?? 0
   }
 
-  return { since, placed, touchedSince, placedAt, idAt, isEmpty, last, lastReceived }
+  return { since, placed, touchedSince, touchedUpTo, placedAt, idAt, isEmpty, last, lastReceived }
 }
 export type EntryStore = ReturnType<typeof entryStore>

@@ -20,13 +20,15 @@ import {
 } from '@dogleg/core/traveler'
 import type { EntryStore } from '../entries/store.ts'
 import type { ReferenceStore } from '../reference/store.ts'
+import { type LogReader, use } from './logs.ts'
 import { machineStands, type OfMachine, setupsOfNobody } from './of-machine.ts'
-import type { KeptFile } from './open.ts'
+import { type KeptFile, keptValue, prepared } from './open.ts'
 
 /** Of a machine the board shows so many setups that were worked on last, */
 const SHOWN_LAST = 12
 /** and those of so many days, in ms, up to so many. */
 const SHOWN_MS = 14 * 24 * 3_600_000
+const MINUTE = 60_000
 const MOST_SHOWN = 60
 /** Older setups come so many at a time. */
 const A_PAGE = 20
@@ -63,6 +65,8 @@ interface KnownMachine {
   lengths: Lengths
   /** As they were before the last entry. */
   before: Lengths
+  /** Whether it is ready, for each who asked within this minute. */
+  ready: Map<string, ReadyState>
 }
 
 /** What a line is seen against. */
@@ -92,11 +96,12 @@ function versionsFor(reference: Reference, machine: string): string {
 
 /** The setups of a machine that the board shows, and how many there are beside them. */
 function shownOf(db: KeptFile, machine: string, now: number) {
-  const rows = db
-    .prepare('select setup, at from setups where machine = ? order by last desc limit ?')
-    .all(machine, MOST_SHOWN) as { setup: string; at: number }[]
+  const rows = prepared(db, 'select setup, at from setups where machine = ? order by last desc limit ?').all(
+    machine,
+    MOST_SHOWN,
+  ) as { setup: string; at: number }[]
   const shown = rows.filter(({ at }, n) => n < SHOWN_LAST || at > now - SHOWN_MS).map(({ setup }) => setup)
-  const { all } = db.prepare('select count(*) as "all" from setups where machine = ?').get(machine) as {
+  const { all } = prepared(db, 'select count(*) as "all" from setups where machine = ?').get(machine) as {
     all: number
   }
   return { shown, more: all - shown.length }
@@ -105,31 +110,21 @@ function shownOf(db: KeptFile, machine: string, now: number) {
 /** Every machine that setups were opened on, be it here or not. */
 const machinesIn = (db: KeptFile): string[] =>
   (
-    db
-      .prepare(
-        `with recursive each (id) as (
+    prepared(
+      db,
+      `with recursive each (id) as (
           select min(machine) from setups
           union all
           select (select min(machine) from setups where machine > each.id) from each where each.id is not null
         ) select id from each where id is not null`,
-      )
-      .all() as { id: string }[]
+    ).all() as { id: string }[]
   ).map(({ id }) => id)
-
-/** Puts what was used last at the end, and lets go of what was used longest ago. */
-function use<T>(known: Map<string, T>, key: string, value: T): T {
-  known.delete(key)
-  known.set(key, value)
-  const [oldest] = known.keys()
-  if (known.size > MOST_KEPT && oldest !== undefined) known.delete(oldest)
-  return value
-}
 
 /**
  * The lines of the board, kept: a setup is worked out anew only when its log, a row that it may use, or what its machine says of it has
  * changed. Everything can be thrown away at any moment; `shopBoard` of the same logs says the same.
  */
-export function boardKeeper(store: EntryStore, rows: ReferenceStore) {
+export function boardKeeper(store: EntryStore, rows: ReferenceStore, logs: LogReader) {
   const setups = new Map<string, KnownSetup>()
   const machines = new Map<string, KnownMachine>()
   let known: KnownReference | undefined
@@ -147,7 +142,7 @@ export function boardKeeper(store: EntryStore, rows: ReferenceStore) {
     setup: string,
     { reference, versions }: KnownReference,
   ): Promise<KnownSetup | undefined> => {
-    const row = db.prepare('select machine, last from setups where setup = ?').get(setup) as
+    const row = prepared(db, 'select machine, last from setups where setup = ?').get(setup) as
       | { machine: string | null; last: number }
       | undefined
     if (!row) return undefined
@@ -156,22 +151,33 @@ export function boardKeeper(store: EntryStore, rows: ReferenceStore) {
     versions.set(machine, used)
     const from = `${row.last} ${used}`
     const before = setups.get(setup)
-    if (before?.from === from) return use(setups, setup, before)
+    if (before?.from === from) return use(setups, setup, before, MOST_KEPT)
     worked.setups++
     const { entries } = await store.since(setup, 0)
-    return use(setups, setup, { from, derived: deriveSetup(entries, reference), lines: [] })
+    return use(setups, setup, { from, derived: deriveSetup(entries, reference), lines: [] }, MOST_KEPT)
   }
 
   const standsNow = async (db: KeptFile, { id, version }: Machine): Promise<KnownMachine> => {
-    const { last } = db
-      .prepare('select max(last) as last from setups where machine = ? or machine is null')
-      .get(id) as { last: number | null }
-    const from = `${last} ${version}`
+    const lastOf = (where: string, ...values: string[]) =>
+      (
+        prepared(db, `select max(last) as last from setups where ${where}`).get(...values) as {
+          last: number | null
+        }
+      ).last
+    // With what cannot be read of setups that may be of any machine.
+    // While the logbook is read through, older ones come without a new last entry.
+    const from = `${lastOf('machine = ?', id)} ${lastOf('machine is null')} ${keptValue(db, 'before')} ${version}`
     const before = machines.get(id)
     if (before?.from === from) return before
     worked.machines++
-    const stands = await machineStands(db, store, id)
-    const now = { from, stands, lengths: new Map(), before: before?.lengths ?? new Map() }
+    const stands = await machineStands(db, store, logs, id)
+    const now: KnownMachine = {
+      from,
+      stands,
+      lengths: new Map(),
+      before: before?.lengths ?? new Map(),
+      ready: new Map(),
+    }
     machines.set(id, now)
     return now
   }
@@ -187,8 +193,7 @@ export function boardKeeper(store: EntryStore, rows: ReferenceStore) {
     return now
   }
 
-  const lineOf = (of: KnownSetup, setup: Setup, around: Around) => {
-    const matters = readyMatters(around.ready)
+  const lineOf = (of: KnownSetup, setup: Setup, around: Around, matters: string) => {
     const before = of.lines.find((each) => each.lengths === around.lengths && each.matters === matters)
     if (before) return before.line
     worked.lines++
@@ -197,8 +202,12 @@ export function boardKeeper(store: EntryStore, rows: ReferenceStore) {
     return line
   }
 
-  const readyNow = (of: KnownMachine, machine: Machine, { now, operator }: AskedBy) =>
-    deriveReady({ machine, ...of.stands, now, ...(operator ? { operator } : {}) })
+  const readyNow = (of: KnownMachine, machine: Machine, { now, operator }: AskedBy): ReadyState => {
+    const key = `${Math.floor(now / MINUTE)} ${operator ?? ''}`
+    const ready =
+      of.ready.get(key) ?? deriveReady({ machine, ...of.stands, now, ...(operator ? { operator } : {}) })
+    return use(of.ready, key, ready, LINES_KEPT)
+  }
 
   /** Setups of a machine in a few lines; those that cannot be read say why. */
   const linesOf = async (
@@ -206,20 +215,22 @@ export function boardKeeper(store: EntryStore, rows: ReferenceStore) {
     ids: readonly string[],
     machine: Machine | undefined,
     ready: ReadyState | undefined,
+    reference: KnownReference,
   ) => {
-    const reference = await referenceNow()
+    const stands = machine && (await standsNow(db, machine))
+    const matters = ready && readyMatters(ready)
     const lines: SetupSummary[] = []
     const unreadable: ShopBoard['unreadable'] = []
     for (const id of ids) {
       const known = await setupNow(db, id, reference)
       if (!known) continue
       const { derived } = known
-      if (isUnreadable(derived) || !machine || !ready) {
+      if (isUnreadable(derived) || !machine || !stands || !ready || matters === undefined) {
         unreadable.push({ id, says: isUnreadable(derived) ? derived.unreadable : 'Its machine is not here.' })
         continue
       }
-      const lengths = lengthsNow(await standsNow(db, machine), machine, derived.unit)
-      lines.push(lineOf(known, derived, { ready, lengths, reference: reference.reference }))
+      const lengths = lengthsNow(stands, machine, derived.unit)
+      lines.push(lineOf(known, derived, { ready, lengths, reference: reference.reference }, matters))
     }
     return { lines, unreadable }
   }
@@ -228,28 +239,30 @@ export function boardKeeper(store: EntryStore, rows: ReferenceStore) {
     worked,
     /** The whole shop: of each machine the setups that were worked on of late. */
     board: async (db: KeptFile, asked: AskedBy): Promise<ShopBoard> => {
-      const { reference } = await referenceNow()
+      const known = await referenceNow()
+      const { reference } = known
       const board: ShopBoard = { machines: [], unreadable: [] }
       for (const machine of reference.machines) {
         const { shown, more } = shownOf(db, machine.id, asked.now)
         const ready = readyNow(await standsNow(db, machine), machine, asked)
-        const { lines, unreadable } = await linesOf(db, shown, machine, ready)
+        const { lines, unreadable } = await linesOf(db, shown, machine, ready, known)
         board.machines.push(machineGlance(machine, ready, lines, more))
         board.unreadable.push(...unreadable)
       }
       const here = new Set(reference.machines.map(({ id }) => id))
       const elsewhere = machinesIn(db).filter((id) => !here.has(id))
       const lost = [...setupsOfNobody(db), ...elsewhere.flatMap((id) => shownOf(db, id, asked.now).shown)]
-      board.unreadable.push(...(await linesOf(db, lost, undefined, undefined)).unreadable)
+      board.unreadable.push(...(await linesOf(db, lost, undefined, undefined, known)).unreadable)
       return board
     },
     /** Older setups of a machine, a page at a time: those whose last entry stands before a place. */
     older: async (db: KeptFile, id: string, before: number, asked: AskedBy) => {
-      const { reference } = await referenceNow()
-      const machine = reference.machines.find((each) => each.id === id)
-      const rows = db
-        .prepare('select setup, last from setups where machine = ? and last < ? order by last desc limit ?')
-        .all(id, before, A_PAGE + 1) as { setup: string; last: number }[]
+      const known = await referenceNow()
+      const machine = known.reference.machines.find((each) => each.id === id)
+      const rows = prepared(
+        db,
+        'select setup, last from setups where machine = ? and last < ? order by last desc limit ?',
+      ).all(id, before, A_PAGE + 1) as { setup: string; last: number }[]
       const page = rows.slice(0, A_PAGE)
       const ready = machine && readyNow(await standsNow(db, machine), machine, asked)
       const { lines, unreadable } = await linesOf(
@@ -257,6 +270,7 @@ export function boardKeeper(store: EntryStore, rows: ReferenceStore) {
         page.map(({ setup }) => setup),
         machine,
         ready,
+        known,
       )
       const next = rows.length > A_PAGE ? page.at(-1)?.last : undefined
       return { setups: lines, unreadable, ...(next === undefined ? {} : { next }) }

@@ -13,10 +13,14 @@ export interface Followed {
   db: KeptFile
   /** Place of the last entry that what is kept knows of. */
   seq: number
+  /** How much of the logbook was read through, in hundredths, while it is; undefined once all was. */
+  reads: number | undefined
+  /** Whether so much was read through that something can be said of the shop. */
+  enough: boolean
 }
 
 /** Lists of entries that are asked for by themselves. */
-export type List = 'program' | 'timed' | 'numbered'
+type List = 'program' | 'timed' | 'numbered'
 
 /** The lists that an entry stands in, and what of: a program, a cycle that was timed, a series of numbers. */
 function listsOf(entry: Logged): { list: List; name: string }[] {
@@ -38,6 +42,7 @@ function workedOut(log: readonly PlacedEntry[], now: number) {
       said.set(name, Math.max(said.get(name) ?? 0, seqOf.get(entry) ?? 0))
   return {
     machine: opened?.kind === 'opened' ? opened.machine.id : null,
+    opened: opened === undefined ? null : (seqOf.get(opened) ?? null),
     job: opened?.kind === 'opened' ? jobOf(opened.title) : null,
     at: Date.parse(order.ordered.at(-1)?.at ?? '') || 0,
     said,
@@ -58,7 +63,7 @@ function workedOut(log: readonly PlacedEntry[], now: number) {
 function statements(db: KeptFile) {
   const prepared = {
     setup: db.prepare(
-      'insert or replace into setups (setup, machine, job, first, last, at) values (?, ?, ?, ?, ?, ?)',
+      'insert or replace into setups (setup, machine, job, first, last, opened, at) values (?, ?, ?, ?, ?, ?, ?)',
     ),
     said: db.prepare('insert into said (setup, machine, name, seq) values (?, ?, ?, ?)'),
     listed: db.prepare('insert into listed (setup, machine, list, name, seq) values (?, ?, ?, ?, ?)'),
@@ -78,10 +83,10 @@ function statements(db: KeptFile) {
     ),
   }
   return (setup: string, log: readonly PlacedEntry[], now: number) => {
-    const { machine, job, at, said, listed, moments, notes, readings, seqOf } = workedOut(log, now)
+    const { machine, job, opened, at, said, listed, moments, notes, readings, seqOf } = workedOut(log, now)
     const before = (prepared.readBefore.all(setup) as { note: string }[]).map(({ note }) => note)
     for (const each of prepared.clear) each.run(setup)
-    prepared.setup.run(setup, machine, job, log[0]?.seq ?? 0, log.at(-1)?.seq ?? 0, at)
+    prepared.setup.run(setup, machine, job, log[0]?.seq ?? 0, log.at(-1)?.seq ?? 0, opened, at)
     for (const [name, seq] of said) prepared.said.run(setup, machine, name, seq)
     for (const { list, name, seq } of listed) prepared.listed.run(setup, machine, list, name, seq)
     for (const moment of moments) prepared.moment.run(setup, machine, moment.seq, moment.at)
@@ -97,10 +102,14 @@ function statements(db: KeptFile) {
   }
 }
 
+/** Setups that must have been read before anything is said of the shop: more than stand on any board. */
+const ENOUGH = 600
+
 /**
- * Follows a logbook: after each call what is kept knows of every entry up to a place. Each setup that has a new entry is worked out
- * anew, and nothing else is looked at. What was kept of another logbook, or of one that went on otherwise from some place (a backup
- * was put there), is thrown away.
+ * Follows a logbook: after each call what is kept knows of every entry up to its end. Each setup that has a new entry is worked out
+ * anew, and nothing else is looked at. A logbook of which nothing is kept is read through once, backwards: whatever is known of a
+ * machine then, all that came after it is known too, so that nothing is taken for fresh that is not.
+ * What was kept of another logbook, or of one that went on otherwise from some place (a backup was put there), is thrown away.
  */
 export function follower(entries: EntryStore, of: { file: string; logbook: string; damaged: boolean }) {
   let db: KeptFile | undefined
@@ -115,39 +124,79 @@ export function follower(entries: EntryStore, of: { file: string; logbook: strin
     db?.close()
     return take(keptAnew(of.file, of.logbook))
   }
-  const placeIn = (file: KeptFile) => Number(keptValue(file, 'seq') ?? 0)
+  const numberIn = (file: KeptFile, name: string) => Number(keptValue(file, name) ?? 0)
 
   /** Opens what is kept, and sees that it is of this very log. */
   const open = async (): Promise<KeptFile> => {
     if (db) return db
     const file = take(of.damaged ? keptInMemory(of.logbook) : openKept(of.file, of.logbook))
-    const seq = placeIn(file)
+    const seq = numberIn(file, 'seq')
     return seq > 0 && (await entries.idAt(seq)) !== keptValue(file, 'id') ? anew() : file
+  }
+
+  /** Works out some setups, and notes how far what is kept goes now. */
+  const workOut = async (
+    file: KeptFile,
+    setups: readonly string[],
+    now: number,
+    values: Record<string, string | number>,
+  ) => {
+    const logs = new Map<string, PlacedEntry[]>()
+    for (const setup of setups) logs.set(setup, await entries.placed(setup))
+    file.exec('begin')
+    try {
+      for (const [setup, log] of logs) put?.(setup, log, now)
+      for (const [name, value] of Object.entries(values)) keepValue(file, name, String(value))
+      file.exec('commit')
+    } catch (error) {
+      file.exec('rollback')
+      throw error
+    }
+  }
+
+  /** What came since; of a damaged file all that can be read. False where there is nothing more. */
+  const forwards = async (file: KeptFile, now: number): Promise<boolean> => {
+    const place = numberIn(file, 'seq')
+    const { setups, seq } = await entries.touchedSince(place, AT_A_STRETCH)
+    if (seq === place) return false
+    await workOut(file, setups, now, { seq, id: (await entries.idAt(seq).catch(() => undefined)) ?? '' })
+    return true
+  }
+
+  /** What was there before: setups that were read through already are passed over. */
+  const backwards = async (file: KeptFile, now: number) => {
+    const { setups, before } = await entries.touchedUpTo(numberIn(file, 'before'), AT_A_STRETCH)
+    const known = file.prepare('select 1 from setups where setup = ?')
+    await workOut(
+      file,
+      setups.filter((setup) => known.get(setup) === undefined),
+      now,
+      { before },
+    )
   }
 
   const goOn = async (until: number, now: number): Promise<Followed> => {
     const file = await open()
+    const isOver = () => performance.now() > until
     const { seq: end } = await entries.last()
-    for (;;) {
-      const place = placeIn(file)
-      if (place >= end) return { db: file, seq: place }
-      const { setups, seq } = await entries.touchedSince(place, AT_A_STRETCH)
-      // A damaged file may say that it goes further than can be read.
-      if (seq === place) return { db: file, seq: place }
-      const logs = new Map<string, PlacedEntry[]>()
-      for (const setup of setups) logs.set(setup, await entries.placed(setup))
-      const id = (await entries.idAt(seq).catch(() => undefined)) ?? ''
-      file.exec('begin')
-      try {
-        for (const [setup, log] of logs) put?.(setup, log, now)
-        keepValue(file, 'seq', String(seq))
-        keepValue(file, 'id', id)
-        file.exec('commit')
-      } catch (error) {
-        file.exec('rollback')
-        throw error
-      }
-      if (performance.now() > until) return { db: file, seq }
+    if (keptValue(file, 'seq') === undefined && !of.damaged) {
+      const id = (await entries.idAt(end)) ?? ''
+      await workOut(file, [], now, { seq: end, id, before: end })
+    }
+    while (numberIn(file, 'seq') < end && !isOver()) if (!(await forwards(file, now))) break
+    while (numberIn(file, 'before') > 0 && !isOver()) await backwards(file, now)
+    const seq = numberIn(file, 'seq')
+    const before = numberIn(file, 'before')
+    const { read } = file
+      .prepare('select count(*) as read from (select 1 from setups limit ?)')
+      .get(ENOUGH) as {
+      read: number
+    }
+    return {
+      db: file,
+      seq,
+      reads: before === 0 ? undefined : Math.floor((100 * (seq - before)) / seq),
+      enough: (seq >= end || of.damaged) && (before === 0 || read >= ENOUGH),
     }
   }
 

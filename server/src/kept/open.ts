@@ -13,8 +13,8 @@ export const keptOf = (file: string) => `${file}-kept`
 // Times in ms since 1970; `seq` is the place of an entry in the logbook.
 const TABLES = `
 create table kept (name text primary key, value text not null) without rowid;
--- Every setup: its machine (nothing where its opening cannot be read), its first and its last entry.
-create table setups (setup text primary key, machine text, job text, first integer, last integer, at integer) without rowid;
+-- Every setup: its machine (nothing where its opening cannot be read), its first and its last entry, and that which opened it.
+create table setups (setup text primary key, machine text, job text, first integer, last integer, opened integer, at integer) without rowid;
 create index setups_machine on setups (machine, last);
 create index setups_job on setups (machine, job, first);
 -- What each setup says of its machine, and where it says it last.
@@ -59,11 +59,22 @@ function connect(path: string): KeptFile {
   return db
 }
 
+const statements = new WeakMap<KeptFile, Map<string, Sqlite.Statement>>()
+
+/** A statement, prepared once for each file. */
+export function prepared(db: KeptFile, text: string): Sqlite.Statement {
+  const own = statements.get(db) ?? new Map<string, Sqlite.Statement>()
+  statements.set(db, own)
+  const statement = own.get(text) ?? db.prepare(text)
+  own.set(text, statement)
+  return statement
+}
+
 export const keptValue = (db: KeptFile, name: string): string | undefined =>
-  (db.prepare('select value from kept where name = ?').get(name) as { value: string } | undefined)?.value
+  (prepared(db, 'select value from kept where name = ?').get(name) as { value: string } | undefined)?.value
 
 export const keepValue = (db: KeptFile, name: string, value: string) =>
-  db.prepare('insert or replace into kept (name, value) values (?, ?)').run(name, value)
+  prepared(db, 'insert or replace into kept (name, value) values (?, ?)').run(name, value)
 
 /** Whether a file has what this build keeps, of this logbook. */
 function isOf(db: KeptFile, logbook: string): boolean {

@@ -9,6 +9,7 @@ import { appendEntries } from '../entries/append.ts'
 import { type EntryStore, entryStore } from '../entries/store.ts'
 import { type BoardKeeper, boardKeeper } from '../kept/board.ts'
 import { type Followed, type Follower, follower } from '../kept/follow.ts'
+import { type LogReader, logReader } from '../kept/logs.ts'
 import {
   earlierRuns as earlierRunsOf,
   listedOnMachine,
@@ -43,6 +44,7 @@ interface Opened extends Connection {
   entries: EntryStore
   follower: Follower
   boards: BoardKeeper
+  logs: LogReader
 }
 const opened = new Map<string, Opened>()
 
@@ -58,11 +60,13 @@ function open({ file, logbook, damaged }: Logbook): Opened {
     )
   const connection = connect(file)
   const entries = entryStore(connection.db, { damaged })
+  const logs = logReader(entries)
   const made = {
     ...connection,
+    logs,
     entries,
-    follower: follower(entries, { file, logbook, damaged }),
-    boards: boardKeeper(entries, referenceStore(connection.db)),
+    follower: follower(entryStore(connection.db, { damaged, remembers: false }), { file, logbook, damaged }),
+    boards: boardKeeper(entries, referenceStore(connection.db), logs),
   }
   opened.set(file, made)
   return made
@@ -95,7 +99,7 @@ async function placeOf({ entries }: Opened, { logbook, time }: Told) {
 }
 
 /** How long the logbook is read through at a stretch, in ms: others have their turn in between. */
-const FOLLOW_MS = 200
+const FOLLOW_MS = 60
 
 interface Asked {
   of: Logbook
@@ -112,36 +116,35 @@ export const setupLog = ({ of, told, setup, after }: Asked & { setup: string; af
     return { ...found, ...(await placeOf(on, told)) }
   })
 
-/** Asks what is kept of the logbook, once it knows of every entry up to now. */
+/** Asks what is kept of the logbook, once it knows of every entry up to now; `whole` where nothing can be said before all was read. */
 const askKept = async <T>(
-  { of, told }: Asked,
+  { of, told, whole = false }: Asked & { whole?: boolean },
   question: (followed: Followed, on: Opened) => Promise<T>,
 ): Promise<T & Awaited<ReturnType<typeof placeOf>>> => {
   const on = open(of)
   const found = await on.follower.ask(FOLLOW_MS, Date.parse(told.time), async (followed) => {
-    const { seq } = await on.entries.last()
-    if (followed.seq < seq && !of.damaged)
+    if (!followed.enough || (whole && followed.reads !== undefined))
       throw new Problem(
         503,
         'logbook-being-read',
-        `The logbook is being read through once, after Dogleg was changed: ${Math.floor((100 * followed.seq) / seq)} of 100. What you enter meanwhile is recorded.`,
+        `The logbook is being read through once, after Dogleg was changed: ${followed.reads ?? 99} of 100. What you enter meanwhile is recorded.`,
       )
     return question(followed, on)
   })
   return { ...found, ...(await placeOf(on, told)) }
 }
 
-/** The same, for a list of entries. */
+/** The same, for a list of entries in which none may be missing. */
 const listed = (asked: Asked, find: (db: KeptFile, entries: EntryStore) => Promise<Logged[]>) =>
-  askKept(asked, async ({ db }, { entries }) => ({ entries: await find(db, entries) }))
+  askKept({ ...asked, whole: true }, async ({ db }, { entries }) => ({ entries: await find(db, entries) }))
 
 /** How a machine stands, or what came to it since a place. */
 export const machineLog = ({ machine, after, ...asked }: Asked & { machine: string; after: number }) =>
   answered<'machineLog'>(() =>
-    askKept(asked, async ({ db, seq }, { entries }) => {
+    askKept(asked, async ({ db, seq }, { entries, logs }) => {
       const found =
         after === 0
-          ? await machineStands(db, entries, machine)
+          ? await machineStands(db, entries, logs, machine)
           : { entries: await machineSince(db, entries, machine, after) }
       return { ...found, seq }
     }),
@@ -175,9 +178,11 @@ export const board = ({
   ...asked
 }: Asked & { alarm: string | undefined; mark: string; by: string | undefined }) =>
   answered<'board'>(() =>
-    askKept(asked, async ({ db }, { boards }) => ({
+    askKept(asked, async ({ db, reads }, { boards }) => ({
       board: await boards.board(db, { now: Date.parse(asked.told.time), operator: by }),
-      mark,
+      // While the logbook is read through, each board may be another.
+      mark: reads === undefined ? mark : '',
+      ...(reads === undefined ? {} : { reads }),
       ...(alarm === undefined ? {} : { alarm }),
     })),
   )
@@ -204,8 +209,8 @@ export const description = () =>
  */
 export const follow = async ({ of, told }: Asked): Promise<{ more: boolean }> => {
   const on = open(of)
-  const { seq } = await on.follower.ask(FOLLOW_MS, Date.parse(told.time), async (followed) => followed)
-  return { more: !of.damaged && seq < (await on.entries.last()).seq }
+  const { reads } = await on.follower.ask(FOLLOW_MS, Date.parse(told.time), async (followed) => followed)
+  return { more: reads !== undefined }
 }
 
 /** A row that was here already, and counts as it is here. */

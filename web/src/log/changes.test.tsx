@@ -118,7 +118,13 @@ describe('changes that the server tells of', () => {
   })
 
   it('take the place of asking, as long as they come', () => {
-    const { result } = renderHook(() => [useLive(), useAskEvery(4000)])
+    const answered = { state: { error: null } }
+    const { result } = renderHook(() => {
+      const every = useAskEvery(4000)
+      // What could not be answered is asked for again soon, whatever is told.
+      expect(every({ state: { error: new Error() } })).toBe(4000)
+      return [useLive(), every(answered)]
+    })
     expect(result.current).toEqual([false, 4000])
     connection().tell(change())
     expect(result.current).toEqual([true, 300_000])

@@ -35,8 +35,11 @@ function setLive(now: boolean) {
 /** Whether the server tells of changes by itself. */
 export const useLive = () => useSyncExternalStore(subscribe, () => live)
 
-/** How often to ask, in ms, for what the server also tells of: `ms` while it does not. */
-export const useAskEvery = (ms: number): number => (useLive() ? SELDOM_MS : ms)
+/** How often to ask, in ms, for what the server also tells of: `ms` while it does not, or did not answer. */
+export function useAskEvery(ms: number) {
+  const seldom = useLive()
+  return ({ state }: { state: { error: Error | null } }) => (seldom && !state.error ? SELDOM_MS : ms)
+}
 
 /** What an event says; undefined where it is none of ours. */
 function readChanged(data: unknown): Changed | undefined {

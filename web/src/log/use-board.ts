@@ -16,6 +16,7 @@ export interface Board extends Answer<'board'> {
 export function useBoard(operator: string) {
   const client = useQueryClient()
   const queryKey = [...BOARD_KEY, operator]
+  const every = useAskEvery(LISTEN_MS)
   return useQuery({
     queryKey,
     queryFn: async (): Promise<Board> => {
@@ -26,6 +27,7 @@ export function useBoard(operator: string) {
       return { ...told, board }
     },
     placeholderData: keepPreviousData,
-    refetchInterval: useAskEvery(LISTEN_MS),
+    // While the logbook is read through, each may be another.
+    refetchInterval: (query) => (query.state.data?.reads === undefined ? every(query) : LISTEN_MS),
   })
 }

@@ -39,6 +39,12 @@ export function ShopPage() {
           {error.message}
         </p>
       )}
+      {data?.reads !== undefined && (
+        <p role="status" className="mb-4 border-2 border-rule p-3">
+          Dogleg was changed, and reads the logbook through once: {data.reads} of 100. Older setups are not
+          all known yet.
+        </p>
+      )}
       <RefusedEntries />
       {data?.board.machines.map((machine) => (
         <MachineSection key={machine.id} machine={machine} onOpen={() => setOpening(machine.id)} />

@@ -1,7 +1,7 @@
 import { expect, test } from './dogleg.ts'
 
 /** Requests before the shop is on screen, by what they are for. */
-const MOST = { document: 1, script: 8, stylesheet: 1, font: 2, image: 1, fetch: 8, other: 1 }
+const MOST = { document: 1, script: 8, stylesheet: 1, font: 2, image: 1, fetch: 8, eventsource: 1, other: 1 }
 
 test('the first screen asks for each thing once, and for no more than it needs', async ({
   server,
@@ -34,7 +34,9 @@ test('the first screen asks for each thing once, and for no more than it needs',
   await expect.poll(() => asked.some(({ path }) => path.includes('open-setup-dialog'))).toBe(true)
   await expect.poll(() => asked.some(({ path }) => path.includes('ask-initials'))).toBe(true)
   // The icon of the tab is the browser's own asking.
-  const paths = asked.flatMap(({ kind, path }) => (kind === 'other' || kind === 'fetch' ? [] : path))
+  const paths = asked.flatMap(({ kind, path }) =>
+    ['other', 'fetch', 'eventsource'].includes(kind) ? [] : path,
+  )
   expect(paths.filter((path, index) => paths.indexOf(path) !== index)).toEqual([])
   await context.close()
 })

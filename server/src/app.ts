@@ -1,3 +1,4 @@
+import { dirname, join } from 'node:path'
 import helmet from '@fastify/helmet'
 import Fastify, {
   type FastifyBaseLogger,
@@ -5,6 +6,9 @@ import Fastify, {
   type FastifyInstance,
   type FastifyReply,
 } from 'fastify'
+import { backupKeeper } from './backup/keeper.ts'
+import type { BackupPlan } from './backup/plan.ts'
+import { shopRoutes } from './backup/routes.ts'
 import { answerBroken } from './broken-question.ts'
 import { changeFeed } from './changes/feed.ts'
 import { changeRoutes } from './changes/routes.ts'
@@ -40,6 +44,8 @@ export interface AppOptions {
   /** The time, in ms since 1970. */
   clock: () => number
   limits?: Limits
+  /** Where backups go; beside the logbook, none by itself, where nothing is said. */
+  backups?: BackupPlan
   threadLimits?: ThreadLimits
   /** How much the server's log says, and where it goes. */
   log?: { level: LogLevel; to?: LogTo }
@@ -90,6 +96,7 @@ export async function buildApp({
   clock,
   agents = new Set(),
   limits = USUAL_LIMITS,
+  backups: plan = { folder: join(dirname(database.file), 'backups'), days: 0, months: 0 },
   threadLimits = USUAL_THREADS,
   log = { level: 'silent' },
 }: AppOptions): Promise<FastifyInstance> {
@@ -128,6 +135,15 @@ export async function buildApp({
   const told = () => ({ logbook: database.logbook, time: new Date(time()).toISOString() })
   const soon = setTimeout(() => threads.follow({ of, told: told() }).catch(() => undefined), READY_AFTER_MS)
   app.addHook('preClose', async () => clearTimeout(soon))
+  const backups = backupKeeper({
+    file: database.file,
+    logbook: database.logbook,
+    damaged: database.damage !== undefined,
+    plan,
+    threads,
+    clock: time,
+  })
+  app.addHook('preClose', () => backups.end())
   const feed = changeFeed(async () => ({
     place: { logbook: database.logbook, ...(await entries.last()) },
     stamp: await reference.stamp(),
@@ -135,7 +151,17 @@ export async function buildApp({
   }))
   await app.register(changeRoutes, { feed, store: entries })
   const simulated = simulatedMachines(reference, threads, clock)
-  await app.register(entryRoutes, { database, store: entries, reference, feed, threads, of, clock: time })
+  await app.register(entryRoutes, {
+    database,
+    store: entries,
+    reference,
+    feed,
+    backups,
+    threads,
+    of,
+    clock: time,
+  })
+  await app.register(shopRoutes, { database, store: entries, backups })
   await app.register(importRoutes, { database, feed, threads, of, clock: time })
   await app.register(referenceRoutes, { database, feed, store: reference })
   await app.register(simulatedRoutes, { machines: simulated, clock })

@@ -1,11 +1,20 @@
-import { resolve } from 'node:path'
+import { dirname, join, resolve } from 'node:path'
 import { z } from 'zod'
+import type { BackupPlan } from './backup/plan.ts'
 import { USUAL_LIMITS } from './limits.ts'
 import { StartProblem } from './problem.ts'
 import { LOG_LEVELS, type LogLevel } from './server-log.ts'
 
 const DEFAULT_FILE = 'data/dogleg.sqlite'
 const LOOPBACK = ['localhost', '127.0.0.1', '[::1]']
+
+const backupsKept = (name: string, usual: number) =>
+  z.coerce
+    .number(`${name} is a number.`)
+    .int(`${name} is a whole number.`)
+    .min(0, `${name} is 0 or more.`)
+    .max(400, `${name} is at most 400.`)
+    .default(usual)
 
 const settings = z.object({
   DOGLEG_PORT: z.coerce.number('DOGLEG_PORT is a number.').int().min(0).max(65535).default(7080),
@@ -24,6 +33,9 @@ const settings = z.object({
   DOGLEG_LOG: z
     .enum(LOG_LEVELS, `DOGLEG_LOG is ${LOG_LEVELS.join(', ')}: how much the server's log says.`)
     .default('warn'),
+  DOGLEG_BACKUPS: z.string().optional(),
+  DOGLEG_BACKUP_DAYS: backupsKept('DOGLEG_BACKUP_DAYS', 14),
+  DOGLEG_BACKUP_MONTHS: backupsKept('DOGLEG_BACKUP_MONTHS', 12),
   DOGLEG_NOW: z.iso.datetime('DOGLEG_NOW is a time such as 2026-01-31T09:30:00Z.').optional(),
 })
 
@@ -42,6 +54,8 @@ export interface Config {
   mostAMinute: number
   /** How much the server's log says. */
   log: LogLevel
+  /** Where backups go, and how many of those that are made by themselves are kept. */
+  backups: BackupPlan
   /** The time that the demo's history is computed back from, in ms since 1970. */
   demoNow: number
 }
@@ -53,13 +67,19 @@ export function readConfig(environment: NodeJS.ProcessEnv, now: number): Config 
     throw new StartProblem(read.error.issues[0]?.message ?? 'The settings are not understood.')
   const { DOGLEG_PORT, DOGLEG_HOST, DOGLEG_HOSTS, DOGLEG_AGENTS, DOGLEG_DATA, DOGLEG_NEW, DOGLEG_NOW } =
     read.data
+  const file = resolve(DOGLEG_DATA ?? DEFAULT_FILE)
   const listed = (text: string) => text.split(',').map((name) => name.trim().toLowerCase())
   return {
     port: DOGLEG_PORT,
     host: DOGLEG_HOST,
     hosts: new Set([...LOOPBACK, DOGLEG_HOST.toLowerCase(), ...listed(DOGLEG_HOSTS)].filter(Boolean)),
     agents: new Set(listed(DOGLEG_AGENTS).filter(Boolean)),
-    file: resolve(DOGLEG_DATA ?? DEFAULT_FILE),
+    file,
+    backups: {
+      folder: resolve(read.data.DOGLEG_BACKUPS || join(dirname(file), 'backups')),
+      days: read.data.DOGLEG_BACKUP_DAYS,
+      months: read.data.DOGLEG_BACKUP_MONTHS,
+    },
     // A name that was typed may be mistyped: only the usual place is begun without being told to.
     begins: DOGLEG_NEW || (DOGLEG_DATA === undefined ? 'demo' : undefined),
     mostAMinute: read.data.DOGLEG_MOST_A_MINUTE,

@@ -81,6 +81,9 @@ describe('the contract', () => {
     await ask('GET', `/api/setups/${first?.id}/earlier`)
     await ask('GET', '/api/numbers?series=A-%23%23')
     await ask('GET', '/api/reference-stamp')
+    await ask('POST', '/api/backups', {})
+    await ask('POST', '/api/backups/stop', {})
+    await ask('GET', '/api/shop')
     await ask('GET', '/api/openapi.json')
 
     const [{ received: _, latest: __, clock: ___, ...standing }] = entries as [Entry]
@@ -150,7 +153,7 @@ describe('the contract', () => {
     for (const {
       address: [method, path],
     } of everyRoute())
-      if (method !== 'GET')
+      if (method !== 'GET' && !path.startsWith('/api/backups'))
         for (const body of [{}, [], 7, 'x', { entries: 'x' }, { id: 'x', version: 1 }, { actions: [{}] }]) {
           const url = path.replace(':id', 'mill-1')
           const { status, body: answer } = (await demo.ask(method, url, body)) as {

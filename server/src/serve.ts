@@ -30,6 +30,7 @@ export async function serve(config: Config): Promise<Serving> {
   const database = await openDatabase(config.file, beside('../migrations'), {
     makes: config.begins !== undefined,
     now: Date.now(),
+    backups: config.backups.folder,
   })
   const filled =
     config.begins === 'demo' && (await fillDemo(database, config.demoNow, builtDemo(beside('demo.json'))))
@@ -39,6 +40,7 @@ export async function serve(config: Config): Promise<Serving> {
     database,
     hosts: config.hosts,
     agents: config.agents,
+    backups: config.backups,
     page: beside('../../web/dist'),
     clock: Date.now,
     limits,

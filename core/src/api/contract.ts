@@ -41,6 +41,38 @@ const log = z.object({
   seq: z.int().min(0).describe('the place of the last of them, to ask from the next time'),
   ...told,
 })
+const backupWhy = z.enum(['night', 'before-update', 'asked'])
+const time = z.iso.datetime({ precision: 3 })
+const shopState = z.object({
+  logbook: z.string(),
+  file: z.string(),
+  entries: z.int().min(0).describe('the place of the last of them'),
+  bytes: z.int().min(0),
+  free: z
+    .number()
+    .min(0)
+    .exactOptional()
+    .describe('what is left of the disk, in bytes; left out where nobody knows'),
+  alarm: z.string().exactOptional().describe('what everybody must know of the logbook'),
+  warnings: z.array(z.string()).describe('what somebody must do something about'),
+  backups: z.object({
+    folder: z.string(),
+    days: z
+      .int()
+      .min(0)
+      .describe('of those made each night, one is kept for so many days; 0 where none is made'),
+    months: z.int().min(0).describe('and one for so many months'),
+    made: z
+      .array(z.object({ name: z.string(), why: backupWhy, at: time, bytes: z.int().min(0) }))
+      .describe('the newest first; each was opened and held against the logbook'),
+    running: backupWhy.exactOptional(),
+    failed: z
+      .object({ at: time, says: z.string() })
+      .exactOptional()
+      .describe('the last one, where it could not be made'),
+  }),
+})
+
 const entriesOnly = z.object({ entries: z.array(logged), ...told })
 const taken = {
   added: z.int().min(0),
@@ -93,6 +125,7 @@ export const CONTRACT = {
           'while the logbook is read through once, after Dogleg was changed: how much of it was, in hundredths',
         ),
       alarm: z.string().exactOptional().describe('what everybody must know of the logbook'),
+      warnings: z.array(z.string()).exactOptional().describe('what somebody must do something about'),
       ...told,
     }),
   },
@@ -190,6 +223,17 @@ export const CONTRACT = {
         .describe('rows of reference data that were here already, and count as they are here'),
     }),
     status: 201,
+  },
+  shop: { says: 'The logbook as a whole, its disk and its backups.', answer: shopState },
+  makeBackup: {
+    says: 'Begins to make a backup; it goes on by itself.',
+    body: z.object({}),
+    answer: shopState,
+  },
+  stopBackup: {
+    says: 'Stops the backup that is being made; nothing is kept of it.',
+    body: z.object({}),
+    answer: shopState,
   },
   referenceStamp: {
     says: 'A number that grows with every version of any row of reference data.',

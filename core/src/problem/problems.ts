@@ -35,6 +35,7 @@ export const PROBLEM_CODES = [
   'logbook-damaged',
   'logbook-gone',
   'logbook-unwritable',
+  'disk-full',
   // Positions.
   'agent-away',
   'agent-device',

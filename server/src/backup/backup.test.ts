@@ -10,7 +10,7 @@ import { post, servers, stored } from '../testing/shop.ts'
 const { start, end, stop } = servers()
 const LONG = 60_000
 
-const command = fileURLToPath(new URL('../../dist/backup-command.js', import.meta.url))
+const command = fileURLToPath(new URL('../../dist/logbook-command.js', import.meta.url))
 /** Runs a command as its user would, on a logbook. */
 function run(file: string, ...args: string[]) {
   const { status, stdout, stderr } = spawnSync(process.execPath, [command, ...args], {

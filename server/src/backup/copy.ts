@@ -5,6 +5,7 @@ import { type Client, createClient } from '@libsql/client/sqlite3'
 import { isDamage, rootMessage } from '../database/errors.ts'
 import { damageOf } from '../database/soundness.ts'
 import { StartProblem } from '../problem.ts'
+import { digestOf, openToRead } from '../whole/rows.ts'
 
 /** What is in a logbook file, as far as a copy must have it. */
 export interface Contents {
@@ -64,6 +65,33 @@ export async function readContents(file: string): Promise<Contents> {
   }
 }
 
+/** Removes a file, where that can be done. */
+export function remove(path: string) {
+  try {
+    rmSync(path, { force: true })
+  } catch {
+    // It is looked for again the next time.
+  }
+}
+
+/** Whether a copy has every log, row and result just as they stand in what it is of; that may have gone on meanwhile. */
+function isWhole(from: string, copy: string): boolean {
+  const [source, made] = [openToRead(from), openToRead(copy)]
+  try {
+    const has = digestOf(made)
+    const should = digestOf(source, has)
+    const others = has.others === should.others && has.entries === should.entries
+    return (
+      others &&
+      has.logs.size === should.logs.size &&
+      [...should.logs].every(([id, log]) => has.logs.get(id) === log)
+    )
+  } finally {
+    source.close()
+    made.close()
+  }
+}
+
 /**
  * Writes all of a logbook into one new file, as it is at one moment, also while a server writes on; what stands in the file beside
  * it comes along. The copy is opened and looked through before it gets its name.
@@ -84,13 +112,14 @@ export async function copyLogbook(from: string, to: string): Promise<Contents> {
       !before ||
       copied.logbook !== before.logbook ||
       copied.entries < before.entries ||
-      copied.rows < before.rows
+      copied.rows < before.rows ||
+      !isWhole(from, part)
     )
       throw new StartProblem(`The copy of ${from} does not have all of it. Nothing was kept.`)
     renameSync(part, to)
     return copied
   } catch (error) {
-    rmSync(part, { force: true })
+    remove(part)
     if (error instanceof StartProblem) throw error
     throw new StartProblem(`${from} could not be copied to ${to}: ${rootMessage(error)}`)
   } finally {

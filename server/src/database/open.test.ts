@@ -1,7 +1,8 @@
-import { readFileSync, writeFileSync } from 'node:fs'
-import { join } from 'node:path'
+import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
 import { gunzipSync } from 'node:zlib'
 import type { Logged } from '@dogleg/core/setup'
+import { createClient } from '@libsql/client/sqlite3'
 import { sql } from 'drizzle-orm'
 import { describe, expect, it } from 'vitest'
 import { appendEntries } from '../entries/append.ts'
@@ -146,6 +147,13 @@ describe('a logbook of November 2026', () => {
     writeFileSync(file, unpacked('2026-11/logbook.sqlite.gz'))
     if (ended === 'killed') writeFileSync(`${file}-wal`, unpacked('2026-11/logbook-wal.gz'))
     const database = await openDatabase(file, migrations)
+    // As it was, with all that stood in the file beside, it lies in a backup: before anything was changed in it.
+    const [before] = readdirSync(join(dirname(file), 'backups'))
+    expect(before).toMatch(/^log-before-update-.*\.sqlite$/)
+    const copy = createClient({ url: `file:${join(dirname(file), 'backups', before ?? '')}` })
+    const { rows } = await copy.execute('select count(*) as entries from entries')
+    copy.close()
+    expect(rows[0]?.entries).toBe(Object.values(said.setups).flat().length - (ended === 'killed' ? 0 : 1))
     const says = await sayOf(database)
     expect(says.reference).toMatchObject(said.reference)
     // What rows have got since then is not known of them, or is as controls usually have it.

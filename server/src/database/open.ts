@@ -3,6 +3,8 @@ import { dirname, join } from 'node:path'
 import type { Client } from '@libsql/client/sqlite3'
 import { migrate } from 'drizzle-orm/libsql/migrator'
 import { ulid } from 'ulid'
+import { copyLogbook } from '../backup/copy.ts'
+import { backupName } from '../backup/plan.ts'
 import { StartProblem } from '../problem.ts'
 import { type Connection, connect, type Reader, type Writer } from './connect.ts'
 import { isDamage, isSqliteError, isUnwritable, rootMessage } from './errors.ts'
@@ -36,7 +38,8 @@ export interface Database {
   close: () => Promise<void>
 }
 
-function newestKnown(migrations: string): number {
+/** The time of the newest migration that this Dogleg knows. */
+export function newestKnown(migrations: string): number {
   const journal = JSON.parse(readFileSync(join(migrations, 'meta', '_journal.json'), 'utf8')) as {
     entries: { when: number }[]
   }
@@ -44,7 +47,7 @@ function newestKnown(migrations: string): number {
 }
 
 /** The time of the newest migration in the file; 0 in an empty one. */
-async function newestApplied(client: Client): Promise<number> {
+export async function newestApplied(client: Client): Promise<number> {
   const { rows: tables } = await client.execute(
     "select 1 from sqlite_master where name = '__drizzle_migrations'",
   )
@@ -163,6 +166,8 @@ export interface OpenOptions {
   makes: boolean
   /** The time, in ms since 1970. */
   now: number
+  /** Where a backup goes that is made before the file is brought up to date; beside it where nothing is said. */
+  backups?: string
 }
 
 /** Locks the file for this process; nothing where its folder cannot be written, so that nobody can write beside. */
@@ -186,7 +191,10 @@ async function lockWhereItCan(file: string): Promise<() => void> {
 export async function openDatabase(
   file: string,
   migrations: string,
-  { makes, now }: OpenOptions = { makes: true, now: Date.now() },
+  { makes, now, backups = join(dirname(file), 'backups') }: OpenOptions = {
+    makes: true,
+    now: Date.now(),
+  },
 ): Promise<Database> {
   const existed = existsSync(file)
   const known = readKnown(file)
@@ -194,7 +202,7 @@ export async function openDatabase(
   makeFolder(file)
   const unlock = await lockWhereItCan(file)
   try {
-    return await openLocked(file, migrations, { existed, known, now, unlock })
+    return await openLocked(file, migrations, { existed, known, now, backups, unlock })
   } catch (error) {
     unlock()
     throw error
@@ -205,13 +213,36 @@ interface Locked {
   existed: boolean
   known: Known | undefined
   now: number
+  backups: string
   unlock: () => void
+}
+
+/** Whether the file can be written, asked without changing anything in it. */
+async function canWrite(client: Client): Promise<boolean> {
+  try {
+    const asked = await client.transaction('write')
+    asked.close()
+    return true
+  } catch {
+    return false
+  }
+}
+
+/** A backup before the file is brought up to date; without one it stays as it is. */
+async function backupBefore(file: string, to: string) {
+  try {
+    await copyLogbook(file, to)
+  } catch (error) {
+    throw new StartProblem(
+      `The logbook ${file} needs to be brought up to date, and the backup that is made before cannot be: ${(error as Error).message} It was left as it is. Make room, or name another folder with DOGLEG_BACKUPS, then start again.`,
+    )
+  }
 }
 
 async function openLocked(
   file: string,
   migrations: string,
-  { existed, known, now, unlock }: Locked,
+  { existed, known, now, backups, unlock }: Locked,
 ): Promise<Database> {
   const leftOver = sizeOf(`${file}-wal`) > 0
   const { client, db, write } = openFile(file)
@@ -275,6 +306,8 @@ async function openLocked(
       return await database(true, damage)
     }
     if (existed) refuseOther(file, known, applied > 0 ? await placeIn(client) : EMPTY)
+    if (existed && applied > 0 && applied < newestKnown(migrations) && (await canWrite(client)))
+      await backupBefore(file, join(backups, backupName(file, now, 'before-update')))
     try {
       await client.execute('pragma journal_mode = WAL')
       await client.execute(`pragma user_version = ${IN_USE}`) // fails here rather than at the first entry

@@ -1,5 +1,14 @@
 import { NOUNS } from '@dogleg/core/setup'
+import { type SQL, sql } from 'drizzle-orm'
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core'
+
+/** A part of an entry, where its row can be read at all. Written out: an index knows an expression by its text. */
+const partOf = (path: string): SQL<string> =>
+  sql.raw(`case when json_valid(body) then json_extract(body, '$.${path}') end`) as SQL<string>
+
+/** The series of an entry with serial numbers, and the entry that one strikes out: both are looked up. */
+export const seriesPart = partOf('series')
+export const targetPart = partOf('target')
 
 /** The log. `seq` is the order of arrival; nothing updates or deletes a row. */
 export const entries = sqliteTable(
@@ -17,6 +26,8 @@ export const entries = sqliteTable(
   (table) => [
     index('entries_setup').on(table.setup, table.seq),
     index('entries_received').on(table.received),
+    index('entries_series').on(seriesPart).where(sql`${seriesPart} is not null`),
+    index('entries_target').on(targetPart).where(sql`${targetPart} is not null`),
   ],
 )
 

@@ -1,12 +1,11 @@
 import { latestOf } from '@dogleg/core/log'
 import { type Logged, numbersGiven, readEntryText } from '@dogleg/core/setup'
-import { and, inArray, sql } from 'drizzle-orm'
+import { inArray } from 'drizzle-orm'
 import type { Writer } from '../database/connect.ts'
-import { entries as table } from '../database/schema.ts'
+import { seriesPart, entries as table, targetPart } from '../database/schema.ts'
 import { Problem } from '../problem.ts'
 import { referenceStore } from '../reference/store.ts'
 import { type Arrival, checkClaim, checkNames, checkTime } from './check.ts'
-import { kindOf } from './store.ts'
 
 export type { Arrival } from './check.ts'
 
@@ -91,13 +90,20 @@ function isSame(stored: string, body: string): boolean {
   return before.kind !== 'unread' && withoutTimes(before) === body
 }
 
-/** Serial numbers that were given out in the whole shop, and what was struck out. */
-async function numbersOf(tx: Writer): Promise<Logged[]> {
-  const rows = await tx
-    .select()
-    .from(table)
-    .where(and(sql`json_valid(${table.body})`, inArray(kindOf, ['numbered', 'struck'])))
-  return rows.map(({ id, setup, body }) => readEntryText(body, { id, setup }, 'read-before'))
+/** Serial numbers of some series that were given out in the whole shop, and what strikes any of them out. */
+async function numbersOf(tx: Writer, series: readonly string[]): Promise<Logged[]> {
+  const found: (typeof table.$inferSelect)[] = []
+  for (const some of batches(series))
+    found.push(...(await tx.select().from(table).where(inArray(seriesPart, some))))
+  // What strikes out one of them, and what strikes out that.
+  for (let named = found.map(({ id }) => id); named.length > 0; ) {
+    const strikes: typeof found = []
+    for (const some of batches(named))
+      strikes.push(...(await tx.select().from(table).where(inArray(targetPart, some))))
+    found.push(...strikes)
+    named = strikes.map(({ id }) => id)
+  }
+  return found.map(({ id, setup, body }) => readEntryText(body, { id, setup }, 'read-before'))
 }
 
 /** Adds entries to the log, in the transaction that is open. Adding is idempotent by the id that the client made. */
@@ -112,8 +118,8 @@ export async function appendEntries(
   for (const entry of entries)
     if (entry.kind === 'opened' && (await rows.newest('machines', entry.machine.id)))
       machines.add(entry.machine.id)
-  const numbers =
-    arrival.by === 'tablet' && entries.some(({ kind }) => kind === 'numbered') ? await numbersOf(tx) : []
+  const series = new Set(entries.flatMap((entry) => (entry.kind === 'numbered' ? [entry.series] : [])))
+  const numbers = arrival.by === 'tablet' ? await numbersOf(tx, [...series]) : []
   // A file need not begin with the entry that opens its setup.
   const opens = new Set(entries.flatMap(({ id, kind }) => (kind === 'opened' ? [id] : [])))
   const setupOf = (id: string) => standing.get(id)?.setup ?? (opens.has(id) ? id : undefined)

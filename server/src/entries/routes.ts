@@ -1,6 +1,7 @@
 import { type Entry, readEntry } from '@dogleg/core/setup'
 import type { FastifyPluginAsync } from 'fastify'
 import { answers } from '../answer.ts'
+import type { BackupKeeper } from '../backup/keeper.ts'
 import type { ChangeFeed } from '../changes/feed.ts'
 import type { Database } from '../database/open.ts'
 import { Problem } from '../problem.ts'
@@ -39,8 +40,12 @@ export const entryRoutes: FastifyPluginAsync<{
   threads: Threads
   of: Logbook
   feed: ChangeFeed
+  backups: BackupKeeper
   clock: () => number
-}> = async (app, { database: { write, logbook, alarm }, store, reference, feed, threads, of, clock }) => {
+}> = async (
+  app,
+  { database: { write, logbook, alarm }, store, reference, feed, backups, threads, of, clock },
+) => {
   /** With every answer: which logbook this is, and the time. */
   const told = () => ({ logbook, time: new Date(clock()).toISOString() })
 
@@ -87,12 +92,16 @@ export const entryRoutes: FastifyPluginAsync<{
       Math.floor(Date.parse(now.time) / BOARD_HOLDS_MS),
       by ?? '',
     ].join('.')
-    const saysNow = await alarm()
-    if (mark !== known) return threads.record('board', { of, told: now, alarm: saysNow, mark, by })
+    const [saysNow, warnings] = [await alarm(), await backups.warnings()]
+    const beside = {
+      ...(saysNow === undefined ? {} : { alarm: saysNow }),
+      ...(warnings.length === 0 ? {} : { warnings }),
+    }
+    if (mark !== known) return threads.record('board', { of, told: now, beside, mark, by })
     const { time } = now
     return {
       mark,
-      ...(saysNow === undefined ? {} : { alarm: saysNow }),
+      ...beside,
       place: { logbook, ...(await store.last()) },
       time,
     }

@@ -6,9 +6,6 @@ import { isDamage } from '../database/errors.ts'
 import { entries as table } from '../database/schema.ts'
 import { type LogRow, type RowReader, rowReader } from './rows.ts'
 
-/** The kind of an entry, where its row can be read at all. */
-export const kindOf = sql<string>`case when json_valid(${table.body}) then json_extract(${table.body}, '$.kind') end`
-
 /** Values that go with one question: SQLite takes at most 32,766. */
 const AT_ONCE = 5000
 

@@ -3,7 +3,7 @@ import { programsAtControl } from '@dogleg/core/prepare'
 import { jobOf, type Logged, saidOfMachine, surelyThere } from '@dogleg/core/setup'
 import { sqliteCode } from '../database/errors.ts'
 import type { EntryStore, PlacedEntry } from '../entries/store.ts'
-import { type KeptFile, keepValue, keptAnew, keptInMemory, keptValue, openKept } from './open.ts'
+import { type KeptFile, keepValue, keptAnew, keptInMemory, keptValue, openKept, prepared } from './open.ts'
 
 /** Entries that are looked through between two answers. */
 const AT_A_STRETCH = 500
@@ -61,7 +61,7 @@ function workedOut(log: readonly PlacedEntry[], now: number) {
 
 /** Puts what a setup's log comes to into the place of what was kept of it. */
 function statements(db: KeptFile) {
-  const prepared = {
+  const put = {
     setup: db.prepare(
       'insert or replace into setups (setup, machine, job, first, last, opened, at) values (?, ?, ?, ?, ?, ?, ?)',
     ),
@@ -84,26 +84,28 @@ function statements(db: KeptFile) {
   }
   return (setup: string, log: readonly PlacedEntry[], now: number) => {
     const { machine, job, opened, at, said, listed, moments, notes, readings, seqOf } = workedOut(log, now)
-    const before = (prepared.readBefore.all(setup) as { note: string }[]).map(({ note }) => note)
-    for (const each of prepared.clear) each.run(setup)
-    prepared.setup.run(setup, machine, job, log[0]?.seq ?? 0, log.at(-1)?.seq ?? 0, opened, at)
-    for (const [name, seq] of said) prepared.said.run(setup, machine, name, seq)
-    for (const { list, name, seq } of listed) prepared.listed.run(setup, machine, list, name, seq)
-    for (const moment of moments) prepared.moment.run(setup, machine, moment.seq, moment.at)
-    for (const entry of notes) prepared.note.run(entry.id, setup, machine, seqOf(entry), entry.by)
+    const before = (put.readBefore.all(setup) as { note: string }[]).map(({ note }) => note)
+    for (const each of put.clear) each.run(setup)
+    put.setup.run(setup, machine, job, log[0]?.seq ?? 0, log.at(-1)?.seq ?? 0, opened, at)
+    for (const [name, seq] of said) put.said.run(setup, machine, name, seq)
+    for (const { list, name, seq } of listed) put.listed.run(setup, machine, list, name, seq)
+    for (const moment of moments) put.moment.run(setup, machine, moment.seq, moment.at)
+    for (const entry of notes) put.note.run(entry.id, setup, machine, seqOf(entry), entry.by)
     for (const entry of readings)
-      prepared.reading.run(entry.id, setup, machine, entry.note, entry.by, seqOf(entry))
+      put.reading.run(entry.id, setup, machine, entry.note, entry.by, seqOf(entry))
     for (const id of new Set([
       ...before,
       ...notes.map((each) => each.id),
       ...readings.map((each) => each.note),
     ]))
-      prepared.waits.run(id)
+      put.waits.run(id)
   }
 }
 
 /** Setups that must have been read before anything is said of the shop: more than stand on any board. */
 const ENOUGH = 600
+/** So long a question waits until so much was read, in ms; after that it is told to come again. */
+const PATIENCE_MS = 3000
 
 /**
  * Follows a logbook: after each call what is kept knows of every entry up to its end. Each setup that has a new entry is worked out
@@ -175,9 +177,22 @@ export function follower(entries: EntryStore, of: { file: string; logbook: strin
     )
   }
 
-  const goOn = async (until: number, now: number): Promise<Followed> => {
+  const goOn = async (ms: number, now: number): Promise<Followed> => {
     const file = await open()
-    const isOver = () => performance.now() > until
+    const began = performance.now()
+    const isEnough = () => {
+      const { read } = prepared(file, 'select count(*) as read from (select 1 from setups limit ?)').get(
+        ENOUGH,
+      ) as {
+        read: number
+      }
+      return numberIn(file, 'before') === 0 || read >= ENOUGH
+    }
+    // Until something can be said, whoever asks waits a little longer.
+    const isOver = () => {
+      const passed = performance.now() - began
+      return passed > ms && (passed > PATIENCE_MS || isEnough())
+    }
     const { seq: end } = await entries.last()
     if (keptValue(file, 'seq') === undefined && !of.damaged) {
       const id = (await entries.idAt(end)) ?? ''
@@ -187,16 +202,11 @@ export function follower(entries: EntryStore, of: { file: string; logbook: strin
     while (numberIn(file, 'before') > 0 && !isOver()) await backwards(file, now)
     const seq = numberIn(file, 'seq')
     const before = numberIn(file, 'before')
-    const { read } = file
-      .prepare('select count(*) as read from (select 1 from setups limit ?)')
-      .get(ENOUGH) as {
-      read: number
-    }
     return {
       db: file,
       seq,
       reads: before === 0 ? undefined : Math.floor((100 * (seq - before)) / seq),
-      enough: (seq >= end || of.damaged) && (before === 0 || read >= ENOUGH),
+      enough: (seq >= end || of.damaged) && isEnough(),
     }
   }
 
@@ -214,7 +224,7 @@ export function follower(entries: EntryStore, of: { file: string; logbook: strin
   return {
     /** Follows for about `ms`, and then asks what is kept; `now` in ms since 1970. */
     ask: <T>(ms: number, now: number, question: (followed: Followed) => Promise<T>): Promise<T> =>
-      twice(async () => question(await goOn(performance.now() + ms, now))),
+      twice(async () => question(await goOn(ms, now))),
     close: () => db?.close(),
   }
 }

@@ -1,5 +1,6 @@
 import { createHash } from 'node:crypto'
-import { readFileSync, rmSync } from 'node:fs'
+import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs'
+import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import Sqlite from 'libsql'
 import { isDamage } from '../database/errors.ts'
@@ -38,12 +39,15 @@ create index readings_setup on readings (setup);
 create index readings_note on readings (note);
 `
 
-/** What this Dogleg was built from: what another build kept is made anew. */
+/** What this Dogleg was built from, whichever part of it says what is kept: what another build kept is made anew. */
 let build: string | undefined
 function buildNow(): string {
-  build ??= createHash('sha256')
-    .update(readFileSync(fileURLToPath(import.meta.url)))
-    .digest('hex')
+  if (build !== undefined) return build
+  const folder = dirname(fileURLToPath(import.meta.url))
+  const hash = createHash('sha256')
+  for (const name of readdirSync(folder).sort())
+    if (/\.[jt]s$/.test(name)) hash.update(name).update(readFileSync(join(folder, name)))
+  build = hash.digest('hex')
   return build
 }
 
@@ -118,4 +122,17 @@ export function openKept(file: string, logbook: string): KeptFile {
   }
   db?.close()
   return keptAnew(file, logbook)
+}
+
+/** What is kept of a logbook, where this build has kept it; nothing is made. */
+export function keptIfOf(file: string, logbook: string): KeptFile | undefined {
+  if (!existsSync(keptOf(file))) return undefined
+  try {
+    const db = new Sqlite(keptOf(file), { readonly: true })
+    if (isOf(db, logbook)) return db
+    db.close()
+  } catch {
+    // None that can be read.
+  }
+  return undefined
 }

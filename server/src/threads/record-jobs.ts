@@ -170,20 +170,24 @@ export const earlierRuns = ({ setup, ...asked }: Asked & { setup: string }) =>
 export const numbersLog = ({ series, ...asked }: Asked & { series: string }) =>
   answered<'numbersLog'>(() => listed(asked, (db, entries) => numbersOf(db, entries, series)))
 
-/** The whole shop at a glance, for whoever asks, by initials; `alarm` is what everybody must know. */
+/** The whole shop at a glance, for whoever asks, by initials; `beside` is what goes with it. */
 export const board = ({
-  alarm,
+  beside,
   mark,
   by,
   ...asked
-}: Asked & { alarm: string | undefined; mark: string; by: string | undefined }) =>
+}: Asked & {
+  beside: Pick<Answer<'board'>, 'alarm' | 'warnings'>
+  mark: string
+  by: string | undefined
+}) =>
   answered<'board'>(() =>
     askKept(asked, async ({ db, reads }, { boards }) => ({
       board: await boards.board(db, { now: Date.parse(asked.told.time), operator: by }),
       // While the logbook is read through, each board may be another.
       mark: reads === undefined ? mark : '',
       ...(reads === undefined ? {} : { reads }),
-      ...(alarm === undefined ? {} : { alarm }),
+      ...beside,
     })),
   )
 

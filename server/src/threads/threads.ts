@@ -1,6 +1,7 @@
 import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
-import { Problem } from '../problem.ts'
+import type * as backupJobs from '../backup/backup-jobs.ts'
+import { Problem, StartProblem } from '../problem.ts'
 import type { JudgeAsked, Judged, SimulateAsked, Simulated } from './program-jobs.ts'
 import type * as recordJobs from './record-jobs.ts'
 
@@ -38,6 +39,12 @@ export function startThreads({ threads, program, waiting }: ThreadLimits = USUAL
     maxThreads: threads,
     maxQueue: waiting,
     idleTimeout: 60_000,
+  })
+  const backups = new Piscina({
+    filename: built('backup-jobs.js'),
+    minThreads: 0,
+    maxThreads: 1,
+    idleTimeout: 1000,
   })
   const records = new Piscina({ filename: built('record-jobs.js'), minThreads: 1, maxThreads: 1 })
 
@@ -82,10 +89,19 @@ export function startThreads({ threads, program, waiting }: ThreadLimits = USUAL
         if (!more) return
       }
     },
+    /** Makes a backup; the signal ends it. Throws why it could not. */
+    backup: async (asked: Parameters<typeof backupJobs.copy>[0], signal: AbortSignal): Promise<void> => {
+      const why: Awaited<ReturnType<typeof backupJobs.copy>> = await backups.run(asked, {
+        name: 'copy',
+        signal,
+      })
+      if (why !== undefined) throw new StartProblem(why)
+    },
     programsLimit: program,
     close: async () => {
       await records.close()
       await programs.destroy()
+      await backups.destroy()
     },
   }
 }

@@ -6,7 +6,7 @@ import { noteHeard } from './api.ts'
 import { listenerSet } from './listeners.ts'
 import { BOARD_KEY, earlierKey, logKey, machineKeys, NUMBERS_KEY, STAMP_KEY } from './log-cache.ts'
 import { flush } from './outbox.ts'
-import { notePlace } from './place.ts'
+import { notePlace, whenPlaced } from './place.ts'
 
 // The server tells of changes as they are made, over one connection that stays open while the page is looked at. Where that fails, and
 // until it holds again, everything is asked for now and then instead.
@@ -63,15 +63,18 @@ function follow(client: QueryClient, { setups, all, stamp }: Changed, board: () 
     if (!kinds || kinds.includes('numbered') || kinds.includes('struck')) again(NUMBERS_KEY)
   }
   const before = client.getQueryData<{ stamp: number }>(STAMP_KEY)
-  if (before?.stamp !== stamp) client.setQueryData(STAMP_KEY, { stamp })
-  if (all || setups.length > 0 || before?.stamp !== stamp) board()
+  const rows = before !== undefined && before.stamp !== stamp
+  if (rows) client.setQueryData(STAMP_KEY, { stamp })
+  if (all || setups.length > 0 || rows) board()
 }
 
 /** Listens to the server while the page is looked at; returns how to end it. */
 export function listenToChanges(client: QueryClient): () => void {
   if (typeof EventSource === 'undefined') return () => undefined
   let source: EventSource | undefined
+  /** How far this page knows the log, as events say it. */
   let left: string | undefined
+  let waiting = () => {}
   let heardAt = 0
   let again: ReturnType<typeof setTimeout> | undefined
   let boardDue: ReturnType<typeof setTimeout> | undefined
@@ -84,6 +87,7 @@ export function listenToChanges(client: QueryClient): () => void {
   }
   const close = () => {
     clearTimeout(again)
+    waiting()
     source?.close()
     source = undefined
     setLive(false)
@@ -91,7 +95,15 @@ export function listenToChanges(client: QueryClient): () => void {
   const open = () => {
     close()
     if (document.visibilityState === 'hidden') return
-    source = new EventSource(`/api/changes${left === undefined ? '' : `?after=${encodeURIComponent(left)}`}`)
+    if (left === undefined) {
+      // What came before the first answer that this page got stands in it.
+      waiting = whenPlaced(({ logbook, seq }) => {
+        left = `${logbook}.${seq}`
+        open()
+      })
+      return
+    }
+    source = new EventSource(`/api/changes?after=${encodeURIComponent(left)}`)
     heardAt = performance.now()
     source.addEventListener('changed', ({ data, lastEventId }: MessageEvent) => {
       const changed = readChanged(data)

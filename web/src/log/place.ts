@@ -33,6 +33,8 @@ let seen = readSeen()
 /** When that was told, by the page's steady clock. */
 let seenAt = 0
 let loss: Loss | undefined
+/** What the first answer told that this page got. */
+let first: Place | undefined
 
 const keep = (now: Place) => {
   seen = now
@@ -55,6 +57,10 @@ function setLoss(now: Loss | undefined) {
 export function notePlace(told: unknown, asked: number) {
   const has = readPlace(told)
   if (!has) return
+  if (!first) {
+    first = has
+    notify()
+  }
   if (!seen || (has.logbook === seen.logbook && has.seq >= seen.seq)) {
     if (!seen || has.seq !== seen.seq) keep(has)
     setLoss(undefined)
@@ -70,3 +76,17 @@ export function acceptLoss() {
 }
 
 export const useLoss = () => useSyncExternalStore(subscribe, () => loss)
+
+/** Tells how far the server's logbook went with the first answer that this page got, once it has one; returns how to give up. */
+export function whenPlaced(then: (place: Place) => void): () => void {
+  const off = subscribe(() => {
+    if (!first) return
+    off()
+    then(first)
+  })
+  if (first) {
+    off()
+    then(first)
+  }
+  return off
+}

@@ -1,4 +1,4 @@
-// npm run backup [FILE], npm run restore FILE: what the server's own code does, built first where that is needed.
+// npm run backup, restore, verify, export and import: what the server's own code does, built first where that is needed.
 import { spawnSync } from 'node:child_process'
 import { resolve } from 'node:path'
 import { ensureInstalled, ensureServerBuilt, root } from './prepare.mjs'
@@ -9,7 +9,11 @@ const from = process.env.INIT_CWD ?? process.cwd()
 const files = rest.map((file) => resolve(from, file))
 ensureInstalled()
 ensureServerBuilt()
-const { status } = spawnSync(process.execPath, [`${root}/server/dist/backup-command.js`, command, ...files], {
-  stdio: 'inherit',
-})
+const { status } = spawnSync(
+  process.execPath,
+  [`${root}/server/dist/logbook-command.js`, command, ...files],
+  {
+    stdio: 'inherit',
+  },
+)
 process.exit(status ?? 1)

@@ -1,0 +1,2 @@
+CREATE INDEX `entries_series` ON `entries` (case when json_valid(body) then json_extract(body, '$.series') end) WHERE case when json_valid(body) then json_extract(body, '$.series') end is not null;--> statement-breakpoint
+CREATE INDEX `entries_target` ON `entries` (case when json_valid(body) then json_extract(body, '$.target') end) WHERE case when json_valid(body) then json_extract(body, '$.target') end is not null;

@@ -1,0 +1,241 @@
+import { spawnSync } from 'node:child_process'
+import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { dirname, join } from 'node:path'
+import { fileURLToPath } from 'node:url'
+import Sqlite from 'libsql'
+import { describe, expect, it } from 'vitest'
+import { openDatabase } from '../database/open.ts'
+import { fillDemo } from '../demo.ts'
+import { appendEntries } from '../entries/append.ts'
+import { noteEntry, openedEntry } from '../testing/entries.ts'
+import { history } from '../testing/histories.ts'
+import { newFolder } from '../testing/process.ts'
+import { ask, servers } from '../testing/shop.ts'
+
+const { start, stop } = servers()
+const LONG = 60_000
+const migrations = join(import.meta.dirname, '../../migrations')
+const command = fileURLToPath(new URL('../../dist/logbook-command.js', import.meta.url))
+
+/** Runs a command as its user would, on a logbook. */
+function run(file: string, ...args: string[]) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [command, ...args], {
+    env: { ...process.env, DOGLEG_DATA: file },
+    encoding: 'utf8',
+  })
+  return { status, says: stdout + stderr }
+}
+
+/** A closed logbook with the demo and more. */
+async function logbook() {
+  const file = join(newFolder(), 'log.sqlite')
+  const database = await openDatabase(file, migrations)
+  const now = Date.now()
+  await fillDemo(database, now)
+  await database.write(async (tx) => {
+    for (const batch of history({ seed: 5, setups: 12, certain: false, until: now }))
+      await appendEntries(tx, batch, { by: 'file', now })
+  })
+  return { file, database, now }
+}
+
+/** Changes a file by hand, as nobody should. */
+function change(file: string, statement: string, ...values: unknown[]) {
+  const db = new Sqlite(file)
+  const { changes } = db.prepare(statement).run(...values)
+  db.exec('pragma wal_checkpoint(TRUNCATE)')
+  db.close()
+  return changes
+}
+
+describe('a logbook in open form', () => {
+  it(
+    'comes back byte for byte, whatever stands in it, and says the same',
+    async () => {
+      const { file, database } = await logbook()
+      await database.close()
+      const [setup] = ['01M8JSHE3K9HABF3T635A5XCKS']
+      const odd = [
+        '{"id":',
+        '',
+        '  {"kind": "note"}',
+        '{"a":1e999}',
+        '{"__proto__":{"x":1},"1":2,"0":1}',
+        '[1,2]',
+        '"text"',
+        'null',
+        `{"text":"line ends: \u2028 \u2029 \\n \u0000 \ud83d\ude00"}`,
+        '{"lone":"\\ud800"}',
+        `{"same":1,"same":2}`,
+      ]
+      for (const [n, body] of odd.entries()) {
+        change(file, 'insert into entries (id, setup, body) values (?, ?, ?)', `odd-${n}`, setup, body)
+        change(file, 'insert into practice (id, "by", body) values (?, ?, ?)', `odd-${n}`, 'RT', body)
+        change(
+          file,
+          "insert into reference (noun, id, version, body) values ('vises', ?, 1, ?)",
+          `odd-${n}`,
+          body,
+        )
+      }
+      const [out, again] = [join(newFolder(), 'shop.jsonl'), join(newFolder(), 'again.jsonl')]
+      expect(run(file, 'export', out)).toEqual({
+        status: 0,
+        says: expect.stringMatching(/\d+ entries, \d+ versions/),
+      })
+      const copy = join(newFolder(), 'copy.sqlite')
+      expect(run(copy, 'import', out)).toEqual({ status: 0, says: expect.stringMatching(/Start Dogleg/) })
+      expect(readdirSync(dirname(copy))).toEqual(['copy.sqlite'])
+      expect(run(copy, 'export', again).status).toBe(0)
+      expect(readFileSync(again).equals(readFileSync(out))).toBe(true)
+      const lines = readFileSync(out, 'utf8').trimEnd().split('\n')
+      expect(lines.every((line) => typeof JSON.parse(line) === 'object')).toBe(true)
+      expect(lines[0]).toMatch(/^\{"dogleg":"logbook","form":1,"logbook":"\w{26}"\}$/)
+      // Every row of every table is the same, to the last letter.
+      const rows = (of: string) => {
+        const db = new Sqlite(of, { readonly: true })
+        const all = ['entries', 'reference', 'practice', 'logbook'].map((table) =>
+          db.prepare(`select * from ${table}`).all(),
+        )
+        db.close()
+        return all
+      }
+      expect(rows(copy)).toEqual(rows(file))
+      const [one, other] = [await start(file), await start(copy)]
+      const board = async (address: string) => ({
+        ...(await ask<object>(address, '/api/setups?by=RT')),
+        time: '',
+      })
+      expect(await board(other.address)).toEqual(await board(one.address))
+    },
+    LONG,
+  )
+
+  it(
+    'is refused with the line that is wrong, and nothing is kept of it; nothing is written over',
+    async () => {
+      const { file, database } = await logbook()
+      await database.close()
+      const out = join(newFolder(), 'shop.jsonl')
+      run(file, 'export', out)
+      expect(run(file, 'export', out)).toEqual({ status: 2, says: expect.stringMatching(/there already/) })
+      expect(run(file, 'import', out)).toEqual({ status: 2, says: expect.stringMatching(/left as it is/) })
+      const lines = readFileSync(out, 'utf8').trimEnd().split('\n')
+      const spoilt: [(string | undefined)[], RegExp][] = [
+        [lines.slice(1), /Line 1 .*first line/],
+        [[], /is empty/],
+        [[...lines.slice(0, 40), 'no json', ...lines.slice(40)], /Line 41 .*no JSON/],
+        [[...lines, lines[0]], /first line, and it alone/],
+        [[...lines, lines.at(-1)], new RegExp(`Line ${lines.length + 1} `)],
+        [[lines[0]?.replace('"form":1', '"form":2'), ...lines.slice(1)], /newer Dogleg/],
+        [[...lines, '{"entry":{"seq":1}}'], /has not what a line has/],
+      ]
+      for (const [text, says] of spoilt) {
+        const bad = join(newFolder(), 'bad.jsonl')
+        writeFileSync(bad, text.length === 0 ? '' : `${text.join('\n')}\n`)
+        const to = join(newFolder(), 'none.sqlite')
+        expect(run(to, 'import', bad)).toEqual({ status: 2, says: expect.stringMatching(says) })
+        expect(readdirSync(dirname(to))).toEqual([])
+      }
+      expect(run(join(newFolder(), 'x.sqlite'), 'import', '/nowhere.jsonl').says).toMatch(/There is no file/)
+    },
+    LONG,
+  )
+
+  it(
+    'has of a damaged file what can be read',
+    async () => {
+      const { file, database } = await logbook()
+      await database.close()
+      const bytes = readFileSync(file)
+      const at = bytes.indexOf('part_reclamped'.slice(0, 4), bytes.length / 2)
+      expect(at).toBeGreaterThan(0)
+      bytes.fill(0x5a, Math.floor(at / 4096) * 4096, Math.floor(at / 4096) * 4096 + 4096)
+      writeFileSync(file, bytes)
+      const out = join(newFolder(), 'left.jsonl')
+      const { status, says } = run(file, 'export', out)
+      expect([status, says]).toEqual([0, expect.stringMatching(/\d+ entries/)])
+      expect(readFileSync(out, 'utf8').split('\n').length).toBeGreaterThan(100)
+      expect(run(file, 'verify')).toEqual({ status: 1, says: expect.stringMatching(/file is damaged/) })
+    },
+    LONG,
+  )
+})
+
+describe('npm run verify', () => {
+  it(
+    'finds nothing wrong with a shop that was used, and changes nothing in it',
+    async () => {
+      const { file, database } = await logbook()
+      await database.close()
+      const server = await start(file)
+      await ask(server.address, '/api/setups')
+      expect(await stop(server)).toBe(0)
+      expect(existsSync(`${file}-kept`)).toBe(true)
+      const before = readFileSync(file)
+      expect(run(file, 'verify')).toEqual({ status: 0, says: expect.stringMatching(/All of it can be read/) })
+      expect(readFileSync(file).equals(before)).toBe(true)
+      expect(run(join(newFolder(), 'none.sqlite'), 'verify').status).toBe(2)
+    },
+    LONG,
+  )
+
+  it(
+    'says what is wrong, in words',
+    async () => {
+      const { file, database, now } = await logbook()
+      const opened = openedEntry()
+      const note = noteEntry(opened.id)
+      await database.write((tx) => appendEntries(tx, [opened, note], { by: 'file', now }))
+      await database.close()
+      const server = await start(file)
+      await ask(server.address, '/api/setups')
+      await stop(server)
+      const faults: [string, string, unknown[], RegExp][] = [
+        [
+          'an entry',
+          'update entries set body = ? where id = ?',
+          ['{"id":', note.id],
+          new RegExp(`${note.id} of setup`),
+        ],
+        [
+          'a reference',
+          'insert into entries (id, setup, body) values (?, ?, ?)',
+          [
+            '01M8JSHE3K9HABF3T635A5XCK1',
+            opened.id,
+            JSON.stringify({
+              ...note,
+              id: '01M8JSHE3K9HABF3T635A5XCK1',
+              kind: 'acknowledged',
+              note: '01M8JSHE3K9HABF3T635A5XCK9',
+            }),
+          ],
+          /names the entry 01M8JSHE3K9HABF3T635A5XCK9/,
+        ],
+        [
+          'a row',
+          "update reference set body = 'x' where noun = 'vises' and id = (select min(id) from reference where noun = 'vises')",
+          [],
+          /of the vises cannot be read/,
+        ],
+        [
+          'a machine',
+          "delete from reference where noun = 'machines' and id = 'lathe-1'",
+          [],
+          /names the row lathe-1, version 1/,
+        ],
+      ]
+      for (const [, statement, values, says] of faults) {
+        expect(change(file, statement, ...values)).toBeGreaterThan(0)
+        const { status, says: said } = run(file, 'verify')
+        expect(status).toBe(1)
+        expect(said).toMatch(says)
+      }
+      // What is kept is not what the log says.
+      expect(change(`${file}-kept`, "update said set seq = seq + 1 where name = 'home'")).toBeGreaterThan(0)
+      expect(run(file, 'verify').says).toMatch(/kept of setup \w{26} is not what its log says/)
+    },
+    LONG,
+  )
+})

@@ -6,8 +6,17 @@ import { bundleReport } from './bundle-report.mjs'
 
 const root = dirname(import.meta.dirname)
 
+const GROUND =
+  /node_modules[\\/]((react|react-dom|scheduler|react-router|@tanstack[\\/][\w-]+)[\\/]|lucide-react[\\/]dist[\\/]esm[\\/](createLucideIcon|Icon|context|defaultAttributes|shared)\b)/
+
 export default defineConfig({
   plugins: [react(), tailwindcss(), bundleReport(join(root, '.dogleg/page-bundle.json'), root)],
   server: { port: 7081, proxy: { '/api': 'http://127.0.0.1:7080' } },
-  build: { target: 'es2022', assetsInlineLimit: 0, modulePreload: { polyfill: false } },
+  build: {
+    target: 'es2022',
+    assetsInlineLimit: 0,
+    modulePreload: { polyfill: false },
+    // What every view stands on comes in one piece, whichever view uses which part of it: each piece more is a question more.
+    rolldownOptions: { output: { codeSplitting: { groups: [{ name: 'ground', test: GROUND }] } } },
+  },
 })

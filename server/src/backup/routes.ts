@@ -5,6 +5,8 @@ import type { Database } from '../database/open.ts'
 import type { EntryStore } from '../entries/store.ts'
 import type { BackupKeeper } from './keeper.ts'
 
+const sizeOf = (path: string) => statSync(path, { throwIfNoEntry: false })?.size ?? 0
+
 /** What there is to say of the shop's logbook as a whole, and its backups. */
 export const shopRoutes: FastifyPluginAsync<{
   database: Database
@@ -16,7 +18,7 @@ export const shopRoutes: FastifyPluginAsync<{
     return {
       logbook,
       file,
-      bytes: statSync(file, { throwIfNoEntry: false })?.size ?? 0,
+      bytes: sizeOf(file) + sizeOf(`${file}-wal`),
       entries: (await store.last()).seq,
       ...(free === undefined ? {} : { free }),
       ...(saysNow === undefined ? {} : { alarm: saysNow }),

@@ -9,6 +9,7 @@ import { useReferenceWatch } from '../log/rows.ts'
 import { watchSecondTap } from '../log/second-tap.ts'
 import { useHeld } from '../log/storage.ts'
 import { watchDecimalComma } from '../ui/decimal-comma.ts'
+import { BackupAge } from './backup-age.tsx'
 import { LossAlarm } from './loss-alarm.tsx'
 import { OtherPageAlarm } from './other-page-alarm.tsx'
 
@@ -114,9 +115,12 @@ export function Shell() {
           <LossAlarm />
           <Outlet />
         </main>
-        <footer className="print:hidden border-t border-rule px-4 py-1 text-sm text-ink-soft">
-          The machine builder’s manual, the shop’s rules and local safety regulations come first. A qualified
-          person must prove every program.
+        <footer className="print:hidden flex items-center gap-x-4 border-t border-rule px-4 text-sm text-ink-soft">
+          <p className="flex-1 py-1">
+            The machine builder’s manual, the shop’s rules and local safety regulations come first. A
+            qualified person must prove every program.
+          </p>
+          <BackupAge />
         </footer>
       </div>
     </OperatorGate>

@@ -128,6 +128,8 @@ const askRows = async <Name extends RowRouteName, Of extends Noun>(
     body: row,
   })) as RowAnswers<Of>[Name]
 
+/** What there is to say of the shop's logbook as a whole. */
+export type ShopState = Answer<'shop'>
 export type SimulatedMachine = Answer<'simulated'>
 /** What begins a simulated machine. */
 export type BeginsWith = Question<'switchOn'>['body']
@@ -158,6 +160,10 @@ export const api = {
   earlierRuns: (setup: string) => ask('earlierRuns', { params: { id: setup } }),
   /** Serial numbers of a series in the whole shop. */
   numbersOf: (series: string) => ask('numbersLog', { query: { series } }),
+  /** The logbook as a whole, its disk and its backups. */
+  shop: () => ask('shop', {}),
+  makeBackup: () => ask('makeBackup', { body: {} }),
+  stopBackup: () => ask('stopBackup', { body: {} }),
   /** Takes a setup in from what its file says, as it stands there; `kept` are the rows that were here already, and count as they are here. */
   importSetup: (file: unknown) => ask('importSetup', { body: file }),
   /** `held`: for how many ms each has lain on this tablet, by its steady clock. */

@@ -34,6 +34,13 @@ export function ShopPage() {
           {data.alarm}
         </p>
       )}
+      {data?.warnings?.map((says) => (
+        <p key={says} role="status" className="mb-4 border-2 border-rule p-3 font-semibold">
+          <Link to="/this-shop" className="underline underline-offset-4">
+            {says}
+          </Link>
+        </p>
+      ))}
       {error && (
         <p role="alert" className="mb-4 border-2 border-ink p-3 font-semibold">
           {error.message}

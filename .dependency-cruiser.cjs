@@ -154,7 +154,7 @@ const mayImport = {
     'setup',
     'traveler',
   ],
-  api: ['problem', 'log', 'quantity', 'machine', 'setup', 'simulated', 'traveler', 'sheet'],
+  api: ['problem', 'log', 'quantity', 'machine', 'setup', 'prepare', 'simulated', 'traveler', 'sheet'],
   demo: [
     'quantity',
     'machine',

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { initials } from '../log/index.ts'
 import { positionsRead } from '../machine/index.ts'
+import { FOUND_BY } from '../prepare/index.ts'
 import { lengthUnit } from '../quantity/index.ts'
 import { earlierTime, NOUNS, type Noun, type Row } from '../setup/index.ts'
 import { setupFile } from '../sheet/index.ts'
@@ -223,6 +224,45 @@ export const CONTRACT = {
         .describe('rows of reference data that were here already, and count as they are here'),
     }),
     status: 201,
+  },
+  search: {
+    says: 'Setups of the whole shop in whose logs all words stand, the one that was worked on last first.',
+    query: z.object({
+      text: z
+        .string()
+        .max(200)
+        .default('')
+        .describe('words, each perhaps only begun; what stands in quotes is one; none for all setups'),
+      before: z.coerce
+        .number<string | number>()
+        .int()
+        .min(0)
+        .default(Number.MAX_SAFE_INTEGER)
+        .describe('as the page before said; left out for the first'),
+    }),
+    answer: z.object({
+      found: z.array(
+        z.object({
+          id: z.string(),
+          title: z.string(),
+          machine: z.string().exactOptional().describe('its name; left out where it is not known here'),
+          openedAt: z.string().exactOptional(),
+          by: z.string().exactOptional().describe('who opened it'),
+          lastAt: time,
+          why: z.array(
+            z.object({
+              by: z
+                .enum([...FOUND_BY, 'named'])
+                .describe("what it was found by; 'named': a row of reference data"),
+              says: z.array(z.object({ text: z.string(), hit: z.literal(true).exactOptional() })),
+            }),
+          ),
+        }),
+      ),
+      next: z.int().min(0).exactOptional(),
+      reads: z.int().min(0).max(100).exactOptional().describe('as of the board'),
+      ...told,
+    }),
   },
   shop: { says: 'The logbook as a whole, its disk and its backups.', answer: shopState },
   makeBackup: {

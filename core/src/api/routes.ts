@@ -14,6 +14,7 @@ export const ROUTES = {
   machineTimes: ['GET', '/api/machines/:id/timed'],
   numbersLog: ['GET', '/api/numbers'],
   importSetup: ['POST', '/api/setup-files'],
+  search: ['GET', '/api/search'],
   shop: ['GET', '/api/shop'],
   makeBackup: ['POST', '/api/backups'],
   stopBackup: ['POST', '/api/backups/stop'],

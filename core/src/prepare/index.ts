@@ -42,6 +42,7 @@ export {
 } from './program-numbers.ts'
 export { type KeptProgram, programsOf } from './programs.ts'
 export { proofAgainst, proofRests, proveCase, staleLayout, toolsUsed } from './prove-case.ts'
+export { FOUND_BY, type FoundBy, type SearchWords, searchWords } from './search-words.ts'
 export { againstTurning, rotationFor, turnedOutside, turningRests, whoTurns } from './turn.ts'
 export {
   type BodyNumbers,

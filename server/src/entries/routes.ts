@@ -107,6 +107,10 @@ export const entryRoutes: FastifyPluginAsync<{
     }
   })
 
+  answers(app, 'search', async ({ query: { text, before } }) =>
+    threads.record('search', { of, told: told(), typed: text, before }),
+  )
+
   answers(app, 'olderSetups', async ({ params: { id: machine }, query: { before, by } }) =>
     threads.record('olderSetups', { of, told: told(), machine, before, by }),
   )

@@ -237,6 +237,8 @@ export function boardKeeper(store: EntryStore, rows: ReferenceStore, logs: LogRe
 
   return {
     worked,
+    /** Reference data as it is now. */
+    reference: async (): Promise<Reference> => (await referenceNow()).reference,
     /** The whole shop: of each machine the setups that were worked on of late. */
     board: async (db: KeptFile, asked: AskedBy): Promise<ShopBoard> => {
       const known = await referenceNow()

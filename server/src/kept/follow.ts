@@ -1,9 +1,10 @@
 import { effectiveStrikes, orderOf } from '@dogleg/core/log'
-import { programsAtControl } from '@dogleg/core/prepare'
+import { FOUND_BY, programsAtControl, searchWords } from '@dogleg/core/prepare'
 import { jobOf, type Logged, saidOfMachine, surelyThere } from '@dogleg/core/setup'
 import { sqliteCode } from '../database/errors.ts'
 import type { EntryStore, PlacedEntry } from '../entries/store.ts'
 import { type KeptFile, keepValue, keptAnew, keptInMemory, keptValue, openKept, prepared } from './open.ts'
+import { rowWord } from './search.ts'
 
 /** Entries that are looked through between two answers. */
 const AT_A_STRETCH = 500
@@ -44,6 +45,7 @@ function workedOut(log: readonly PlacedEntry[], now: number) {
     machine: opened?.kind === 'opened' ? opened.machine.id : null,
     opened: opened === undefined ? null : (seqOf.get(opened) ?? null),
     job: opened?.kind === 'opened' ? jobOf(opened.title) : null,
+    words: searchWords(counting),
     at: Date.parse(order.ordered.at(-1)?.at ?? '') || 0,
     said,
     listed: counting.flatMap((entry) =>
@@ -78,15 +80,31 @@ function statements(db: KeptFile) {
     waits: db.prepare(
       'update notes set waits = not exists (select 1 from readings where note = notes.id and machine = notes.machine and by <> notes.by) where id = ?',
     ),
+    lastBefore: db.prepare('select last from setups where setup = ?'),
+    forgetWords: db.prepare('delete from words where rowid = ?'),
+    words: db.prepare(
+      `insert into words (rowid, ${FOUND_BY.join(', ')}, named) values (${['rowid', ...FOUND_BY, 'named'].map(() => '?').join(', ')})`,
+    ),
     clear: ['said', 'listed', 'moments', 'notes', 'readings'].map((table) =>
       db.prepare(`delete from ${table} where setup = ?`),
     ),
   }
   return (setup: string, log: readonly PlacedEntry[], now: number) => {
-    const { machine, job, opened, at, said, listed, moments, notes, readings, seqOf } = workedOut(log, now)
+    const { machine, job, opened, words, at, said, listed, moments, notes, readings, seqOf } = workedOut(
+      log,
+      now,
+    )
     const before = (put.readBefore.all(setup) as { note: string }[]).map(({ note }) => note)
     for (const each of put.clear) each.run(setup)
-    put.setup.run(setup, machine, job, log[0]?.seq ?? 0, log.at(-1)?.seq ?? 0, opened, at)
+    const was = put.lastBefore.get(setup) as { last: number } | undefined
+    if (was) put.forgetWords.run(was.last)
+    const last = log.at(-1)?.seq ?? 0
+    put.words.run(
+      last,
+      ...FOUND_BY.map((by) => words.words[by].join(' \u00b7 ')),
+      words.rows.map(rowWord).join(' '),
+    )
+    put.setup.run(setup, machine, job, log[0]?.seq ?? 0, last, opened, at)
     for (const [name, seq] of said) put.said.run(setup, machine, name, seq)
     for (const { list, name, seq } of listed) put.listed.run(setup, machine, list, name, seq)
     for (const moment of moments) put.moment.run(setup, machine, moment.seq, moment.at)
@@ -198,7 +216,9 @@ export function follower(entries: EntryStore, of: { file: string; logbook: strin
       const id = (await entries.idAt(end)) ?? ''
       await workOut(file, [], now, { seq: end, id, before: end })
     }
-    while (numberIn(file, 'seq') < end && !isOver()) if (!(await forwards(file, now))) break
+    // What came since is followed to its end: else something new would not be known that stands in the log.
+    while (numberIn(file, 'seq') < end && performance.now() - began < PATIENCE_MS)
+      if (!(await forwards(file, now))) break
     while (numberIn(file, 'before') > 0 && !isOver()) await backwards(file, now)
     const seq = numberIn(file, 'seq')
     const before = numberIn(file, 'before')

@@ -2,6 +2,7 @@ import { createHash } from 'node:crypto'
 import { existsSync, readdirSync, readFileSync, rmSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import { FOUND_BY } from '@dogleg/core/prepare'
 import Sqlite from 'libsql'
 import { isDamage } from '../database/errors.ts'
 
@@ -17,6 +18,7 @@ create table kept (name text primary key, value text not null) without rowid;
 -- Every setup: its machine (nothing where its opening cannot be read), its first and its last entry, and that which opened it.
 create table setups (setup text primary key, machine text, job text, first integer, last integer, opened integer, at integer) without rowid;
 create index setups_machine on setups (machine, last);
+create index setups_last on setups (last);
 create index setups_job on setups (machine, job, first);
 -- What each setup says of its machine, and where it says it last.
 create table said (setup text, machine text, name text, seq integer, primary key (setup, name)) without rowid;
@@ -37,6 +39,8 @@ create index notes_waiting on notes (machine, seq) where waits;
 create table readings (id text primary key, setup text, machine text, note text, by text, seq integer) without rowid;
 create index readings_setup on readings (setup);
 create index readings_note on readings (note);
+-- The words of each setup, under the place of its last entry: what was worked on last is found first.
+create virtual table words using fts5 (${FOUND_BY.join(', ')}, named, tokenize = 'unicode61 remove_diacritics 2', prefix = '2 3');
 `
 
 /** What this Dogleg was built from, whichever part of it says what is kept: what another build kept is made anew. */

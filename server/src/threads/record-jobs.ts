@@ -18,6 +18,7 @@ import {
   numbersOf,
 } from '../kept/of-machine.ts'
 import type { KeptFile } from '../kept/open.ts'
+import { search as searchIn } from '../kept/search.ts'
 import { parse } from '../parse.ts'
 import { Problem } from '../problem.ts'
 import { addRow, referenceStore } from '../reference/store.ts'
@@ -188,6 +189,15 @@ export const board = ({
       mark: reads === undefined ? mark : '',
       ...(reads === undefined ? {} : { reads }),
       ...beside,
+    })),
+  )
+
+/** Setups of the whole shop by words of their logs. */
+export const search = ({ typed, before, ...asked }: Asked & { typed: string; before: number }) =>
+  answered<'search'>(() =>
+    askKept(asked, async ({ db, reads }, { entries, boards }) => ({
+      ...(await searchIn(db, entries, await boards.reference(), { typed, before })),
+      ...(reads === undefined ? {} : { reads }),
     })),
   )
 

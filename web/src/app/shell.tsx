@@ -1,4 +1,4 @@
-import { CloudOff, HardDriveUpload, TabletSmartphone } from 'lucide-react'
+import { CloudOff, HardDriveUpload, Search, TabletSmartphone } from 'lucide-react'
 import { useEffect } from 'react'
 import { Link, NavLink, Outlet } from 'react-router'
 import { GlossaryKey } from '../glossary/glossary-key.tsx'
@@ -106,6 +106,13 @@ export function Shell() {
           </nav>
           <div className="ml-auto flex items-center gap-2">
             <Delivery />
+            <NavLink
+              to="/search"
+              aria-label="Search the whole shop"
+              className="inline-flex min-h-11 min-w-11 items-center justify-center hover:bg-stock-shade"
+            >
+              <Search aria-hidden size={24} />
+            </NavLink>
             <GlossaryKey />
             <OperatorButton />
           </div>

@@ -128,6 +128,8 @@ const askRows = async <Name extends RowRouteName, Of extends Noun>(
     body: row,
   })) as RowAnswers<Of>[Name]
 
+/** A setup that was found, and why. */
+export type FoundSetup = Answer<'search'>['found'][number]
 /** What there is to say of the shop's logbook as a whole. */
 export type ShopState = Answer<'shop'>
 export type SimulatedMachine = Answer<'simulated'>
@@ -160,6 +162,8 @@ export const api = {
   earlierRuns: (setup: string) => ask('earlierRuns', { params: { id: setup } }),
   /** Serial numbers of a series in the whole shop. */
   numbersOf: (series: string) => ask('numbersLog', { query: { series } }),
+  /** Setups of the whole shop by words of their logs. */
+  search: (text: string, before?: number) => ask('search', { query: { text, before } }),
   /** The logbook as a whole, its disk and its backups. */
   shop: () => ask('shop', {}),
   makeBackup: () => ask('makeBackup', { body: {} }),

@@ -14,7 +14,7 @@ import { LossAlarm } from './loss-alarm.tsx'
 import { OtherPageAlarm } from './other-page-alarm.tsx'
 
 const linkLook = ({ isActive }: { isActive: boolean }) =>
-  `inline-flex min-h-11 items-center px-1.5 font-semibold lg:px-3 ${isActive ? 'underline decoration-2 underline-offset-8' : 'hover:bg-stock-shade'}`
+  `inline-flex min-h-11 items-center px-1 font-semibold lg:px-3 ${isActive ? 'underline decoration-2 underline-offset-8' : 'hover:bg-stock-shade'}`
 
 /** What waits on this tablet, and why. Silent when everything is in the logbook. */
 function Delivery() {
@@ -104,7 +104,7 @@ export function Shell() {
               Practice
             </NavLink>
           </nav>
-          <div className="ml-auto flex items-center gap-2">
+          <div className="ml-auto flex items-center gap-0.5 lg:gap-2">
             <Delivery />
             <NavLink
               to="/search"

@@ -1,5 +1,4 @@
-import { withNumber } from '../cycles/engraving/index.ts'
-import { HAPPENINGS, type Logged } from '../setup/index.ts'
+import { HAPPENINGS, type Logged, numbersWritten } from '../setup/index.ts'
 import { programsAtControl } from './program-numbers.ts'
 
 /** What a setup is found by. */
@@ -21,9 +20,6 @@ export interface SearchWords {
   words: Record<FoundBy, string[]>
   rows: string[]
 }
-
-/** Numbers of a series that are written out one by one; of more, the first and the last. */
-const MOST_NUMBERS = 20
 
 /** What is said in words of somebody's own: the keys under which it stands, whatever the kind of entry. */
 const OWN_WORDS: ReadonlySet<string> = new Set(['note', 'reason'])
@@ -48,9 +44,6 @@ function takeIn(key: string, value: unknown, put: Put, rows: Set<string>) {
   }
 }
 
-const numbersOf = ({ first, last }: { first: number; last: number }): number[] =>
-  last - first < MOST_NUMBERS ? Array.from({ length: last - first + 1 }, (_, n) => first + n) : [first, last]
-
 /** What of an entry is found by, beside what stands under keys that all kinds have. */
 function ofKind(entry: Logged, put: Put) {
   switch (entry.kind) {
@@ -64,7 +57,7 @@ function ofKind(entry: Logged, put: Put) {
       put('notes', HAPPENINGS[entry.what].title)
       break
     case 'numbered':
-      for (const number of numbersOf(entry)) put('numbers', withNumber(entry.series, number))
+      for (const number of numbersWritten(entry)) put('numbers', number)
       break
     case 'handed-over':
       put('state', 'handed over')

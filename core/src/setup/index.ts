@@ -121,6 +121,7 @@ export {
   leftOutBefore,
   nextSerial,
   numbersGiven,
+  numbersWritten,
   type SerialLine,
   type SerialList,
   SHOWN_GAPS,

@@ -65,6 +65,20 @@ export function serialList(entries: readonly Logged[], series: string, step = 1)
   return { lines, gaps, twice, ...(highest === undefined ? {} : { highest }) }
 }
 
+/** Numbers of a series that are written out one by one; of more, the first and the last. */
+const MOST_WRITTEN = 20
+
+/** The numbers of an entry as they stand on the parts. */
+export const numbersWritten = ({
+  series,
+  first,
+  last,
+}: Pick<Numbered, 'series' | 'first' | 'last'>): string[] =>
+  (last - first < MOST_WRITTEN
+    ? Array.from({ length: last - first + 1 }, (_, n) => first + n)
+    : [first, last]
+  ).map((number) => withNumber(series, number))
+
 /** The number that comes next; undefined where none was given out yet. */
 export const nextSerial = ({ highest }: SerialList, step: number): number | undefined =>
   highest === undefined ? undefined : highest + step

@@ -98,7 +98,8 @@ function statements(db: KeptFile) {
     for (const each of put.clear) each.run(setup)
     const was = put.lastBefore.get(setup) as { last: number } | undefined
     if (was) put.forgetWords.run(was.last)
-    const last = log.at(-1)?.seq ?? 0
+    // What a damaged file may lack has no place.
+    const last = log.findLast(({ seq }) => seq > 0)?.seq ?? 0
     put.words.run(
       last,
       ...FOUND_BY.map((by) => words.words[by].join(' \u00b7 ')),

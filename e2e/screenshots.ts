@@ -29,7 +29,7 @@ await page.goto('/')
 await page.getByRole('link', { name: /first side/ }).waitFor()
 await shot('shop')
 
-await page.getByRole('link', { name: 'Search the whole shop' }).click()
+await page.getByRole('link', { name: 'Find a setup' }).click()
 await page.getByRole('searchbox').fill('housing T5')
 await page.getByText(/setups? with housing T5/).waitFor()
 await shot('search')

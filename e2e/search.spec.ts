@@ -8,7 +8,7 @@ test('the whole shop is searched by keyboard: it says why each setup was found, 
   await page.getByLabel('Add a note').fill('The parallel under the left jaw is the short one.')
   await page.getByRole('button', { name: 'Add', exact: true }).click()
   await expect(page.getByText(/kept on this tablet/)).toHaveCount(0)
-  await page.getByRole('link', { name: 'Search the whole shop' }).focus()
+  await page.getByRole('link', { name: 'Find a setup' }).focus()
   await page.keyboard.press('Enter')
   const field = page.getByRole('searchbox', { name: 'Search the whole shop' })
   await expect(field).toBeFocused()

@@ -144,11 +144,15 @@ export async function buildApp({
     clock: time,
   })
   app.addHook('preClose', () => backups.end())
-  const feed = changeFeed(async () => ({
-    place: { logbook: database.logbook, ...(await entries.last()) },
-    stamp: await reference.stamp(),
-    time: new Date(time()).toISOString(),
-  }))
+  const began = database.damage ? 0 : (await entries.last()).seq
+  const feed = changeFeed(
+    async () => ({
+      place: { logbook: database.logbook, ...(await entries.last()) },
+      stamp: await reference.stamp(),
+      time: new Date(time()).toISOString(),
+    }),
+    began,
+  )
   await app.register(changeRoutes, { feed, store: entries })
   const simulated = simulatedMachines(reference, threads, clock)
   await app.register(entryRoutes, {

@@ -6,9 +6,15 @@ export type Changed = Answer<'changes'>
 /** A setup that has new entries, and its machine where it is known. */
 export type Touched = Changed['setups'][number]
 
+/** What is told, and the place up to which all has been told then: who was cut off goes on from there. */
+export interface Told {
+  changed: Changed
+  upTo: number
+}
+
 /** Whoever listens; `close` ends it from here. */
 export interface Listener {
-  tell: (changed: Changed) => void
+  tell: (told: Told) => void
   close: () => void
 }
 
@@ -16,31 +22,43 @@ export interface Listener {
 const BEAT_MS = 15_000
 
 /**
- * Tells every tablet that listens of what was written, once it stands in the logbook.
- * `now` says how far the logbook and the rows go.
+ * Tells every tablet that listens of what was written, once it stands in the logbook, in the order in which it was.
+ * `now` says how far the logbook and the rows go: that may be further than has been told, for what is just about to be; `from` how far the
+ * logbook went before anybody listened.
  */
-export function changeFeed(now: () => Promise<Omit<Changed, 'setups'>>) {
+export function changeFeed(now: () => Promise<Omit<Changed, 'setups'>>, from: number) {
   const listeners = new Set<Listener>()
-  const tellAll = async (setups: Touched[], all?: true) => {
+  /** Place of the last entry that was told of. */
+  let upTo = from
+  const tellAll = async (setups: Touched[], last: number | undefined, all?: true) => {
+    if (last !== undefined) upTo = Math.max(upTo, last)
+    const until = upTo
     if (listeners.size === 0) return
     const changed: Changed = { ...(await now()), setups, ...(all ? { all } : {}) }
-    for (const { tell } of listeners) tell(changed)
+    for (const { tell } of listeners) tell({ changed, upTo: until })
   }
-  const beat = setInterval(() => void tellAll([]).catch(() => undefined), BEAT_MS)
+  const beat = setInterval(() => void tellAll([], undefined).catch(() => undefined), BEAT_MS)
   beat.unref()
   return {
-    now,
-    /** Something was written: entries of some setups, or a row. A feed that fails holds nobody up: each tablet asks again by itself. */
-    changed: (setups: Touched[] = []) => void tellAll(setups).catch(() => undefined),
+    /** Entries of some setups were written, up to a place. A feed that fails holds nobody up: each tablet asks again by itself. */
+    changed: (setups: Touched[], last: number) => void tellAll(setups, last).catch(() => undefined),
+    /** A row was written. */
+    rowChanged: () => void tellAll([], undefined).catch(() => undefined),
     /** Anything may have been written. */
-    changedAll: () => void tellAll([], true).catch(() => undefined),
-    listen: (listener: Listener) => {
+    allChanged: () =>
+      void now()
+        .then(({ place }) => tellAll([], place.seq, true))
+        .catch(() => undefined),
+    /** Tells one who begins to listen how things stand: what is written from now on it hears. */
+    listen: async (listener: Listener): Promise<{ off: () => void; stands: Told }> => {
       listeners.add(listener)
-      return () => void listeners.delete(listener)
-    },
-    /** How many listen. */
-    get listening() {
-      return listeners.size
+      const before = upTo
+      const stands = await now()
+      // What was written before, and is just about to be told, is told again to whoever is cut off meanwhile.
+      return {
+        off: () => void listeners.delete(listener),
+        stands: { changed: { ...stands, setups: [] }, upTo: before },
+      }
     },
     end: () => {
       clearInterval(beat)

@@ -3,25 +3,27 @@ import sse from '@fastify/sse'
 import type { FastifyPluginAsync } from 'fastify'
 import type { EntryStore } from '../entries/store.ts'
 import { parse } from '../parse.ts'
-import type { Changed, ChangeFeed } from './feed.ts'
+import type { ChangeFeed, Told } from './feed.ts'
 
 /** Setups that are named one by one; of more it is said that anything may have changed. */
 const MOST_NAMED = 200
 /** What a tablet may leave unread, in bytes: one that reads nothing is cut off, and asks again when it is back. */
 const MOST_UNREAD = 256 * 1024
 
-/** Where a tablet left off: which logbook, and the place of its last entry. */
-const markOf = ({ place: { logbook, seq } }: Pick<Changed, 'place'>) => `${logbook}.${seq}`
+/** Where a tablet goes on from: which logbook, and the place up to which it was told. */
+const markOf = ({ changed: { place }, upTo }: Told) => `${place.logbook}.${upTo}`
 
 /** What has changed since a tablet left off. */
-async function changedSince(mark: string | undefined, now: Changed, store: EntryStore): Promise<Changed> {
+async function changedSince(mark: string | undefined, stands: Told, store: EntryStore): Promise<Told> {
+  const { changed, upTo } = stands
+  const all: Told = { changed: { ...changed, all: true }, upTo }
   const [, logbook, place] = /^(\w+)\.(\d+)$/.exec(mark ?? '') ?? []
   const seq = Number(place)
-  if (logbook !== now.place.logbook || seq > now.place.seq) return { ...now, all: true }
-  if (seq === now.place.seq) return now
+  if (logbook !== changed.place.logbook || seq > changed.place.seq) return all
+  if (seq === changed.place.seq) return stands
   const { setups, seq: last } = await store.touchedSince(seq, MOST_NAMED)
-  if (last < now.place.seq) return { ...now, all: true }
-  return { ...now, setups: setups.map((id) => ({ id })) }
+  if (last < changed.place.seq) return all
+  return { changed: { ...changed, setups: setups.map((id) => ({ id })) }, upTo }
 }
 
 /**
@@ -39,14 +41,16 @@ export const changeRoutes: FastifyPluginAsync<{ feed: ChangeFeed; store: EntrySt
     const { after } = parse(CONTRACT.changes.query, request.query)
     const { sse: stream } = reply
     stream.keepAlive()
-    const send = (changed: Changed) => {
+    const send = (told: Told) => {
       if (reply.raw.writableLength > MOST_UNREAD) return reply.raw.destroy()
-      return void stream.send({ id: markOf(changed), event: 'changed', data: changed }).catch(() => undefined)
+      return void stream
+        .send({ id: markOf(told), event: 'changed', data: told.changed })
+        .catch(() => undefined)
     }
     // Heard first, asked then: nothing that is written in between is missed.
-    const off = feed.listen({ tell: send, close: () => stream.close() })
+    const { off, stands } = await feed.listen({ tell: send, close: () => stream.close() })
     stream.onClose(off)
-    send(await changedSince(stream.lastEventId ?? after, { ...(await feed.now()), setups: [] }, store))
+    send(await changedSince(stream.lastEventId ?? after, stands, store))
   })
 }
 

@@ -1,6 +1,6 @@
 import { latestOf } from '@dogleg/core/log'
 import { type Logged, numbersGiven, readEntryText } from '@dogleg/core/setup'
-import { inArray } from 'drizzle-orm'
+import { inArray, sql } from 'drizzle-orm'
 import type { Writer } from '../database/connect.ts'
 import { seriesPart, entries as table, targetPart } from '../database/schema.ts'
 import { Problem } from '../problem.ts'
@@ -106,12 +106,12 @@ async function numbersOf(tx: Writer, series: readonly string[]): Promise<Logged[
   return found.map(({ id, setup, body }) => readEntryText(body, { id, setup }, 'read-before'))
 }
 
-/** Adds entries to the log, in the transaction that is open. Adding is idempotent by the id that the client made. */
+/** Adds entries to the log, in the transaction that is open; `last` is the place of the last entry then. Adding is idempotent by the id that the client made. */
 export async function appendEntries(
   tx: Writer,
   entries: readonly Logged[],
   arrival: Arrival,
-): Promise<Appended & { touched: TouchedSetup[] }> {
+): Promise<Appended & { touched: TouchedSetup[]; last: number }> {
   const standing = await standingOf(tx, [...new Set(entries.flatMap(namedBy))])
   const rows = referenceStore(tx)
   const machines = new Set<string>()
@@ -142,11 +142,13 @@ export async function appendEntries(
     added.push({ id: entry.id, setup: entry.setup, body, ...timesOf(entry, arrival) })
   }
   for (const some of batches(added)) await tx.insert(table).values(some)
+  const [end] = await tx.select({ last: sql<number | null>`max(${table.seq})` }).from(table)
   const setups = new Map<string, Set<string>>()
   for (const { setup, kind } of entries) setups.set(setup, (setups.get(setup) ?? new Set()).add(kind))
   return {
     added: added.length,
     known: entries.length - added.length,
+    last: end?.last ?? 0,
     touched: added.length === 0 ? [] : [...setups].map(([id, of]) => touched(id, standing.get(id), of)),
   }
 }

@@ -52,10 +52,10 @@ export const entryRoutes: FastifyPluginAsync<{
   answers(app, 'addEntries', async ({ body: { entries: sent, held } }) => {
     const entries = readSent(sent)
     const lain = new Map(entries.map(({ id }, n) => [id, held?.[n] ?? 0]))
-    const { touched, ...done } = await write((tx) =>
+    const { touched, last, ...done } = await write((tx) =>
       appendEntries(tx, entries, { by: 'tablet', now: clock(), held: lain }),
     )
-    if (touched.length > 0) feed.changed(touched)
+    if (touched.length > 0) feed.changed(touched, last)
     const { time } = told()
     return { ...done, place: { logbook, ...(await store.last()) }, time }
   })

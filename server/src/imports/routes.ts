@@ -32,7 +32,7 @@ export const importRoutes: FastifyPluginAsync<{
     const taken = await database.alone(() =>
       threads.record('importFile', { of, bytes: body, now: clock() }, [body.buffer]),
     )
-    feed.changedAll()
+    feed.allChanged()
     return taken
   })
 }

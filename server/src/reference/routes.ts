@@ -27,7 +27,7 @@ function nounRoutes<N extends Noun>(
   const { one, needs, clashes } = rowKind(noun)
   const write = async <T>(work: (tx: Writer) => Promise<T>): Promise<T> => {
     const done = await database.write(work)
-    feed.changed()
+    feed.rowChanged()
     return done
   }
 

@@ -111,10 +111,12 @@ interface Asked {
 export const setupLog = ({ of, told, setup, after }: Asked & { setup: string; after: number }) =>
   answered<'setupLog'>(async () => {
     const on = open(of)
+    // How far the log goes before it is read: what comes meanwhile is asked for again.
+    const place = await placeOf(on, told)
     const found = await on.entries.since(setup, after)
     if (after === 0 && found.entries.length === 0)
       throw new Problem(404, 'not-found', 'There is no setup with this address. Go back to the shop.')
-    return { ...found, ...(await placeOf(on, told)) }
+    return { ...found, ...place }
   })
 
 /** Asks what is kept of the logbook, once it knows of every entry up to now; `whole` where nothing can be said before all was read. */
@@ -123,6 +125,7 @@ const askKept = async <T>(
   question: (followed: Followed, on: Opened) => Promise<T>,
 ): Promise<T & Awaited<ReturnType<typeof placeOf>>> => {
   const on = open(of)
+  const place = await placeOf(on, told)
   const found = await on.follower.ask(FOLLOW_MS, Date.parse(told.time), async (followed) => {
     if (!followed.enough || (whole && followed.reads !== undefined))
       throw new Problem(
@@ -132,7 +135,7 @@ const askKept = async <T>(
       )
     return question(followed, on)
   })
-  return { ...found, ...(await placeOf(on, told)) }
+  return { ...found, ...place }
 }
 
 /** The same, for a list of entries in which none may be missing. */

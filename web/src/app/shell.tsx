@@ -108,7 +108,7 @@ export function Shell() {
             <Delivery />
             <NavLink
               to="/search"
-              aria-label="Search the whole shop"
+              aria-label="Find a setup"
               className="inline-flex min-h-11 min-w-11 items-center justify-center hover:bg-stock-shade"
             >
               <Search aria-hidden size={24} />

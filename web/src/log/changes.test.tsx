@@ -70,6 +70,7 @@ beforeEach(() => {
   end = listenToChanges(client)
   // The first answer that the page gets.
   notePlace({ logbook: 'log', seq: 5 }, 0)
+  vi.advanceTimersByTime(100)
 })
 afterEach(() => {
   act(() => end())

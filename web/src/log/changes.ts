@@ -6,7 +6,7 @@ import { noteHeard } from './api.ts'
 import { listenerSet } from './listeners.ts'
 import { BOARD_KEY, earlierKey, logKey, machineKeys, NUMBERS_KEY, STAMP_KEY } from './log-cache.ts'
 import { flush } from './outbox.ts'
-import { notePlace, whenPlaced } from './place.ts'
+import { leastPlace, notePlace } from './place.ts'
 
 // The server tells of changes as they are made, over one connection that stays open while the page is looked at. Where that fails, and
 // until it holds again, everything is asked for now and then instead.
@@ -15,6 +15,8 @@ type Changed = Answer<'changes'>
 
 /** Nothing was heard for so long, not even that nothing changed: the connection is gone, whatever the browser thinks. In ms. */
 const SILENT_MS = 40_000
+/** How often it is looked whether the page has all that it began with. */
+const WAIT_MS = 100
 /** How often that is looked at. */
 const LOOK_MS = 5000
 /** A server that does not want to be listened to is tried again after so long. */
@@ -74,7 +76,7 @@ export function listenToChanges(client: QueryClient): () => void {
   let source: EventSource | undefined
   /** How far this page knows the log, as events say it. */
   let left: string | undefined
-  let waiting = () => {}
+  let waiting: ReturnType<typeof setTimeout> | undefined
   let heardAt = 0
   let again: ReturnType<typeof setTimeout> | undefined
   let boardDue: ReturnType<typeof setTimeout> | undefined
@@ -87,7 +89,7 @@ export function listenToChanges(client: QueryClient): () => void {
   }
   const close = () => {
     clearTimeout(again)
-    waiting()
+    clearTimeout(waiting)
     source?.close()
     source = undefined
     setLive(false)
@@ -95,12 +97,11 @@ export function listenToChanges(client: QueryClient): () => void {
   const open = () => {
     close()
     if (document.visibilityState === 'hidden') return
+    // It begins where every answer is that the page began with: what came since may not stand in each of them.
+    const least = left === undefined && client.isFetching() === 0 ? leastPlace() : undefined
+    if (least) left = `${least.logbook}.${least.seq}`
     if (left === undefined) {
-      // What came before the first answer that this page got stands in it.
-      waiting = whenPlaced(({ logbook, seq }) => {
-        left = `${logbook}.${seq}`
-        open()
-      })
+      waiting = setTimeout(open, WAIT_MS)
       return
     }
     source = new EventSource(`/api/changes?after=${encodeURIComponent(left)}`)

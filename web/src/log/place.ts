@@ -33,8 +33,8 @@ let seen = readSeen()
 /** When that was told, by the page's steady clock. */
 let seenAt = 0
 let loss: Loss | undefined
-/** What the first answer told that this page got. */
-let first: Place | undefined
+/** The least that any answer told that this page got: what came after it may not stand in all of them. */
+let least: Place | undefined
 
 const keep = (now: Place) => {
   seen = now
@@ -57,10 +57,7 @@ function setLoss(now: Loss | undefined) {
 export function notePlace(told: unknown, asked: number) {
   const has = readPlace(told)
   if (!has) return
-  if (!first) {
-    first = has
-    notify()
-  }
+  if (!least || (has.logbook === least.logbook && has.seq < least.seq)) least = has
   if (!seen || (has.logbook === seen.logbook && has.seq >= seen.seq)) {
     if (!seen || has.seq !== seen.seq) keep(has)
     setLoss(undefined)
@@ -77,16 +74,5 @@ export function acceptLoss() {
 
 export const useLoss = () => useSyncExternalStore(subscribe, () => loss)
 
-/** Tells how far the server's logbook went with the first answer that this page got, once it has one; returns how to give up. */
-export function whenPlaced(then: (place: Place) => void): () => void {
-  const off = subscribe(() => {
-    if (!first) return
-    off()
-    then(first)
-  })
-  if (first) {
-    off()
-    then(first)
-  }
-  return off
-}
+/** How far the server's logbook went at the least with every answer that this page got; undefined before the first. */
+export const leastPlace = () => least

@@ -190,6 +190,12 @@ export const CONTRACT = {
     params: one,
     query: since,
     answer: log.extend({
+      single: z
+        .array(z.string())
+        .exactOptional()
+        .describe(
+          'setups of which only single entries are told: where something comes to one of them, all is asked for anew',
+        ),
       earlier: earlierTime
         .exactOptional()
         .describe(

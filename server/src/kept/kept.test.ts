@@ -160,8 +160,10 @@ describe('what a machine is told of', () => {
           const whole = [...logs.values()]
             .filter((log) => log.some((entry) => entry.kind === 'opened' && entry.machine.id === machine.id))
             .flat()
-          const { entries, earlier } = await machineStands(db, store, logReader(store), machine.id)
+          const { entries, earlier, single } = await machineStands(db, store, logReader(store), machine.id)
           const { setups } = whatCounts(db, machine.id)
+          const others = entries.flatMap(({ setup }) => (setups.has(setup) ? [] : [setup]))
+          expect(new Set(single)).toEqual(new Set(others))
           const all = new Set(whole.map(({ setup }) => setup))
           if (all.size > 45) expect(entries.length).toBeLessThan(whole.length)
           // Of others single entries, each with what opened its setup; of some only who has read a note.

@@ -18,6 +18,8 @@ const NOTES_WAITING = 30
 export interface OfMachine {
   /** In the order of arrival, without what is long. */
   entries: Logged[]
+  /** Setups of which only single entries are there: what comes to one of them later is not understood without the rest of its log. */
+  single?: string[]
   /** What is known of the time before that from which on all entries are there; undefined where all are there. */
   earlier?: EarlierTime
 }
@@ -161,9 +163,11 @@ export async function machineStands(
   for (const { entry, seq } of await store.placedAt([...places])) placed.push({ entry: slim(entry), seq })
   placed.sort((a, b) => a.seq - b.seq)
   const earlier = earlierThan(db, machine, setups)
+  const single = new Set(placed.flatMap(({ entry }) => (setups.has(entry.setup) ? [] : entry.setup)))
   return {
     entries: [...placed.map(({ entry }) => entry), ...(await unreadOfNobody(db, store, 0))],
     ...(earlier ? { earlier } : {}),
+    ...(single.size > 0 ? { single: [...single] } : {}),
   }
 }
 

@@ -114,6 +114,19 @@ describe('how a machine stands', () => {
     expect(now).toEqual({ entries: [opened, second], seq: 9, earlier: { until: 5 } })
   })
 
+  it('is asked anew where something came to a setup of which it has only single entries', async () => {
+    const asked = fakeServer({
+      [`GET /api/machines/${machine}/entries`]: (_body: unknown, path: string) =>
+        path.includes('after=0')
+          ? { entries: [opened, second, third], seq: 12 }
+          : { entries: [third], seq: 12 },
+    })
+    client.setQueryData<Log>(machineLogKey(machine), { entries: [opened], seq: 9, single: [opened.setup] })
+    const now = await askMachineLog(client, machine)
+    expect(asked.map((each) => each.split('after=')[1])).toEqual(['9', '0'])
+    expect(now).toEqual({ entries: [opened, second, third], seq: 12 })
+  })
+
   it('grows by what came to setups that it has, and keeps what is known of the time before', async () => {
     const read = { ...third, id: '01KAS0000000000000000000X2', setup: stranger.setup, kind: 'acknowledged' }
     fakeServer({ [`GET /api/machines/${machine}/entries`]: { entries: [third, read], seq: 11 } })

@@ -10,6 +10,8 @@ export interface Log {
   seq: number
   /** Of a machine: what is known of the time before that from which on all entries are there. */
   earlier?: EarlierTime
+  /** Of a machine: setups of which only single entries are there. */
+  single?: string[]
 }
 
 export const logKey = (setup: string) => ['log', setup]
@@ -73,28 +75,30 @@ export async function askSince(
   ask: (after: number) => Promise<Log>,
 ): Promise<Log> {
   const log = () => client.getQueryData<Log>(key)
-  const after = log()?.seq ?? 0
-  const { entries, seq, earlier } = await ask(after)
-  const now = merged(log(), entries, seq)
-  return earlier ? { ...now, earlier } : now
+  const { entries, seq } = await ask(log()?.seq ?? 0)
+  return merged(log(), entries, seq)
 }
 
 /**
- * Asks how a machine stands, or what came to it since. What came to a setup that this page has not from its beginning is of one that
- * was not among those that count: then all is asked anew.
+ * Asks how a machine stands, or what came to it since. What came to a setup that this page does not have from its beginning, or of which it has
+ * only single entries, is not understood without the rest of its log: then all is asked for anew.
  */
 export async function askMachineLog(client: QueryClient, machine: string): Promise<Log> {
-  const key = machineLogKey(machine)
-  const since = await askSince(client, key, (after) => api.machineEntriesSince(machine, after))
-  const begun = new Set(
-    since.entries.flatMap((entry) => (machineOpened(entry) === machine ? [entry.setup] : [])),
-  )
-  if (
-    since.entries.every(({ kind, setup }) => kind === 'unread' || kind === 'acknowledged' || begun.has(setup))
-  )
-    return since
-  const { entries, seq, earlier } = await api.machineEntriesSince(machine, 0)
-  return { entries, seq, ...(earlier ? { earlier } : {}) }
+  const log = () => client.getQueryData<Log>(machineLogKey(machine))
+  const before = log()
+  if (before && before.seq > 0) {
+    const { entries, seq } = await api.machineEntriesSince(machine, before.seq)
+    const known = merged(log(), entries, seq)
+    const begun = new Set(
+      known.entries.flatMap((entry) => (machineOpened(entry) === machine ? [entry.setup] : [])),
+    )
+    const single = new Set(before.single)
+    const isUnderstood = ({ kind, setup }: LogEntry) =>
+      kind === 'unread' || kind === 'acknowledged' || (begun.has(setup) && !single.has(setup))
+    if (entries.every(isUnderstood)) return known
+  }
+  const { entries, seq, earlier, single } = await api.machineEntriesSince(machine, 0)
+  return { entries, seq, ...(earlier ? { earlier } : {}), ...(single ? { single } : {}) }
 }
 
 export const askLog = (client: QueryClient, setup: string) =>

@@ -42,6 +42,13 @@ const log = z.object({
   seq: z.int().min(0).describe('the place of the last of them, to ask from the next time'),
   ...told,
 })
+const pageBefore = z.coerce
+  .number<string | number>()
+  .int()
+  .min(0)
+  .default(Number.MAX_SAFE_INTEGER)
+  .describe('as the page before said; left out for the first')
+
 const backupWhy = z.enum(['night', 'before-update', 'asked'])
 const time = z.iso.datetime({ precision: 3 })
 const shopState = z.object({
@@ -134,12 +141,7 @@ export const CONTRACT = {
     says: 'Setups of a machine, a page at a time, the one that was worked on last first.',
     params: one,
     query: z.object({
-      before: z.coerce
-        .number<string | number>()
-        .int()
-        .min(0)
-        .default(Number.MAX_SAFE_INTEGER)
-        .describe('as the page before said; left out for the first'),
+      before: pageBefore,
       by: initials.optional(),
     }),
     answer: z.object({
@@ -239,12 +241,7 @@ export const CONTRACT = {
         .max(200)
         .default('')
         .describe('words, each perhaps only begun; what stands in quotes is one; none for all setups'),
-      before: z.coerce
-        .number<string | number>()
-        .int()
-        .min(0)
-        .default(Number.MAX_SAFE_INTEGER)
-        .describe('as the page before said; left out for the first'),
+      before: pageBefore,
     }),
     answer: z.object({
       found: z.array(

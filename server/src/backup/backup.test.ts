@@ -1,24 +1,12 @@
-import { spawnSync } from 'node:child_process'
 import { copyFileSync, existsSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import { describe, expect, it } from 'vitest'
 import { noteEntry, openedEntry } from '../testing/entries.ts'
-import { newFolder, refusedStart } from '../testing/process.ts'
+import { newFolder, refusedStart, runCommand as run } from '../testing/process.ts'
 import { post, servers, stored } from '../testing/shop.ts'
 
 const { start, end, stop } = servers()
 const LONG = 60_000
-
-const command = fileURLToPath(new URL('../../dist/logbook-command.js', import.meta.url))
-/** Runs a command as its user would, on a logbook. */
-function run(file: string, ...args: string[]) {
-  const { status, stdout, stderr } = spawnSync(process.execPath, [command, ...args], {
-    env: { ...process.env, DOGLEG_DATA: file },
-    encoding: 'utf8',
-  })
-  return { status, says: stdout + stderr }
-}
 
 async function shop() {
   const file = join(newFolder(), 'log.sqlite')

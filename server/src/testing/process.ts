@@ -1,4 +1,4 @@
-import { type ChildProcess, spawn } from 'node:child_process'
+import { type ChildProcess, spawn, spawnSync } from 'node:child_process'
 import { mkdtempSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
@@ -6,6 +6,8 @@ import { fileURLToPath } from 'node:url'
 
 /** The server as it was built; `built-server.mjs` sees to it before the tests begin. */
 const main = fileURLToPath(new URL('../../dist/main.js', import.meta.url))
+
+const command = fileURLToPath(new URL('../../dist/logbook-command.js', import.meta.url))
 
 export const newFolder = () => mkdtempSync(join(tmpdir(), 'dogleg-test-'))
 
@@ -71,4 +73,13 @@ export async function kill({ child }: Started) {
   const ended = new Promise((resolve) => child.once('exit', resolve))
   child.kill('SIGKILL')
   await ended
+}
+
+/** Runs a command as whoever sits at the server would (`backup`, `restore`, `verify` …), on a logbook. */
+export function runCommand(file: string, ...args: string[]) {
+  const { status, stdout, stderr } = spawnSync(process.execPath, [command, ...args], {
+    env: { ...process.env, DOGLEG_DATA: file },
+    encoding: 'utf8',
+  })
+  return { status, says: stdout + stderr }
 }

@@ -1,7 +1,5 @@
-import { spawnSync } from 'node:child_process'
 import { existsSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
-import { fileURLToPath } from 'node:url'
 import Sqlite from 'libsql'
 import { describe, expect, it } from 'vitest'
 import { openDatabase } from '../database/open.ts'
@@ -9,22 +7,12 @@ import { fillDemo } from '../demo.ts'
 import { appendEntries } from '../entries/append.ts'
 import { noteEntry, openedEntry } from '../testing/entries.ts'
 import { history } from '../testing/histories.ts'
-import { newFolder } from '../testing/process.ts'
+import { newFolder, runCommand as run } from '../testing/process.ts'
 import { ask, servers } from '../testing/shop.ts'
 
 const { start, stop } = servers()
 const LONG = 60_000
 const migrations = join(import.meta.dirname, '../../migrations')
-const command = fileURLToPath(new URL('../../dist/logbook-command.js', import.meta.url))
-
-/** Runs a command as its user would, on a logbook. */
-function run(file: string, ...args: string[]) {
-  const { status, stdout, stderr } = spawnSync(process.execPath, [command, ...args], {
-    env: { ...process.env, DOGLEG_DATA: file },
-    encoding: 'utf8',
-  })
-  return { status, says: stdout + stderr }
-}
 
 /** A closed logbook with the demo and more. */
 async function logbook() {

@@ -23,8 +23,8 @@ const FOUND_BY: Record<FoundSetup['why'][number]['by'], string> = {
   named: 'With',
 }
 
-/** A value as it was when it last stood still. */
-function useSettled(value: string): string {
+/** A value as it was when it last stood still for a moment. */
+function useAtRest(value: string): string {
   const [settled, setSettled] = useState(value)
   useEffect(() => {
     const timer = setTimeout(() => setSettled(value), PAUSE_MS)
@@ -37,7 +37,7 @@ function useSettled(value: string): string {
 export function SearchPage() {
   const [params, setParams] = useSearchParams()
   const [typed, setTyped] = useState(params.get('for') ?? '')
-  const text = useSettled(typed.trim())
+  const text = useAtRest(typed.trim())
   const id = useId()
   const { data, error, hasNextPage, fetchNextPage, isFetching } = useInfiniteQuery({
     queryKey: ['search', text],

@@ -25,7 +25,7 @@ const read = (schema: z.ZodType | undefined, data: unknown) => schema && parse(s
 function route<Question>(
   app: FastifyInstance,
   [method, url]: Address,
-  { params, query, body, door, status }: Contract,
+  { params, query, body, door, status, immutable }: Contract,
   answer: (asked: Question) => Promise<unknown>,
 ) {
   app.route({
@@ -39,6 +39,7 @@ function route<Question>(
       }
       const answered = await answer(asked as Question)
       reply.code(status ?? 200)
+      if (immutable) reply.header('cache-control', 'private, max-age=31536000, immutable')
       if (!(answered instanceof Uint8Array)) return answered
       const { buffer, byteOffset, byteLength } = answered
       return reply.type('application/json; charset=utf-8').send(Buffer.from(buffer, byteOffset, byteLength))

@@ -5,6 +5,7 @@ import { Validator } from '@seriousme/openapi-schema-validator'
 import { ulid } from 'ulid'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { everyRoute } from './description/describe.ts'
+import { keepTexts, textName } from './entries/texts.ts'
 import { type DemoApp, demoApp } from './testing/app.ts'
 import { routeOf } from './testing/contract.ts'
 import { setupFileOf } from './testing/files.ts'
@@ -100,6 +101,9 @@ describe('the contract', () => {
     expect((await ask('POST', '/api/entries', { entries: [note], held: [0] })).body).toMatchObject({
       added: 1,
     })
+
+    await demo.database.write((tx) => keepTexts(tx, new Map([[textName('G90'), 'G90']])))
+    expect((await ask('GET', `/api/texts/${textName('G90')}`)).body).toMatchObject({ text: 'G90' })
 
     for (const noun of NOUNS) {
       const { [noun]: rows } = (await ask<Record<Noun, { id: string }[]>>('GET', `/api/${noun}`)).body

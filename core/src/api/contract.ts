@@ -7,7 +7,7 @@ import { earlierTime, NOUNS, type Noun, type Row } from '../setup/index.ts'
 import { setupFile } from '../sheet/index.ts'
 import { hiddenTruth, practiceResult, simulatedAction, simulatedMachine } from '../simulated/index.ts'
 import { setupSummary, shopBoardSchema } from '../traveler/index.ts'
-import { logged, type RowList, rowList, rowOf, told } from './parts.ts'
+import { logged, loggedNamed, type RowList, rowList, rowOf, told } from './parts.ts'
 import type { RouteName, RowRouteName } from './routes.ts'
 
 /** All that there is to say of one question: what is asked, and what is answered. */
@@ -24,6 +24,8 @@ export interface Contract {
   status?: 201
   /** The answer comes again and again, as server-sent events. */
   stream?: true
+  /** What is answered never changes: whoever has it need not ask again. */
+  immutable?: true
 }
 
 const MOST_ENTRIES = 500
@@ -179,8 +181,28 @@ export const CONTRACT = {
   setupLog: {
     says: 'The log of one setup.',
     params: one,
-    query: since,
-    answer: log,
+    query: since.extend({
+      texts: z
+        .enum(['inside', 'named'])
+        .default('inside')
+        .describe(
+          'where long texts are: inside the entries, or as {"text-sha256": hash} in their places, to be asked for by that name',
+        ),
+    }),
+    answer: log.extend({
+      entries: z.array(loggedNamed).describe('what cannot be read as an entry stands among them'),
+    }),
+  },
+  longText: {
+    says: 'A long text that stands apart from the entries that have it: a program.',
+    params: z.object({
+      hash: z
+        .string()
+        .regex(/^[0-9a-f]{64}$/, 'A text is named by 64 hexadecimal digits.')
+        .describe('SHA-256 of its UTF-8, in hexadecimal'),
+    }),
+    answer: z.object({ hash: z.string(), text: z.string() }),
+    immutable: true,
   },
   earlierRuns: {
     says: 'What others say of a setup: the last ten setups of its job before it, and who has read its notes.',

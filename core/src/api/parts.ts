@@ -41,6 +41,12 @@ export const entry: z.ZodType<LogEntry> = z.union(KINDS.map(({ schema }) => sche
 /** Whatever stands in a log: an entry, or what cannot be read as one. */
 export const logged: z.ZodType<LogEntry> = z.union([entry, unreadEntry])
 
+/** The same, where long texts may be named instead of standing in it. */
+export const loggedNamed: z.ZodType<LogEntry> = z.union([
+  logged,
+  z.looseObject({ id: z.string(), setup: z.string(), at: z.string(), by: z.string(), kind: z.string() }),
+])
+
 /** Which logbook, and the place of its last entry. */
 const place = z.object({ logbook: z.string(), seq: z.int().min(0) })
 export type Place = z.infer<typeof place>

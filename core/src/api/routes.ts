@@ -7,6 +7,7 @@ export const ROUTES = {
   board: ['GET', '/api/setups'],
   changes: ['GET', '/api/changes'],
   setupLog: ['GET', '/api/setups/:id/entries'],
+  longText: ['GET', '/api/texts/:hash'],
   earlierRuns: ['GET', '/api/setups/:id/earlier'],
   olderSetups: ['GET', '/api/machines/:id/setups'],
   machineLog: ['GET', '/api/machines/:id/entries'],

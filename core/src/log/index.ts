@@ -34,6 +34,15 @@ export {
 } from './kind.ts'
 export { type AcrossRule, across, type Kinds, kindsOf } from './kinds.ts'
 export { type LogLine, type Standing, standingOf } from './lines.ts'
+export {
+  inPlaceOf,
+  LONG_TEXT,
+  mayName,
+  standsApart,
+  textsNamedIn,
+  withoutTexts,
+  withTexts,
+} from './long-texts.ts'
 export { claimedMoment, inOrder, type Moment, type Order, orderOf } from './order.ts'
 export { plainly } from './plainly.ts'
 export { entryDoor, type Place, type Trust } from './read.ts'

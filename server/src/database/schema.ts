@@ -31,6 +31,12 @@ export const entries = sqliteTable(
   ],
 )
 
+/** Long texts, each once, by the SHA-256 of it: the body of an entry has that in its place. Nothing updates or deletes a row. */
+export const texts = sqliteTable('texts', {
+  hash: text('hash').primaryKey(),
+  text: text('text').notNull(),
+})
+
 /** Which logbook this is: one row, made with it. */
 export const logbook = sqliteTable('logbook', { id: text('id').primaryKey() })
 

@@ -1,11 +1,12 @@
-import { latestOf } from '@dogleg/core/log'
-import { type Logged, numbersGiven, readEntryText } from '@dogleg/core/setup'
+import { latestOf, mayName, textsNamedIn, withTexts } from '@dogleg/core/log'
+import { type Logged, numbersGiven, readEntry, readEntryText } from '@dogleg/core/setup'
 import { inArray, sql } from 'drizzle-orm'
 import type { Writer } from '../database/connect.ts'
 import { seriesPart, entries as table, targetPart } from '../database/schema.ts'
 import { Problem } from '../problem.ts'
 import { referenceStore } from '../reference/store.ts'
 import { type Arrival, checkClaim, checkNames, checkTime } from './check.ts'
+import { keepTexts, takenApart } from './texts.ts'
 
 export type { Arrival } from './check.ts'
 
@@ -68,26 +69,49 @@ function touched(id: string, opening: Stands | undefined, kinds: Iterable<string
     : { id, kinds: [...kinds] }
 }
 
-/** An entry as it is stored: its times of arrival stand beside it. What cannot be read here is kept as it was written. */
-function bodyOf(entry: Logged): string {
-  if (entry.kind !== 'unread') return withoutTimes(entry)
+/** An entry as it is stored: its times of arrival stand beside it, long texts apart. */
+interface Stored {
+  body: string
+  texts: ReadonlyMap<string, string>
+  /** The same in one piece. */
+  whole: string
+}
+
+const inOnePiece = (whole: string): Stored => ({ body: whole, texts: new Map(), whole })
+
+/** What cannot be read here is kept as it was written. */
+function storedOf(entry: Logged): Stored {
+  if (entry.kind !== 'unread') {
+    const made = withoutTimes(entry)
+    return { ...takenApart(made), whole: JSON.stringify(made) }
+  }
   try {
-    return withoutTimes(JSON.parse(entry.raw) as object)
+    return inOnePiece(JSON.stringify(withoutTimes(JSON.parse(entry.raw) as object)))
   } catch {
-    return entry.raw
+    return inOnePiece(entry.raw)
   }
 }
 
-function withoutTimes(entry: object): string {
+function withoutTimes(entry: object): object {
   const { received: _received, latest: _latest, ...made } = entry as Partial<Logged>
-  return JSON.stringify(made)
+  return made
 }
 
-/** Whether what is stored says the same as an entry that is sent again, though it may have been written in an older shape. */
-function isSame(stored: string, body: string): boolean {
-  if (stored === body) return true
-  const before = readEntryText(stored)
-  return before.kind !== 'unread' && withoutTimes(before) === body
+/** Whether what stands there says the same as an entry that is sent again, though it may have been written in an older shape. */
+function isSame(stands: string, { body, texts, whole }: Stored): boolean {
+  if (stands === body || stands === whole) return true
+  const before = isApart(stands)
+    ? readEntry(withTexts(JSON.parse(stands), (hash) => texts.get(hash)))
+    : readEntryText(stands)
+  return before.kind !== 'unread' && JSON.stringify(withoutTimes(before)) === whole
+}
+
+function isApart(body: string): boolean {
+  try {
+    return mayName(body) && textsNamedIn(JSON.parse(body)).size > 0
+  } catch {
+    return false
+  }
 }
 
 /** Serial numbers of some series that were given out in the whole shop, and what strikes any of them out. */
@@ -124,10 +148,11 @@ export async function appendEntries(
   const opens = new Set(entries.flatMap(({ id, kind }) => (kind === 'opened' ? [id] : [])))
   const setupOf = (id: string) => standing.get(id)?.setup ?? (opens.has(id) ? id : undefined)
   const added: (typeof table.$inferInsert)[] = []
+  const texts = new Map<string, string>()
   for (const entry of entries) {
-    const body = bodyOf(entry)
+    const made = storedOf(entry)
     const before = standing.get(entry.id)
-    if (before !== undefined && !isSame(before.body, body))
+    if (before !== undefined && !isSame(before.body, made))
       throw new Problem(409, 'id-taken', 'Another entry has this id. Enter it again.', entry.id)
     if (before !== undefined) continue
     checkNames(entry, { setupOf, machineKnown: (id) => machines.has(id) }, arrival)
@@ -138,9 +163,12 @@ export async function appendEntries(
       if (taken) throw new Problem(409, 'number-given', taken, entry.id)
     }
     if (entry.kind === 'numbered' || entry.kind === 'struck') numbers.push(entry)
+    const { body } = made
     standing.set(entry.id, { setup: entry.setup, body })
     added.push({ id: entry.id, setup: entry.setup, body, ...timesOf(entry, arrival) })
+    for (const [hash, text] of made.texts) texts.set(hash, text)
   }
+  await keepTexts(tx, texts)
   for (const some of batches(added)) await tx.insert(table).values(some)
   const [end] = await tx.select({ last: sql<number | null>`max(${table.seq})` }).from(table)
   const setups = new Map<string, Set<string>>()

@@ -60,9 +60,11 @@ export const entryRoutes: FastifyPluginAsync<{
     return { ...done, place: { logbook, ...(await store.last()) }, time }
   })
 
-  answers(app, 'setupLog', async ({ params: { id: setup }, query: { after } }) =>
-    threads.record('setupLog', { of, told: told(), setup, after }),
+  answers(app, 'setupLog', async ({ params: { id: setup }, query: { after, texts } }) =>
+    threads.record('setupLog', { of, told: told(), setup, after, texts }),
   )
+
+  answers(app, 'longText', async ({ params: { hash } }) => threads.record('longText', { of, hash }))
 
   answers(app, 'earlierRuns', async ({ params: { id: setup } }) =>
     threads.record('earlierRuns', { of, told: told(), setup }),

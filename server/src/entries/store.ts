@@ -5,6 +5,7 @@ import type { Reader } from '../database/connect.ts'
 import { isDamage } from '../database/errors.ts'
 import { entries as table } from '../database/schema.ts'
 import { type LogRow, type RowReader, rowReader } from './rows.ts'
+import { readTexts } from './texts.ts'
 
 /** Values that go with one question: SQLite takes at most 32,766. */
 const AT_ONCE = 5000
@@ -15,6 +16,8 @@ export interface EntriesSince {
   entries: Logged[]
   /** Place of the last. */
   seq: number
+  /** The long texts that stand apart from them, by their hash. */
+  texts: ReadonlyMap<string, string>
 }
 
 /** An entry with its place in the logbook. */
@@ -28,10 +31,10 @@ export function entryStore(
   db: Reader,
   { damaged: inDoubt = false, remembers = true }: { damaged?: boolean; remembers?: boolean } = {},
 ) {
-  const read: RowReader = rowReader({ remembers })
+  const read: RowReader = rowReader((hashes) => readTexts(db, hashes, { inDoubt }), { remembers })
   const upTo = async (rows: readonly LogRow[], after: number): Promise<EntriesSince> => {
-    const { entries, last } = await read(rows)
-    return { entries, seq: last ?? after }
+    const { entries, last, texts } = await read(rows)
+    return { entries, seq: last ?? after, texts }
   }
 
   /** The rows of a damaged file that can be read, one by one. */
@@ -150,6 +153,10 @@ export function entryStore(
     return entries.map((entry, n) => ({ entry, seq: found[n]?.seq ?? 0 }))
   }
 
+  /** A long text by its hash; undefined where none is. */
+  const text = async (hash: string): Promise<string | undefined> =>
+    (await readTexts(db, [hash], { inDoubt })).get(hash)
+
   /** The id of the entry at a place; undefined where none is. */
   const idAt = async (seq: number): Promise<string | undefined> =>
     (await db.select({ id: table.id }).from(table).where(eq(table.seq, seq)).limit(1))[0]?.id
@@ -177,6 +184,6 @@ export function entryStore(
     return row?.at ?? 0
   }
 
-  return { since, placed, touchedSince, touchedUpTo, placedAt, idAt, isEmpty, last, lastReceived }
+  return { since, placed, touchedSince, touchedUpTo, placedAt, text, idAt, isEmpty, last, lastReceived }
 }
 export type EntryStore = ReturnType<typeof entryStore>

@@ -7,6 +7,7 @@ import { type Connection, connect } from '../database/connect.ts'
 import { databaseProblem } from '../database/problems.ts'
 import { appendEntries } from '../entries/append.ts'
 import { type EntryStore, entryStore } from '../entries/store.ts'
+import { textsNamed } from '../entries/texts.ts'
 import { type BoardKeeper, boardKeeper } from '../kept/board.ts'
 import { type Followed, type Follower, follower } from '../kept/follow.ts'
 import { type LogReader, logReader } from '../kept/logs.ts'
@@ -79,15 +80,21 @@ export type Answered<Name extends RouteName> =
   | { problem: { status: number; body: ProblemBody } }
 
 /** The text is handed over and not copied: it may be as long as a log is. */
-const handedOver = <Name extends RouteName>(answer: Answer<Name>): Answered<Name> => {
-  const text = textOf(answer)
+const handedOver = <Name extends RouteName>(
+  answer: Answer<Name>,
+  asJson?: (answer: Answer<Name>) => string,
+): Answered<Name> => {
+  const text = textOf(answer, asJson)
   return move({ [transferableSymbol]: [text.buffer], [valueSymbol]: { text } }) as unknown as Answered<Name>
 }
 
 /** Does a job; a refusal comes back as such. */
-async function answered<Name extends RouteName>(work: () => Promise<Answer<Name>>): Promise<Answered<Name>> {
+async function answered<Name extends RouteName>(
+  work: () => Promise<Answer<Name>>,
+  asJson?: (answer: Answer<Name>) => string,
+): Promise<Answered<Name>> {
   try {
-    return handedOver(await work())
+    return handedOver(await work(), asJson)
   } catch (error) {
     const problem = error instanceof Problem ? error : databaseProblem(error)
     if (problem) return { problem: { status: problem.status, body: problem.body() } }
@@ -107,16 +114,41 @@ interface Asked {
   told: Told
 }
 
-/** One setup's log from a place on. */
-export const setupLog = ({ of, told, setup, after }: Asked & { setup: string; after: number }) =>
-  answered<'setupLog'>(async () => {
-    const on = open(of)
-    // How far the log goes before it is read: what comes meanwhile is asked for again.
-    const place = await placeOf(on, told)
-    const found = await on.entries.since(setup, after)
-    if (after === 0 && found.entries.length === 0)
-      throw new Problem(404, 'not-found', 'There is no setup with this address. Go back to the shop.')
-    return { ...found, ...place }
+/** One setup's log from a place on; long texts in their places, or named by their hash. */
+export const setupLog = ({
+  of,
+  told,
+  setup,
+  after,
+  texts: where,
+}: Asked & { setup: string; after: number; texts: 'inside' | 'named' }) => {
+  let apart: ReadonlyMap<string, string> = new Map()
+  return answered<'setupLog'>(
+    async () => {
+      const on = open(of)
+      // How far the log goes before it is read: what comes meanwhile is asked for again.
+      const place = await placeOf(on, told)
+      const { texts, ...found } = await on.entries.since(setup, after)
+      if (after === 0 && found.entries.length === 0)
+        throw new Problem(404, 'not-found', 'There is no setup with this address. Go back to the shop.')
+      if (where === 'named') apart = texts
+      return { ...found, ...place }
+    },
+    (answer) => textsNamed(answer, apart),
+  )
+}
+
+/** A long text by its hash. */
+export const longText = ({ of, hash }: { of: Logbook; hash: string }) =>
+  answered<'longText'>(async () => {
+    const text = await open(of).entries.text(hash)
+    if (text === undefined)
+      throw new Problem(
+        404,
+        'not-found',
+        'There is no text by this name here, or it cannot be read any more.',
+      )
+    return { hash, text }
   })
 
 /** Asks what is kept of the logbook, once it knows of every entry up to now; `whole` where nothing can be said before all was read. */

@@ -3,5 +3,7 @@ declare const says: unique symbol
 export type TextOf<Answered> = Uint8Array<ArrayBuffer> & { readonly [says]: Answered }
 
 /** Puts an answer into its text. */
-export const textOf = <Answered>(answered: Answered) =>
-  new TextEncoder().encode(JSON.stringify(answered)) as TextOf<Answered>
+export const textOf = <Answered>(
+  answered: Answered,
+  asJson: (answered: Answered) => string = JSON.stringify,
+) => new TextEncoder().encode(asJson(answered)) as TextOf<Answered>

@@ -4,12 +4,12 @@ import { createInterface } from 'node:readline'
 import Sqlite from 'libsql'
 import { z } from 'zod'
 import { StartProblem } from '../problem.ts'
-import { entriesIn, nameIn, openToRead, resultsIn, rowsIn } from './rows.ts'
+import { entriesIn, nameIn, openToRead, resultsIn, rowsIn, textsIn } from './rows.ts'
 
 // A logbook in open form: one file of lines, each a JSON object. docs/format.md says what stands in it.
 
-/** The form that is written. */
-const FORM = 1
+/** The form that is written; the first knew no texts apart from entries. */
+const FORM = 2
 
 const at = z.int().nullable()
 /** A body as it stands: as an object where that comes out as the same text again, else word for word. */
@@ -32,6 +32,7 @@ const line = z.union([
   z.strictObject({
     row: z.strictObject({ noun: z.string(), id: z.string(), version: z.int().min(0), ...bodyOr }),
   }),
+  z.strictObject({ text: z.strictObject({ hash: z.string(), text: z.string() }) }),
   z.strictObject({ result: z.strictObject({ id: z.string(), by: z.string(), ...bodyOr }) }),
 ])
 
@@ -55,12 +56,13 @@ export interface Exported {
   entries: number
   rows: number
   results: number
+  texts: number
   lost: number
 }
 
 /** Writes all of a logbook into a new file in open form; of a damaged one what can be read. */
 export async function exportTo(file: string, to: string): Promise<Exported> {
-  const done: Exported = { entries: 0, rows: 0, results: 0, lost: 0 }
+  const done: Exported = { entries: 0, rows: 0, results: 0, texts: 0, lost: 0 }
   const lost = (count: number) => {
     done.lost += count
   }
@@ -83,6 +85,10 @@ export async function exportTo(file: string, to: string): Promise<Exported> {
     for (const { body, ...result } of resultsIn(db, lost)) {
       await write({ result: { ...result, ...bodyIn(body) } })
       done.results++
+    }
+    for (const text of textsIn(db, lost)) {
+      await write({ text })
+      done.texts++
     }
     for (const { body, ...entry } of entriesIn(db, lost)) {
       await write({ entry: { ...entry, ...bodyIn(body) } })
@@ -108,7 +114,7 @@ const wrongLine = (from: string, number: number, why: string) =>
  */
 export async function importFrom(from: string, file: string): Promise<Exported> {
   if (!existsSync(from)) throw new StartProblem(`There is no file ${from}.`)
-  const done: Exported = { entries: 0, rows: 0, results: 0, lost: 0 }
+  const done: Exported = { entries: 0, rows: 0, results: 0, texts: 0, lost: 0 }
   const db = new Sqlite(file)
   const input = await open(from)
   try {
@@ -118,6 +124,7 @@ export async function importFrom(from: string, file: string): Promise<Exported> 
       ),
       row: db.prepare('insert into reference (noun, id, version, body) values (?, ?, ?, ?)'),
       result: db.prepare('insert into practice (id, "by", body) values (?, ?, ?)'),
+      text: db.prepare('insert into texts (hash, text) values (?, ?)'),
       name: db.prepare('insert into logbook (id) values (?)'),
     }
     db.exec('begin immediate')
@@ -150,6 +157,9 @@ export async function importFrom(from: string, file: string): Promise<Exported> 
         } else if ('row' in of) {
           add.row.run(of.row.noun, of.row.id, of.row.version, bodyOut(of.row))
           done.rows++
+        } else if ('text' in of) {
+          add.text.run(of.text.hash, of.text.text)
+          done.texts++
         } else {
           add.result.run(of.result.id, of.result.by, bodyOut(of.result))
           done.results++

@@ -107,6 +107,12 @@ function* oneByOne<Row>(
   if (missing > 0) lost(missing)
 }
 
+/** A long text as it is stored. */
+export interface StoredText {
+  hash: string
+  text: string
+}
+
 const nothing = () => {}
 
 export const entriesIn = (db: Sqlite.Database, lost: (count: number) => void = nothing) =>
@@ -117,6 +123,9 @@ export const rowsIn = (db: Sqlite.Database, lost: (count: number) => void = noth
 
 export const resultsIn = (db: Sqlite.Database, lost: (count: number) => void = nothing) =>
   inOrder<StoredResult>(db, 'practice', ['id', 'by', 'body'], 'rowid', lost)
+
+export const textsIn = (db: Sqlite.Database, lost: (count: number) => void = nothing) =>
+  inOrder<StoredText>(db, 'texts', ['hash', 'text'], 'rowid', lost)
 
 /** The name of a logbook; empty in one from before they had names. */
 export function nameIn(db: Sqlite.Database): string {
@@ -132,22 +141,24 @@ export interface Digest {
   seq: number
   rows: number
   results: number
+  texts: number
   /** SHA-256 of each setup's log, by setup. */
   logs: Map<string, string>
-  /** SHA-256 of all rows and results. */
+  /** SHA-256 of all rows, results and texts. */
   others: string
 }
 
 const hashOf = (...parts: readonly (string | number | null)[]) =>
   createHash('sha256').update(JSON.stringify(parts)).digest('base64')
 
-/** Reads all of a logbook up to an entry, of rows and results so many as are told. */
+/** Reads all of a logbook up to an entry, of rows, results and texts so many as are told. */
 export function digestOf(
   db: Sqlite.Database,
   {
     seq = Number.POSITIVE_INFINITY,
     rows = Number.POSITIVE_INFINITY,
     results = Number.POSITIVE_INFINITY,
+    texts = Number.POSITIVE_INFINITY,
   } = {},
 ): Digest {
   const digest: Digest = {
@@ -156,6 +167,7 @@ export function digestOf(
     seq: 0,
     rows: 0,
     results: 0,
+    texts: 0,
     logs: new Map(),
     others: '',
   }
@@ -175,6 +187,11 @@ export function digestOf(
     if (digest.results >= results) break
     digest.results++
     digest.others = hashOf(digest.others, id, by, body)
+  }
+  for (const { hash, text } of textsIn(db)) {
+    if (digest.texts >= texts) break
+    digest.texts++
+    digest.others = hashOf(digest.others, hash, text)
   }
   return digest
 }

@@ -13,11 +13,12 @@ import {
 import { connect } from '../database/connect.ts'
 import { damageOf } from '../database/soundness.ts'
 import { entryStore } from '../entries/store.ts'
+import { textName } from '../entries/texts.ts'
 import { follower } from '../kept/follow.ts'
 import { type KeptFile, keptIfOf } from '../kept/open.ts'
 import { StartProblem } from '../problem.ts'
 import { referenceStore } from '../reference/store.ts'
-import { nameIn, openToRead, rowsIn } from './rows.ts'
+import { nameIn, openToRead, rowsIn, textsIn } from './rows.ts'
 
 /** What a walk through a logbook has found. */
 export interface Verified {
@@ -132,6 +133,8 @@ export async function verify(file: string, now: number): Promise<Verified> {
       if (isUnreadRow(row))
         faults.add('row', `The row ${id}, version ${version}, of the ${noun} cannot be read: ${row.says}`)
     }
+    for (const { hash, text } of textsIn(plain))
+      if (textName(text) !== hash) faults.add('text', `The text ${hash} is another than its name says.`)
     const reference: Reference = await referenceStore(db).current()
 
     const ids = new Map<string, string>()

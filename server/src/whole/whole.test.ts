@@ -78,11 +78,11 @@ describe('a logbook in open form', () => {
       expect(readFileSync(again).equals(readFileSync(out))).toBe(true)
       const lines = readFileSync(out, 'utf8').trimEnd().split('\n')
       expect(lines.every((line) => typeof JSON.parse(line) === 'object')).toBe(true)
-      expect(lines[0]).toMatch(/^\{"dogleg":"logbook","form":1,"logbook":"\w{26}"\}$/)
+      expect(lines[0]).toMatch(/^\{"dogleg":"logbook","form":2,"logbook":"\w{26}"\}$/)
       // Every row of every table is the same, to the last letter.
       const rows = (of: string) => {
         const db = new Sqlite(of, { readonly: true })
-        const all = ['entries', 'reference', 'practice', 'logbook'].map((table) =>
+        const all = ['entries', 'texts', 'reference', 'practice', 'logbook'].map((table) =>
           db.prepare(`select * from ${table}`).all(),
         )
         db.close()
@@ -115,7 +115,7 @@ describe('a logbook in open form', () => {
         [[...lines.slice(0, 40), 'no json', ...lines.slice(40)], /Line 41 .*no JSON/],
         [[...lines, lines[0]], /first line, and it alone/],
         [[...lines, lines.at(-1)], new RegExp(`Line ${lines.length + 1} `)],
-        [[lines[0]?.replace('"form":1', '"form":2'), ...lines.slice(1)], /newer Dogleg/],
+        [[lines[0]?.replace('"form":2', '"form":3'), ...lines.slice(1)], /newer Dogleg/],
         [[...lines, '{"entry":{"seq":1}}'], /has not what a line has/],
       ]
       for (const [text, says] of spoilt) {

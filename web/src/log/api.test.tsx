@@ -33,6 +33,39 @@ describe('a question to the server', () => {
     ])
   })
 
+  it('puts the long texts of a log in their places, each asked for once by its name', async () => {
+    const hash = (digit: string) => digit.repeat(64)
+    const named = (digit: string) => ({ 'text-sha256': hash(digit) })
+    const asked: string[] = []
+    answers((path) => {
+      asked.push(path)
+      const [, of] = /^\/api\/texts\/(.)/.exec(path) ?? []
+      return of === undefined
+        ? json({
+            entries: [
+              { text: named('a') },
+              { plan: [{ text: named('b') }, { text: named('a') }] },
+              { text: 'short' },
+            ],
+            seq: 3,
+          })
+        : json({ hash: hash(of), text: `program ${of}` })
+    })
+    expect((await api.entriesSince('one', 0)).entries).toEqual([
+      { text: 'program a' },
+      { plan: [{ text: 'program b' }, { text: 'program a' }] },
+      { text: 'short' },
+    ])
+    expect(asked.slice(1)).toEqual([`/api/texts/${hash('a')}`, `/api/texts/${hash('b')}`])
+    // A log that lacks a text is no log: it is asked for again.
+    answers((path) =>
+      path.startsWith('/api/texts/')
+        ? json({ error: { code: 'not-found', says: 'No.' } }, 404)
+        : json({ entries: [{ text: named('a') }], seq: 1 }),
+    )
+    await expect(api.entriesSince('one', 0)).rejects.toThrow('could not be fetched')
+  })
+
   it('about something by name goes to that address and to no other, whatever the name holds', async () => {
     const asked: string[] = []
     answers((path) => {
@@ -42,7 +75,7 @@ describe('a question to the server', () => {
     await api.entriesSince('../../api/numbers?', 0)
     await api.machineEntriesSince('%2f', 3)
     expect(asked).toEqual([
-      '/api/setups/..%2F..%2Fapi%2Fnumbers%3F/entries?after=0',
+      '/api/setups/..%2F..%2Fapi%2Fnumbers%3F/entries?after=0&texts=named',
       '/api/machines/%252f/entries?after=3',
     ])
   })

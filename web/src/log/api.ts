@@ -20,6 +20,7 @@ import { noteServerTime, reading } from './clock.ts'
 import { listenerSet } from './listeners.ts'
 import { notePage } from './other-page.ts'
 import { notePlace } from './place.ts'
+import { fetchTexts } from './texts.ts'
 
 /** The server refused, with a sentence. */
 export class Refused extends Error {
@@ -152,8 +153,10 @@ export const api = {
   olderSetups: (machine: string, by: string, before?: number) =>
     ask('olderSetups', { params: { id: machine }, query: { by: by || undefined, before } }),
   /** What came to a log, not read yet: `readLog` does. */
-  entriesSince: (setup: string, after: number) =>
-    ask('setupLog', { params: { id: setup }, query: { after } }),
+  entriesSince: async (setup: string, after: number) => {
+    const log = await ask('setupLog', { params: { id: setup }, query: { after, texts: 'named' } })
+    return { ...log, entries: await fetchTexts(log.entries) }
+  },
   machineEntriesSince: (machine: string, after: number) =>
     ask('machineLog', { params: { id: machine }, query: { after } }),
   machinePrograms: (machine: string) => ask('machinePrograms', { params: { id: machine } }),

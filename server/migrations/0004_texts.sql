@@ -1,0 +1,4 @@
+CREATE TABLE `texts` (
+	`hash` text PRIMARY KEY NOT NULL,
+	`text` text NOT NULL
+);

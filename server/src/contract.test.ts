@@ -80,6 +80,7 @@ describe('the contract', () => {
       for (const list of ['entries', 'setups', 'programs', 'timed'])
         await ask('GET', `/api/machines/${id}/${list}`)
     await ask('GET', `/api/setups/${first?.id}/earlier`)
+    await ask('GET', '/api/jobs/Housing')
     await ask('GET', '/api/numbers?series=A-%23%23')
     await ask('GET', '/api/search?text=housing%20mk')
     await ask('GET', '/api/reference-stamp')

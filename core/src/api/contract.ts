@@ -6,7 +6,7 @@ import { lengthUnit } from '../quantity/index.ts'
 import { earlierTime, NOUNS, type Noun, type Row } from '../setup/index.ts'
 import { setupFile } from '../sheet/index.ts'
 import { hiddenTruth, practiceResult, simulatedAction, simulatedMachine } from '../simulated/index.ts'
-import { setupSummary, shopBoardSchema } from '../traveler/index.ts'
+import { setupSummary, shopBoardSchema, wentSchema } from '../traveler/index.ts'
 import { logged, loggedNamed, type RowList, rowList, rowOf, told } from './parts.ts'
 import type { RouteName, RowRouteName } from './routes.ts'
 
@@ -150,6 +150,23 @@ export const CONTRACT = {
       setups: z.array(setupSummary),
       unreadable: shopBoardSchema.shape.unreadable,
       next: z.int().min(0).exactOptional().describe('where the next page begins; left out on the last'),
+      ...told,
+    }),
+  },
+  jobSetups: {
+    says: 'The setups of one job on every machine, the one worked on last first, a page at a time, and how each went.',
+    params: z.object({ job: z.string().max(200).describe('its title; capitals do not matter') }),
+    query: z.object({ before: pageBefore }),
+    answer: z.object({
+      setups: z.array(wentSchema),
+      unreadable: z.array(z.object({ id: z.string(), says: z.string() })),
+      next: z.int().min(0).exactOptional().describe('where the next page begins; left out on the last'),
+      reads: z
+        .int()
+        .min(0)
+        .max(100)
+        .exactOptional()
+        .describe('while the logbook is read through once: how much of it was, in hundredths'),
       ...told,
     }),
   },

@@ -9,6 +9,7 @@ export const ROUTES = {
   setupLog: ['GET', '/api/setups/:id/entries'],
   longText: ['GET', '/api/texts/:hash'],
   earlierRuns: ['GET', '/api/setups/:id/earlier'],
+  jobSetups: ['GET', '/api/jobs/:job'],
   olderSetups: ['GET', '/api/machines/:id/setups'],
   machineLog: ['GET', '/api/machines/:id/entries'],
   machinePrograms: ['GET', '/api/machines/:id/programs'],

@@ -19,6 +19,7 @@ import { type Entry, type EntryOf, type FactEntry, kinds, type Logged, readEntry
 import type { LogLine, Unreadable } from './log-lines.ts'
 import { type OffsetContext, type OffsetState, offsetState, offsetsInUse } from './offsets.ts'
 import { deriveProve, type ProveState } from './proof.ts'
+import { putAwayBy } from './put-away.ts'
 import type { Reference } from './reference.ts'
 import { type CentreFact, centreFact } from './rotary.ts'
 import { deriveRun, type RunState } from './run.ts'
@@ -51,6 +52,8 @@ export interface Setup {
   gauge: GaugeState
   /** Pallets, what was timed and what was saved. */
   run: RunState
+  /** By which it is put away; left out where it is not. */
+  away?: EntryOf<'put-away'>
   log: LogLine[]
   /** What of its log cannot be read here, and was not struck out: facts that it may have been about are stale. */
   unread: UnreadEntry[]
@@ -89,6 +92,7 @@ function deriveWhole(entries: readonly Logged[], reference: Reference): Setup | 
     offsetState(name, context, { hold, centre }),
   )
   const part = chain.standing.get(PART)?.entry
+  const away = putAwayBy(held, order.surelyBefore)
   return {
     id: opened.id,
     opened,
@@ -107,6 +111,7 @@ function deriveWhole(entries: readonly Logged[], reference: Reference): Setup | 
     ...(part?.kind === 'identified'
       ? { part: { ...identify(part, unit), entry: part, freshness: chain.freshnessOf(part.id) } }
       : {}),
+    ...(away ? { away } : {}),
     log,
     unread,
   }

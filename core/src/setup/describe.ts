@@ -1,5 +1,6 @@
 import { type Description, UNREAD_TITLES } from '../log/index.ts'
-import type { PickupSettings } from '../pickup/index.ts'
+import { type PickupSettings, pickupSettings } from '../pickup/index.ts'
+import type { Setup } from './derive.ts'
 import { kinds, type Logged } from './kinds.ts'
 import type { Reference } from './reference.ts'
 
@@ -32,4 +33,31 @@ export function describeEntry(
       detail: '',
     }
   )
+}
+
+/** Describes a strike of a strike of a strike, and no more. */
+const DEEPEST = 4
+
+/** Words for the lines of a setup's log, in the unit of the setup; `others` are entries of other logs that they may be about. */
+export function logDescriber(
+  { log, unit, machine }: Pick<Setup, 'log' | 'unit' | 'machine'>,
+  reference: Reference,
+  others: readonly Logged[] = [],
+): (entry: Logged) => Description {
+  const byId = new Map([...others, ...log.map(({ entry }) => entry)].map((entry) => [entry.id, entry]))
+  const settings = pickupSettings(machine, unit)
+  const nameOf = namesIn(reference)
+  const describe = (entry: Logged, depth: number): Description =>
+    describeEntry(
+      entry,
+      settings,
+      (id) => {
+        const target = byId.get(id)
+        return target && depth < DEEPEST
+          ? describe(target, depth + 1).says
+          : 'an entry that is not in this log'
+      },
+      nameOf,
+    )
+  return (entry) => describe(entry, 0)
 }

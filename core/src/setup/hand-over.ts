@@ -1,10 +1,8 @@
 import { orderOf } from '../log/index.ts'
 import type { Setup } from './derive.ts'
 import type { EntryOf, Logged } from './kinds.ts'
+import { NO_WORK } from './put-away.ts'
 import type { StepState } from './steps.ts'
-
-/** Handing over says nothing new about the setup. */
-const NO_WORK: readonly Logged['kind'][] = ['handed-over', 'acknowledged', 'note']
 
 /** The last handing over of a setup that counts. */
 export const lastHandedOver = ({ log }: Pick<Setup, 'log'>): EntryOf<'handed-over'> | undefined =>

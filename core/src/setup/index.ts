@@ -1,7 +1,7 @@
 export { addressNames } from './addresses.ts'
 export type { CodedFact, CodeState, TakenFact } from './code-facts.ts'
 export { deriveSetup, type PartFact, type Setup } from './derive.ts'
-export { describeEntry, namesIn } from './describe.ts'
+export { describeEntry, logDescriber, namesIn } from './describe.ts'
 export {
   type GaugedPart,
   type GaugeSeries,
@@ -76,6 +76,7 @@ export {
   proofHolds,
   standsFor,
 } from './proof.ts'
+export { putAwayBy, workedOnLast } from './put-away.ts'
 export {
   deriveReady,
   type EarlierTime,

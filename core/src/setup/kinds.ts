@@ -20,7 +20,7 @@ import { centreLine, flat } from '../rotary/index.ts'
 import { saved } from '../saving/index.ts'
 import { timed } from '../timing/index.ts'
 import { ACROSS } from './across.ts'
-import { handedOver, happened, opened, program } from './own-kinds.ts'
+import { handedOver, happened, opened, program, putAway } from './own-kinds.ts'
 
 /** Every kind of entry that there is: what it is stands with its noun. */
 export const KINDS = [
@@ -58,6 +58,7 @@ export const KINDS = [
   timed,
   saved,
   handedOver,
+  putAway,
   happened,
   note,
   struck,

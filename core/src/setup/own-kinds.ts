@@ -128,6 +128,19 @@ export const happened = defineEntry({
   written: 'at-machine',
 })
 
+/** A setup that is done with, put away; or brought back. */
+export const putAway = defineEntry({
+  schema: entrySchema('put-away', { away: z.boolean().describe('false where it was brought back') }),
+  upcast: [],
+  makesStale: 'nothing',
+  describe: ({ away }) => ({ says: away ? 'Setup put away' : 'Setup brought back', detail: '' }),
+  group: 'ready',
+  slim: 'whole',
+  onMachine: 'nothing',
+  carried: false,
+  written: 'anywhere',
+})
+
 /** The setup, handed over to whoever comes next. */
 export const handedOver = defineEntry({
   schema: entrySchema('handed-over', {

@@ -73,6 +73,10 @@ export const setupSummary = z.object({
   unread: z.int().min(0).describe('how many entries of its log cannot be read here'),
   next: task.exactOptional().describe('what to do next; nothing where all is done and handed over'),
   lastAt: z.string().describe('when its last entry was made, ISO 8601'),
+  away: z
+    .string()
+    .exactOptional()
+    .describe('of one that is put away: when it was worked on last before that, ISO 8601'),
 })
 export type SetupSummary = z.infer<typeof setupSummary>
 
@@ -91,7 +95,8 @@ const machineGlance = z.object({
   id: z.string(),
   name: z.string(),
   setups: z.array(setupSummary),
-  more: z.int().min(0).describe('how many older setups of the machine are not among them'),
+  more: z.int().min(0).describe('how many setups of the machine are not among them: older, or put away'),
+  cleared: z.literal(true).exactOptional().describe('what was worked on last is put away'),
   notes: z.array(waitingNote),
   ready: stepState,
 })

@@ -11,6 +11,7 @@ import {
   type Reference,
   type Setup,
   type ToolFact,
+  workedOnLast,
 } from '../setup/index.ts'
 import type { MachineGlance, SetupSummary, ShopBoard, WaitingNote } from './board-schema.ts'
 import { stateOfReady } from './ready-tasks.ts'
@@ -24,6 +25,9 @@ interface OnMachine {
   reference: Reference
 }
 
+const countingOf = ({ log }: Setup): Logged[] =>
+  log.filter(({ standing }) => standing !== 'struck').map(({ entry }) => entry)
+
 /** One line of the board: a setup at a glance. */
 export function setupLine(setup: Setup, around: OnMachine): SetupSummary {
   const { steps, next, stale } = travelerOf(setup, around)
@@ -35,6 +39,7 @@ export function setupLine(setup: Setup, around: OnMachine): SetupSummary {
     unread: setup.unread.length,
     lastAt: setup.log.at(-1)?.entry.at ?? '',
     ...(next ? { next } : {}),
+    ...(setup.away ? { away: workedOnLast(countingOf(setup)) } : {}),
   }
 }
 
@@ -42,18 +47,24 @@ export function setupLine(setup: Setup, around: OnMachine): SetupSummary {
 export const lastFirst = (a: SetupSummary, b: SetupSummary) =>
   a.lastAt < b.lastAt ? 1 : a.lastAt > b.lastAt ? -1 : 0
 
-/** A machine on the board; `lines` are those of the setups that are shown, `more` is how many are not. */
+/**
+ * A machine on the board; `lines` are those of the setups that are shown, `more` is how many are not. `awayAt` is when anything that is put
+ * away was worked on last, in ms since 1970.
+ */
 export const machineGlance = (
   { id, name }: Pick<Machine, 'id' | 'name'>,
   ready: ReadyState,
   lines: readonly SetupSummary[],
-  more = 0,
+  { more, awayAt }: { more: number; awayAt: number | undefined },
 ): MachineGlance => ({
   id,
   name,
   ready: stateOfReady(ready),
   setups: [...lines].sort(lastFirst),
   more,
+  ...(awayAt !== undefined && lines.every(({ lastAt }) => Date.parse(lastAt) < awayAt)
+    ? { cleared: true }
+    : {}),
   notes: ready.notes
     .filter(({ waits }) => waits)
     .map(({ text, entry: { id: note, setup, by, at } }): WaitingNote => ({ id: note, setup, text, by, at })),
@@ -77,7 +88,12 @@ function glance(
   const lines = logs.map(({ setup }) =>
     setupLine(setup, { lengths: deriveTools(entries, machine, setup.unit), ready, reference }),
   )
-  return machineGlance(machine, ready, lines)
+  const shown = lines.filter(({ away }) => away === undefined)
+  const away = lines.flatMap((line) => (line.away === undefined ? [] : [Date.parse(line.away)]))
+  return machineGlance(machine, ready, shown, {
+    more: away.length,
+    awayAt: away.length === 0 ? undefined : Math.max(...away),
+  })
 }
 
 /**

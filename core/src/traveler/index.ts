@@ -22,3 +22,4 @@ export {
   type Traveler,
   travelerOf,
 } from './traveler.ts'
+export { type Went, type WentLine, wentOf, wentSchema } from './went.ts'

@@ -113,6 +113,10 @@ export const entryRoutes: FastifyPluginAsync<{
     threads.record('search', { of, told: told(), typed: text, before }),
   )
 
+  answers(app, 'jobSetups', async ({ params: { job }, query: { before } }) =>
+    threads.record('jobSetups', { of, told: told(), job, before }),
+  )
+
   answers(app, 'olderSetups', async ({ params: { id: machine }, query: { before, by } }) =>
     threads.record('olderSetups', { of, told: told(), machine, before, by }),
   )

@@ -94,17 +94,21 @@ function versionsFor(reference: Reference, machine: string): string {
   }).join(' ')
 }
 
-/** The setups of a machine that the board shows, and how many there are beside them. */
+/** The setups of a machine that the board shows, how many there are beside them, and when any that is put away was worked on last. */
 function shownOf(db: KeptFile, machine: string, now: number) {
-  const rows = prepared(db, 'select setup, at from setups where machine = ? order by last desc limit ?').all(
-    machine,
-    MOST_SHOWN,
-  ) as { setup: string; at: number }[]
+  const rows = prepared(
+    db,
+    'select setup, at from setups where machine = ? and away = 0 order by last desc limit ?',
+  ).all(machine, MOST_SHOWN) as { setup: string; at: number }[]
   const shown = rows.filter(({ at }, n) => n < SHOWN_LAST || at > now - SHOWN_MS).map(({ setup }) => setup)
   const { all } = prepared(db, 'select count(*) as "all" from setups where machine = ?').get(machine) as {
     all: number
   }
-  return { shown, more: all - shown.length }
+  const { at: awayAt } = prepared(
+    db,
+    'select max(worked) as at from setups where machine = ? and away = 1',
+  ).get(machine) as { at: number | null }
+  return { shown, more: all - shown.length, awayAt: awayAt ?? undefined }
 }
 
 /** Every machine that setups were opened on, be it here or not. */
@@ -245,10 +249,10 @@ export function boardKeeper(store: EntryStore, rows: ReferenceStore, logs: LogRe
       const { reference } = known
       const board: ShopBoard = { machines: [], unreadable: [] }
       for (const machine of reference.machines) {
-        const { shown, more } = shownOf(db, machine.id, asked.now)
+        const { shown, more, awayAt } = shownOf(db, machine.id, asked.now)
         const ready = readyNow(await standsNow(db, machine), machine, asked)
         const { lines, unreadable } = await linesOf(db, shown, machine, ready, known)
-        board.machines.push(machineGlance(machine, ready, lines, more))
+        board.machines.push(machineGlance(machine, ready, lines, { more, awayAt }))
         board.unreadable.push(...unreadable)
       }
       const here = new Set(reference.machines.map(({ id }) => id))

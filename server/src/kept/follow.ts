@@ -1,6 +1,6 @@
 import { effectiveStrikes, orderOf } from '@dogleg/core/log'
 import { FOUND_BY, programsAtControl, searchWords } from '@dogleg/core/prepare'
-import { jobOf, type Logged, saidOfMachine, surelyThere } from '@dogleg/core/setup'
+import { jobOf, type Logged, putAwayBy, saidOfMachine, surelyThere, workedOnLast } from '@dogleg/core/setup'
 import { sqliteCode } from '../database/errors.ts'
 import type { EntryStore, PlacedEntry } from '../entries/store.ts'
 import { type KeptFile, keepValue, keptAnew, keptInMemory, keptValue, openKept, prepared } from './open.ts'
@@ -37,6 +37,9 @@ function workedOut(log: readonly PlacedEntry[], now: number) {
   const strikes = effectiveStrikes(order.ordered)
   const counting = order.ordered.filter(({ id }) => !strikes.has(id))
   const opened = log.find(({ entry }) => entry.kind === 'opened')?.entry
+  const away = putAwayBy(counting, order.surelyBefore) !== undefined
+  const words = searchWords(counting)
+  if (away) words.words.state.push('put away')
   const said = new Map<string, number>()
   for (const entry of counting)
     for (const name of saidOfMachine(entry))
@@ -45,7 +48,9 @@ function workedOut(log: readonly PlacedEntry[], now: number) {
     machine: opened?.kind === 'opened' ? opened.machine.id : null,
     opened: opened === undefined ? null : (seqOf.get(opened) ?? null),
     job: opened?.kind === 'opened' ? jobOf(opened.title) : null,
-    words: searchWords(counting),
+    away,
+    worked: Date.parse(workedOnLast(counting)) || 0,
+    words,
     at: Date.parse(order.ordered.at(-1)?.at ?? '') || 0,
     said,
     listed: counting.flatMap((entry) =>
@@ -65,7 +70,7 @@ function workedOut(log: readonly PlacedEntry[], now: number) {
 function statements(db: KeptFile) {
   const put = {
     setup: db.prepare(
-      'insert or replace into setups (setup, machine, job, first, last, opened, at) values (?, ?, ?, ?, ?, ?, ?)',
+      'insert or replace into setups (setup, machine, job, first, last, opened, at, away, worked) values (?, ?, ?, ?, ?, ?, ?, ?, ?)',
     ),
     said: db.prepare('insert into said (setup, machine, name, seq) values (?, ?, ?, ?)'),
     listed: db.prepare('insert into listed (setup, machine, list, name, seq) values (?, ?, ?, ?, ?)'),
@@ -90,10 +95,8 @@ function statements(db: KeptFile) {
     ),
   }
   return (setup: string, log: readonly PlacedEntry[], now: number) => {
-    const { machine, job, opened, words, at, said, listed, moments, notes, readings, seqOf } = workedOut(
-      log,
-      now,
-    )
+    const { machine, job, opened, words, at, away, worked, said, listed, moments, notes, readings, seqOf } =
+      workedOut(log, now)
     const before = (put.readBefore.all(setup) as { note: string }[]).map(({ note }) => note)
     for (const each of put.clear) each.run(setup)
     const was = put.lastBefore.get(setup) as { last: number } | undefined
@@ -105,7 +108,7 @@ function statements(db: KeptFile) {
       ...FOUND_BY.map((by) => words.words[by].join(' \u00b7 ')),
       words.rows.map(rowWord).join(' '),
     )
-    put.setup.run(setup, machine, job, log[0]?.seq ?? 0, last, opened, at)
+    put.setup.run(setup, machine, job, log[0]?.seq ?? 0, last, opened, at, away ? 1 : 0, worked)
     for (const [name, seq] of said) put.said.run(setup, machine, name, seq)
     for (const { list, name, seq } of listed) put.listed.run(setup, machine, list, name, seq)
     for (const moment of moments) put.moment.run(setup, machine, moment.seq, moment.at)

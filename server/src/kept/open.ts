@@ -15,11 +15,15 @@ export const keptOf = (file: string) => `${file}-kept`
 // Times in ms since 1970; `seq` is the place of an entry in the logbook.
 const TABLES = `
 create table kept (name text primary key, value text not null) without rowid;
--- Every setup: its machine (nothing where its opening cannot be read), its first and its last entry, and that which opened it.
-create table setups (setup text primary key, machine text, job text, first integer, last integer, opened integer, at integer) without rowid;
+-- Every setup: its machine (nothing where its opening cannot be read), its first and its last entry, that which opened it, whether it
+-- is put away, and when it was worked on last.
+create table setups (setup text primary key, machine text, job text, first integer, last integer, opened integer, at integer, away integer, worked integer) without rowid;
 create index setups_machine on setups (machine, last);
+create index setups_shown on setups (machine, last) where away = 0;
+create index setups_away on setups (machine, worked) where away = 1;
 create index setups_last on setups (last);
 create index setups_job on setups (machine, job, first);
+create index setups_of_job on setups (job, last);
 -- What each setup says of its machine, and where it says it last.
 create table said (setup text, machine text, name text, seq integer, primary key (setup, name)) without rowid;
 create index said_name on said (machine, name, seq);

@@ -112,9 +112,11 @@ export function history({ seed, setups, certain, until, apart = 30 * HOUR }: His
           ? { ...stamp, kind: 'struck', target: one(own).id, reason: 'slip' }
           : which < 0.5 && notes.length > 0
             ? { ...stamp, kind: 'acknowledged', note: one(notes).id }
-            : which < 0.7
-              ? { ...stamp, kind: 'note', text: 'chips' }
-              : { ...stamp, kind: 'happened', what: one(HAPPENS), note: '' }
+            : which < 0.6
+              ? { ...stamp, kind: 'put-away', away: roll() < 0.8 }
+              : which < 0.75
+                ? { ...stamp, kind: 'note', text: 'chips' }
+                : { ...stamp, kind: 'happened', what: one(HAPPENS), note: '' }
       batches.push([add(entry as Entry, at)])
     }
   }

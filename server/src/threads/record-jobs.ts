@@ -10,6 +10,7 @@ import { type EntryStore, entryStore } from '../entries/store.ts'
 import { textsNamed } from '../entries/texts.ts'
 import { type BoardKeeper, boardKeeper } from '../kept/board.ts'
 import { type Followed, type Follower, follower } from '../kept/follow.ts'
+import { jobSetups as jobSetupsOf } from '../kept/job.ts'
 import { type LogReader, logReader } from '../kept/logs.ts'
 import {
   earlierRuns as earlierRunsOf,
@@ -224,6 +225,15 @@ export const board = ({
       mark: reads === undefined ? mark : '',
       ...(reads === undefined ? {} : { reads }),
       ...beside,
+    })),
+  )
+
+/** The setups of a job, and how each went. */
+export const jobSetups = ({ job, before, ...asked }: Asked & { job: string; before: number }) =>
+  answered<'jobSetups'>(() =>
+    askKept(asked, async ({ db, reads }, { boards, entries }) => ({
+      ...(await jobSetupsOf(db, entries, await boards.reference(), { job, before })),
+      ...(reads === undefined ? {} : { reads }),
     })),
   )
 

@@ -33,6 +33,7 @@ export const routes: RouteObject[] = [
         'machines/:id/setups',
         async () => (await import('../pages/older-setups-page.tsx')).OlderSetupsPage,
       ),
+      view('jobs/:job', async () => (await import('../pages/job-page.tsx')).JobPage),
       view('search', async () => (await import('../pages/search-page.tsx')).SearchPage),
       view('this-shop', async () => (await import('../pages/this-shop-page.tsx')).ThisShopPage),
       view('practice', async () => (await import('../pages/practice-page.tsx')).PracticePage),

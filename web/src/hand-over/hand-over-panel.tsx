@@ -10,6 +10,7 @@ import { record } from '../log/record.ts'
 import { useEarlierRuns } from '../log/use-listed.ts'
 import { Button } from '../ui/button.tsx'
 import { When } from '../ui/when.tsx'
+import { PutAway } from './put-away.tsx'
 
 const LONGEST_NOTE = 1000
 
@@ -48,6 +49,7 @@ export function HandOverPanel({ sheet, open }: { sheet: SetupSheet; open: readon
         <List title="Left to do" lines={sheet.left} none="Nothing is left to do." />
         <List title="Stale" lines={sheet.stale} none="Nothing is stale." />
         <List title="Looked at and let stand" lines={open} none="Nothing was let stand." />
+        <PutAway setup={setup} />
       </section>
       <section aria-label="Hand it over" className="space-y-2">
         <label htmlFor={id} className="text-lg font-semibold">

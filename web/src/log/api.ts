@@ -152,6 +152,8 @@ export const api = {
   board: (by: string, mark?: string) => ask('board', { query: { by: by || undefined, mark } }),
   olderSetups: (machine: string, by: string, before?: number) =>
     ask('olderSetups', { params: { id: machine }, query: { by: by || undefined, before } }),
+  /** The setups of a job and how each went, ten at a time; `before` as the page before said. */
+  jobSetups: (job: string, before?: number) => ask('jobSetups', { params: { job }, query: { before } }),
   /** What came to a log, not read yet: `readLog` does. */
   entriesSince: async (setup: string, after: number) => {
     const log = await ask('setupLog', { params: { id: setup }, query: { after, texts: 'named' } })

@@ -1,15 +1,14 @@
-import { pickupSettings } from '@dogleg/core/pickup'
 import {
-  describeEntry,
   type Logged,
   type LogLine,
   type LogSearch,
+  logDescriber,
   logMatches,
-  namesIn,
   type Setup,
 } from '@dogleg/core/setup'
 import { HardDriveUpload, NotebookPen } from 'lucide-react'
 import { useMemo, useState } from 'react'
+import { Link } from 'react-router'
 import { type OpenSetup, useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { useWaiting } from '../log/outbox.ts'
@@ -29,24 +28,10 @@ const LINES_AT_ONCE = 100
 /** Words for the lines of a log, a strike's target included. */
 function useDescriptions({ setup, machineEntries, reference }: OpenSetup) {
   const { log, unit, machine } = setup
-  return useMemo(() => {
-    const byId = new Map(
-      [...machineEntries, ...log.map(({ entry }) => entry)].map((entry) => [entry.id, entry]),
-    )
-    const settings = pickupSettings(machine, unit)
-    const nameOf = namesIn(reference)
-    const describe = (entry: LogLine['entry'], depth = 0): ReturnType<typeof describeEntry> =>
-      describeEntry(
-        entry,
-        settings,
-        (id) => {
-          const target = byId.get(id)
-          return target && depth < 4 ? describe(target, depth + 1).says : 'an entry that is not in this log'
-        },
-        nameOf,
-      )
-    return describe
-  }, [log, unit, machine, machineEntries, reference])
+  return useMemo(
+    () => logDescriber({ log, unit, machine }, reference, machineEntries),
+    [log, unit, machine, machineEntries, reference],
+  )
 }
 
 function StandingMark({ line }: { line: LogLine }) {
@@ -80,6 +65,12 @@ export function LogbookView() {
     <div className="flex-1 py-2">
       <RefusedEntries setup={setup.id} />
       <AddNote setup={setup} />
+      <Link
+        to={`/jobs/${encodeURIComponent(setup.opened.title)}`}
+        className="inline-flex min-h-11 items-center font-semibold underline underline-offset-4"
+      >
+        Every setup of this job, and how each went
+      </Link>
       <LogSearchBar
         setup={setup}
         search={search}

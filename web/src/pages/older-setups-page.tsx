@@ -33,7 +33,7 @@ export function OlderSetupsPage() {
       )}
       <ul>
         {setups.map((setup, index) => (
-          <SetupRow key={setup.id} setup={setup} onMachine={index === 0} />
+          <SetupRow key={setup.id} setup={setup} onMachine={index === 0 && setup.away === undefined} />
         ))}
       </ul>
       {unreadable.map(({ id: setup, says }) => (

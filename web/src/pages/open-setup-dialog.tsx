@@ -1,14 +1,10 @@
 import { asTyped, type LengthUnit, readLength, typedInOther, unitSymbol } from '@dogleg/core/quantity'
-import { deriveSetup, isUnreadable, type Reference, repeatJob } from '@dogleg/core/setup'
+import type { Reference } from '@dogleg/core/setup'
 import type { SetupSummary } from '@dogleg/core/traveler'
 import { useState } from 'react'
-import { useNavigate } from 'react-router'
-import { api } from '../log/api.ts'
-import { newId, now } from '../log/clock.ts'
-import { operator } from '../log/operator.ts'
+import { Link, useNavigate } from 'react-router'
 import { useSigned } from '../log/operator-gate.tsx'
-import { readLog } from '../log/read-log.ts'
-import { problemsOf, record, send } from '../log/record.ts'
+import { problemsOf, record } from '../log/record.ts'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { Dialog } from '../ui/dialog.tsx'
@@ -16,6 +12,7 @@ import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field
 import { Select } from '../ui/select.tsx'
 import { sayWhen } from '../ui/when.tsx'
 import { ReadSetupFile } from './read-setup-file.tsx'
+import { useSetUpAgain } from './set-up-again.ts'
 
 interface OpenSetupDialogProps {
   reference: Reference
@@ -40,7 +37,7 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
   const signed = useSigned()
   const navigate = useNavigate()
   const [again, setAgain] = useState('')
-  const [asking, setAsking] = useState(false)
+  const { setUpAgain, asking, wrong, forget } = useSetUpAgain()
 
   const takeUnit = (next: LengthUnit, typed: string) => {
     setChosenUnit(next)
@@ -56,30 +53,9 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
       setChanging(next)
     } else setChosenUnit(next)
   }
+  const before = setupsOf(machineId).find(({ id }) => id === again)
   const converted = (changing && typedInOther(tolerance, unit, changing)) ?? ''
 
-  /** Sets an earlier job up again: its last log is read from the server, and what stood in it is taken over. */
-  const repeat = async () => {
-    setAsking(true)
-    setTold({})
-    try {
-      const { entries } = await api.entriesSince(again, 0)
-      const last = deriveSetup(readLog(entries), reference)
-      if (isUnreadable(last)) {
-        setTold({ again: last.unreadable })
-        return
-      }
-      signed(() => {
-        const repeated = repeatJob(last, { by: operator(), at: new Date(now()).toISOString(), nextId: newId })
-        for (const entry of repeated) send(entry)
-        navigate(`/setups/${repeated[0]?.id}`)
-      })
-    } catch (error) {
-      setTold({ again: error instanceof Error ? error.message : String(error) })
-    } finally {
-      setAsking(false)
-    }
-  }
   const submit = () => {
     const read = readLength(tolerance, unit)
     if (!machine) return
@@ -109,7 +85,7 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
         onSubmit={(event) => {
           event.preventDefault()
           if (again === '') submit()
-          else void repeat()
+          else void setUpAgain(again, reference)
         }}
       >
         <label className="block font-semibold">
@@ -139,6 +115,7 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
             onChange={({ target }) => {
               setAgain(target.value)
               setTold({})
+              forget()
             }}
             className="mt-0.5 block w-full font-normal"
           >
@@ -197,12 +174,18 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
         ) : (
           <p className="py-2">
             How it was held and measured, its programs and plans are taken over from the last time. Everything
-            that was measured is stale until it is measured again; the last values stand beside it.
+            that was measured is stale until it is measured again; the last values stand beside it.{' '}
+            <Link
+              to={`/jobs/${encodeURIComponent(before?.title ?? '')}`}
+              className="font-semibold whitespace-nowrap underline underline-offset-4"
+            >
+              How it went before
+            </Link>
           </p>
         )}
-        {told.again && (
+        {wrong && (
           <p role="alert" className="font-semibold">
-            {told.again}
+            {wrong}
           </p>
         )}
         <Button

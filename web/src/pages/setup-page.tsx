@@ -4,6 +4,7 @@ import { NotebookPen } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { Navigate, NavLink, Outlet, useLocation, useParams } from 'react-router'
 import { Lost } from '../app/lost.tsx'
+import { AwayNotice } from '../hand-over/put-away.tsx'
 import type { OpenSetup } from '../log/open-setup.ts'
 import { useReady, useSetup } from '../log/use-setup.ts'
 import { ChangedDialog } from '../logbook/changed-dialog.tsx'
@@ -94,6 +95,7 @@ function Traveler(open: Pick<OpenSetup, 'setup' | 'entries' | 'reference'>) {
         </Button>
       </nav>
       <UnreadNotice setup={setup} />
+      <AwayNotice setup={setup} />
       <PositionContext.Provider value={positionSourceOf(setup.machine)}>
         <Outlet context={context} />
       </PositionContext.Provider>

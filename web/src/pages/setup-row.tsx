@@ -6,7 +6,7 @@ import { When } from '../ui/when.tsx'
 
 /** One setup: its steps, what is stale, what comes next. The one that was worked on last is what is on the machine. */
 export function SetupRow({ setup, onMachine }: { setup: SetupSummary; onMachine: boolean }) {
-  const { id, title, steps, stale, unread, next, lastAt } = setup
+  const { id, title, steps, stale, unread, next, lastAt, away } = setup
   // Being ready is the machine's, and stands with its name.
   const own = steps.filter(({ step }) => step !== 'ready')
   const begun = own.filter(({ state }) => state !== 'open')
@@ -15,14 +15,14 @@ export function SetupRow({ setup, onMachine }: { setup: SetupSummary; onMachine:
     <li className="border-b border-rule">
       <Link
         to={`/setups/${id}`}
-        className="grid min-h-13 items-center gap-x-5 gap-y-1 px-2 py-1 hover:bg-stock-shade md:grid-cols-[minmax(0,1fr)_20rem] xl:grid-cols-[minmax(0,1fr)_27rem_19rem_8rem]"
+        className="grid min-h-13 items-center gap-x-5 gap-y-1 px-2 py-1 hover:bg-stock-shade md:grid-cols-[minmax(0,1fr)_20rem] xl:grid-cols-[minmax(0,1fr)_27rem_19rem_8.5rem]"
       >
         <span>
           <span className={`block leading-6 font-semibold ${onMachine ? 'text-xl' : 'text-lg'}`}>
             {title}
           </span>
           <span className="block text-sm leading-4 text-ink-soft">
-            {onMachine ? 'worked on last' : 'earlier'}
+            {away !== undefined ? 'put away' : onMachine ? 'worked on last' : 'earlier'}
             {unread > 0 && (
               <span className="font-semibold text-ink">
                 , {unread === 1 ? 'an entry' : `${unread} entries`} cannot be read

@@ -82,7 +82,15 @@ export function ShopPage() {
 const SHOWN = 3
 
 function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: () => void }) {
-  const { id, name, setups, more, notes, ready } = machine
+  const { id, name, setups, more, notes, ready, cleared } = machine
+  const others = more > 0 && (
+    <Link
+      to={`/machines/${id}/setups`}
+      className="inline-flex min-h-11 items-center px-2 font-semibold underline underline-offset-4"
+    >
+      All setups on {name}, {more} more: older, or put away
+    </Link>
+  )
   return (
     <section aria-labelledby={`machine-${id}`} className="mb-3">
       <div className="flex flex-wrap items-center gap-x-4 border-b-2 border-ink">
@@ -92,7 +100,9 @@ function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: (
         <p className="flex items-center gap-1.5">
           {STEP_NAMES.ready} <StateMark state={ready} />
         </p>
-        {setups.length === 0 && <p className="text-ink-soft">Nothing on it yet.</p>}
+        {setups.length === 0 && (
+          <p className="text-ink-soft">{more === 0 ? 'Nothing on it yet.' : 'Everything is put away.'}</p>
+        )}
         <Button className="my-1 ml-auto" onClick={onOpen} aria-label={`Open a setup on ${name}`}>
           <Plus aria-hidden size={20} /> Open a setup
         </Button>
@@ -115,7 +125,7 @@ function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: (
       ))}
       <ul>
         {setups.slice(0, SHOWN).map((setup, index) => (
-          <SetupRow key={setup.id} setup={setup} onMachine={index === 0} />
+          <SetupRow key={setup.id} setup={setup} onMachine={index === 0 && !cleared} />
         ))}
       </ul>
       {setups.length > SHOWN && (
@@ -128,16 +138,10 @@ function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: (
               <SetupRow key={setup.id} setup={setup} onMachine={false} />
             ))}
           </ul>
-          {more > 0 && (
-            <Link
-              to={`/machines/${id}/setups`}
-              className="inline-flex min-h-11 items-center px-2 font-semibold underline underline-offset-4"
-            >
-              All setups on {name}, {more} older ones among them
-            </Link>
-          )}
+          {others}
         </details>
       )}
+      {setups.length <= SHOWN && others}
     </section>
   )
 }

@@ -1,3 +1,4 @@
+import { Link } from 'react-router'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { NextBar } from '../traveler/next-bar.tsx'
 import { HomePanel } from './home-panel.tsx'
@@ -11,6 +12,16 @@ export function ReadyStep() {
   return (
     <div className="flex flex-1 flex-col">
       <ShiftNotes setup={setup} notes={ready.notes} />
+      {setup.opened.again && (
+        <p className="border-b border-rule">
+          <Link
+            to={`/jobs/${encodeURIComponent(setup.opened.title)}`}
+            className="inline-flex min-h-11 items-center font-semibold underline underline-offset-4"
+          >
+            This job was set up before: how it went
+          </Link>
+        </p>
+      )}
       <div className="grid flex-1 content-start gap-x-8 gap-y-3 py-2 xl:grid-cols-[1fr_26rem]">
         <ReadyLines setup={setup} ready={ready} />
         <div className="grid content-start gap-x-8 gap-y-3 md:grid-cols-2 xl:grid-cols-1">

@@ -7,7 +7,7 @@ import { bundleReport } from './bundle-report.mjs'
 const root = dirname(import.meta.dirname)
 
 const GROUND =
-  /node_modules[\\/]((react|react-dom|scheduler|react-router|@tanstack[\\/][\w-]+)[\\/]|lucide-react[\\/]dist[\\/]esm[\\/](createLucideIcon|Icon|context|defaultAttributes|shared)\b)/
+  /core[\\/]src[\\/]setup[\\/](nouns|retired)\.ts|node_modules[\\/]((react|react-dom|scheduler|react-router|@tanstack[\\/][\w-]+)[\\/]|lucide-react[\\/]dist[\\/]esm[\\/](createLucideIcon|Icon|context|defaultAttributes|shared)\b)/
 
 export default defineConfig({
   plugins: [react(), tailwindcss(), bundleReport(join(root, '.dogleg/page-bundle.json'), root)],

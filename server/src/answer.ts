@@ -57,6 +57,7 @@ export const answers = <Name extends RouteName>(
 /** What is asked about rows. The row comes through its door. */
 interface AskedRows {
   params: { id: string }
+  query: { by?: string | undefined }
   body: unknown
 }
 

@@ -326,7 +326,7 @@ describe('a setup from another installation', () => {
 
   it('comes in with its machine, to the last entry, once; rows that are here stay', async () => {
     const elsewhere = await openDatabase(join(newFolder(), 'elsewhere.sqlite'), migrations)
-    await fillLibrary(elsewhere)
+    await fillLibrary(elsewhere, Date.now())
     const other = await buildApp({
       database: elsewhere,
       hosts: new Set(['localhost']),
@@ -397,8 +397,8 @@ describe('a logbook from before there were vises, collets, lathes and probes', (
     const { probing, ...plainer } = demoReference.profiles[0] as Profile
     await older('profiles', plainer)
     expect(await fillDemo(old, Date.now())).toBe(false)
-    await fillLibrary(old)
-    await fillLibrary(old)
+    await fillLibrary(old, Date.now())
+    await fillLibrary(old, Date.now())
     const { machines, profiles, vises, collets } = await referenceStore(old.db).current()
     expect(profiles[0]).toMatchObject({ probing: null })
     expect(machines[0]).toMatchObject({ kind: 'mill', probe: null, rapids: null, home: { X: 0, Y: 0, Z: 0 } })

@@ -167,7 +167,7 @@ export async function buildApp({
   })
   await app.register(shopRoutes, { database, store: entries, backups })
   await app.register(importRoutes, { database, feed, threads, of, clock: time })
-  await app.register(referenceRoutes, { database, feed, store: reference })
+  await app.register(referenceRoutes, { database, feed, store: reference, clock: time })
   await app.register(simulatedRoutes, { machines: simulated, clock })
   await app.register(positionRoutes, { reference, simulated, agents, clock })
   await app.register(practiceRoutes, { database, simulated, threads, clock })

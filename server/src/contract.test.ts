@@ -119,6 +119,8 @@ describe('the contract', () => {
         name: 'Another',
         version: 2,
       })
+      await ask('GET', `/api/${noun}/another/versions`)
+      await ask('PUT', `/api/${noun}/another/retired?by=RT`, { retired: true })
     }
 
     for (const id of ['mill-1', 'lathe-1']) {

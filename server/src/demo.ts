@@ -32,31 +32,31 @@ export async function fillDemo(database: Database, now: number, made?: MadeDemo)
   return database.write(async (tx) => {
     if (!(await entryStore(tx).isEmpty())) return false
     const demo = made ?? makeDemo(now)
-    await addRows(tx, 'profiles', demoReference.profiles)
-    await addRows(tx, 'vises', demoReference.vises)
-    await addMissing(tx)
-    await addRows(tx, 'machines', demoReference.machines)
-    await addRows(tx, 'tools', demoReference.tools)
+    await addRows(tx, 'profiles', demoReference.profiles, now)
+    await addRows(tx, 'vises', demoReference.vises, now)
+    await addMissing(tx, now)
+    await addRows(tx, 'machines', demoReference.machines, now)
+    await addRows(tx, 'tools', demoReference.tools, now)
     const minutes = Math.floor((now - demo.now) / 60_000)
     await appendEntries(tx, moveLog(demo.entries, minutes, ulid().slice(-8)), { by: 'file', now })
     return true
   })
 }
 
-async function addRows<N extends Noun>(tx: Writer, noun: N, rows: readonly Row<N>[]) {
-  for (const row of rows) await addRow(tx, noun, row)
+async function addRows<N extends Noun>(tx: Writer, noun: N, rows: readonly Row<N>[], at: number) {
+  for (const row of rows) await addRow(tx, noun, row, { at })
 }
 
 /** What a library is begun with where it has none. */
 const BEGINNINGS = { collets: USUAL_COLLETS, vises: SAMPLE_VISES, materials: USUAL_MATERIALS } as const
 
-async function addMissing(tx: Writer) {
+async function addMissing(tx: Writer, at: number) {
   const rows = referenceStore(tx)
   for (const noun of ['collets', 'vises', 'materials'] as const)
-    if (await rows.isEmpty(noun)) await addRows(tx, noun, BEGINNINGS[noun])
+    if (await rows.isEmpty(noun)) await addRows(tx, noun, BEGINNINGS[noun], at)
 }
 
 /** Puts the usual collets and materials and a vise to start from into a library that has none: a logbook from before there were any. */
-export async function fillLibrary(database: Database): Promise<void> {
-  if (!database.readOnly) await database.write(addMissing)
+export async function fillLibrary(database: Database, now: number): Promise<void> {
+  if (!database.readOnly) await database.write((tx) => addMissing(tx, now))
 }

@@ -34,7 +34,7 @@ export async function serve(config: Config): Promise<Serving> {
   })
   const filled =
     config.begins === 'demo' && (await fillDemo(database, config.demoNow, builtDemo(beside('demo.json'))))
-  await fillLibrary(database)
+  await fillLibrary(database, Date.now())
   const limits = { ...USUAL_LIMITS, aMinute: config.mostAMinute }
   const app = await buildApp({
     database,

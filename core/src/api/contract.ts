@@ -3,12 +3,12 @@ import { initials } from '../log/index.ts'
 import { positionsRead } from '../machine/index.ts'
 import { FOUND_BY } from '../prepare/index.ts'
 import { lengthUnit } from '../quantity/index.ts'
-import { earlierTime, NOUNS, type Noun, type Row } from '../setup/index.ts'
+import { earlierTime, NOUNS } from '../setup/index.ts'
 import { setupFile } from '../sheet/index.ts'
 import { hiddenTruth, practiceResult, simulatedAction, simulatedMachine } from '../simulated/index.ts'
 import { setupSummary, shopBoardSchema, wentSchema } from '../traveler/index.ts'
-import { logged, loggedNamed, type RowList, rowList, rowOf, told } from './parts.ts'
-import type { RouteName, RowRouteName } from './routes.ts'
+import { logged, loggedNamed, told } from './parts.ts'
+import type { RouteName } from './routes.ts'
 
 /** All that there is to say of one question: what is asked, and what is answered. */
 export interface Contract {
@@ -387,26 +387,6 @@ export const CONTRACT = {
   },
 } as const satisfies Record<RouteName, Contract>
 
-/** The same for the rows of one noun. An edit names the version that it was made from, and becomes the next one. */
-export const rowContract = (name: Noun) =>
-  ({
-    rows: { says: `All ${name}, the newest version of each.`, answer: rowList(name) },
-    addRow: {
-      says: `Adds one of the ${name}; sent twice it is one.`,
-      body: rowOf(name),
-      door: true,
-      answer: rowOf(name),
-      status: 201,
-    },
-    saveRow: {
-      says: `Saves one of the ${name}, from the version that was opened; refused where somebody else was quicker.`,
-      params: one,
-      body: rowOf(name),
-      door: true,
-      answer: rowOf(name),
-    },
-  }) as const satisfies Record<RowRouteName, Contract>
-
 type Routes = typeof CONTRACT
 type Side<Of, Part extends string> = Of extends Record<Part, infer Schema extends z.ZodType> ? Schema : never
 type Sent<Of, Part extends string> = [Side<Of, Part>] extends [never]
@@ -429,10 +409,3 @@ export interface Asked<Name extends RouteName> {
 }
 
 export type Answer<Name extends RouteName> = z.output<Routes[Name]['answer']>
-
-/** What is answered about the rows of a noun. */
-export interface RowAnswers<Name extends Noun> {
-  rows: RowList<Name>
-  addRow: Row<Name>
-  saveRow: Row<Name>
-}

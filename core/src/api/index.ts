@@ -5,8 +5,6 @@ export {
   CONTRACT,
   type Contract,
   type Question,
-  type RowAnswers,
-  rowContract,
 } from './contract.ts'
 export {
   type DamagedRow,
@@ -15,7 +13,9 @@ export {
   type Place,
   type ProblemBody,
   problemBody,
+  type Retirement,
   type RowList,
+  type RowVersion,
   rowOf,
   unreadEntry,
 } from './parts.ts'
@@ -28,3 +28,4 @@ export {
   type RouteName,
   type RowRouteName,
 } from './routes.ts'
+export { type RowAnswers, rowContract } from './row-contract.ts'

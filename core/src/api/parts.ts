@@ -63,9 +63,18 @@ const damagedRow = z.object({
 })
 export type DamagedRow = z.infer<typeof damagedRow>
 
-/** What goes with a list of rows: those that cannot be read, and a number that grows with every version of any row. */
+/** A row that is retired. */
+const retirement = z.object({
+  id: z.string(),
+  by: z.string().exactOptional().describe('who retired it, by initials; left out where nobody was signed in'),
+  at: z.string().describe('when, ISO 8601'),
+})
+export type Retirement = z.infer<typeof retirement>
+
+/** What goes with a list of rows: those that cannot be read, those that are retired, and a number that grows with every change. */
 interface BesideRows {
   damaged: DamagedRow[]
+  retired: Retirement[]
   stamp: number
 }
 
@@ -79,4 +88,33 @@ export const listOfRows = <Name extends Noun>(name: Name, rows: Row<Name>[], bes
 export const rowOf = <Name extends Noun>(name: Name): z.ZodType<Row<Name>> => rowKind(name).schema
 
 export const rowList = (name: Noun) =>
-  z.object({ [name]: z.array(rowOf(name)), damaged: z.array(damagedRow), stamp: z.int().min(0) })
+  z.object({
+    [name]: z.array(rowOf(name)),
+    damaged: z.array(damagedRow),
+    retired: z.array(retirement).describe('those of the rows that are not used any more'),
+    stamp: z.int().min(0),
+  })
+
+/** A version of a row as it was saved: the row itself in the shape of today, or why it cannot be read. */
+export interface RowVersion<Name extends Noun> {
+  version: number
+  /** Who saved it, by initials; left out where nobody was signed in, and in old ones. */
+  by?: string
+  /** When, ISO 8601; left out in old ones. */
+  at?: string
+  row?: Row<Name>
+  unread?: string
+}
+
+export const rowVersions = <Name extends Noun>(noun: Name) =>
+  z.object({
+    versions: z.array(
+      z.object({
+        version: z.int(),
+        by: z.string().exactOptional(),
+        at: z.string().exactOptional(),
+        row: rowOf(noun).exactOptional(),
+        unread: z.string().exactOptional(),
+      }),
+    ),
+  })

@@ -1,7 +1,8 @@
 import * as fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
-import { CONTRACT, rowContract } from './contract.ts'
+import { CONTRACT } from './contract.ts'
 import { addressOf, ROUTES, ROW_ROUTES } from './routes.ts'
+import { rowContract } from './row-contract.ts'
 
 const ADDRESSES = [...Object.values(ROUTES), ...Object.values(ROW_ROUTES)]
 /** What a server makes of an address: the standard's own parser, then each part by itself. */
@@ -16,11 +17,12 @@ describe('an address', () => {
     )
     fc.assert(
       fc.property(fc.constantFrom(...ADDRESSES), name, ([, path], id) => {
-        const parts = partsOf(addressOf(path, { id, noun: 'tools' }))
+        const parts = partsOf(addressOf(path, { id, hash: id, job: id, noun: 'tools' }))
         const meant = path.slice(1).split('/')
         expect(parts).toHaveLength(meant.length)
         for (const [n, part] of meant.entries())
-          if (part === ':id') expect(parts[n]).toBe(/^\.+$/.test(id) ? id.replaceAll('.', '%2E') : id)
+          if (/^:(id|hash|job)$/.test(part))
+            expect(parts[n]).toBe(/^\.+$/.test(id) ? id.replaceAll('.', '%2E') : id)
           else expect(parts[n]).toBe(part === ':noun' ? 'tools' : part)
       }),
     )

@@ -39,6 +39,8 @@ export const ROW_ROUTES = {
   rows: ['GET', '/api/:noun'],
   addRow: ['POST', '/api/:noun'],
   saveRow: ['PUT', '/api/:noun/:id'],
+  rowVersions: ['GET', '/api/:noun/:id/versions'],
+  retireRow: ['PUT', '/api/:noun/:id/retired'],
 } as const satisfies Record<string, Address>
 export type RowRouteName = keyof typeof ROW_ROUTES
 

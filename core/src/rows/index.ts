@@ -1,3 +1,4 @@
+export { type RowChange, rowChanges } from './changes.ts'
 export {
   type AnyRow,
   type AnyRowKind,

@@ -89,9 +89,10 @@ export {
   STOOD_HOURS,
   surelyThere,
 } from './ready.ts'
-export { type Reference, type Row, readRow, rowKind } from './reference.ts'
+export { type Reference, type RetiredRow, type Row, readRow, rowKind } from './reference.ts'
 export { type Repeating, repeatJob } from './repeat-job.ts'
 export { jobOf, REPEATS, type RepeatHistory, repeatHistory } from './repeats.ts'
+export { inForce, referenceFrom } from './retired.ts'
 export {
   asEarlierCentre,
   asEarlierFlat,

@@ -64,6 +64,8 @@ export function toolsEdited(
   made: string,
 ): string | undefined {
   const { was, uses, now } = tools
+  if (was.some(({ id }) => !now.some((tool) => tool.id === id)))
+    return `${made} a tool of it was taken out of the list`
   if (was.some((tool) => rowEdited(tool, now))) return `${made} the shape of a tool was edited`
   const entered = now.find(
     (tool) =>

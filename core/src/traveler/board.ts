@@ -4,6 +4,7 @@ import {
   deriveReady,
   deriveSetup,
   deriveTools,
+  inForce,
   isUnreadable,
   type Logged,
   type ReadyCase,
@@ -97,7 +98,7 @@ function glance(
 }
 
 /**
- * Every machine of the shop with all that is on it, worked out from nothing but the logs, as it stands for whoever asks: `operator` are
+ * Every machine of the shop that is not retired, with all that is on it, worked out from nothing but the logs, as it stands for whoever asks: `operator` are
  * the initials, if anybody's. What the server keeps of it is held against this. A log that cannot be read says so instead of vanishing;
  * what cannot be read of one whose opening is gone may be of any machine.
  */
@@ -118,7 +119,7 @@ export function shopBoard(
       if (!log.some(({ kind }) => kind === 'opened')) ofAny.push(...log.filter(isUnread))
     }
   }
-  const machines = reference.machines.map((machine) =>
+  const machines = inForce(reference, 'machines').map((machine) =>
     glance(
       machine,
       readable.filter(({ setup }) => setup.machine.id === machine.id),

@@ -50,9 +50,22 @@ export const reference = sqliteTable(
     id: text('id').notNull(),
     version: integer('version').notNull(),
     body: text('body').notNull(),
+    /** Who saved it, by initials, and when, in ms since 1970; nothing in versions from before that was kept. */
+    by: text('by'),
+    at: integer('at'),
   },
   (table) => [primaryKey({ columns: [table.noun, table.id, table.version] })],
 )
+
+/** Rows that were retired or brought back; of each row the last says which. Nothing updates or deletes one. */
+export const retirements = sqliteTable('retirements', {
+  seq: integer('seq').primaryKey({ autoIncrement: true }),
+  noun: text('noun', { enum: NOUNS }).notNull(),
+  id: text('id').notNull(),
+  retired: integer('retired', { mode: 'boolean' }).notNull(),
+  by: text('by'),
+  at: integer('at').notNull(),
+})
 
 /** Results of exercises, as they were judged; nothing updates a row. */
 export const practice = sqliteTable('practice', {

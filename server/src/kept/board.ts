@@ -3,6 +3,7 @@ import {
   deriveReady,
   deriveSetup,
   deriveTools,
+  inForce,
   isUnreadable,
   NOUNS,
   type ReadyState,
@@ -248,7 +249,7 @@ export function boardKeeper(store: EntryStore, rows: ReferenceStore, logs: LogRe
       const known = await referenceNow()
       const { reference } = known
       const board: ShopBoard = { machines: [], unreadable: [] }
-      for (const machine of reference.machines) {
+      for (const machine of inForce(reference, 'machines')) {
         const { shown, more, awayAt } = shownOf(db, machine.id, asked.now)
         const ready = readyNow(await standsNow(db, machine), machine, asked)
         const { lines, unreadable } = await linesOf(db, shown, machine, ready, known)

@@ -69,7 +69,10 @@ describe('the board that is kept', () => {
         await add(batch)
         if (roll() < 0.1) {
           const row = (await rows.current()).vises[0]
-          if (row) await database.write((tx) => addRow(tx, 'vises', { ...row, version: row.version + 1 }))
+          if (row)
+            await database.write((tx) =>
+              addRow(tx, 'vises', { ...row, version: row.version + 1 }, { at: now }),
+            )
         }
         if (roll() > 0.15 && n < batches.length - 1) continue
         const operator = roll() < 0.5 ? 'RT' : undefined
@@ -133,7 +136,7 @@ describe('the board that is kept', () => {
     const reference = await rows.current()
     const tool = reference.tools.find(({ machineId }) => machineId === 'lathe-1')
     if (!tool) throw new Error('The demo has no such tool.')
-    await database.write((tx) => addRow(tx, 'tools', { ...tool, version: tool.version + 1 }))
+    await database.write((tx) => addRow(tx, 'tools', { ...tool, version: tool.version + 1 }, { at: now }))
     const again = (await board())[0]
     expect(again).toBe(on('lathe-1'))
     expect(again).toBeLessThan(shown)

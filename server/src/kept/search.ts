@@ -40,12 +40,12 @@ const hasWord = (term: string) => /[\p{L}\p{N}]/u.test(term)
 /** Rows whose names begin with a word, or have one that does. */
 function meantBy(term: string, reference: Reference): Meant[] {
   const wanted = term.toLowerCase()
+  const saysSo = (name: string) => ` ${name.toLowerCase()}`.includes(` ${wanted}`)
   const found: Meant[] = []
   for (const noun of NOUNS)
-    for (const { id, name } of reference[noun]) {
-      const says = name.toLowerCase()
-      if (says.startsWith(wanted) || says.includes(` ${wanted}`)) found.push({ id, name })
-    }
+    for (const { id, name } of reference[noun]) if (saysSo(name)) found.push({ id, name })
+  for (const { id, name } of reference.retired ?? [])
+    if (!found.some((each) => each.id === id) && saysSo(name)) found.push({ id, name })
   return found.slice(0, MOST_MEANT)
 }
 

@@ -7,12 +7,13 @@ import type { ChangeFeed } from '../changes/feed.ts'
 import type { Writer } from '../database/connect.ts'
 import type { Database } from '../database/open.ts'
 import { Problem } from '../problem.ts'
-import { addRow, type ReferenceStore, referenceStore } from './store.ts'
+import { addRow, type ReferenceStore, referenceStore, retireRow } from './store.ts'
 
 interface ReferenceOptions {
   database: Database
   feed: ChangeFeed
   store: ReferenceStore
+  clock: () => number
 }
 
 /**
@@ -22,7 +23,7 @@ interface ReferenceOptions {
 function nounRoutes<N extends Noun>(
   app: FastifyInstance,
   noun: N,
-  { database, feed, store }: ReferenceOptions,
+  { database, feed, store, clock }: ReferenceOptions,
 ) {
   const { one, needs, clashes } = rowKind(noun)
   const write = async <T>(work: (tx: Writer) => Promise<T>): Promise<T> => {
@@ -53,7 +54,9 @@ function nounRoutes<N extends Noun>(
     // One that was let in before keeps what it has until it is given something else.
     if (before && clashes(row, before) !== undefined) return
     const { rows } = await standing.all(noun)
+    const retired = new Set((await standing.retired(noun)).map(({ id }) => id))
     for (const other of rows) {
+      if (retired.has(other.id)) continue
       const says = other.id === row.id ? undefined : clashes(row, other)
       if (says !== undefined) throw new Problem(409, 'number-taken', says)
     }
@@ -63,10 +66,11 @@ function nounRoutes<N extends Noun>(
   answersRows(app, 'rows', noun, async () => {
     const stamp = await store.stamp()
     const { rows, damaged } = await store.all(noun)
-    return listOfRows(noun, rows, { damaged, stamp })
+    const retired = (await store.retired(noun)).map(({ noun: _, ...each }) => each)
+    return listOfRows(noun, rows, { damaged, retired, stamp })
   })
 
-  answersRows(app, 'addRow', noun, async ({ body }) =>
+  answersRows(app, 'addRow', noun, async ({ body, query }) =>
     write(async (tx) => {
       const rows = referenceStore(tx)
       const row = { ...(await read(body, rows)), version: 1 }
@@ -80,13 +84,13 @@ function nounRoutes<N extends Noun>(
         )
       if (!standing) {
         await refuseTwin(row, undefined, rows)
-        await addRow(tx, noun, row)
+        await addRow(tx, noun, row, { ...query, at: clock() })
       }
       return row
     }),
   )
 
-  answersRows(app, 'saveRow', noun, async ({ params: { id }, body }) =>
+  answersRows(app, 'saveRow', noun, async ({ params: { id }, query, body }) =>
     write(async (tx) => {
       const rows = referenceStore(tx)
       const row = await read(body, rows)
@@ -102,8 +106,29 @@ function nounRoutes<N extends Noun>(
           standing,
         )
       await refuseTwin(next, standing, rows)
-      await addRow(tx, noun, next)
+      await addRow(tx, noun, next, { ...query, at: clock() })
       return next
+    }),
+  )
+
+  answersRows(app, 'rowVersions', noun, async ({ params: { id } }) => {
+    const versions = await store.versions(noun, id)
+    if (versions.length === 0) throw new Problem(404, 'not-found', `There is no ${one} "${id}" here.`)
+    return { versions }
+  })
+
+  answersRows(app, 'retireRow', noun, async ({ params: { id }, query, body }) =>
+    write(async (tx) => {
+      const rows = referenceStore(tx)
+      const { retired } = body as { retired: boolean }
+      const standing = await rows.newest(noun, id)
+      if (!standing) throw new Problem(404, 'not-found', `There is no ${one} "${id}" here.`)
+      const before = (await rows.retired(noun)).some((each) => each.id === id)
+      if (before === retired) return { id, retired }
+      // While it was away another may have come to what it had.
+      if (!retired) await refuseTwin(standing, undefined, rows)
+      await retireRow(tx, noun, id, retired, { ...query, at: clock() })
+      return { id, retired }
     }),
   )
 }

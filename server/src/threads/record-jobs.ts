@@ -301,7 +301,7 @@ export const importFile = ({ of, bytes, now }: { of: Logbook; bytes: Uint8Array;
       const takeRow = async <N extends Noun>(noun: N, row: Row<N>): Promise<KeptRow | undefined> => {
         const standing = await referenceStore(tx).newest(noun, row.id)
         if (!standing) {
-          await addRow(tx, noun, row)
+          await addRow(tx, noun, row, { at: now })
           return undefined
         }
         return JSON.stringify(standing) === JSON.stringify(row) ? undefined : { noun, name: standing.name }

@@ -4,11 +4,11 @@ import { createInterface } from 'node:readline'
 import Sqlite from 'libsql'
 import { z } from 'zod'
 import { StartProblem } from '../problem.ts'
-import { entriesIn, nameIn, openToRead, resultsIn, rowsIn, textsIn } from './rows.ts'
+import { entriesIn, nameIn, openToRead, resultsIn, retirementsIn, rowsIn, textsIn } from './rows.ts'
 
 // A logbook in open form: one file of lines, each a JSON object. docs/format.md says what stands in it.
 
-/** The form that is written; the first knew no texts apart from entries. */
+/** The form that is written; the first knew no texts apart from entries, nobody who saved a row, and none that was retired. */
 const FORM = 2
 
 const at = z.int().nullable()
@@ -30,7 +30,23 @@ const line = z.union([
     }),
   }),
   z.strictObject({
-    row: z.strictObject({ noun: z.string(), id: z.string(), version: z.int().min(0), ...bodyOr }),
+    row: z.strictObject({
+      noun: z.string(),
+      id: z.string(),
+      version: z.int().min(0),
+      by: z.string().nullable().default(null),
+      at: at.default(null),
+      ...bodyOr,
+    }),
+  }),
+  z.strictObject({
+    retired: z.strictObject({
+      noun: z.string(),
+      id: z.string(),
+      retired: z.int().min(0).max(1),
+      by: z.string().nullable(),
+      at: z.int(),
+    }),
   }),
   z.strictObject({ text: z.strictObject({ hash: z.string(), text: z.string() }) }),
   z.strictObject({ result: z.strictObject({ id: z.string(), by: z.string(), ...bodyOr }) }),
@@ -82,6 +98,7 @@ export async function exportTo(file: string, to: string): Promise<Exported> {
       await write({ row: { ...row, ...bodyIn(body) } })
       done.rows++
     }
+    for (const retired of retirementsIn(db, lost)) await write({ retired })
     for (const { body, ...result } of resultsIn(db, lost)) {
       await write({ result: { ...result, ...bodyIn(body) } })
       done.results++
@@ -122,8 +139,9 @@ export async function importFrom(from: string, file: string): Promise<Exported> 
       entry: db.prepare(
         'insert into entries (seq, id, setup, body, received, latest) values (?, ?, ?, ?, ?, ?)',
       ),
-      row: db.prepare('insert into reference (noun, id, version, body) values (?, ?, ?, ?)'),
+      row: db.prepare('insert into reference (noun, id, version, "by", at, body) values (?, ?, ?, ?, ?, ?)'),
       result: db.prepare('insert into practice (id, "by", body) values (?, ?, ?)'),
+      retired: db.prepare('insert into retirements (noun, id, retired, "by", at) values (?, ?, ?, ?, ?)'),
       text: db.prepare('insert into texts (hash, text) values (?, ?)'),
       name: db.prepare('insert into logbook (id) values (?)'),
     }
@@ -155,8 +173,12 @@ export async function importFrom(from: string, file: string): Promise<Exported> 
           add.entry.run(seq, id, setup, bodyOut(of.entry), received, latest)
           done.entries++
         } else if ('row' in of) {
-          add.row.run(of.row.noun, of.row.id, of.row.version, bodyOut(of.row))
+          const { noun, id, version, by, at } = of.row
+          add.row.run(noun, id, version, by, at, bodyOut(of.row))
           done.rows++
+        } else if ('retired' in of) {
+          const { noun, id, retired, by, at } = of.retired
+          add.retired.run(noun, id, retired, by, at)
         } else if ('text' in of) {
           add.text.run(of.text.hash, of.text.text)
           done.texts++

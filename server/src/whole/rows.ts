@@ -18,7 +18,17 @@ export interface StoredRow {
   noun: string
   id: string
   version: number
+  by: string | null
+  at: number | null
   body: string
+}
+/** That a row was retired (1) or brought back (0), as it is stored. */
+export interface StoredRetirement {
+  noun: string
+  id: string
+  retired: number
+  by: string | null
+  at: number
 }
 /** A result of an exercise as it is stored. */
 export interface StoredResult {
@@ -119,7 +129,10 @@ export const entriesIn = (db: Sqlite.Database, lost: (count: number) => void = n
   inOrder<StoredEntry>(db, 'entries', ['seq', 'id', 'setup', 'body', 'received', 'latest'], 'seq', lost)
 
 export const rowsIn = (db: Sqlite.Database, lost: (count: number) => void = nothing) =>
-  inOrder<StoredRow>(db, 'reference', ['noun', 'id', 'version', 'body'], 'rowid', lost)
+  inOrder<StoredRow>(db, 'reference', ['noun', 'id', 'version', 'by', 'at', 'body'], 'rowid', lost)
+
+export const retirementsIn = (db: Sqlite.Database, lost: (count: number) => void = nothing) =>
+  inOrder<StoredRetirement>(db, 'retirements', ['noun', 'id', 'retired', 'by', 'at'], 'seq', lost)
 
 export const resultsIn = (db: Sqlite.Database, lost: (count: number) => void = nothing) =>
   inOrder<StoredResult>(db, 'practice', ['id', 'by', 'body'], 'rowid', lost)
@@ -142,16 +155,17 @@ export interface Digest {
   rows: number
   results: number
   texts: number
+  retirements: number
   /** SHA-256 of each setup's log, by setup. */
   logs: Map<string, string>
-  /** SHA-256 of all rows, results and texts. */
+  /** SHA-256 of all rows, retirements, results and texts. */
   others: string
 }
 
 const hashOf = (...parts: readonly (string | number | null)[]) =>
   createHash('sha256').update(JSON.stringify(parts)).digest('base64')
 
-/** Reads all of a logbook up to an entry, of rows, results and texts so many as are told. */
+/** Reads all of a logbook up to an entry, of rows, retirements, results and texts so many as are told. */
 export function digestOf(
   db: Sqlite.Database,
   {
@@ -159,6 +173,7 @@ export function digestOf(
     rows = Number.POSITIVE_INFINITY,
     results = Number.POSITIVE_INFINITY,
     texts = Number.POSITIVE_INFINITY,
+    retirements = Number.POSITIVE_INFINITY,
   } = {},
 ): Digest {
   const digest: Digest = {
@@ -168,6 +183,7 @@ export function digestOf(
     rows: 0,
     results: 0,
     texts: 0,
+    retirements: 0,
     logs: new Map(),
     others: '',
   }
@@ -178,10 +194,15 @@ export function digestOf(
     const { id, setup, body, received, latest } = entry
     digest.logs.set(setup, hashOf(digest.logs.get(setup) ?? '', entry.seq, id, body, received, latest))
   }
-  for (const { noun, id, version, body } of rowsIn(db)) {
+  for (const { noun, id, version, by, at, body } of rowsIn(db)) {
     if (digest.rows >= rows) break
     digest.rows++
-    digest.others = hashOf(digest.others, noun, id, version, body)
+    digest.others = hashOf(digest.others, noun, id, version, by, at, body)
+  }
+  for (const { noun, id, retired, by, at } of retirementsIn(db)) {
+    if (digest.retirements >= retirements) break
+    digest.retirements++
+    digest.others = hashOf(digest.others, noun, id, retired, by, at)
   }
   for (const { id, by, body } of resultsIn(db)) {
     if (digest.results >= results) break

@@ -66,6 +66,16 @@ describe('a logbook in open form', () => {
           body,
         )
       }
+      for (const [retired, by] of [
+        [1, 'RT'],
+        [0, null],
+      ])
+        change(
+          file,
+          "insert into retirements (noun, id, retired, by, at) values ('vises', 'odd-1', ?, ?, 5)",
+          retired,
+          by,
+        )
       const [out, again] = [join(newFolder(), 'shop.jsonl'), join(newFolder(), 'again.jsonl')]
       expect(run(file, 'export', out)).toEqual({
         status: 0,
@@ -82,7 +92,7 @@ describe('a logbook in open form', () => {
       // Every row of every table is the same, to the last letter.
       const rows = (of: string) => {
         const db = new Sqlite(of, { readonly: true })
-        const all = ['entries', 'texts', 'reference', 'practice', 'logbook'].map((table) =>
+        const all = ['entries', 'texts', 'reference', 'retirements', 'practice', 'logbook'].map((table) =>
           db.prepare(`select * from ${table}`).all(),
         )
         db.close()

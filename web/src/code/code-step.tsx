@@ -12,7 +12,7 @@ import {
 import { type Finding, verdictOf, worstFirst } from '@dogleg/core/fact'
 import { againstNumber, codedOffset, codeRests, codeTools } from '@dogleg/core/prepare'
 import { type FieldProblems, formatShort } from '@dogleg/core/quantity'
-import { againstSerials, seriesIn } from '@dogleg/core/setup'
+import { againstSerials, inForce, seriesIn } from '@dogleg/core/setup'
 import type { InHand } from '@dogleg/core/traveler'
 import { useDeferredValue, useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
@@ -172,7 +172,7 @@ export function CodeStep() {
     <section aria-label="Code" className="flex flex-1 flex-col">
       <ProgramBar
         setup={setup}
-        materials={reference.materials}
+        materials={inForce(reference, 'materials', sheet?.material)}
         sheets={sheets}
         at={at}
         draft={draft}

@@ -15,6 +15,7 @@ import { exampleTap, holeSketch, tapForm, tapSizes, tapWorking } from '@dogleg/c
 import { exampleWrap, wrapForm, wrapSizes, wrapWorking } from '@dogleg/core/cycles/wrapping'
 import { sheetCase } from '@dogleg/core/prepare'
 import { type FieldProblems, formatLength, type LengthUnit } from '@dogleg/core/quantity'
+import { inForce } from '@dogleg/core/setup'
 import { Tabs } from 'radix-ui'
 import { type ReactNode, useMemo, useState } from 'react'
 import { Example } from '../drawing/example.ts'
@@ -86,7 +87,8 @@ export function CycleEditor(props: CycleEditorProps) {
     () => sheetCase(setup, { turned: draft.turned }, 'G54', reference),
     [setup, draft.turned, reference],
   )
-  const material = reference.materials.find(({ id }) => id === draft.material) ?? reference.materials[0]
+  const material =
+    reference.materials.find(({ id }) => id === draft.material) ?? inForce(reference, 'materials')[0]
   const parts = partsOf(item)
   const partOf = PART_OF[item.cycle]
   // A word of the code that is picked opens the part that its field is in.

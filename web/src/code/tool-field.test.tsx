@@ -61,7 +61,7 @@ describe('the tool of an operation', () => {
   it('is made new there, and then is the one', async () => {
     const sent: ToolShape[] = []
     fakeServer({
-      'GET /api/tools': { tools: demoReference.tools, stamp: 1 },
+      'GET /api/tools': { tools: demoReference.tools, damaged: [], retired: [], stamp: 1 },
       'POST /api/tools': (row: unknown) => {
         sent.push(row as ToolShape)
         return row

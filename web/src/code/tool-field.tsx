@@ -90,6 +90,7 @@ function ToolDialog({ tools, kind, begun, onClose, onChoose }: ToolDialogProps) 
   const [making, setMaking] = useState(false)
   const editing = {
     newer: undefined,
+    dirty: false,
     onNewer: () => undefined,
     noteDirty: () => undefined,
     isNew: true,

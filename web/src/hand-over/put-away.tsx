@@ -11,10 +11,7 @@ export function PutAway({ setup: { id, away, machine } }: { setup: Pick<Setup, '
   if (away) return null
   return (
     <div className="flex flex-wrap items-center gap-x-4 gap-y-1">
-      <Button
-        className="min-h-12"
-        onClick={() => signed(() => record(id, { kind: 'put-away', away: true }))}
-      >
+      <Button className="min-h-12" onClick={() => signed(() => record(id, { kind: 'put-away', away: true }))}>
         <Archive aria-hidden size={20} /> Put the setup away
       </Button>
       <p className="min-w-64 flex-1 text-ink-soft">

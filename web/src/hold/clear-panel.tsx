@@ -13,6 +13,7 @@ import {
 } from '@dogleg/core/hold'
 import { travelIn } from '@dogleg/core/machine'
 import type { FieldProblems } from '@dogleg/core/quantity'
+import { inForce } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { Link } from 'react-router'
 import { Example } from '../drawing/example.ts'
@@ -49,7 +50,7 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
   const signed = useSigned()
 
   // What is drawn before one is chosen is an example.
-  const drawn = vise ?? reference.vises[0]
+  const drawn = vise ?? inForce(reference, 'vises')[0]
   const live = useMemo(() => {
     const read = readPlacedDraft(draft, unit)
     if (!drawn) return { read }
@@ -140,7 +141,7 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
           onChange={(id) => change({ ...draft, vise: id })}
           toChoose="choose it"
           hint={vise && draft.vise === '' ? 'The last on this machine.' : undefined}
-          options={reference.vises.map(({ id, name }) => [id, name])}
+          options={inForce(reference, 'vises', vise?.id).map(({ id, name }) => [id, name])}
         />
         <LengthEntryField
           label="Fixed jaw, from the front edge of the table"
@@ -206,7 +207,7 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
               <Working answer={{ working: [found.roomWorking] }} title="Room for a vise" />
             )}
             <AllGaps gaps={found.gaps} of={of} />
-            <OtherVises of={of} vises={reference.vises} />
+            <OtherVises of={of} vises={inForce(reference, 'vises')} />
             <DoubtParts answer={{ doubt: found.doubt, unit }} />
           </details>
         )}
@@ -228,7 +229,7 @@ export function ClearPanel({ vise, draft, change }: ClearPanelProps) {
           <div className="space-y-2">
             {asked && <Findings findings={beforeItStands(found)} />}
             {asked && <Room found={found} unit={unit} />}
-            {!found.interval && <OtherVises of={of} vises={reference.vises} />}
+            {!found.interval && <OtherVises of={of} vises={inForce(reference, 'vises')} />}
             <p className="text-ink-soft">Type where the fixed jaw stands; the gaps appear here.</p>
           </div>
         )}

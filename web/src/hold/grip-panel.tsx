@@ -13,7 +13,7 @@ import {
 } from '@dogleg/core/hold'
 import { partSizes } from '@dogleg/core/prepare'
 import { type FieldProblems, readLength } from '@dogleg/core/quantity'
-import { measuredRatios } from '@dogleg/core/setup'
+import { inForce, measuredRatios } from '@dogleg/core/setup'
 import { useMemo, useState } from 'react'
 import { Example } from '../drawing/example.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -47,7 +47,10 @@ export function GripPanel({ draft, change }: GripPanelProps) {
   const signed = useSigned()
   const collet = reference.collets.find(({ id }) => id === draft.collet)
   // What is drawn before they are chosen is an example.
-  const drawn = { collet: collet ?? reference.collets[0], stop: draft.stop || ('collet' as const) }
+  const drawn = {
+    collet: collet ?? inForce(reference, 'collets')[0],
+    stop: draft.stop || ('collet' as const),
+  }
 
   const live = useMemo(() => {
     const read = readGripDraft(draft, unit)
@@ -113,7 +116,7 @@ export function GripPanel({ draft, change }: GripPanelProps) {
           onChange={(id) => change({ ...draft, collet: id })}
           onFocus={() => setLit('collet')}
           toChoose="choose them"
-          options={reference.collets.map(({ id, name }) => [id, name])}
+          options={inForce(reference, 'collets', draft.collet).map(({ id, name }) => [id, name])}
         />
         <PickOne
           label="Stop"

@@ -10,7 +10,7 @@ import {
   STOPS,
 } from '@dogleg/core/hold'
 import { formatLength, unitSymbol } from '@dogleg/core/quantity'
-import { measuredRatios } from '@dogleg/core/setup'
+import { inForce, measuredRatios } from '@dogleg/core/setup'
 import { Ban, Check, CircleEllipsis, Eye, type LucideIcon, OctagonX } from 'lucide-react'
 import { useMemo, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -37,18 +37,19 @@ export function RankingPanel({ draft, onUse, onForm }: RankingPanelProps) {
   const { setup, reference } = useOpenSetup()
   const { unit, hold } = setup
   const [which, setWhich] = useState('')
+  const collets = useMemo(() => inForce(reference, 'collets'), [reference])
   const ranked = useMemo(() => {
     const read = readGripPart(draft, unit)
     if (!read.ok) return undefined
     return rankPairs({
-      collets: reference.collets,
+      collets,
       operation: read.value.operation,
       unit,
       range: barRange(read.value.bars, unit),
       allowed: read.value.allowed.value,
       measured: measuredRatios(hold),
     })
-  }, [draft, unit, reference.collets, hold])
+  }, [draft, unit, collets, hold])
   if (!ranked)
     return (
       <div className="space-y-3 py-6 text-lg">
@@ -64,7 +65,7 @@ export function RankingPanel({ draft, onUse, onForm }: RankingPanelProps) {
           Collet
           <Select value={which} onChange={({ target }) => setWhich(target.value)} className="font-normal">
             <option value="">all of the library</option>
-            {reference.collets.map(({ id, name }) => (
+            {collets.map(({ id, name }) => (
               <option key={id} value={id}>
                 {name}
               </option>

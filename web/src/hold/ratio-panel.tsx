@@ -10,6 +10,7 @@ import {
 } from '@dogleg/core/hold'
 import { startingLengths } from '@dogleg/core/prepare'
 import { type FieldProblems, fixedDigits, formatLength, unitSymbol } from '@dogleg/core/quantity'
+import { inForce } from '@dogleg/core/setup'
 import { Suspense, useMemo } from 'react'
 import { useKept } from '../log/kept.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -32,10 +33,10 @@ export function RatioPanel() {
   const { setup, reference } = useOpenSetup()
   const { unit, hold } = setup
   const [draft, change] = useKept<LengthsDraft>(`${setup.id}.lengths`, lengthsDraft, () =>
-    startingLengths(setup, reference.collets[0]?.id ?? ''),
+    startingLengths(setup, inForce(reference, 'collets')[0]?.id ?? ''),
   )
   const signed = useSigned()
-  const collet = reference.collets.find(({ id }) => id === draft.collet) ?? reference.collets[0]
+  const collet = reference.collets.find(({ id }) => id === draft.collet) ?? inForce(reference, 'collets')[0]
   const live = useMemo(() => {
     const read = readLengthsDraft(draft, unit)
     if (!read.ok || !collet) return { read }
@@ -68,7 +69,7 @@ export function RatioPanel() {
           label="Measured on"
           value={collet.id}
           onChange={(id) => change({ ...draft, collet: id })}
-          options={reference.collets.map(({ id, name }) => [id, name])}
+          options={inForce(reference, 'collets', collet.id).map(({ id, name }) => [id, name])}
         />
         <PickOne
           label="With the stop"

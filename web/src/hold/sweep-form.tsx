@@ -1,6 +1,7 @@
 import { type BoltSide, type SweepDraft, type Vise, withPartLength } from '@dogleg/core/hold'
 import { partSizes } from '@dogleg/core/prepare'
 import { type FieldProblems, formatLength } from '@dogleg/core/quantity'
+import { inForce } from '@dogleg/core/setup'
 import { Minus, Plus } from 'lucide-react'
 import { type RefObject, useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
@@ -161,13 +162,13 @@ export function SweepForm({
             </span>
           )}
         </summary>
-        {reference.vises.length > 0 && (
+        {inForce(reference, 'vises', vise?.id).length > 0 && (
           <PickOne
             label="Vise"
             value={vise?.id ?? ''}
             onChange={onVise}
             toChoose="choose it"
-            options={reference.vises.map(({ id, name }) => [id, name])}
+            options={inForce(reference, 'vises', vise?.id).map(({ id, name }) => [id, name])}
           />
         )}
         <div className="grid grid-cols-2 gap-x-3">

@@ -122,11 +122,12 @@ const ask = async <Name extends RouteName>(name: Name, question: Question<Name>)
 const askRows = async <Name extends RowRouteName, Of extends Noun>(
   name: Name,
   noun: Of,
-  { id, row }: { id?: string; row?: Row<Of> } = {},
+  { id, body, by }: { id?: string; body?: unknown; by?: string } = {},
 ) =>
   (await send(ROW_ROUTES[name], {
     params: { noun, ...(id === undefined ? {} : { id }) },
-    body: row,
+    query: { by: by || undefined },
+    body,
   })) as RowAnswers<Of>[Name]
 
 /** A setup that was found, and why. */
@@ -180,11 +181,17 @@ export const api = {
     ask('addEntries', { body: { entries: [...entries], held: [...held] } }),
   /** A list of reference data, and the stamp that it was read at. */
   rows: async <Of extends Noun>(noun: Of) => {
-    const { [noun]: rows, damaged, stamp } = await askRows('rows', noun)
-    return { rows, damaged, stamp }
+    const { [noun]: rows, damaged, retired, stamp } = await askRows('rows', noun)
+    return { rows, damaged, retired, stamp }
   },
   /** Grows with every version of any row. */
   referenceStamp: () => ask('referenceStamp', {}),
-  save: <Of extends Noun>(noun: Of, row: Row<Of>) => askRows('saveRow', noun, { id: row.id, row }),
-  create: <Of extends Noun>(noun: Of, row: Row<Of>) => askRows('addRow', noun, { row }),
+  /** `by`: the initials of whoever saves it, if anybody is signed in. */
+  save: <Of extends Noun>(noun: Of, row: Row<Of>, by: string) =>
+    askRows('saveRow', noun, { id: row.id, body: row, by }),
+  create: <Of extends Noun>(noun: Of, row: Row<Of>, by: string) => askRows('addRow', noun, { body: row, by }),
+  rowVersions: async <Of extends Noun>(noun: Of, id: string) =>
+    (await askRows('rowVersions', noun, { id })).versions,
+  retireRow: (noun: Noun, id: string, retired: boolean, by: string) =>
+    askRows('retireRow', noun, { id, body: { retired }, by }),
 }

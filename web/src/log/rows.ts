@@ -1,4 +1,5 @@
-import { NOUNS, type Noun, type Reference, type Row } from '@dogleg/core/setup'
+import type { DamagedRow, Retirement } from '@dogleg/core/api'
+import { NOUNS, type Noun, type Reference, type Row, referenceFrom } from '@dogleg/core/setup'
 import { type UseQueryResult, useQueries, useQuery, useQueryClient } from '@tanstack/react-query'
 import { useEffect, useMemo } from 'react'
 import { api } from './api.ts'
@@ -8,22 +9,40 @@ import { STAMP_KEY } from './log-cache.ts'
 /** The stamp that each list was read at. */
 const readAt = new Map<Noun, number>()
 
-async function askRows<N extends Noun>(noun: N): Promise<Row<N>[]> {
-  const { rows, stamp } = await api.rows(noun)
-  readAt.set(noun, stamp)
-  return rows
+/** One list of reference data as the server told it. */
+export interface ToldRows<N extends Noun = Noun> {
+  rows: Row<N>[]
+  /** Rows that the server cannot read. */
+  damaged: DamagedRow[]
+  /** Rows of the list that are not used any more. */
+  retired: Retirement[]
 }
 
-/** One list of reference data, as the server has it. */
-export const useRows = <N extends Noun>(noun: N) =>
-  useQuery({ queryKey: [noun], queryFn: () => askRows(noun) })
+async function askRows<N extends Noun>(noun: N): Promise<ToldRows<N>> {
+  const { stamp, ...told } = await api.rows(noun)
+  readAt.set(noun, stamp)
+  return told
+}
 
-/** Rows of a list that the server cannot read. */
-export const useDamagedRows = (noun: Noun) =>
-  useQuery({
-    queryKey: ['damaged', noun],
-    queryFn: async () => (await api.rows(noun)).damaged,
-  }).data ?? []
+const asked = <N extends Noun>(noun: N) => ({ queryKey: [noun], queryFn: () => askRows(noun) })
+
+/** One list of reference data, as the server has it; retired rows are among them. */
+export const useRows = <N extends Noun>(noun: N) => useQuery({ ...asked(noun), select: (told) => told.rows })
+
+/** What is told beside a list: rows that cannot be read, and those that are retired. */
+export function useBesideRows(noun: Noun): Pick<ToldRows, 'damaged' | 'retired'> {
+  const { data } = useQuery(asked(noun))
+  return data ?? { damaged: [], retired: [] }
+}
+
+/** One list without what is retired, apart from what is chosen already. */
+export function useRowsInForce<N extends Noun>(noun: N, chosen?: string): Row<N>[] {
+  const { data } = useQuery(asked(noun))
+  return useMemo(() => {
+    const out = new Set(data?.retired.map(({ id }) => id))
+    return (data?.rows ?? []).filter(({ id }) => id === chosen || !out.has(id))
+  }, [data, chosen])
+}
 
 const WATCH_MS = 5000
 
@@ -46,7 +65,7 @@ export function useReferenceWatch() {
 }
 
 /** One object as long as nothing in it is another: TanStack Query shares what is the same. */
-const together = (results: UseQueryResult<readonly object[]>[]) => ({
+const together = (results: UseQueryResult<ToldRows>[]) => ({
   lists: results.map(({ data }) => data),
   error: results.find(({ error }) => error)?.error ?? null,
 })
@@ -54,13 +73,16 @@ const together = (results: UseQueryResult<readonly object[]>[]) => ({
 /** Every list of reference data, once all are there. */
 export function useReference() {
   const { lists, error } = useQueries({
-    queries: NOUNS.map((noun) => ({ queryKey: [noun], queryFn: () => askRows(noun) })),
+    queries: NOUNS.map((noun) => asked(noun)),
     combine: together,
   })
   const reference = useMemo<Reference | undefined>(
     () =>
-      lists.every((rows) => rows !== undefined)
-        ? (Object.fromEntries(NOUNS.map((noun, n) => [noun, lists[n]])) as unknown as Reference)
+      lists.every((told) => told !== undefined)
+        ? referenceFrom(
+            Object.fromEntries(NOUNS.map((noun, n) => [noun, lists[n]?.rows])) as unknown as Reference,
+            NOUNS.flatMap((noun, n) => (lists[n]?.retired ?? []).map(({ id }) => ({ noun, id }))),
+          )
         : undefined,
     [lists],
   )

@@ -6,7 +6,10 @@ import { afterEach, describe, expect, it, vi } from 'vitest'
 import { fakeServer, logOf, Round } from '../testing/shop.tsx'
 
 const reference = Object.fromEntries(
-  Object.entries(demoReference).map(([noun, rows]) => [`GET /api/${noun}`, { [noun]: rows, stamp: 1 }]),
+  Object.entries(demoReference).map(([noun, rows]) => [
+    `GET /api/${noun}`,
+    { [noun]: rows, damaged: [], retired: [], stamp: 1 },
+  ]),
 )
 const opening = logOf(/second side/)[0] as Entry
 

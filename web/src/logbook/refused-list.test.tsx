@@ -13,7 +13,10 @@ describe('entries that the server refused', () => {
   it('are said with the reason, one that cannot be read too, and removed only by a person', async () => {
     fakeServer(
       Object.fromEntries(
-        Object.entries(demoReference).map(([noun, rows]) => [`GET /api/${noun}`, { [noun]: rows, stamp: 1 }]),
+        Object.entries(demoReference).map(([noun, rows]) => [
+          `GET /api/${noun}`,
+          { [noun]: rows, damaged: [], retired: [], stamp: 1 },
+        ]),
       ),
     )
     const note = logOf(/serial number/).find(({ kind }) => kind === 'note')

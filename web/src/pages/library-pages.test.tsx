@@ -24,9 +24,9 @@ function open(noun: 'tools' | 'vises', page: ReactElement, at: string) {
     return row
   }
   fakeServer({
-    [`GET /api/${noun}`]: () => ({ [noun]: rows[noun], stamp: 1 }),
-    'GET /api/machines': { machines: demoReference.machines, stamp: 1 },
-    'GET /api/tools': () => ({ tools: rows.tools, stamp: 1 }),
+    [`GET /api/${noun}`]: () => ({ [noun]: rows[noun], damaged: [], retired: [], stamp: 1 }),
+    'GET /api/machines': { machines: demoReference.machines, damaged: [], retired: [], stamp: 1 },
+    'GET /api/tools': () => ({ tools: rows.tools, damaged: [], retired: [], stamp: 1 }),
     [`POST /api/${noun}`]: create,
     [`PUT /api/${noun}/${at}`]: (row: unknown) => {
       sent.push(row)

@@ -17,8 +17,13 @@ const mill: Machine = { ...first, around: null }
 function openMachines(at = mill.id, profilesAnswer?: Promise<unknown>) {
   let standing: Machine = mill
   fakeServer({
-    'GET /api/machines': () => ({ machines: [standing, ...others], stamp: standing.version }),
-    'GET /api/profiles': () => ({ profiles: demoReference.profiles, stamp: 1 }),
+    'GET /api/machines': () => ({
+      machines: [standing, ...others],
+      damaged: [],
+      retired: [],
+      stamp: standing.version,
+    }),
+    'GET /api/profiles': () => ({ profiles: demoReference.profiles, damaged: [], retired: [], stamp: 1 }),
     [`PUT /api/machines/${mill.id}`]: (row: unknown) => {
       standing = { ...(row as Machine), version: standing.version + 1 }
       return standing

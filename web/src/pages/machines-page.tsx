@@ -1,7 +1,7 @@
 import { LINEAR_AXES, type Machine, type MachineKind, USUAL_RAPID_MARKS } from '@dogleg/core/machine'
 import { unitSymbol } from '@dogleg/core/quantity'
 import { FormProvider, useForm } from 'react-hook-form'
-import { useRows } from '../log/rows.ts'
+import { useRowsInForce } from '../log/rows.ts'
 import { AboveSection } from '../reference/above-section.tsx'
 import { AroundSection } from '../reference/around-section.tsx'
 import {
@@ -41,7 +41,6 @@ const PROBE_FIELDS = [
 ] as const
 
 function MachineEditor({ machine }: { machine: Machine }) {
-  const { data: profiles = [] } = useRows('profiles')
   const { save, copy, onTheirs } = useSave('machines')
   const form = useForm<MachineForm, unknown, Machine>({
     defaultValues: toTyped(machine, MACHINE_NUMBERS),
@@ -58,6 +57,7 @@ function MachineEditor({ machine }: { machine: Machine }) {
     'profileId',
     'xSpeeds',
   ])
+  const profiles = useRowsInForce('profiles', profileId)
   const symbol = unitSymbol(unit)
   const axes = LINEAR_AXES.filter((axis) => kind === 'mill' || axis !== 'Y')
   const kindField = register('kind')

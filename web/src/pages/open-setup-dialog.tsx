@@ -1,5 +1,5 @@
 import { asTyped, type LengthUnit, readLength, typedInOther, unitSymbol } from '@dogleg/core/quantity'
-import type { Reference } from '@dogleg/core/setup'
+import { inForce, type Reference } from '@dogleg/core/setup'
 import type { SetupSummary } from '@dogleg/core/traveler'
 import { useState } from 'react'
 import { Link, useNavigate } from 'react-router'
@@ -101,7 +101,7 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
             }}
             className="mt-0.5 block w-full font-normal"
           >
-            {reference.machines.map(({ id, name }) => (
+            {inForce(reference, 'machines', machineId).map(({ id, name }) => (
               <option key={id} value={id}>
                 {name}
               </option>

@@ -4,7 +4,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { api } from '../log/api.ts'
 import { useOperator } from '../log/operator.ts'
-import { useRows } from '../log/rows.ts'
+import { useRowsInForce } from '../log/rows.ts'
 import { Duration } from '../ui/duration.tsx'
 import { VerdictMark } from '../ui/verdict.tsx'
 import { When } from '../ui/when.tsx'
@@ -16,7 +16,7 @@ export function PracticePage() {
   const operator = useOperator()
   const [chosen, setChosen] = useState<string>()
   const { data, error } = useQuery({ queryKey: ['practice'], queryFn: api.practice })
-  const { data: machines = [] } = useRows('machines')
+  const machines = useRowsInForce('machines')
   const results = data?.results ?? []
   const by = chosen ?? operator
   const people = peopleOf(results)

@@ -1,6 +1,6 @@
 import type { ToolShape } from '@dogleg/core/machine'
 import { Plus } from 'lucide-react'
-import { useRows } from '../log/rows.ts'
+import { useRowsInForce } from '../log/rows.ts'
 import { newTool } from '../reference/new-tool.ts'
 import { RowsPage } from '../reference/rows-page.tsx'
 import { ToolEditor } from '../reference/tool-editor.tsx'
@@ -27,8 +27,8 @@ export const ToolsPage = () => (
 
 /** A new tool of the first machine, of which nothing is known yet. */
 function NewTool() {
-  const { data: machines = [] } = useRows('machines')
-  const { data: tools = [] } = useRows('tools')
+  const machines = useRowsInForce('machines')
+  const tools = useRowsInForce('tools')
   const { begin } = useSave('tools')
   const [machine] = machines
   if (!machine) return null
@@ -41,8 +41,8 @@ function NewTool() {
 
 /** A list of machines that came later than its field would show another one than the tool's. */
 function ToolWhenKnown({ tool }: { tool: ToolShape }) {
-  const { data: machines } = useRows('machines')
-  return machines ? (
+  const machines = useRowsInForce('machines', tool.machineId)
+  return machines.length > 0 ? (
     <ToolEditor tool={tool} machines={machines} />
   ) : (
     <p className="py-8">Reading the machines…</p>

@@ -10,6 +10,8 @@ interface Editing {
   newer: number | undefined
   /** Goes on with the version that is saved now, and lets go of what was typed. */
   onNewer: () => void
+  /** Something is typed that is not saved. */
+  dirty: boolean
   /** Whether something is typed that is not saved. */
   noteDirty: (dirty: boolean) => void
   /** It is in no list yet: it is kept when it is saved. */
@@ -25,6 +27,7 @@ const nothing = () => undefined
 export const EditingContext = createContext<Editing>({
   newer: undefined,
   onNewer: nothing,
+  dirty: false,
   noteDirty: nothing,
   isNew: false,
   adopt: nothing,

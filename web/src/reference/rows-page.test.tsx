@@ -10,7 +10,9 @@ afterEach(() => vi.unstubAllGlobals())
 it('a row that the server cannot read is said with what is wrong, and the others are shown', async () => {
   const { vises } = demoReference
   const says = 'What stands in its place cannot be read.'
-  fakeServer({ 'GET /api/vises': { vises, stamp: 1, damaged: [{ id: 'vise-9', version: 2, says }] } })
+  fakeServer({
+    'GET /api/vises': { vises, stamp: 1, retired: [], damaged: [{ id: 'vise-9', version: 2, says }] },
+  })
   const router = createMemoryRouter(
     [{ path: '/vises/:id', element: <RowsPage noun="vises" editor={(row) => <p>edits {row.name}</p>} /> }],
     { initialEntries: [`/vises/${vises[0]?.id}`] },

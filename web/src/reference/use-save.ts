@@ -3,6 +3,8 @@ import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { useNavigate } from 'react-router'
 import { api, Refused } from '../log/api.ts'
 import { newId } from '../log/clock.ts'
+import { operator } from '../log/operator.ts'
+import type { ToldRows } from '../log/rows.ts'
 import { NEW, useEditing } from './editing.ts'
 
 /** Saves a row of reference data as its next version, or adds one that is new; keeps the list on screen true. */
@@ -11,11 +13,14 @@ export function useSave<N extends Noun>(noun: N) {
   const navigate = useNavigate()
   const { adopt, onCreated } = useEditing()
   const put = (row: Row<N>) =>
-    client.setQueryData<Row<N>[]>([noun], (rows = []) =>
-      rows.some(({ id }) => id === row.id)
-        ? rows.map((each) => (each.id === row.id ? row : each))
-        : [...rows, row],
-    )
+    client.setQueryData<ToldRows<N>>([noun], (told) => {
+      const { rows = [], ...beside } = told ?? { damaged: [], retired: [] }
+      const known = rows.some(({ id }) => id === row.id)
+      return {
+        ...beside,
+        rows: known ? rows.map((each) => (each.id === row.id ? row : each)) : [...rows, row],
+      }
+    })
   const stands = (row: Row<N>) => {
     adopt(row)
     put(row)
@@ -23,7 +28,9 @@ export function useSave<N extends Noun>(noun: N) {
   const save = useMutation({
     networkMode: 'always',
     mutationFn: ({ row }: { row: Row<N> }) =>
-      row.id === NEW ? api.create(noun, { ...row, id: newId().toLowerCase() }) : api.save(noun, row),
+      row.id === NEW
+        ? api.create(noun, { ...row, id: newId().toLowerCase() }, operator())
+        : api.save(noun, row, operator()),
     onSuccess: (row, { row: { id } }) => {
       stands(row)
       if (id !== NEW) return

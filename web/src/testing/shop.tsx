@@ -72,6 +72,7 @@ export function fakeServer(answers: Record<string, Answer>) {
     const answer = answers[`${method} ${path.split('?')[0]}`]
     const said =
       typeof answer === 'function' ? answer(body === undefined ? undefined : JSON.parse(body), path) : answer
+    if (said instanceof Response) return said
     return said === undefined
       ? new Response(JSON.stringify({ error: { code: 'not-found', says: 'There is nothing here.' } }), {
           status: 404,

@@ -5,6 +5,7 @@ const mayImport = {
   problem: [],
   rows: ['log', 'problem'],
   glossary: [],
+  begin: ['quantity', 'machine', 'control'],
   quantity: [],
   fact: ['quantity'],
   geometry: [],

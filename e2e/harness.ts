@@ -67,14 +67,16 @@ async function kill() {
   await ended
 }
 
-/** The real server on a file of its own, filled with the demo; it can be stopped and started again. */
+/** The real server on a file of its own, filled with the demo unless told otherwise; it can be stopped and started again. */
 export class Server {
   readonly file = join(mkdtempSync(join(tmpdir(), 'dogleg-e2e-')), 'log.sqlite')
   private running = false
   /** Where it answers; a free one to begin with, unless told. */
   port: number
+  private readonly begins: 'demo' | 'ask'
 
-  constructor(port = 0) {
+  constructor(port = 0, begins: 'demo' | 'ask' = 'demo') {
+    this.begins = begins
     this.port = port
   }
 
@@ -86,7 +88,7 @@ export class Server {
     this.port = await ask({
       start: {
         DOGLEG_DATA: this.file,
-        DOGLEG_NEW: 'demo',
+        DOGLEG_NEW: this.begins,
         // Two servers on a busy machine answer slowly: only failures are told.
         DOGLEG_LOG: 'error',
         DOGLEG_MOST_A_MINUTE: '1000000',

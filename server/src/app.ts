@@ -9,6 +9,7 @@ import Fastify, {
 import { backupKeeper } from './backup/keeper.ts'
 import type { BackupPlan } from './backup/plan.ts'
 import { shopRoutes } from './backup/routes.ts'
+import { beginRoutes, type OwnShop } from './begin/routes.ts'
 import { answerBroken } from './broken-question.ts'
 import { changeFeed } from './changes/feed.ts'
 import { changeRoutes } from './changes/routes.ts'
@@ -47,6 +48,8 @@ export interface AppOptions {
   /** Where backups go; beside the logbook, none by itself, where nothing is said. */
   backups?: BackupPlan
   threadLimits?: ThreadLimits
+  /** The own shop that can be set up while the demo is shown. */
+  own?: OwnShop | undefined
   /** How much the server's log says, and where it goes. */
   log?: { level: LogLevel; to?: LogTo }
 }
@@ -98,6 +101,7 @@ export async function buildApp({
   limits = USUAL_LIMITS,
   backups: plan = { folder: join(dirname(database.file), 'backups'), days: 0, months: 0 },
   threadLimits = USUAL_THREADS,
+  own,
   log = { level: 'silent' },
 }: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
@@ -165,7 +169,8 @@ export async function buildApp({
     of,
     clock: time,
   })
-  await app.register(shopRoutes, { database, store: entries, backups })
+  await app.register(shopRoutes, { database, store: entries, backups, begins: own !== undefined })
+  await app.register(beginRoutes, { own, clock: time })
   await app.register(importRoutes, { database, feed, threads, of, clock: time })
   await app.register(referenceRoutes, { database, feed, store: reference, clock: time })
   await app.register(simulatedRoutes, { machines: simulated, clock })

@@ -23,7 +23,10 @@ const settings = z.object({
   DOGLEG_AGENTS: z.string().default(''),
   DOGLEG_DATA: z.string().optional(),
   DOGLEG_NEW: z
-    .enum(['demo', 'empty', ''], 'DOGLEG_NEW is demo or empty: what a logbook that is begun holds.')
+    .enum(
+      ['ask', 'demo', 'empty', ''],
+      'DOGLEG_NEW is ask, demo or empty: what there is where no logbook is yet.',
+    )
     .optional(),
   DOGLEG_MOST_A_MINUTE: z.coerce
     .number('DOGLEG_MOST_A_MINUTE is a number.')
@@ -48,8 +51,13 @@ export interface Config {
   /** Addresses (host:port) outside of the shop's network that may be asked for a machine's positions. */
   agents: Set<string>
   file: string
-  /** What a logbook that is not there yet is begun with; undefined where one is expected to be there. */
-  begins: 'demo' | 'empty' | undefined
+  /**
+   * What a logbook that is not there yet is begun with; undefined where one is expected to be there. `ask`: it is begun when somebody sets
+   * up a shop on the page; until then the demo is shown, which lies in a file of its own.
+   */
+  begins: 'ask' | 'demo' | 'empty' | undefined
+  /** The logbook of the demo. */
+  demo: string
   /** Questions that one address may ask in a minute. */
   mostAMinute: number
   /** How much the server's log says. */
@@ -75,13 +83,14 @@ export function readConfig(environment: NodeJS.ProcessEnv, now: number): Config 
     hosts: new Set([...LOOPBACK, DOGLEG_HOST.toLowerCase(), ...listed(DOGLEG_HOSTS)].filter(Boolean)),
     agents: new Set(listed(DOGLEG_AGENTS).filter(Boolean)),
     file,
+    demo: join(dirname(file), 'demo.sqlite'),
     backups: {
       folder: resolve(read.data.DOGLEG_BACKUPS || join(dirname(file), 'backups')),
       days: read.data.DOGLEG_BACKUP_DAYS,
       months: read.data.DOGLEG_BACKUP_MONTHS,
     },
     // A name that was typed may be mistyped: only the usual place is begun without being told to.
-    begins: DOGLEG_NEW || (DOGLEG_DATA === undefined ? 'demo' : undefined),
+    begins: DOGLEG_NEW || (DOGLEG_DATA === undefined ? 'ask' : undefined),
     mostAMinute: read.data.DOGLEG_MOST_A_MINUTE,
     log: read.data.DOGLEG_LOG,
     demoNow: DOGLEG_NOW ? Date.parse(DOGLEG_NOW) : now,

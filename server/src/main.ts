@@ -15,8 +15,7 @@ async function start() {
   }
   process.on('SIGINT', end)
   process.on('SIGTERM', end)
-  if (filled)
-    console.log(`A new logbook was begun, ${config.file}: it holds a made-up shop to look round in.`)
+  if (filled) console.log('A made-up shop was begun, to look round in. Your own is set up on the page.')
   if (alarm) console.log(`${config.file}: ${alarm}`)
   console.log(`Dogleg is at ${address}`)
 }

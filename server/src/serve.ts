@@ -1,6 +1,10 @@
+import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
 import { buildApp } from './app.ts'
+import type { BackupPlan } from './backup/plan.ts'
+import type { OwnShop } from './begin/routes.ts'
 import type { Config } from './config.ts'
+import { wasHere } from './database/known.ts'
 import { openDatabase } from './database/open.ts'
 import { builtDemo, fillDemo, fillLibrary } from './demo.ts'
 import { endServer, USUAL_LIMITS } from './limits.ts'
@@ -14,7 +18,7 @@ const beside = (path: string) => fileURLToPath(new URL(path, import.meta.url))
 export interface Serving {
   /** Where it answers, such as http://127.0.0.1:7080. */
   address: string
-  /** The logbook was made just now, and holds the demo. */
+  /** A logbook was made just now, and holds the demo. */
   filled: boolean
   /** What is wrong with the logbook, in a sentence. */
   alarm: string | undefined
@@ -22,25 +26,42 @@ export interface Serving {
   stop(): Promise<void>
 }
 
-/**
- * Opens the logbook, fills an empty one with the demo, and answers.
- * @throws StartProblem with a sentence: the file is no logbook, the port is taken.
- */
-export async function serve(config: Config): Promise<Serving> {
-  const database = await openDatabase(config.file, beside('../migrations'), {
-    makes: config.begins !== undefined,
+/** A server on one logbook. */
+interface Running {
+  address: string
+  filled: boolean
+  alarm: string | undefined
+  stop(): Promise<void>
+}
+
+const beginsDemo = ({ begins, file }: Config) => begins === 'ask' && !wasHere(file)
+
+/** Backups of the demo lie apart, and few of them. */
+const demoBackups = ({ demo }: Config): BackupPlan => ({
+  folder: join(dirname(demo), 'demo-backups'),
+  days: 2,
+  months: 0,
+})
+
+async function run(config: Config, own: OwnShop | undefined): Promise<Running> {
+  const shows = own ? 'demo' : config.begins
+  const [file, backups] = own ? [config.demo, demoBackups(config)] : [config.file, config.backups]
+  const database = await openDatabase(file, beside('../migrations'), {
+    makes: shows === 'demo' || shows === 'empty',
+    demo: shows === 'demo',
     now: Date.now(),
-    backups: config.backups.folder,
+    backups: backups.folder,
   })
   const filled =
-    config.begins === 'demo' && (await fillDemo(database, config.demoNow, builtDemo(beside('demo.json'))))
+    shows === 'demo' && (await fillDemo(database, config.demoNow, builtDemo(beside('demo.json'))))
   await fillLibrary(database, Date.now())
   const limits = { ...USUAL_LIMITS, aMinute: config.mostAMinute }
   const app = await buildApp({
     database,
     hosts: config.hosts,
     agents: config.agents,
-    backups: config.backups,
+    backups,
+    own,
     page: beside('../../web/dist'),
     clock: Date.now,
     limits,
@@ -62,4 +83,35 @@ export async function serve(config: Config): Promise<Serving> {
     app.log.info('ended')
   }
   return { address, filled, alarm: await database.alarm(), stop }
+}
+
+/**
+ * Opens the logbook and answers. Where there is none yet and somebody is to be asked, the demo is shown until an own shop is set up, and
+ * then that, at the same address.
+ * @throws StartProblem with a sentence: the file is no logbook, the port is taken.
+ */
+export async function serve(config: Config): Promise<Serving> {
+  let ended = false
+  let going: Promise<unknown> = Promise.resolve()
+  const goOn = () => {
+    going = (async () => {
+      const port = Number(new URL(running.address).port)
+      await running.stop()
+      if (!ended) running = await run({ ...config, port }, undefined)
+    })().catch((error: unknown) => {
+      // Nothing answers any more: whoever keeps the server up starts it again, with the own shop.
+      console.error(error instanceof StartProblem ? error.message : error)
+      process.exit(1)
+    })
+  }
+  let running = await run(
+    config,
+    beginsDemo(config) ? { file: config.file, migrations: beside('../migrations'), goOn } : undefined,
+  )
+  const stop = async () => {
+    ended = true
+    await going
+    await running.stop()
+  }
+  return { ...running, stop }
 }

@@ -7,7 +7,7 @@ import { earlierTime, NOUNS } from '../setup/index.ts'
 import { setupFile } from '../sheet/index.ts'
 import { hiddenTruth, practiceResult, simulatedAction, simulatedMachine } from '../simulated/index.ts'
 import { setupSummary, shopBoardSchema, wentSchema } from '../traveler/index.ts'
-import { logged, loggedNamed, told } from './parts.ts'
+import { logged, loggedNamed, rowOf, told } from './parts.ts'
 import type { RouteName } from './routes.ts'
 
 /** All that there is to say of one question: what is asked, and what is answered. */
@@ -63,6 +63,7 @@ const shopState = z.object({
     .min(0)
     .exactOptional()
     .describe('what is left of the disk, in bytes; left out where nobody knows'),
+  begins: z.literal(true).exactOptional().describe('this is the demo, and an own shop can be set up'),
   alarm: z.string().exactOptional().describe('what everybody must know of the logbook'),
   warnings: z.array(z.string()).describe('what somebody must do something about'),
   backups: z.object({
@@ -307,6 +308,16 @@ export const CONTRACT = {
     }),
   },
   shop: { says: 'The logbook as a whole, its disk and its backups.', answer: shopState },
+  setUpShop: {
+    says: 'Sets up an own shop, where only the demo was shown until now: the server then goes on with that.',
+    body: z.object({
+      by: initials.optional().describe('whoever does it'),
+      machines: z.array(rowOf('machines')).min(1, 'Name a machine.').max(20, 'At most 20 to begin with.'),
+      tools: z.array(rowOf('tools')).max(400, 'At most 400 to begin with.'),
+    }),
+    answer: z.object({ file: z.string().describe('the logbook of the own shop') }),
+    status: 201,
+  },
   makeBackup: {
     says: 'Begins to make a backup; it goes on by itself.',
     body: z.object({}),

@@ -6,6 +6,7 @@ export {
   type Contract,
   type Question,
 } from './contract.ts'
+export { demoName, idOfLogbook, isDemo } from './demo-name.ts'
 export {
   type DamagedRow,
   entry,

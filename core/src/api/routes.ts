@@ -18,6 +18,7 @@ export const ROUTES = {
   importSetup: ['POST', '/api/setup-files'],
   search: ['GET', '/api/search'],
   shop: ['GET', '/api/shop'],
+  setUpShop: ['POST', '/api/own-shop'],
   makeBackup: ['POST', '/api/backups'],
   stopBackup: ['POST', '/api/backups/stop'],
   referenceStamp: ['GET', '/api/reference-stamp'],

@@ -30,6 +30,8 @@ export const PROBLEM_CODES = [
   'proof-stopped',
   'setup-unknown',
   'target-unknown',
+  // The shop.
+  'own-shop-there',
   // The logbook.
   'logbook-being-read',
   'logbook-damaged',

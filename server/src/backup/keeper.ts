@@ -1,7 +1,7 @@
 import { statSync } from 'node:fs'
 import { statfs } from 'node:fs/promises'
 import { dirname, join } from 'node:path'
-import type { Answer } from '@dogleg/core/api'
+import { type Answer, idOfLogbook } from '@dogleg/core/api'
 import { decodeTime } from 'ulid'
 import { Problem, StartProblem } from '../problem.ts'
 import type { Threads } from '../threads/threads.ts'
@@ -148,7 +148,7 @@ export function backupKeeper({ file, logbook, damaged, plan, threads, clock }: B
           `The disk of the logbook is nearly full: ${said(free)} are left. Make room before nothing more can be recorded.`,
         )
       const last = made().find(({ at }) => at <= now + WEEK)
-      if (!damaged && now - (last?.at ?? decodeTime(logbook)) > WEEK)
+      if (!damaged && now - (last?.at ?? decodeTime(idOfLogbook(logbook))) > WEEK)
         warnings.push(
           `There is no backup of this week: ${last ? `the last one is of ${new Date(last.at).toISOString().slice(0, 10)}` : 'there is none at all'}.${failed ? ` ${failed.says}` : ''} See This shop.`,
         )

@@ -12,7 +12,9 @@ export const shopRoutes: FastifyPluginAsync<{
   database: Database
   store: EntryStore
   backups: BackupKeeper
-}> = async (app, { database: { file, logbook, alarm }, store, backups }) => {
+  /** Whether an own shop can be set up. */
+  begins: boolean
+}> = async (app, { database: { file, logbook, alarm }, store, backups, begins }) => {
   const shop = async () => {
     const [saysNow, free] = [await alarm(), await backups.free()]
     return {
@@ -20,6 +22,7 @@ export const shopRoutes: FastifyPluginAsync<{
       file,
       bytes: sizeOf(file) + sizeOf(`${file}-wal`),
       entries: (await store.last()).seq,
+      ...(begins ? { begins: true as const } : {}),
       ...(free === undefined ? {} : { free }),
       ...(saysNow === undefined ? {} : { alarm: saysNow }),
       warnings: await backups.warnings(),

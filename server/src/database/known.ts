@@ -24,6 +24,10 @@ export function readKnown(file: string): Known | undefined {
   }
 }
 
+/** Whether a logbook is at a place, or was: a note or a rest of it says so. */
+export const wasHere = (file: string): boolean =>
+  existsSync(file) || existsSync(noteOf(file)) || existsSync(`${file}-wal`)
+
 /** Writes the note; where it cannot be written there is none, and the logbook is used all the same. */
 export function writeKnown(file: string, { logbook, seq }: Pick<Known, 'logbook' | 'seq'>, now: number) {
   try {

@@ -1,5 +1,6 @@
 import { existsSync, mkdirSync, readFileSync, statSync } from 'node:fs'
 import { dirname, join } from 'node:path'
+import { demoName } from '@dogleg/core/api'
 import type { Client } from '@libsql/client/sqlite3'
 import { migrate } from 'drizzle-orm/libsql/migrator'
 import { ulid } from 'ulid'
@@ -166,6 +167,8 @@ export interface OpenOptions {
   makes: boolean
   /** The time, in ms since 1970. */
   now: number
+  /** It is made for the demo, and is named so. */
+  demo?: boolean
   /** Where a backup goes that is made before the file is brought up to date; beside it where nothing is said. */
   backups?: string
 }
@@ -191,7 +194,7 @@ async function lockWhereItCan(file: string): Promise<() => void> {
 export async function openDatabase(
   file: string,
   migrations: string,
-  { makes, now, backups = join(dirname(file), 'backups') }: OpenOptions = {
+  { makes, now, demo = false, backups = join(dirname(file), 'backups') }: OpenOptions = {
     makes: true,
     now: Date.now(),
   },
@@ -202,7 +205,7 @@ export async function openDatabase(
   makeFolder(file)
   const unlock = await lockWhereItCan(file)
   try {
-    return await openLocked(file, migrations, { existed, known, now, backups, unlock })
+    return await openLocked(file, migrations, { existed, known, now, demo, backups, unlock })
   } catch (error) {
     unlock()
     throw error
@@ -213,6 +216,7 @@ interface Locked {
   existed: boolean
   known: Known | undefined
   now: number
+  demo: boolean
   backups: string
   unlock: () => void
 }
@@ -242,7 +246,7 @@ async function backupBefore(file: string, to: string) {
 async function openLocked(
   file: string,
   migrations: string,
-  { existed, known, now, backups, unlock }: Locked,
+  { existed, known, now, demo, backups, unlock }: Locked,
 ): Promise<Database> {
   const leftOver = sizeOf(`${file}-wal`) > 0
   const { client, db, write } = openFile(file)
@@ -314,7 +318,7 @@ async function openLocked(
       await migrate(db, { migrationsFolder: migrations })
       await client.execute({
         sql: 'insert into logbook (id) select ? where not exists (select 1 from logbook)',
-        args: [ulid(now)],
+        args: [demo ? demoName(ulid(now)) : ulid(now)],
       })
     } catch (error) {
       if (!isUnwritable(error) || !existed) throw error

@@ -34,6 +34,8 @@ export const routes: RouteObject[] = [
         async () => (await import('../pages/older-setups-page.tsx')).OlderSetupsPage,
       ),
       view('jobs/:job', async () => (await import('../pages/job-page.tsx')).JobPage),
+      view('begin', async () => (await import('../begin/begin-page.tsx')).BeginPage),
+      view('begin/own', async () => (await import('../begin/own-shop-page.tsx')).OwnShopPage),
       view('search', async () => (await import('../pages/search-page.tsx')).SearchPage),
       view('this-shop', async () => (await import('../pages/this-shop-page.tsx')).ThisShopPage),
       view('practice', async () => (await import('../pages/practice-page.tsx')).PracticePage),

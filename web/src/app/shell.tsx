@@ -5,6 +5,7 @@ import { GlossaryKey } from '../glossary/glossary-key.tsx'
 import { useReachable } from '../log/api.ts'
 import { OperatorButton, OperatorGate } from '../log/operator-gate.tsx'
 import { useTrouble, useUnkept, useUnreadable, useWaiting } from '../log/outbox.ts'
+import { useIsDemo } from '../log/place.ts'
 import { useReferenceWatch } from '../log/rows.ts'
 import { watchSecondTap } from '../log/second-tap.ts'
 import { useHeld } from '../log/storage.ts'
@@ -67,16 +68,24 @@ function Delivery() {
 }
 
 export function Shell() {
+  const demo = useIsDemo()
   useReferenceWatch()
   useEffect(() => watchDecimalComma(), [])
   useEffect(() => watchSecondTap(), [])
   return (
     <OperatorGate>
       <div className="flex min-h-dvh flex-col">
-        <header className="print:hidden flex min-h-13 flex-wrap items-center gap-x-2 border-b border-rule px-4">
+        <header
+          className={`print:hidden ${demo ? 'bg-stock-shade' : ''} flex min-h-13 flex-wrap items-center gap-x-2 border-b border-rule px-4`}
+        >
           <NavLink to="/" className="mr-2 flex min-h-11 items-center gap-2 text-xl font-semibold">
             <img src="/icon.svg" alt="" width={26} height={26} />
             Dogleg
+            {demo && (
+              <span className="rounded-sm bg-ink px-1.5 text-base leading-6 font-semibold text-stock">
+                demo
+              </span>
+            )}
           </NavLink>
           <nav aria-label="Main" className="flex">
             <NavLink to="/" end className={linkLook}>

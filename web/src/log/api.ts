@@ -172,6 +172,7 @@ export const api = {
   search: (text: string, before?: number) => ask('search', { query: { text, before } }),
   /** The logbook as a whole, its disk and its backups. */
   shop: () => ask('shop', {}),
+  setUpShop: (of: Question<'setUpShop'>['body']) => ask('setUpShop', { body: of }),
   makeBackup: () => ask('makeBackup', { body: {} }),
   stopBackup: () => ask('stopBackup', { body: {} }),
   /** Takes a setup in from what its file says, as it stands there; `kept` are the rows that were here already, and count as they are here. */

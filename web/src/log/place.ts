@@ -1,4 +1,4 @@
-import type { Place } from '@dogleg/core/api'
+import { isDemo, type Place } from '@dogleg/core/api'
 import { useSyncExternalStore } from 'react'
 import { listenerSet } from './listeners.ts'
 import { storage } from './storage.ts'
@@ -30,6 +30,7 @@ function readSeen(): Place | undefined {
 }
 
 let seen = readSeen()
+let demo = seen !== undefined && isDemo(seen.logbook)
 /** When that was told, by the page's steady clock. */
 let seenAt = 0
 let loss: Loss | undefined
@@ -58,13 +59,26 @@ export function notePlace(told: unknown, asked: number) {
   const has = readPlace(told)
   if (!has) return
   if (!least || (has.logbook === least.logbook && has.seq < least.seq)) least = has
-  if (!seen || (has.logbook === seen.logbook && has.seq >= seen.seq)) {
-    if (!seen || has.seq !== seen.seq) keep(has)
+  // The demo is nobody's work: what is seen of it is no measure of another logbook.
+  const ofDemo = seen !== undefined && isDemo(seen.logbook) && has.logbook !== seen.logbook
+  if (!seen || ofDemo || (has.logbook === seen.logbook && has.seq >= seen.seq)) {
+    if (!seen || ofDemo || has.seq !== seen.seq) keep(has)
     setLoss(undefined)
+    noteDemo(isDemo(has.logbook))
     return
   }
+  noteDemo(isDemo(has.logbook))
   if (asked >= seenAt) setLoss({ seen, has })
 }
+
+function noteDemo(is: boolean) {
+  if (is === demo) return
+  demo = is
+  notify()
+}
+
+/** Whether the server shows the demo, as far as this tablet was told. */
+export const useIsDemo = () => useSyncExternalStore(subscribe, () => demo)
 
 /** It is right so: an older backup was put there on purpose, or another logbook. */
 export function acceptLoss() {

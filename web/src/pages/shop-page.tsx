@@ -2,10 +2,13 @@ import { STEP_NAMES } from '@dogleg/core/setup'
 import type { MachineGlance } from '@dogleg/core/traveler'
 import { NotebookPen, Plus } from 'lucide-react'
 import { Suspense, useEffect, useState } from 'react'
-import { Link } from 'react-router'
+import { Link, Navigate } from 'react-router'
+import { hasLookedRound } from '../begin/looked-round.ts'
 import { useOperator } from '../log/operator.ts'
+import { useIsDemo } from '../log/place.ts'
 import { useReference } from '../log/rows.ts'
 import { useBoard } from '../log/use-board.ts'
+import { useShop } from '../log/use-shop.ts'
 import { RefusedEntries } from '../logbook/refused-entries.tsx'
 import { Button } from '../ui/button.tsx'
 import { lazyPart, NotHereYet, whenIdle } from '../ui/lazy-part.tsx'
@@ -29,6 +32,7 @@ export function ShopPage() {
   return (
     <div className="py-1">
       <h1 className="sr-only">Shop</h1>
+      <DemoLine />
       {data?.alarm && (
         <p role="alert" className="mb-4 border-2 border-ink p-3 font-semibold">
           {data.alarm}
@@ -75,6 +79,25 @@ export function ShopPage() {
         </Suspense>
       )}
     </div>
+  )
+}
+
+/** On the demo of a server that has no shop yet: the way to an own one, and the question that is asked once. */
+function DemoLine() {
+  const demo = useIsDemo()
+  const { data } = useShop({ enabled: demo })
+  if (!demo || !data?.begins) return null
+  if (!hasLookedRound()) return <Navigate to="/begin" replace />
+  return (
+    <p className="mb-2 flex flex-wrap items-center gap-x-3 border-b border-rule">
+      This shop is made up: try anything.
+      <Link
+        to="/begin/own"
+        className="inline-flex min-h-11 items-center font-semibold underline underline-offset-4"
+      >
+        Set up your own
+      </Link>
+    </p>
   )
 }
 

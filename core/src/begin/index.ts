@@ -1,0 +1,1 @@
+export { describeProfile, type FirstMachine, firstMachine, firstTools, usualTravels } from './first.ts'

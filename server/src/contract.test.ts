@@ -1,3 +1,4 @@
+import { firstMachine, firstTools } from '@dogleg/core/begin'
 import { demoReference } from '@dogleg/core/demo'
 import { type Entry, NOUNS, type Noun } from '@dogleg/core/setup'
 import { exerciseOf, goodHandAt } from '@dogleg/core/simulated'
@@ -122,6 +123,16 @@ describe('the contract', () => {
       await ask('GET', `/api/${noun}/another/versions`)
       await ask('PUT', `/api/${noun}/another/retired?by=RT`, { retired: true })
     }
+
+    const own = firstMachine('own', {
+      name: 'Own',
+      kind: 'lathe',
+      unit: 'inch',
+      travels: { X: 10, Y: null, Z: 20 },
+      profileId: 'compact',
+    })
+    const shop = { machines: [own], tools: firstTools(own, String) }
+    expect((await ask('POST', '/api/own-shop', shop)).status).toBe(201)
 
     for (const id of ['mill-1', 'lathe-1']) {
       await ask('PUT', `/api/simulated/${id}`, { machine: id, seed: 7 })

@@ -20,6 +20,13 @@ function refuseOdd({ machines, tools }: FirstRows) {
     ...BUILT_IN_PROFILES.map(({ id }) => `profiles/${id}`),
     ...machines.map(({ id }) => `machines/${id}`),
   ])
+  for (const { name, machineId } of tools)
+    if (!there.has(`machines/${machineId}`))
+      throw new Problem(
+        422,
+        'machine-unknown',
+        `The machine of the tool ${name} is not among those of the shop.`,
+      )
   for (const [noun, rows] of [
     ['machines', machines],
     ['tools', tools],

@@ -6,6 +6,8 @@ import { fillDemo } from '../demo.ts'
 import { holdToContract } from './contract.ts'
 import { newFolder } from './process.ts'
 
+const MIGRATIONS = join(import.meta.dirname, '../../migrations')
+
 export interface DemoApp {
   app: FastifyInstance
   database: Database
@@ -21,10 +23,7 @@ export interface DemoApp {
 
 /** The server on a logbook with the demo, with a clock of its own. Every answer that it gives is held against the contract. */
 export async function demoApp(agents: ReadonlySet<string> = new Set()): Promise<DemoApp> {
-  const database = await openDatabase(
-    join(newFolder(), 'log.sqlite'),
-    join(import.meta.dirname, '../../migrations'),
-  )
+  const database = await openDatabase(join(newFolder(), 'log.sqlite'), MIGRATIONS)
   let now = Date.now()
   await fillDemo(database, now)
   const app = await buildApp({
@@ -33,6 +32,7 @@ export async function demoApp(agents: ReadonlySet<string> = new Set()): Promise<
     page: newFolder(),
     clock: () => now,
     agents,
+    own: { file: join(newFolder(), 'own.sqlite'), migrations: MIGRATIONS, goOn: () => undefined },
   })
   return {
     app,

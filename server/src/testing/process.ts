@@ -76,10 +76,13 @@ export async function kill({ child }: Started) {
 }
 
 /** Runs a command as whoever sits at the server would (`backup`, `restore`, `verify` …), on a logbook. */
-export function runCommand(file: string, ...args: string[]) {
-  const { status, stdout, stderr } = spawnSync(process.execPath, [command, ...args], {
+export function runCommand(file: string, ...args: (string | { typed: string })[]) {
+  const words = args.filter((each) => typeof each === 'string')
+  const input = args.map((each) => (typeof each === 'string' ? '' : each.typed)).join('')
+  const { status, stdout, stderr } = spawnSync(process.execPath, [command, ...words], {
     env: { ...process.env, DOGLEG_DATA: file },
     encoding: 'utf8',
+    input,
   })
   return { status, says: stdout + stderr }
 }

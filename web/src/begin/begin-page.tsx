@@ -3,8 +3,7 @@ import { Link, useNavigate } from 'react-router'
 import { useShop } from '../log/use-shop.ts'
 import { lookRound } from './looked-round.ts'
 
-const DOOR =
-  'flex min-h-56 flex-col justify-center gap-3 rounded-sm border-2 border-ink p-6 text-left hover:bg-stock-shade'
+const DOOR = 'flex min-h-56 flex-col gap-3 rounded-sm border-2 border-ink p-6 text-left hover:bg-stock-shade'
 
 /** The first start asks one thing: look round the demo, or set up an own shop. */
 export function BeginPage() {

@@ -6,7 +6,7 @@ import { lengthUnit } from '../quantity/index.ts'
 import { earlierTime, NOUNS } from '../setup/index.ts'
 import { setupFile } from '../sheet/index.ts'
 import { hiddenTruth, practiceResult, simulatedAction, simulatedMachine } from '../simulated/index.ts'
-import { setupSummary, shopBoardSchema, wentSchema } from '../traveler/index.ts'
+import { setupSummary, toldBoard, wentSchema } from '../traveler/index.ts'
 import { logged, loggedNamed, rowOf, told } from './parts.ts'
 import type { RouteName } from './routes.ts'
 
@@ -125,7 +125,11 @@ export const CONTRACT = {
         .describe('of the last answer: where nothing has changed since, there is no board'),
     }),
     answer: z.object({
-      board: shopBoardSchema.exactOptional().describe('left out where it is as it was'),
+      board: toldBoard
+        .exactOptional()
+        .describe(
+          'left out where it is as it was; of a machine on which nothing changed since the mark there is only that',
+        ),
       mark: z.string().describe('says which board this is'),
       reads: z
         .int()
@@ -149,7 +153,7 @@ export const CONTRACT = {
     }),
     answer: z.object({
       setups: z.array(setupSummary),
-      unreadable: shopBoardSchema.shape.unreadable,
+      unreadable: toldBoard.shape.unreadable,
       next: z.int().min(0).exactOptional().describe('where the next page begins; left out on the last'),
       ...told,
     }),

@@ -102,6 +102,13 @@ const machineGlance = z.object({
 })
 export type MachineGlance = z.infer<typeof machineGlance>
 
+/** A board as it is told to who knows one: of a machine on which nothing has changed since only that. */
+export const toldBoard = z.object({
+  machines: z.array(z.union([machineGlance, z.object({ id: z.string(), same: z.literal(true) })])),
+  unreadable: z.array(z.object({ id: z.string(), says: z.string() })),
+})
+export type ToldBoard = z.infer<typeof toldBoard>
+
 /** The whole shop at a glance, and logs that no machine can be found for. */
 export const shopBoardSchema = z.object({
   machines: z.array(machineGlance),

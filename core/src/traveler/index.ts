@@ -1,4 +1,5 @@
 export { lastFirst, machineGlance, setupLine, shopBoard } from './board.ts'
+export { boardNow } from './board-now.ts'
 export {
   type MachineGlance,
   type SetupSummary,
@@ -7,6 +8,8 @@ export {
   shopBoardSchema,
   type Task,
   type TaskPart,
+  type ToldBoard,
+  toldBoard,
   type WaitingNote,
 } from './board-schema.ts'
 export { lengthsNeeded, type NeededLength, toolsNeeded } from './needs.ts'

@@ -88,18 +88,23 @@ export const entryRoutes: FastifyPluginAsync<{
 
   answers(app, 'board', async ({ query: { by, mark: known } }) => {
     const now = told()
-    const mark = [
-      (await store.last()).seq,
+    const { seq } = await store.last()
+    const holds = [
       await reference.stamp(),
       Math.floor(Date.parse(now.time) / BOARD_HOLDS_MS),
+      logbook,
       by ?? '',
     ].join('.')
+    const mark = `${seq}.${holds}`
     const [saysNow, warnings] = [await alarm(), await backups.warnings()]
     const beside = {
       ...(saysNow === undefined ? {} : { alarm: saysNow }),
       ...(warnings.length === 0 ? {} : { warnings }),
     }
-    if (mark !== known) return threads.record('board', { of, told: now, beside, mark, by })
+    // What is known up to a place, and else under the same circumstances, is not told again.
+    const [place, ...rest] = known?.split('.') ?? []
+    const since = rest.join('.') === holds && /^\d+$/.test(place ?? '') ? Number(place) : 0
+    if (mark !== known) return threads.record('board', { of, told: now, beside, mark, since, by })
     const { time } = now
     return {
       mark,

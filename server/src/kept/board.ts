@@ -13,11 +13,13 @@ import {
   type Unreadable,
 } from '@dogleg/core/setup'
 import {
+  type MachineGlance,
   machineGlance,
   readyMatters,
   type SetupSummary,
   type ShopBoard,
   setupLine,
+  type ToldBoard,
 } from '@dogleg/core/traveler'
 import type { EntryStore } from '../entries/store.ts'
 import type { ReferenceStore } from '../reference/store.ts'
@@ -68,6 +70,16 @@ interface KnownMachine {
   before: Lengths
   /** Whether it is ready, for each who asked within this minute. */
   ready: Map<string, ReadyState>
+  /** Whoever is named in what being ready goes by: for all others it is the same. */
+  people: ReadonlySet<string>
+  /** It on the board, with what cannot be read, for each who asked within this minute. */
+  glances: Map<string, Glance>
+}
+
+/** A machine on the board, and setups on it that cannot be read. */
+interface Glance {
+  glance: MachineGlance
+  unreadable: ShopBoard['unreadable']
 }
 
 /** What a line is seen against. */
@@ -182,6 +194,8 @@ export function boardKeeper(store: EntryStore, rows: ReferenceStore, logs: LogRe
       lengths: new Map(),
       before: before?.lengths ?? new Map(),
       ready: new Map(),
+      people: new Set(stands.entries.map(({ by }) => by)),
+      glances: new Map(),
     }
     machines.set(id, now)
     return now
@@ -207,8 +221,12 @@ export function boardKeeper(store: EntryStore, rows: ReferenceStore, logs: LogRe
     return line
   }
 
+  /** Who asks and when, as far as it matters: somebody who is named in nothing is like anybody else. */
+  const forWhom = ({ people }: KnownMachine, { now, operator }: AskedBy) =>
+    `${Math.floor(now / MINUTE)} ${operator === undefined || people.has(operator) ? (operator ?? '') : '?'}`
+
   const readyNow = (of: KnownMachine, machine: Machine, { now, operator }: AskedBy): ReadyState => {
-    const key = `${Math.floor(now / MINUTE)} ${operator ?? ''}`
+    const key = forWhom(of, { now, operator })
     const ready =
       of.ready.get(key) ?? deriveReady({ machine, ...of.stands, now, ...(operator ? { operator } : {}) })
     return use(of.ready, key, ready, LINES_KEPT)
@@ -240,28 +258,60 @@ export function boardKeeper(store: EntryStore, rows: ReferenceStore, logs: LogRe
     return { lines, unreadable }
   }
 
+  const glanceNow = async (
+    db: KeptFile,
+    machine: Machine,
+    asked: AskedBy,
+    known: KnownReference,
+  ): Promise<Glance> => {
+    const of = await standsNow(db, machine)
+    const { shown, more, awayAt } = shownOf(db, machine.id, asked.now)
+    const key = `${forWhom(of, asked)} ${known.stamp} ${more} ${shown.join(' ')}`
+    const before = of.glances.get(key)
+    if (before) return use(of.glances, key, before, LINES_KEPT)
+    const ready = readyNow(of, machine, asked)
+    const { lines, unreadable } = await linesOf(db, shown, machine, ready, known)
+    const glance = machineGlance(machine, ready, lines, { more, awayAt })
+    return use(of.glances, key, { glance, unreadable }, LINES_KEPT)
+  }
+
+  /** Machines that have entries after a place; undefined where there are some that may be of any. */
+  const changedSince = (db: KeptFile, since: number): Set<string> | undefined => {
+    const rows = prepared(db, 'select distinct machine from setups where last > ?').all(since)
+    const machines = (rows as { machine: string | null }[]).map(({ machine }) => machine)
+    return machines.includes(null) ? undefined : new Set(machines as string[])
+  }
+
+  const boardOf = async (db: KeptFile, asked: AskedBy, since: number): Promise<ToldBoard> => {
+    const known = await referenceNow()
+    const { reference } = known
+    const board: ToldBoard = { machines: [], unreadable: [] }
+    const changed = since > 0 ? changedSince(db, since) : undefined
+    for (const machine of inForce(reference, 'machines')) {
+      const { glance, unreadable } = await glanceNow(db, machine, asked, known)
+      const same = changed !== undefined && !changed.has(machine.id)
+      board.machines.push(same ? { id: machine.id, same: true } : glance)
+      board.unreadable.push(...unreadable)
+    }
+    const here = new Set(reference.machines.map(({ id }) => id))
+    const elsewhere = machinesIn(db).filter((id) => !here.has(id))
+    const lost = [...setupsOfNobody(db), ...elsewhere.flatMap((id) => shownOf(db, id, asked.now).shown)]
+    board.unreadable.push(...(await linesOf(db, lost, undefined, undefined, known)).unreadable)
+    return board
+  }
+
   return {
     worked,
     /** Reference data as it is now. */
     reference: async (): Promise<Reference> => (await referenceNow()).reference,
     /** The whole shop: of each machine the setups that were worked on of late. */
     board: async (db: KeptFile, asked: AskedBy): Promise<ShopBoard> => {
-      const known = await referenceNow()
-      const { reference } = known
-      const board: ShopBoard = { machines: [], unreadable: [] }
-      for (const machine of inForce(reference, 'machines')) {
-        const { shown, more, awayAt } = shownOf(db, machine.id, asked.now)
-        const ready = readyNow(await standsNow(db, machine), machine, asked)
-        const { lines, unreadable } = await linesOf(db, shown, machine, ready, known)
-        board.machines.push(machineGlance(machine, ready, lines, { more, awayAt }))
-        board.unreadable.push(...unreadable)
-      }
-      const here = new Set(reference.machines.map(({ id }) => id))
-      const elsewhere = machinesIn(db).filter((id) => !here.has(id))
-      const lost = [...setupsOfNobody(db), ...elsewhere.flatMap((id) => shownOf(db, id, asked.now).shown)]
-      board.unreadable.push(...(await linesOf(db, lost, undefined, undefined, known)).unreadable)
-      return board
+      const told = await boardOf(db, asked, 0)
+      return { ...told, machines: told.machines.filter((each): each is MachineGlance => !('same' in each)) }
     },
+    /** The same for who knows the board up to a place: of a machine on which nothing has changed since only that. */
+    boardSince: (db: KeptFile, asked: AskedBy, since: number): Promise<ToldBoard> =>
+      boardOf(db, asked, since),
     /** Older setups of a machine, a page at a time: those whose last entry stands before a place. */
     older: async (db: KeptFile, id: string, before: number, asked: AskedBy) => {
       const known = await referenceNow()

@@ -207,20 +207,27 @@ export const earlierRuns = ({ setup, ...asked }: Asked & { setup: string }) =>
 export const numbersLog = ({ series, ...asked }: Asked & { series: string }) =>
   answered<'numbersLog'>(() => listed(asked, (db, entries) => numbersOf(db, entries, series)))
 
-/** The whole shop at a glance, for whoever asks, by initials; `beside` is what goes with it. */
+/** The whole shop at a glance, for whoever asks, by initials; `beside` is what goes with it, `since` the place up to which it is known there. */
 export const board = ({
   beside,
   mark,
+  since,
   by,
   ...asked
 }: Asked & {
   beside: Pick<Answer<'board'>, 'alarm' | 'warnings'>
   mark: string
+  since: number
   by: string | undefined
 }) =>
   answered<'board'>(() =>
     askKept(asked, async ({ db, reads }, { boards }) => ({
-      board: await boards.board(db, { now: Date.parse(asked.told.time), operator: by }),
+      board: await boards.boardSince(
+        db,
+        { now: Date.parse(asked.told.time), operator: by },
+        // While the logbook is read through, older setups come to it without a place of their own.
+        reads === undefined ? since : 0,
+      ),
       // While the logbook is read through, each board may be another.
       mark: reads === undefined ? mark : '',
       ...(reads === undefined ? {} : { reads }),

@@ -1,5 +1,5 @@
 import type { Answer } from '@dogleg/core/api'
-import type { ShopBoard } from '@dogleg/core/traveler'
+import { boardNow, type ShopBoard } from '@dogleg/core/traveler'
 import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query'
 import { api } from './api.ts'
 import { useAskEvery } from './changes.ts'
@@ -8,7 +8,7 @@ import { BOARD_KEY } from './log-cache.ts'
 const LISTEN_MS = 5000
 
 /** The board as it is known here, with what everybody must know of the logbook. */
-export interface Board extends Answer<'board'> {
+export interface Board extends Omit<Answer<'board'>, 'board'> {
   board: ShopBoard
 }
 
@@ -22,7 +22,7 @@ export function useBoard(operator: string) {
     queryFn: async (): Promise<Board> => {
       const known = client.getQueryData<Board>(queryKey)
       const told = await api.board(operator, known?.mark)
-      const board = told.board ?? known?.board
+      const board = told.board ? boardNow(known?.board, told.board) : known?.board
       if (board === undefined) throw new Error('The shop’s board did not come. It is asked for again.')
       return { ...told, board }
     },

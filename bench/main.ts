@@ -8,6 +8,7 @@ import { table } from './report.ts'
 import { benchRun } from './run.ts'
 import { benchShop } from './shop.ts'
 import { benchSimulated } from './simulated.ts'
+import { benchTablets } from './tablets.ts'
 import { benchZero } from './zero.ts'
 
 benchDerive()
@@ -19,5 +20,6 @@ benchGauge()
 benchRun()
 benchSimulated()
 await benchProvePage()
+await benchTablets()
 await benchShop()
 process.exitCode = table() ? 0 : 1

@@ -288,8 +288,10 @@ export function boardKeeper(store: EntryStore, rows: ReferenceStore, logs: LogRe
     const board: ToldBoard = { machines: [], unreadable: [] }
     const changed = since > 0 ? changedSince(db, since) : undefined
     for (const machine of inForce(reference, 'machines')) {
-      const { glance, unreadable } = await glanceNow(db, machine, asked, known)
       const same = changed !== undefined && !changed.has(machine.id)
+      // What cannot be read on it is the same too, and told again.
+      const told = same ? machines.get(machine.id)?.glances.values().next().value : undefined
+      const { glance, unreadable } = told ?? (await glanceNow(db, machine, asked, known))
       board.machines.push(same ? { id: machine.id, same: true } : glance)
       board.unreadable.push(...unreadable)
     }

@@ -68,6 +68,14 @@ export async function refusedStart(file: string, options: StartOptions = {}) {
   return { code: await ended, says: output() }
 }
 
+/** Starts a server and ends it at once so many ms later, wherever it is then. */
+export async function killAfter(file: string, ms: number) {
+  const { child, ended } = run(file, {})
+  const timer = setTimeout(() => child.kill('SIGKILL'), ms)
+  await ended
+  clearTimeout(timer)
+}
+
 /** Ends a server at once, as a power cut would. */
 export async function kill({ child }: Started) {
   const ended = new Promise((resolve) => child.once('exit', resolve))

@@ -1,12 +1,12 @@
 import { latestOf, mayName, textsNamedIn, withTexts } from '@dogleg/core/log'
-import { type Logged, numbersGiven, readEntry, readEntryText } from '@dogleg/core/setup'
+import { type Logged, numbersGiven, readEntryText } from '@dogleg/core/setup'
 import { inArray, sql } from 'drizzle-orm'
 import type { Writer } from '../database/connect.ts'
 import { seriesPart, entries as table, targetPart } from '../database/schema.ts'
 import { Problem } from '../problem.ts'
 import { referenceStore } from '../reference/store.ts'
 import { type Arrival, checkClaim, checkNames, checkTime } from './check.ts'
-import { keepTexts, takenApart } from './texts.ts'
+import { keepTexts, readTexts, takenApart } from './texts.ts'
 
 export type { Arrival } from './check.ts'
 
@@ -98,19 +98,25 @@ function withoutTimes(entry: object): object {
 }
 
 /** Whether what stands there says the same as an entry that is sent again, though it may have been written in an older shape. */
-function isSame(stands: string, { body, texts, whole }: Stored): boolean {
+function isSame(
+  stands: string,
+  { body, whole }: Stored,
+  textOf: (hash: string) => string | undefined,
+): boolean {
   if (stands === body || stands === whole) return true
-  const before = isApart(stands)
-    ? readEntry(withTexts(JSON.parse(stands), (hash) => texts.get(hash)))
-    : readEntryText(stands)
+  const inPlace = namedIn(stands).length > 0 ? JSON.stringify(withTexts(JSON.parse(stands), textOf)) : stands
+  if (inPlace === whole) return true
+  const before = readEntryText(inPlace)
   return before.kind !== 'unread' && JSON.stringify(withoutTimes(before)) === whole
 }
 
-function isApart(body: string): boolean {
+/** The texts that stand apart from a body. */
+function namedIn(body: string): string[] {
+  if (!mayName(body)) return []
   try {
-    return mayName(body) && textsNamedIn(JSON.parse(body)).size > 0
+    return [...textsNamedIn(JSON.parse(body))]
   } catch {
-    return false
+    return []
   }
 }
 
@@ -137,6 +143,8 @@ export async function appendEntries(
   arrival: Arrival,
 ): Promise<Appended & { touched: TouchedSetup[]; last: number }> {
   const standing = await standingOf(tx, [...new Set(entries.flatMap(namedBy))])
+  const named = entries.flatMap(({ id }) => namedIn(standing.get(id)?.body ?? ''))
+  const apart = await readTexts(tx, [...new Set(named)], { inDoubt: false })
   const rows = referenceStore(tx)
   const machines = new Set<string>()
   for (const entry of entries)
@@ -152,7 +160,7 @@ export async function appendEntries(
   for (const entry of entries) {
     const made = storedOf(entry)
     const before = standing.get(entry.id)
-    if (before !== undefined && !isSame(before.body, made))
+    if (before !== undefined && !isSame(before.body, made, (hash) => apart.get(hash)))
       throw new Problem(409, 'id-taken', 'Another entry has this id. Enter it again.', entry.id)
     if (before !== undefined) continue
     checkNames(entry, { setupOf, machineKnown: (id) => machines.has(id) }, arrival)

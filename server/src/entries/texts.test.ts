@@ -7,8 +7,10 @@ import { afterAll, beforeAll, describe, expect, it } from 'vitest'
 import { entries as entriesTable, texts as textsTable } from '../database/schema.ts'
 import { type DemoApp, demoApp } from '../testing/app.ts'
 import { anyEntry, noteEntry, openedEntry } from '../testing/entries.ts'
+import { setupFileOf } from '../testing/files.ts'
 import { newFolder, runCommand as run } from '../testing/process.ts'
 import { verify } from '../whole/verify.ts'
+import { keepTexts, takenApart } from './texts.ts'
 
 let demo: DemoApp
 beforeAll(async () => {
@@ -98,6 +100,32 @@ describe('long texts of a logbook', () => {
       { ...now, text: 'M30\n' },
     ])
       expect((await send([other])).status).toBe(409)
+  })
+
+  it('of an entry that only a newer Dogleg knows are in their places too, and it is known when it comes again', async () => {
+    const opened = openedEntry()
+    const newer = { ...taken(opened.id, lines(9)), kind: 'scanned' }
+    await send([opened])
+    await demo.database.write(async (tx) => {
+      const { body, texts } = takenApart(newer)
+      await keepTexts(tx, texts)
+      await tx.insert(entriesTable).values({ id: newer.id, setup: opened.id, body })
+    })
+    const [, unread] = (await logOf(opened.id)).entries as unknown as {
+      id: string
+      at: string
+      raw: string
+    }[]
+    expect(JSON.parse(unread?.raw ?? '')).toEqual(newer)
+    const file = {
+      ...setupFileOf([opened], opened.machine.id),
+      version: 2,
+      unread: [{ id: newer.id, at: newer.at, raw: unread?.raw }],
+    }
+    expect(await demo.ask('POST', '/api/setup-files', file)).toMatchObject({
+      status: 201,
+      body: { added: 0 },
+    })
   })
 
   it('that are lost take no more with them than the entry that names them; the rest is read, and it is said', async () => {

@@ -46,6 +46,26 @@ describe('how far the logbook of the server goes', () => {
     expect(loss()).toBeUndefined()
   })
 
+  it('is none when a shop of one’s own comes after the demo; the demo in the place of a shop is one', async () => {
+    const first = await openPage()
+    const { result } = renderHook(() => first.useIsDemo())
+    expect(result.current).toBe(false)
+    first.tell('demo-A', 40)
+    expect(result.current).toBe(true)
+    first.tell('B', 2)
+    expect(first.loss()).toBeUndefined()
+    expect(result.current).toBe(false)
+    const { tell, loss } = await openPage()
+    tell('demo-A', 40)
+    expect(loss()).toEqual({ seen: { logbook: 'B', seq: 2 }, has: { logbook: 'demo-A', seq: 40 } })
+    // Of two demos as of any two: somebody may have removed the file.
+    localStorage.clear()
+    const demos = await openPage()
+    demos.tell('demo-A', 40)
+    demos.tell('demo-C', 50)
+    expect(demos.loss()?.has.logbook).toBe('demo-C')
+  })
+
   it('is none by an answer that another has overtaken', async () => {
     const { tell, loss } = await openPage()
     const asked = performance.now() - 50

@@ -59,8 +59,8 @@ export function notePlace(told: unknown, asked: number) {
   const has = readPlace(told)
   if (!has) return
   if (!least || (has.logbook === least.logbook && has.seq < least.seq)) least = has
-  // The demo is nobody's work: what is seen of it is no measure of another logbook.
-  const ofDemo = seen !== undefined && isDemo(seen.logbook) && has.logbook !== seen.logbook
+  // The demo is nobody's work: what is seen of it is no measure of a shop's own logbook.
+  const ofDemo = seen !== undefined && isDemo(seen.logbook) && !isDemo(has.logbook)
   if (!seen || ofDemo || (has.logbook === seen.logbook && has.seq >= seen.seq)) {
     if (!seen || ofDemo || has.seq !== seen.seq) keep(has)
     setLoss(undefined)

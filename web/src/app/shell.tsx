@@ -80,7 +80,7 @@ export function Shell() {
         >
           <NavLink to="/" className="mr-2 flex min-h-11 items-center gap-2 text-xl font-semibold">
             <img src="/icon.svg" alt="" width={26} height={26} />
-            Dogleg
+            <span className={demo ? 'max-lg:sr-only' : ''}>Dogleg</span>
             {demo && (
               <span className="rounded-sm bg-ink px-1.5 text-base leading-6 font-semibold text-stock">
                 demo

@@ -85,7 +85,10 @@ export function ShopPage() {
 /** On the demo of a server that has no shop yet: the way to an own one, and the question that is asked once. */
 function DemoLine() {
   const demo = useIsDemo()
-  const { data } = useShop({ enabled: demo })
+  // The first screen does without.
+  const [idle, setIdle] = useState(false)
+  useEffect(() => whenIdle(async () => setIdle(true)), [])
+  const { data } = useShop({ enabled: demo && idle })
   if (!demo || !data?.begins) return null
   if (!hasLookedRound()) return <Navigate to="/begin" replace />
   return (

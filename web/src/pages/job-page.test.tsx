@@ -115,6 +115,28 @@ describe('the setups of a job', () => {
     expect(asked).toContain(`GET /api/setups/${log[0]?.setup}/entries?after=0&texts=named`)
   })
 
+  it('on a machine that is retired are not set up again: it says what to do', async () => {
+    const log = logOf(/second side/)
+    open(
+      { '': { setups: [went(log[0]?.setup ?? '')], unreadable: [] } },
+      {
+        [`GET /api/setups/${log[0]?.setup}/entries`]: { entries: log, seq: log.length },
+        'GET /api/machines': {
+          machines: demoReference.machines,
+          damaged: [],
+          retired: [{ id: 'mill-1', at: '2026-11-24T09:00:00.000Z' }],
+          stamp: 1,
+        },
+      },
+    )
+    const again = await screen.findByRole('button', { name: /^Set up again/ })
+    await vi.waitFor(() => expect((again as HTMLButtonElement).disabled).toBe(false))
+    fireEvent.click(again)
+    expect((await screen.findByRole('alert')).textContent).toBe(
+      'Mill 1 is retired: nothing is set up on it. Bring it back on its page first.',
+    )
+  })
+
   it('that cannot be read are not set up again: it says why', async () => {
     open(
       { '': { setups: [went('gone')], unreadable: [] } },

@@ -1,4 +1,4 @@
-import { deriveSetup, isUnreadable, type Reference, repeatJob } from '@dogleg/core/setup'
+import { deriveSetup, inForce, isUnreadable, type Reference, repeatJob } from '@dogleg/core/setup'
 import { useState } from 'react'
 import { useNavigate } from 'react-router'
 import { api } from '../log/api.ts'
@@ -22,6 +22,11 @@ export function useSetUpAgain() {
       const last = deriveSetup(readLog(entries), reference)
       if (isUnreadable(last)) {
         setWrong(last.unreadable)
+        return
+      }
+      const { id, name } = last.machine
+      if (!inForce(reference, 'machines').some((machine) => machine.id === id)) {
+        setWrong(`${name} is retired: nothing is set up on it. Bring it back on its page first.`)
         return
       }
       signed(() => {

@@ -22,7 +22,7 @@ export function ReadyStep() {
           </Link>
         </p>
       )}
-      <div className="grid flex-1 content-start gap-x-8 gap-y-3 py-2 xl:grid-cols-[1fr_26rem]">
+      <div className="grid flex-1 content-start gap-x-8 gap-y-3 py-1 xl:grid-cols-[1fr_26rem]">
         <ReadyLines setup={setup} ready={ready} />
         <div className="grid content-start gap-x-8 gap-y-3 md:grid-cols-2 xl:grid-cols-1">
           <HomePanel setup={setup} home={ready.home} />

@@ -8,7 +8,7 @@ import { newestApplied, newestKnown } from '../database/open.ts'
 import { keptOf } from '../kept/open.ts'
 import { StartProblem } from '../problem.ts'
 import { type Contents, copyLogbook, readContents } from './copy.ts'
-import { backupName, stampOf } from './plan.ts'
+import { newBackup, stampOf } from './plan.ts'
 
 const said = ({ entries, setups, rows }: Contents) =>
   `${setups} ${setups === 1 ? 'setup' : 'setups'}, ${entries} entries, ${rows} rows of reference data`
@@ -19,7 +19,7 @@ export async function backup(
   to: string | undefined,
   { now, folder }: { now: number; folder: string },
 ): Promise<string> {
-  const target = resolve(to ?? join(folder, backupName(file, now, 'asked')))
+  const target = to === undefined ? newBackup(folder, file, now, 'asked') : resolve(to)
   const contents = await copyLogbook(file, target)
   return `${target}: ${said(contents)}. It was opened and looked through.`
 }
@@ -112,7 +112,7 @@ export async function beginAgain(
     if (first.trim().toLowerCase() !== FIRST_WORDS) throw refuse()
     const second = await ask(`Are you sure? Then type how many entries it holds: ${contents.entries}\n`)
     if (second.trim() !== String(contents.entries)) throw refuse()
-    const copy = resolve(join(folder, backupName(file, now, 'asked')))
+    const copy = newBackup(folder, file, now, 'asked')
     await copyLogbook(file, copy)
     const aside = moveAside(file, now)
     forgetKept(file)

@@ -6,7 +6,7 @@ import { decodeTime } from 'ulid'
 import { Problem, StartProblem } from '../problem.ts'
 import type { Threads } from '../threads/threads.ts'
 import { remove } from './copy.ts'
-import { type BackupPlan, type BackupWhy, backupName, backupsIn, isDue, outdated } from './plan.ts'
+import { type BackupPlan, type BackupWhy, backupsIn, isDue, newBackup, outdated } from './plan.ts'
 
 /** How often it is looked whether a backup is due, in ms, and how long after the start first. */
 const LOOK_MS = 15 * 60_000
@@ -78,7 +78,7 @@ export function backupKeeper({ file, logbook, damaged, plan, threads, clock }: B
   }
 
   const make = async (why: BackupWhy): Promise<void> => {
-    const to = join(plan.folder, backupName(file, clock(), why))
+    const to = newBackup(plan.folder, file, clock(), why)
     const stop = new AbortController()
     running = { why, part: `${to}.part`, stop }
     try {

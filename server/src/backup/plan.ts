@@ -1,5 +1,5 @@
-import { readdirSync, statSync } from 'node:fs'
-import { basename, join } from 'node:path'
+import { existsSync, readdirSync, statSync } from 'node:fs'
+import { basename, join, resolve } from 'node:path'
 
 /** Where backups lie, and how many of those that are made by themselves are kept. */
 export interface BackupPlan {
@@ -31,8 +31,16 @@ export const stampOf = (now: number) =>
   new Date(now).toISOString().slice(0, 19).replaceAll(':', '').replace('T', '-')
 
 /** What a backup of a logbook is called. */
-export const backupName = (file: string, now: number, why: BackupWhy) =>
+const backupName = (file: string, now: number, why: BackupWhy) =>
   `${basename(file, '.sqlite')}${MARK[why]}-${stampOf(now)}.sqlite`
+
+/** Where a new backup goes: by its time, or by the next second of which there is none. */
+export function newBackup(folder: string, file: string, now: number, why: BackupWhy): string {
+  for (let at = now; ; at += 1000) {
+    const path = resolve(folder, backupName(file, at, why))
+    if (!existsSync(path)) return path
+  }
+}
 
 const escaped = (text: string) => text.replace(/[.*+?^${}()|[\]\\]/g, '\\$&')
 

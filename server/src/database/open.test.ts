@@ -1,10 +1,11 @@
-import { readdirSync, readFileSync, writeFileSync } from 'node:fs'
+import { copyFileSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { gunzipSync } from 'node:zlib'
 import type { Logged } from '@dogleg/core/setup'
 import { createClient } from '@libsql/client/sqlite3'
 import { sql } from 'drizzle-orm'
 import { describe, expect, it } from 'vitest'
+import { newBackup } from '../backup/plan.ts'
 import { appendEntries } from '../entries/append.ts'
 import { entryStore } from '../entries/store.ts'
 import { referenceStore } from '../reference/store.ts'
@@ -141,6 +142,21 @@ describe('a logbook of November 2026', () => {
   const last = Object.values(said.setups)
     .flat()
     .find((entry) => entry.kind === 'note' && /power went/.test(entry.text))
+
+  it('whose update was ended just after the backup is brought up to date in the same second all the same', async () => {
+    const file = join(newFolder(), 'log.sqlite')
+    writeFileSync(file, unpacked('2026-11/logbook.sqlite.gz'))
+    const folder = join(dirname(file), 'backups')
+    const now = Date.UTC(2026, 11, 1, 9, 30)
+    mkdirSync(folder)
+    copyFileSync(file, newBackup(folder, file, now, 'before-update'))
+    const database = await openDatabase(file, migrations, { makes: false, now })
+    await database.close()
+    expect(readdirSync(folder).sort()).toEqual([
+      'log-before-update-2026-12-01-093000.sqlite',
+      'log-before-update-2026-12-01-093001.sqlite',
+    ])
+  })
 
   it.each(['killed', 'closed'])('that was %s opens and says the same', async (ended) => {
     const file = join(newFolder(), 'log.sqlite')

@@ -5,7 +5,7 @@ import type { Client } from '@libsql/client/sqlite3'
 import { migrate } from 'drizzle-orm/libsql/migrator'
 import { ulid } from 'ulid'
 import { copyLogbook } from '../backup/copy.ts'
-import { backupName } from '../backup/plan.ts'
+import { newBackup } from '../backup/plan.ts'
 import { StartProblem } from '../problem.ts'
 import { type Connection, connect, type Reader, type Writer } from './connect.ts'
 import { isDamage, isSqliteError, isUnwritable, rootMessage } from './errors.ts'
@@ -311,7 +311,7 @@ async function openLocked(
     }
     if (existed) refuseOther(file, known, applied > 0 ? await placeIn(client) : EMPTY)
     if (existed && applied > 0 && applied < newestKnown(migrations) && (await canWrite(client)))
-      await backupBefore(file, join(backups, backupName(file, now, 'before-update')))
+      await backupBefore(file, newBackup(backups, file, now, 'before-update'))
     try {
       await client.execute('pragma journal_mode = WAL')
       await client.execute(`pragma user_version = ${IN_USE}`) // fails here rather than at the first entry

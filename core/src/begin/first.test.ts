@@ -14,7 +14,7 @@ const travels = (kind: (typeof kinds)[number], unit: (typeof units)[number]) => 
 
 describe('what an own shop is begun with', () => {
   it('is a machine that its schema takes, with the travel below home and nothing that nobody said', () => {
-    const length = fc.double({ min: 0.1, max: 5000, noNaN: true })
+    const length = fc.integer({ min: 1, max: 50_000_000 }).map((n) => n / 10_000)
     fc.assert(
       fc.property(
         fc.constantFrom(...kinds),

@@ -17,7 +17,7 @@ const markOf = ({ changed: { place }, upTo }: Told) => `${place.logbook}.${upTo}
 async function changedSince(mark: string | undefined, stands: Told, store: EntryStore): Promise<Told> {
   const { changed, upTo } = stands
   const all: Told = { changed: { ...changed, all: true }, upTo }
-  const [, logbook, place] = /^(\w+)\.(\d+)$/.exec(mark ?? '') ?? []
+  const [, logbook, place] = /^([\w-]+)\.(\d+)$/.exec(mark ?? '') ?? []
   const seq = Number(place)
   if (logbook !== changed.place.logbook || seq > changed.place.seq) return all
   if (seq === changed.place.seq) return stands

@@ -27,7 +27,7 @@ const taken = (setup: string, text: string, offset = 'G54') =>
     kind: 'program',
     offset,
     rests: [],
-    profile: { id: 'fanuc-style', version: 1 },
+    profile: { id: 'compact', version: 1 },
     machine: { id: 'mill-1', version: 1 },
     how: 'copied',
     text,

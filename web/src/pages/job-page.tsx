@@ -8,6 +8,7 @@ import { useReference } from '../log/rows.ts'
 import { Button } from '../ui/button.tsx'
 import { sayWhen, When } from '../ui/when.tsx'
 import { useSetUpAgain } from './set-up-again.ts'
+import { UnreadableLines } from './unreadable-lines.tsx'
 
 const DAY = 86_400
 
@@ -60,14 +61,7 @@ export function JobPage() {
           onAgain={() => reference && void setUpAgain(went.id, reference)}
         />
       ))}
-      {unreadable.map(({ id, says }) => (
-        <p key={id} className="border-b border-rule py-3">
-          <Link to={`/setups/${id}`} className="font-semibold underline underline-offset-4">
-            {id}
-          </Link>{' '}
-          {says}
-        </p>
-      ))}
+      <UnreadableLines setups={unreadable} />
       {hasNextPage && (
         <Button className="my-3" disabled={isFetching} onClick={() => void fetchNextPage()}>
           Show older ones

@@ -1,10 +1,11 @@
 import { useInfiniteQuery } from '@tanstack/react-query'
-import { Link, useParams } from 'react-router'
+import { useParams } from 'react-router'
 import { api } from '../log/api.ts'
 import { useOperator } from '../log/operator.ts'
 import { useRows } from '../log/rows.ts'
 import { Button } from '../ui/button.tsx'
 import { SetupRow } from './setup-row.tsx'
+import { UnreadableLines } from './unreadable-lines.tsx'
 
 /** Every setup that there ever was on a machine, the one that was worked on last first, a page at a time. */
 export function OlderSetupsPage() {
@@ -36,14 +37,7 @@ export function OlderSetupsPage() {
           <SetupRow key={setup.id} setup={setup} onMachine={index === 0 && setup.away === undefined} />
         ))}
       </ul>
-      {unreadable.map(({ id: setup, says }) => (
-        <p key={setup} className="border-b border-rule py-3">
-          <Link to={`/setups/${setup}`} className="font-semibold underline underline-offset-4">
-            {setup}
-          </Link>{' '}
-          {says}
-        </p>
-      ))}
+      <UnreadableLines setups={unreadable} />
       {hasNextPage && (
         <Button className="my-3" disabled={isFetching} onClick={() => void fetchNextPage()}>
           Show older ones

@@ -3,6 +3,7 @@ const folder = (name) => `^core/src/${name}/`
 const mayImport = {
   log: ['quantity', 'fact'],
   problem: [],
+  people: ['log'],
   rows: ['log', 'problem'],
   glossary: [],
   begin: ['quantity', 'machine', 'control'],
@@ -155,7 +156,18 @@ const mayImport = {
     'setup',
     'traveler',
   ],
-  api: ['problem', 'log', 'quantity', 'machine', 'setup', 'prepare', 'simulated', 'traveler', 'sheet'],
+  api: [
+    'problem',
+    'people',
+    'log',
+    'quantity',
+    'machine',
+    'setup',
+    'prepare',
+    'simulated',
+    'traveler',
+    'sheet',
+  ],
   demo: [
     'quantity',
     'machine',

@@ -5,7 +5,7 @@ const source = (name: string) => join(import.meta.dirname, 'src', name)
 
 /**
  * Bundles the server with core and its packages (one file is read in a third of the time that hundreds take), and what makes the
- * demo. Tests start several servers in one process, by `serve`. Only the SQLite driver stays where npm put it: its binary is chosen by platform.
+ * demo. Tests start several servers in one process, by `serve`. What has a binary stays where npm put it: that is chosen by platform.
  */
 export default defineConfig({
   build: {
@@ -27,5 +27,5 @@ export default defineConfig({
     target: 'node20',
     emptyOutDir: true,
   },
-  ssr: { noExternal: true, external: ['libsql', 'piscina'] },
+  ssr: { noExternal: true, external: ['libsql', 'piscina', '@node-rs/argon2'] },
 })

@@ -23,6 +23,11 @@ import { guard } from './guard.ts'
 import { importRoutes } from './imports/routes.ts'
 import { keepLimits, type Limits, serverOptions, USUAL_LIMITS } from './limits.ts'
 import { pages, tellPage } from './pages.ts'
+import { leaving as whenLeft } from './people/leaving.ts'
+import { peopleRoutes } from './people/routes.ts'
+import { slowDown } from './people/slow.ts'
+import { peopleStore } from './people/store.ts'
+import { askWho, type Signing } from './people/who.ts'
 import { positionRoutes } from './positions/routes.ts'
 import { practiceRoutes } from './practice/routes.ts'
 import { Problem } from './problem.ts'
@@ -50,6 +55,8 @@ export interface AppOptions {
   threadLimits?: ThreadLimits
   /** The own shop that can be set up while the demo is shown. */
   own?: OwnShop | undefined
+  /** Whether people sign in; nobody does where nothing is said. */
+  signing?: Signing
   /** How much the server's log says, and where it goes. */
   log?: { level: LogLevel; to?: LogTo }
 }
@@ -102,6 +109,7 @@ export async function buildApp({
   backups: plan = { folder: join(dirname(database.file), 'backups'), days: 0, months: 0 },
   threadLimits = USUAL_THREADS,
   own,
+  signing = { signs: false, secure: false },
   log = { level: 'silent' },
 }: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
@@ -129,6 +137,8 @@ export async function buildApp({
   tellPage(app, page)
   guard(app, hosts)
   await keepLimits(app, limits)
+  const [people, heard, leaving] = [peopleStore(database.db), new Map<string, number>(), whenLeft()]
+  await askWho(app, { signing, store: people, heard, clock })
   const threads = startThreads(threadLimits)
   app.addHook('onClose', () => threads.close())
   const reference = referenceStore(database.db)
@@ -157,11 +167,20 @@ export async function buildApp({
     }),
     began,
   )
-  await app.register(changeRoutes, { feed, store: entries })
+  await app.register(peopleRoutes, {
+    database,
+    store: people,
+    slow: slowDown(clock),
+    leaving,
+    heard,
+    clock: time,
+  })
+  await app.register(changeRoutes, { feed, store: entries, leaving })
   const simulated = simulatedMachines(reference, threads, clock)
   await app.register(entryRoutes, {
     database,
     store: entries,
+    people,
     reference,
     feed,
     backups,

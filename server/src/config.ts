@@ -22,6 +22,12 @@ const settings = z.object({
   DOGLEG_HOSTS: z.string().default(''),
   DOGLEG_AGENTS: z.string().default(''),
   DOGLEG_DATA: z.string().optional(),
+  DOGLEG_SIGN_IN: z
+    .enum(
+      ['network', 'always', ''],
+      'DOGLEG_SIGN_IN is network or always: where people sign in. On a network it cannot be switched off.',
+    )
+    .optional(),
   DOGLEG_NEW: z
     .enum(
       ['ask', 'demo', 'empty', ''],
@@ -58,6 +64,8 @@ export interface Config {
   begins: 'ask' | 'demo' | 'empty' | undefined
   /** The logbook of the demo. */
   demo: string
+  /** Whether people sign in: everywhere but at one PC, and there where it is asked for. */
+  signs: boolean
   /** Questions that one address may ask in a minute. */
   mostAMinute: number
   /** How much the server's log says. */
@@ -68,6 +76,10 @@ export interface Config {
   demoNow: number
 }
 
+/** Whether only this PC reaches what listens there. */
+const isLoopback = (name: string) =>
+  LOOPBACK.includes(name) || name === '::1' || /^127(\.\d{1,3}){3}$/.test(name)
+
 /** Reads the settings from the environment; throws StartProblem with a sentence. */
 export function readConfig(environment: NodeJS.ProcessEnv, now: number): Config {
   const read = settings.safeParse(environment)
@@ -76,12 +88,19 @@ export function readConfig(environment: NodeJS.ProcessEnv, now: number): Config 
   const { DOGLEG_PORT, DOGLEG_HOST, DOGLEG_HOSTS, DOGLEG_AGENTS, DOGLEG_DATA, DOGLEG_NEW, DOGLEG_NOW } =
     read.data
   const file = resolve(DOGLEG_DATA ?? DEFAULT_FILE)
-  const listed = (text: string) => text.split(',').map((name) => name.trim().toLowerCase())
+  const listed = (text: string) =>
+    text
+      .split(',')
+      .map((name) => name.trim().toLowerCase())
+      .filter(Boolean)
+  const names = [DOGLEG_HOST.toLowerCase(), ...listed(DOGLEG_HOSTS)]
   return {
     port: DOGLEG_PORT,
     host: DOGLEG_HOST,
-    hosts: new Set([...LOOPBACK, DOGLEG_HOST.toLowerCase(), ...listed(DOGLEG_HOSTS)].filter(Boolean)),
-    agents: new Set(listed(DOGLEG_AGENTS).filter(Boolean)),
+    hosts: new Set([...LOOPBACK, ...names].filter(Boolean)),
+    // A name of its own is one that others call it by, through something that stands before it.
+    signs: read.data.DOGLEG_SIGN_IN === 'always' || !names.every(isLoopback),
+    agents: new Set(listed(DOGLEG_AGENTS)),
     file,
     demo: join(dirname(file), 'demo.sqlite'),
     backups: {

@@ -42,7 +42,7 @@ export async function pages(app: FastifyInstance, folder: string) {
       response.setHeader('cache-control', forever ? 'public, max-age=31536000, immutable' : 'no-cache')
     },
   })
-  app.get<{ Params: { '*': string } }>('/*', (request, reply) => {
+  app.get<{ Params: { '*': string } }>('/*', { config: { open: true } }, (request, reply) => {
     const path = request.params['*']
     if (path === 'api' || path.startsWith('api/')) return reply.callNotFound()
     return reply.sendFile(/\.\w+$/.test(path) ? path : 'index.html')

@@ -5,9 +5,10 @@ import type { BackupPlan } from './backup/plan.ts'
 import type { OwnShop } from './begin/routes.ts'
 import type { Config } from './config.ts'
 import { wasHere } from './database/known.ts'
-import { openDatabase } from './database/open.ts'
+import { type Database, openDatabase } from './database/open.ts'
 import { builtDemo, fillDemo, fillLibrary } from './demo.ts'
 import { endServer, USUAL_LIMITS } from './limits.ts'
+import { peopleStore } from './people/store.ts'
 import { StartProblem } from './problem.ts'
 
 export { readConfig } from './config.ts'
@@ -43,6 +44,15 @@ const demoBackups = ({ demo }: Config): BackupPlan => ({
   months: 0,
 })
 
+/** Refuses to be reached by others as long as nobody could let a tablet in. */
+async function refuseWithoutLead(database: Database, { host }: Config) {
+  if ((await peopleStore(database.db).leads()).length > 0) return
+  await database.close()
+  throw new StartProblem(
+    `On a network people sign in, and nobody leads this shop yet: Dogleg does not listen at ${host} before. Set up your shop at this PC (npm start without DOGLEG_HOST and DOGLEG_HOSTS), name the first lead here at the keyboard (npm run people), then start it again as you did.`,
+  )
+}
+
 async function run(config: Config, own: OwnShop | undefined): Promise<Running> {
   const shows = own ? 'demo' : config.begins
   const [file, backups] = own ? [config.demo, demoBackups(config)] : [config.file, config.backups]
@@ -55,6 +65,7 @@ async function run(config: Config, own: OwnShop | undefined): Promise<Running> {
   const filled =
     shows === 'demo' && (await fillDemo(database, config.demoNow, builtDemo(beside('demo.json'))))
   await fillLibrary(database, Date.now())
+  if (config.signs) await refuseWithoutLead(database, config)
   const limits = { ...USUAL_LIMITS, aMinute: config.mostAMinute }
   const app = await buildApp({
     database,
@@ -62,6 +73,7 @@ async function run(config: Config, own: OwnShop | undefined): Promise<Running> {
     agents: config.agents,
     backups,
     own,
+    signing: { signs: config.signs, secure: false },
     page: beside('../../web/dist'),
     clock: Date.now,
     limits,

@@ -8,6 +8,7 @@ import { setupFile } from '../sheet/index.ts'
 import { hiddenTruth, practiceResult, simulatedAction, simulatedMachine } from '../simulated/index.ts'
 import { setupSummary, toldBoard, wentSchema } from '../traveler/index.ts'
 import { logged, loggedNamed, rowOf, told } from './parts.ts'
+import { PEOPLE_CONTRACT } from './people-contract.ts'
 import type { RouteName } from './routes.ts'
 
 /** All that there is to say of one question: what is asked, and what is answered. */
@@ -106,10 +107,22 @@ export const CONTRACT = {
           .array(z.number().min(0).max(1e12))
           .optional()
           .describe('for how many ms each has lain on the tablet, by a clock that nobody can set'),
+        sittings: z
+          .array(z.string().max(40))
+          .optional()
+          .describe('the sitting that each was made in, where people sign in'),
+        givenBack: z
+          .literal(true)
+          .optional()
+          .describe('a lead gives back what the server had: they are anybody’s, and not signed anew'),
       })
       .refine(({ entries, held }) => held === undefined || held.length === entries.length, {
         error: 'As many as there are entries.',
         path: ['held'],
+      })
+      .refine(({ entries, sittings }) => sittings === undefined || sittings.length === entries.length, {
+        error: 'As many as there are entries.',
+        path: ['sittings'],
       }),
     answer: z.object({ ...taken, ...told }),
     status: 201,
@@ -400,6 +413,7 @@ export const CONTRACT = {
     says: 'This description, as OpenAPI.',
     answer: z.looseObject({ openapi: z.string(), paths: z.looseObject({}).exactOptional() }),
   },
+  ...PEOPLE_CONTRACT,
 } as const satisfies Record<RouteName, Contract>
 
 type Routes = typeof CONTRACT

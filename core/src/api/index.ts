@@ -20,6 +20,7 @@ export {
   rowOf,
   unreadEntry,
 } from './parts.ts'
+export { RIGHTS, ROW_RIGHTS, STANDINGS, type Standing, standsFor } from './rights.ts'
 export {
   type Address,
   addressOf,

@@ -27,6 +27,7 @@ export const unreadEntry: z.ZodType<UnreadEntry> = z.object({
   clock: clockStamp.optional(),
   received: z.string().optional(),
   latest: z.string().optional(),
+  tablet: z.string().optional(),
   kind: z.literal('unread'),
   why: z.enum(['newer', 'damaged']),
   says: z.string(),

@@ -32,6 +32,17 @@ export const ROUTES = {
   practice: ['GET', '/api/practice'],
   answerExercise: ['POST', '/api/practice'],
   description: ['GET', '/api/openapi.json'],
+  session: ['GET', '/api/session'],
+  letIn: ['POST', '/api/session/tablet'],
+  signIn: ['POST', '/api/session/person'],
+  signOut: ['POST', '/api/session/end'],
+  changePin: ['PUT', '/api/session/pin'],
+  people: ['GET', '/api/people'],
+  addPerson: ['POST', '/api/people'],
+  savePerson: ['PUT', '/api/people/:id'],
+  tablets: ['GET', '/api/tablets'],
+  newCode: ['POST', '/api/tablets/codes'],
+  saveTablet: ['PUT', '/api/tablets/:id'],
 } as const satisfies Record<string, Address>
 export type RouteName = keyof typeof ROUTES
 

@@ -25,6 +25,11 @@ const stamp = {
   latest: moment
     .optional()
     .describe('the latest moment at which it can have been made; written by the server'),
+  tablet: z
+    .string()
+    .max(40)
+    .optional()
+    .describe('what the tablet was called that it came from; written by the server where tablets are let in'),
   carried: z
     .object({ entry: z.ulid(), by: initials, at: moment })
     .optional()

@@ -15,6 +15,7 @@ export interface Place {
   at?: string
   received?: string | undefined
   latest?: string | undefined
+  tablet?: string | undefined
 }
 
 const textIn = (data: Readonly<Record<string, unknown>>, name: string) => {
@@ -64,7 +65,7 @@ export function entryDoor<Entry extends LogEntry>(list: readonly AnyKind[]) {
     const why = own ? 'newer' : 'damaged'
     const says = raw === undefined ? 'It is nested too deeply to be kept.' : wrong
     const said = isObject(data) ? data : {}
-    const { received, latest, seq } = place
+    const { received, latest, tablet, seq } = place
     const at = own?.at ?? place.at ?? received ?? NO_TIME
     return {
       id: place.id ?? own?.id ?? textIn(said, 'id') ?? `unread-${seq ?? (raw ?? '').slice(0, 40)}`,
@@ -79,6 +80,7 @@ export function entryDoor<Entry extends LogEntry>(list: readonly AnyKind[]) {
       ...(seq === undefined ? {} : { seq }),
       ...(received === undefined ? {} : { received }),
       ...(latest === undefined ? {} : { latest }),
+      ...(tablet === undefined ? {} : { tablet }),
       ...(own?.clock ? { clock: own.clock } : {}),
     }
   }

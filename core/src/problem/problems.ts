@@ -13,6 +13,16 @@ export const PROBLEM_CODES = [
   // Who asks, and whom.
   'cross-site',
   'foreign-host',
+  'tablet-unknown',
+  'signed-out',
+  'not-allowed',
+  'not-signed',
+  'not-theirs',
+  'wrong-pin',
+  'wrong-code',
+  'wait',
+  'person-there',
+  'last-lead',
   // What is there, and what is not.
   'not-found',
   'id-taken',

@@ -1,8 +1,9 @@
-import { CONTRACT, ROUTES } from '@dogleg/core/api'
+import { CONTRACT, RIGHTS, ROUTES } from '@dogleg/core/api'
 import sse from '@fastify/sse'
 import type { FastifyPluginAsync } from 'fastify'
 import type { EntryStore } from '../entries/store.ts'
 import { parse } from '../parse.ts'
+import type { Leaving } from '../people/leaving.ts'
 import type { ChangeFeed, Told } from './feed.ts'
 
 /** Setups that are named one by one; of more it is said that anything may have changed. */
@@ -30,14 +31,15 @@ async function changedSince(mark: string | undefined, stands: Told, store: Entry
  * Tells of changes as they are made, by server-sent events: one connection a tablet, with a beat while nothing changes. A tablet that
  * was cut off says where it left off, and is told what it has missed.
  */
-export const changeRoutes: FastifyPluginAsync<{ feed: ChangeFeed; store: EntryStore }> = async (
-  app,
-  { feed, store },
-) => {
+export const changeRoutes: FastifyPluginAsync<{
+  feed: ChangeFeed
+  store: EntryStore
+  leaving: Leaving
+}> = async (app, { feed, store, leaving }) => {
   await app.register(sse, { heartbeatInterval: 0 })
   app.addHook('preClose', async () => feed.end())
   const [, url] = ROUTES.changes
-  app.get(url, { sse: 'only', config: { lasts: true } }, async (request, reply) => {
+  app.get(url, { sse: 'only', config: { lasts: true, least: RIGHTS.changes } }, async (request, reply) => {
     const { after } = parse(CONTRACT.changes.query, request.query)
     const { sse: stream } = reply
     stream.keepAlive()
@@ -49,7 +51,13 @@ export const changeRoutes: FastifyPluginAsync<{ feed: ChangeFeed; store: EntrySt
     }
     // Heard first, asked then: nothing that is written in between is missed.
     const { off, stands } = await feed.listen({ tell: send, close: () => stream.close() })
-    stream.onClose(off)
+    // Whoever left the tablet is told nothing more.
+    const { tablet } = request.who
+    const stays = tablet && leaving.on(tablet.id, () => stream.close())
+    stream.onClose(() => {
+      off()
+      stays?.()
+    })
     send(await changedSince(stream.lastEventId ?? after, stands, store))
   })
 }

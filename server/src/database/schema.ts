@@ -1,3 +1,4 @@
+import { MAY } from '@dogleg/core/people'
 import { NOUNS } from '@dogleg/core/setup'
 import { type SQL, sql } from 'drizzle-orm'
 import { index, integer, primaryKey, sqliteTable, text } from 'drizzle-orm/sqlite-core'
@@ -22,6 +23,8 @@ export const entries = sqliteTable(
     received: integer('received'),
     /** The latest moment at which it can have been made, in ms since 1970. */
     latest: integer('latest'),
+    /** What the tablet was called that sent it; nothing where nobody signs in, and from before that was kept. */
+    tablet: text('tablet'),
   },
   (table) => [
     index('entries_setup').on(table.setup, table.seq),
@@ -73,3 +76,72 @@ export const practice = sqliteTable('practice', {
   by: text('by').notNull(),
   body: text('body').notNull(),
 })
+
+/** People of the shop: every version of each is kept, and the last counts. Initials are one person's for ever: the log names by them. */
+export const people = sqliteTable(
+  'people',
+  {
+    seq: integer('seq').primaryKey({ autoIncrement: true }),
+    id: text('id').notNull(),
+    initials: text('initials').notNull(),
+    name: text('name').notNull(),
+    may: text('may', { enum: MAY }).notNull(),
+    gone: integer('gone', { mode: 'boolean' }).notNull(),
+    by: text('by'),
+    at: integer('at').notNull(),
+  },
+  (table) => [index('people_id').on(table.id, table.seq)],
+)
+
+/** The PIN of each, as argon2id has it. Of one that was changed nothing is left. */
+export const pins = sqliteTable('pins', {
+  person: text('person').primaryKey(),
+  hash: text('hash').notNull(),
+})
+
+/** Tablets that were let in: every version of each is kept, and the last counts. */
+export const tablets = sqliteTable(
+  'tablets',
+  {
+    seq: integer('seq').primaryKey({ autoIncrement: true }),
+    id: text('id').notNull(),
+    name: text('name').notNull(),
+    machine: text('machine'),
+    /** Minutes without a touch; 0 for never. */
+    locksAfter: integer('locks_after').notNull(),
+    out: integer('out', { mode: 'boolean' }).notNull(),
+    by: text('by'),
+    at: integer('at').notNull(),
+  },
+  (table) => [index('tablets_id').on(table.id, table.seq)],
+)
+
+/** The keys of tablets, by the SHA-256 of each: the key itself is on the tablet only. */
+export const tabletKeys = sqliteTable('tablet_keys', {
+  hash: text('hash').primaryKey(),
+  tablet: text('tablet').notNull(),
+})
+
+/** Codes by which a tablet is let in, by the SHA-256 of each. */
+export const codes = sqliteTable('codes', {
+  hash: text('hash').primaryKey(),
+  /** Good until then, in ms since 1970; 0 once it was used, or tried too often. */
+  until: integer('until').notNull(),
+  by: text('by'),
+})
+
+/** Who was at which tablet from when to when, in ms since 1970; what was recorded there is signed by it. */
+export const sittings = sqliteTable(
+  'sittings',
+  {
+    id: text('id').primaryKey(),
+    tablet: text('tablet').notNull(),
+    person: text('person').notNull(),
+    initials: text('initials').notNull(),
+    /** What they might do then. */
+    may: text('may', { enum: MAY }).notNull(),
+    began: integer('began').notNull(),
+    ended: integer('ended'),
+  },
+  (table) => [index('sittings_tablet').on(table.tablet, table.ended)],
+)

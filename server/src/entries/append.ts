@@ -5,7 +5,7 @@ import type { Writer } from '../database/connect.ts'
 import { seriesPart, entries as table, targetPart } from '../database/schema.ts'
 import { Problem } from '../problem.ts'
 import { referenceStore } from '../reference/store.ts'
-import { type Arrival, checkClaim, checkNames, checkTime } from './check.ts'
+import { type Arrival, checkClaim, checkNames, checkStrike, checkTime } from './check.ts'
 import { keepTexts, readTexts, takenApart } from './texts.ts'
 
 export type { Arrival } from './check.ts'
@@ -50,10 +50,21 @@ const namedBy = (entry: Logged) => [entry.id, entry.setup, ...(entry.kind === 's
 const upTo = (now: number, time: string | undefined) =>
   time === undefined ? null : Math.min(now, Date.parse(time))
 
-const timesOf = ({ id, received, latest }: Logged, arrival: Arrival) =>
+/** What is kept of where an entry comes from, beside it: when it came, and from which tablet. */
+const cameFrom = ({ id, received, latest, tablet }: Logged, arrival: Arrival) =>
   arrival.by === 'file'
-    ? { received: upTo(arrival.now, received), latest: upTo(arrival.now, latest) }
-    : { received: arrival.now, latest: latestOf(arrival.now, arrival.held?.get(id) ?? 0) }
+    ? { received: upTo(arrival.now, received), latest: upTo(arrival.now, latest), tablet: tablet ?? null }
+    : {
+        received: arrival.now,
+        latest: latestOf(arrival.now, arrival.held?.get(id) ?? 0),
+        tablet: arrival.signed?.get(id)?.tablet ?? (arrival.givenBack && tablet) ?? null,
+      }
+
+/** Who made what stands there; undefined where that cannot be read. */
+function madeBy(stands: Stands | undefined): string | undefined {
+  const entry = stands && readEntryText(stands.body)
+  return entry?.by
+}
 
 /** When a setup was opened, from the entry that opened it as it stands in the log. */
 function openedAt(opening: Stands | undefined): number | undefined {
@@ -93,7 +104,7 @@ function storedOf(entry: Logged): Stored {
 }
 
 function withoutTimes(entry: object): object {
-  const { received: _received, latest: _latest, ...made } = entry as Partial<Logged>
+  const { received: _received, latest: _latest, tablet: _tablet, ...made } = entry as Partial<Logged>
   return made
 }
 
@@ -164,6 +175,7 @@ export async function appendEntries(
       throw new Problem(409, 'id-taken', 'Another entry has this id. Enter it again.', entry.id)
     if (before !== undefined) continue
     checkNames(entry, { setupOf, machineKnown: (id) => machines.has(id) }, arrival)
+    if (entry.kind === 'struck') checkStrike(entry, madeBy(standing.get(entry.target)), arrival)
     checkClaim(entry, arrival)
     checkTime(entry, openedAt(standing.get(entry.setup)), arrival)
     if (entry.kind === 'numbered' && arrival.by === 'tablet') {
@@ -173,7 +185,7 @@ export async function appendEntries(
     if (entry.kind === 'numbered' || entry.kind === 'struck') numbers.push(entry)
     const { body } = made
     standing.set(entry.id, { setup: entry.setup, body })
-    added.push({ id: entry.id, setup: entry.setup, body, ...timesOf(entry, arrival) })
+    added.push({ id: entry.id, setup: entry.setup, body, ...cameFrom(entry, arrival) })
     for (const [hash, text] of made.texts) texts.set(hash, text)
   }
   await keepTexts(tx, texts)

@@ -1,5 +1,7 @@
 import type { ProblemCode } from '@dogleg/core/api'
+import { mayStrike } from '@dogleg/core/people'
 import type { Logged } from '@dogleg/core/setup'
+import type { Signature } from '../people/signed.ts'
 import { Problem } from '../problem.ts'
 
 /** What an entry's time may be off by before it is refused, in ms: a question that took long, clocks of PCs that are a little apart. */
@@ -14,7 +16,15 @@ const FIRST_YEAR = Date.UTC(2020, 0)
 /** How entries came here; `now` in ms since 1970. */
 export type Arrival =
   /** Sent by a tablet; `held` says for how many ms each had lain there, by id. */
-  | { by: 'tablet'; now: number; held?: ReadonlyMap<string, number> }
+  | {
+      by: 'tablet'
+      now: number
+      held?: ReadonlyMap<string, number>
+      /** Who signed each, by id; left out where nobody signs in. */
+      signed?: ReadonlyMap<string, Signature>
+      /** A lead gives back what the server had: it says itself where it came from. */
+      givenBack?: true
+    }
   /** Brought from elsewhere with what was written of their times there: a file, the demo. */
   | { by: 'file'; now: number }
 
@@ -83,4 +93,17 @@ export function checkNames(entry: Logged, { setupOf, machineKnown }: Standing, {
     )
   if (entry.kind === 'struck' && setupOf(entry.target) !== entry.setup)
     throw refuse('target-unknown', 'What is to be struck out is not in the log of this setup.', entry)
+}
+
+/** Refuses that somebody strikes out what is not theirs, where they do not lead. `madeBy` is who made what is to be struck out. */
+export function checkStrike(entry: Logged, madeBy: string | undefined, arrival: Arrival) {
+  if (entry.kind !== 'struck' || arrival.by === 'file') return
+  const who = arrival.signed?.get(entry.id)
+  if (!who || mayStrike(who, { by: madeBy ?? '' })) return
+  throw new Problem(
+    403,
+    'not-allowed',
+    `${madeBy || 'Somebody else'} made this entry: only they or a lead strike it out.`,
+    entry.id,
+  )
 }

@@ -1,9 +1,13 @@
+import type { Asked } from '@dogleg/core/api'
 import { type Entry, readEntry } from '@dogleg/core/setup'
 import type { FastifyPluginAsync } from 'fastify'
 import { answers } from '../answer.ts'
 import type { BackupKeeper } from '../backup/keeper.ts'
 import type { ChangeFeed } from '../changes/feed.ts'
 import type { Database } from '../database/open.ts'
+import { signaturesOf } from '../people/signed.ts'
+import type { PeopleStore } from '../people/store.ts'
+import type { Who } from '../people/who.ts'
 import { Problem } from '../problem.ts'
 import type { ReferenceStore } from '../reference/store.ts'
 import type { Logbook } from '../threads/record-jobs.ts'
@@ -36,6 +40,7 @@ const readSent = (sent: readonly unknown[]): Entry[] =>
 export const entryRoutes: FastifyPluginAsync<{
   database: Database
   store: EntryStore
+  people: PeopleStore
   reference: ReferenceStore
   threads: Threads
   of: Logbook
@@ -44,17 +49,31 @@ export const entryRoutes: FastifyPluginAsync<{
   clock: () => number
 }> = async (
   app,
-  { database: { write, logbook, alarm }, store, reference, feed, backups, threads, of, clock },
+  { database: { write, logbook, alarm }, store, people, reference, feed, backups, threads, of, clock },
 ) => {
   /** With every answer: which logbook this is, and the time. */
   const told = () => ({ logbook, time: new Date(clock()).toISOString() })
 
-  answers(app, 'addEntries', async ({ body: { entries: sent, held } }) => {
-    const entries = readSent(sent)
+  /** How entries came: where people sign in, each is signed, or a lead gives back what the server had. */
+  const arrivalOf = async (entries: readonly Entry[], body: Asked<'addEntries'>['body'], who: Who) => {
+    const { held, sittings, givenBack } = body
     const lain = new Map(entries.map(({ id }, n) => [id, held?.[n] ?? 0]))
-    const { touched, last, ...done } = await write((tx) =>
-      appendEntries(tx, entries, { by: 'tablet', now: clock(), held: lain }),
-    )
+    const arrival = { by: 'tablet' as const, now: clock(), held: lain }
+    if (!app.signing.signs) return arrival
+    if (!givenBack)
+      return {
+        ...arrival,
+        signed: await signaturesOf(who, entries, sittings, { store: people, now: clock() }),
+      }
+    if (who.stands !== 'lead')
+      throw new Problem(403, 'not-allowed', 'A lead gives entries back: they may be anybody’s.')
+    return { ...arrival, givenBack }
+  }
+
+  answers(app, 'addEntries', async ({ body }, { who }) => {
+    const entries = readSent(body.entries)
+    const arrival = await arrivalOf(entries, body, who)
+    const { touched, last, ...done } = await write((tx) => appendEntries(tx, entries, arrival))
     if (touched.length > 0) feed.changed(touched, last)
     const { time } = told()
     return { ...done, place: { logbook, ...(await store.last()) }, time }

@@ -3,7 +3,10 @@ import { mayName, textsNamedIn, withTexts } from '@dogleg/core/log'
 import { type Logged, readEntry, readEntryText } from '@dogleg/core/setup'
 import type { entries as table } from '../database/schema.ts'
 
-export type LogRow = Pick<typeof table.$inferSelect, 'id' | 'seq' | 'setup' | 'body' | 'received' | 'latest'>
+export type LogRow = Pick<
+  typeof table.$inferSelect,
+  'id' | 'seq' | 'setup' | 'body' | 'received' | 'latest' | 'tablet'
+>
 
 const iso = (ms: number | null) => (ms === null ? undefined : new Date(ms).toISOString())
 
@@ -45,12 +48,12 @@ function apartIn(body: string): { data: unknown; named: Set<string> } | undefine
 export function rowReader(textsOf: TextsOf, { remembers = true }: { remembers?: boolean } = {}) {
   const known = new Set<number>()
   const readRow = (
-    { id, seq, setup, body, received, latest }: LogRow,
+    { id, seq, setup, body, received, latest, tablet }: LogRow,
     at: string | undefined,
     apart: ReturnType<typeof apartIn>,
     texts: ReadonlyMap<string, string>,
   ): Logged => {
-    const times = { received: iso(received), latest: iso(latest) }
+    const times = { received: iso(received), latest: iso(latest), tablet: tablet ?? undefined }
     const place = { id, seq, setup, ...times, ...(at === undefined ? {} : { at }) }
     const lacks = apart && [...apart.named].some((hash) => !texts.has(hash))
     const data = apart && withTexts(apart.data, (hash) => texts.get(hash))
@@ -64,6 +67,7 @@ export function rowReader(textsOf: TextsOf, { remembers = true }: { remembers?: 
     if (remembers && !known.has(seq) && isDeepStrictEqual(entry, data ?? JSON.parse(body))) known.add(seq)
     if (times.received !== undefined) entry.received = times.received
     if (times.latest !== undefined) entry.latest = times.latest
+    if (times.tablet !== undefined) entry.tablet = times.tablet
     return entry
   }
   return async (rows: readonly LogRow[]): Promise<ReadRows> => {

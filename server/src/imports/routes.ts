@@ -27,10 +27,12 @@ export const importRoutes: FastifyPluginAsync<{
   app.addContentTypeParser('application/json', (_request: unknown, payload: IncomingMessage) =>
     wholeBody(payload, LARGEST_FILE),
   )
-  answers(app, 'importSetup', async ({ body }) => {
+  answers(app, 'importSetup', async ({ body }, { who }) => {
     if (!isBytes(body)) throw new Problem(415, 'not-json', 'Only JSON is read here.')
     const taken = await database.alone(() =>
-      threads.record('importFile', { of, bytes: body, now: clock() }, [body.buffer]),
+      threads.record('importFile', { of, bytes: body, now: clock(), by: who.person?.initials }, [
+        body.buffer,
+      ]),
     )
     feed.allChanged()
     return taken

@@ -54,7 +54,7 @@ export const practiceRoutes: FastifyPluginAsync<{
     return { results: rows.flatMap(({ body }) => readResult(body)) }
   })
 
-  answers(app, 'answerExercise', async ({ body: asked }) => {
+  answers(app, 'answerExercise', async ({ body: asked }, { who }) => {
     const exercise = exerciseOf(asked.exercise)
     if (!exercise) throw new Problem(404, 'not-found', `There is no exercise "${asked.exercise}".`)
     const session = asked.machine === null ? undefined : await simulated.wanted(asked.machine)
@@ -81,7 +81,7 @@ export const practiceRoutes: FastifyPluginAsync<{
     const result: PracticeResult = {
       id: asked.id,
       exercise: exercise.id,
-      by: asked.by,
+      by: who.person?.initials ?? asked.by,
       at: new Date(clock()).toISOString(),
       unit,
       seed,

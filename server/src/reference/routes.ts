@@ -6,6 +6,7 @@ import { answers, answersRows } from '../answer.ts'
 import type { ChangeFeed } from '../changes/feed.ts'
 import type { Writer } from '../database/connect.ts'
 import type { Database } from '../database/open.ts'
+import type { Who } from '../people/who.ts'
 import { Problem } from '../problem.ts'
 import { addRow, type ReferenceStore, referenceStore, retireRow } from './store.ts'
 
@@ -26,6 +27,11 @@ function nounRoutes<N extends Noun>(
   { database, feed, store, clock }: ReferenceOptions,
 ) {
   const { one, needs, clashes } = rowKind(noun)
+  /** Who saves it: whoever is signed in, and where nobody signs in whoever the page says. */
+  const savedBy = ({ person }: Who, { by }: { by?: string | undefined }) => ({
+    by: person?.initials ?? by,
+    at: clock(),
+  })
   const write = async <T>(work: (tx: Writer) => Promise<T>): Promise<T> => {
     const done = await database.write(work)
     feed.rowChanged()
@@ -70,7 +76,7 @@ function nounRoutes<N extends Noun>(
     return listOfRows(noun, rows, { damaged, retired, stamp })
   })
 
-  answersRows(app, 'addRow', noun, async ({ body, query }) =>
+  answersRows(app, 'addRow', noun, async ({ body, query }, { who }) =>
     write(async (tx) => {
       const rows = referenceStore(tx)
       const row = { ...(await read(body, rows)), version: 1 }
@@ -84,13 +90,13 @@ function nounRoutes<N extends Noun>(
         )
       if (!standing) {
         await refuseTwin(row, undefined, rows)
-        await addRow(tx, noun, row, { ...query, at: clock() })
+        await addRow(tx, noun, row, savedBy(who, query))
       }
       return row
     }),
   )
 
-  answersRows(app, 'saveRow', noun, async ({ params: { id }, query, body }) =>
+  answersRows(app, 'saveRow', noun, async ({ params: { id }, query, body }, { who }) =>
     write(async (tx) => {
       const rows = referenceStore(tx)
       const row = await read(body, rows)
@@ -106,7 +112,7 @@ function nounRoutes<N extends Noun>(
           standing,
         )
       await refuseTwin(next, standing, rows)
-      await addRow(tx, noun, next, { ...query, at: clock() })
+      await addRow(tx, noun, next, savedBy(who, query))
       return next
     }),
   )
@@ -117,7 +123,7 @@ function nounRoutes<N extends Noun>(
     return { versions }
   })
 
-  answersRows(app, 'retireRow', noun, async ({ params: { id }, query, body }) =>
+  answersRows(app, 'retireRow', noun, async ({ params: { id }, query, body }, { who }) =>
     write(async (tx) => {
       const rows = referenceStore(tx)
       const { retired } = body as { retired: boolean }
@@ -127,7 +133,7 @@ function nounRoutes<N extends Noun>(
       if (before === retired) return { id, retired }
       // While it was away another may have come to what it had.
       if (!retired) await refuseTwin(standing, undefined, rows)
-      await retireRow(tx, noun, id, retired, { ...query, at: clock() })
+      await retireRow(tx, noun, id, retired, savedBy(who, query))
       return { id, retired }
     }),
   )

@@ -31,6 +31,7 @@ export const simulatedRoutes: FastifyPluginAsync<{
   answers(app, 'hidden', async ({ params: { id } }) => hiddenOf((await machines.wanted(id)).simulated))
 
   // What an agent publishes, by its own standard.
+  const published = { config: { least: 'looker' as const } }
   type One = { Params: { id: string } }
   const xml = (reply: FastifyReply, text: string, status = 200) =>
     reply.code(status).type('text/xml; charset=utf-8').header('cache-control', 'no-store').send(text)
@@ -38,18 +39,18 @@ export const simulatedRoutes: FastifyPluginAsync<{
     xml(reply, errorDocument(code, says, clock(), session?.instance), status)
   const OFF = 'No such machine is switched on.'
 
-  app.get<One>('/simulated/:id/probe', async ({ params }, reply) => {
+  app.get<One>('/simulated/:id/probe', published, async ({ params }, reply) => {
     const session = await machines.find(params.id)
     return session ? xml(reply, devicesDocument(session, clock())) : refuse(reply, 404, 'NO_DEVICE', OFF)
   })
 
-  app.get<One>('/simulated/:id/current', async ({ params }, reply) => {
+  app.get<One>('/simulated/:id/current', published, async ({ params }, reply) => {
     const session = await machines.find(params.id)
     return session ? xml(reply, currentDocument(session, clock())) : refuse(reply, 404, 'NO_DEVICE', OFF)
   })
 
   type Sample = One & { Querystring: { from?: string; count?: string; interval?: string } }
-  app.get<Sample>('/simulated/:id/sample', async ({ params, query }, reply) => {
+  app.get<Sample>('/simulated/:id/sample', published, async ({ params, query }, reply) => {
     const session = await machines.find(params.id)
     if (!session) return refuse(reply, 404, 'NO_DEVICE', OFF)
     if (query.interval !== undefined)

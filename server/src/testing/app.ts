@@ -3,6 +3,7 @@ import type { FastifyInstance } from 'fastify'
 import { buildApp } from '../app.ts'
 import { type Database, openDatabase } from '../database/open.ts'
 import { fillDemo } from '../demo.ts'
+import type { Signing } from '../people/who.ts'
 import { holdToContract } from './contract.ts'
 import { newFolder } from './process.ts'
 
@@ -17,12 +18,16 @@ export interface DemoApp {
     method: 'GET' | 'POST' | 'PUT',
     url: string,
     body?: unknown,
-  ) => Promise<{ status: number; body: never; text: string; type: string }>
+    cookie?: string,
+  ) => Promise<{ status: number; body: never; text: string; type: string; cookie: string | undefined }>
   close: () => Promise<void>
 }
 
 /** The server on a logbook with the demo, with a clock of its own. Every answer that it gives is held against the contract. */
-export async function demoApp(agents: ReadonlySet<string> = new Set()): Promise<DemoApp> {
+export async function demoApp(
+  agents: ReadonlySet<string> = new Set(),
+  signing: Signing = { signs: false, secure: false },
+): Promise<DemoApp> {
   const database = await openDatabase(join(newFolder(), 'log.sqlite'), MIGRATIONS)
   let now = Date.now()
   await fillDemo(database, now)
@@ -32,6 +37,7 @@ export async function demoApp(agents: ReadonlySet<string> = new Set()): Promise<
     page: newFolder(),
     clock: () => now,
     agents,
+    signing,
     own: { file: join(newFolder(), 'own.sqlite'), migrations: MIGRATIONS, goOn: () => undefined },
   })
   return {
@@ -40,12 +46,13 @@ export async function demoApp(agents: ReadonlySet<string> = new Set()): Promise<
     pass: (seconds) => {
       now += seconds * 1000
     },
-    ask: async (method, url, body) => {
+    ask: async (method, url, body, cookie) => {
       const response = await app.inject({
         method,
         url,
         headers: {
           host: 'localhost:7080',
+          ...(cookie === undefined ? {} : { cookie }),
           ...(body === undefined ? {} : { 'content-type': 'application/json' }),
         },
         ...(body === undefined ? {} : { payload: JSON.stringify(body) }),
@@ -58,6 +65,7 @@ export async function demoApp(agents: ReadonlySet<string> = new Set()): Promise<
         body: told as never,
         text: response.body,
         type,
+        cookie: [response.headers['set-cookie']].flat()[0],
       }
     },
     close: async () => {

@@ -294,7 +294,17 @@ function readFile(bytes: Uint8Array): unknown {
  * Takes a setup in from its file: the rows of reference data that are not here come with their versions, those that are stay as
  * they are, and the log is added to the last entry. In one transaction: all of it or nothing; sent twice, it is added once.
  */
-export const importFile = ({ of, bytes, now }: { of: Logbook; bytes: Uint8Array; now: number }) =>
+export const importFile = ({
+  of,
+  bytes,
+  now,
+  by,
+}: {
+  of: Logbook
+  bytes: Uint8Array
+  now: number
+  by: string | undefined
+}) =>
   answered<'importSetup'>(async () => {
     const file = parse(setupFile, readFile(bytes))
     const [machine] = file.reference.machines
@@ -308,7 +318,7 @@ export const importFile = ({ of, bytes, now }: { of: Logbook; bytes: Uint8Array;
       const takeRow = async <N extends Noun>(noun: N, row: Row<N>): Promise<KeptRow | undefined> => {
         const standing = await referenceStore(tx).newest(noun, row.id)
         if (!standing) {
-          await addRow(tx, noun, row, { at: now })
+          await addRow(tx, noun, row, { by, at: now })
           return undefined
         }
         return JSON.stringify(standing) === JSON.stringify(row) ? undefined : { noun, name: standing.name }

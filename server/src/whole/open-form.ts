@@ -1,15 +1,19 @@
 import { existsSync } from 'node:fs'
 import { open } from 'node:fs/promises'
 import { createInterface } from 'node:readline'
+import { may } from '@dogleg/core/people'
 import Sqlite from 'libsql'
 import { z } from 'zod'
 import { StartProblem } from '../problem.ts'
-import { entriesIn, nameIn, openToRead, resultsIn, retirementsIn, rowsIn, textsIn } from './rows.ts'
+import { entriesIn, nameIn, openToRead, peopleIn, resultsIn, retirementsIn, rowsIn, textsIn } from './rows.ts'
 
 // A logbook in open form: one file of lines, each a JSON object. docs/format.md says what stands in it.
 
-/** The form that is written; the first knew no texts apart from entries, nobody who saved a row, and none that was retired. */
-const FORM = 2
+/**
+ * The form that is written; the first knew no texts apart from entries, nobody who saved a row, and none that was retired; the second no
+ * people and no tablets.
+ */
+const FORM = 3
 
 const at = z.int().nullable()
 /** A body as it stands: as an object where that comes out as the same text again, else word for word. */
@@ -26,7 +30,19 @@ const line = z.union([
       setup: z.string(),
       received: at,
       latest: at,
+      tablet: z.string().nullable().default(null),
       ...bodyOr,
+    }),
+  }),
+  z.strictObject({
+    person: z.strictObject({
+      id: z.string(),
+      initials: z.string(),
+      name: z.string(),
+      may,
+      gone: z.int().min(0).max(1),
+      by: z.string().nullable(),
+      at: z.int(),
     }),
   }),
   z.strictObject({
@@ -99,6 +115,7 @@ export async function exportTo(file: string, to: string): Promise<Exported> {
       done.rows++
     }
     for (const retired of retirementsIn(db, lost)) await write({ retired })
+    for (const person of peopleIn(db, lost)) await write({ person })
     for (const { body, ...result } of resultsIn(db, lost)) {
       await write({ result: { ...result, ...bodyIn(body) } })
       done.results++
@@ -137,11 +154,14 @@ export async function importFrom(from: string, file: string): Promise<Exported> 
   try {
     const add = {
       entry: db.prepare(
-        'insert into entries (seq, id, setup, body, received, latest) values (?, ?, ?, ?, ?, ?)',
+        'insert into entries (seq, id, setup, body, received, latest, tablet) values (?, ?, ?, ?, ?, ?, ?)',
       ),
       row: db.prepare('insert into reference (noun, id, version, "by", at, body) values (?, ?, ?, ?, ?, ?)'),
       result: db.prepare('insert into practice (id, "by", body) values (?, ?, ?)'),
       retired: db.prepare('insert into retirements (noun, id, retired, "by", at) values (?, ?, ?, ?, ?)'),
+      person: db.prepare(
+        'insert into people (id, initials, name, may, gone, "by", at) values (?, ?, ?, ?, ?, ?, ?)',
+      ),
       text: db.prepare('insert into texts (hash, text) values (?, ?)'),
       name: db.prepare('insert into logbook (id) values (?)'),
     }
@@ -169,8 +189,8 @@ export async function importFrom(from: string, file: string): Promise<Exported> 
             )
           if (of.logbook !== '') add.name.run(of.logbook)
         } else if ('entry' in of) {
-          const { seq, id, setup, received, latest } = of.entry
-          add.entry.run(seq, id, setup, bodyOut(of.entry), received, latest)
+          const { seq, id, setup, received, latest, tablet } = of.entry
+          add.entry.run(seq, id, setup, bodyOut(of.entry), received, latest, tablet)
           done.entries++
         } else if ('row' in of) {
           const { noun, id, version, by, at } = of.row
@@ -179,6 +199,9 @@ export async function importFrom(from: string, file: string): Promise<Exported> 
         } else if ('retired' in of) {
           const { noun, id, retired, by, at } = of.retired
           add.retired.run(noun, id, retired, by, at)
+        } else if ('person' in of) {
+          const { id, initials, name, may: what, gone, by, at: when } = of.person
+          add.person.run(id, initials, name, what, gone, by, when)
         } else if ('text' in of) {
           add.text.run(of.text.hash, of.text.text)
           done.texts++

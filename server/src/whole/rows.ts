@@ -12,6 +12,17 @@ export interface StoredEntry {
   body: string
   received: number | null
   latest: number | null
+  tablet: string | null
+}
+/** A version of somebody of the shop, as it is stored: without a PIN. */
+export interface StoredPerson {
+  id: string
+  initials: string
+  name: string
+  may: string
+  gone: number
+  by: string | null
+  at: number
 }
 /** A version of a row of reference data as it is stored. */
 export interface StoredRow {
@@ -126,7 +137,13 @@ export interface StoredText {
 const nothing = () => {}
 
 export const entriesIn = (db: Sqlite.Database, lost: (count: number) => void = nothing) =>
-  inOrder<StoredEntry>(db, 'entries', ['seq', 'id', 'setup', 'body', 'received', 'latest'], 'seq', lost)
+  inOrder<StoredEntry>(
+    db,
+    'entries',
+    ['seq', 'id', 'setup', 'body', 'received', 'latest', 'tablet'],
+    'seq',
+    lost,
+  )
 
 export const rowsIn = (db: Sqlite.Database, lost: (count: number) => void = nothing) =>
   inOrder<StoredRow>(db, 'reference', ['noun', 'id', 'version', 'by', 'at', 'body'], 'rowid', lost)
@@ -136,6 +153,9 @@ export const retirementsIn = (db: Sqlite.Database, lost: (count: number) => void
 
 export const resultsIn = (db: Sqlite.Database, lost: (count: number) => void = nothing) =>
   inOrder<StoredResult>(db, 'practice', ['id', 'by', 'body'], 'rowid', lost)
+
+export const peopleIn = (db: Sqlite.Database, lost: (count: number) => void = nothing) =>
+  inOrder<StoredPerson>(db, 'people', ['id', 'initials', 'name', 'may', 'gone', 'by', 'at'], 'seq', lost)
 
 export const textsIn = (db: Sqlite.Database, lost: (count: number) => void = nothing) =>
   inOrder<StoredText>(db, 'texts', ['hash', 'text'], 'rowid', lost)
@@ -156,16 +176,17 @@ export interface Digest {
   results: number
   texts: number
   retirements: number
+  people: number
   /** SHA-256 of each setup's log, by setup. */
   logs: Map<string, string>
-  /** SHA-256 of all rows, retirements, results and texts. */
+  /** SHA-256 of all rows, retirements, people, results and texts. */
   others: string
 }
 
 const hashOf = (...parts: readonly (string | number | null)[]) =>
   createHash('sha256').update(JSON.stringify(parts)).digest('base64')
 
-/** Reads all of a logbook up to an entry, of rows, retirements, results and texts so many as are told. */
+/** Reads all of a logbook up to an entry, of rows, retirements, people, results and texts so many as are told. */
 export function digestOf(
   db: Sqlite.Database,
   {
@@ -174,6 +195,7 @@ export function digestOf(
     results = Number.POSITIVE_INFINITY,
     texts = Number.POSITIVE_INFINITY,
     retirements = Number.POSITIVE_INFINITY,
+    people = Number.POSITIVE_INFINITY,
   } = {},
 ): Digest {
   const digest: Digest = {
@@ -184,6 +206,7 @@ export function digestOf(
     results: 0,
     texts: 0,
     retirements: 0,
+    people: 0,
     logs: new Map(),
     others: '',
   }
@@ -191,8 +214,11 @@ export function digestOf(
     if (entry.seq > seq) break
     digest.entries++
     digest.seq = entry.seq
-    const { id, setup, body, received, latest } = entry
-    digest.logs.set(setup, hashOf(digest.logs.get(setup) ?? '', entry.seq, id, body, received, latest))
+    const { id, setup, body, received, latest, tablet } = entry
+    digest.logs.set(
+      setup,
+      hashOf(digest.logs.get(setup) ?? '', entry.seq, id, body, received, latest, tablet),
+    )
   }
   for (const { noun, id, version, by, at, body } of rowsIn(db)) {
     if (digest.rows >= rows) break
@@ -203,6 +229,11 @@ export function digestOf(
     if (digest.retirements >= retirements) break
     digest.retirements++
     digest.others = hashOf(digest.others, noun, id, retired, by, at)
+  }
+  for (const { id, initials, name, may, gone, by, at } of peopleIn(db)) {
+    if (digest.people >= people) break
+    digest.people++
+    digest.others = hashOf(digest.others, id, initials, name, may, gone, by, at)
   }
   for (const { id, by, body } of resultsIn(db)) {
     if (digest.results >= results) break

@@ -41,9 +41,17 @@ function plainOf(value: unknown): unknown {
   )
 }
 
+/** What the server writes beside an entry, and not in it, is no part of its shape; received and latest were there when these were frozen. */
+const withoutBeside = (schema: { properties?: Record<string, unknown> }) => {
+  const { tablet: _, ...properties } = schema.properties ?? {}
+  return schema.properties?.kind ? { ...schema, properties } : schema
+}
+
 const schemaHash = (schema: z.ZodType) =>
   createHash('sha256')
-    .update(JSON.stringify(plainOf(z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' }))))
+    .update(
+      JSON.stringify(plainOf(withoutBeside(z.toJSONSchema(schema, { io: 'input', unrepresentable: 'any' })))),
+    )
     .digest('hex')
     .slice(0, 16)
 

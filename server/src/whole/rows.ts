@@ -114,7 +114,8 @@ function* oneByOne<Row>(
   after: number,
   lost: (count: number) => void,
 ): Generator<Row> {
-  const one = db.prepare(`select ${wanted} from ${table} where ${key} = ?`)
+  const ask = () => db.prepare(`select ${wanted} from ${table} where ${key} = ?`)
+  let one = ask()
   let missing = 0
   for (let place = after + 1; place <= lastOf(db, table, key); place++) {
     try {
@@ -123,6 +124,8 @@ function* oneByOne<Row>(
     } catch (error) {
       if (!isDamage(error)) throw error
       missing++
+      // A statement that has met damage fails from then on, whatever it is asked.
+      one = ask()
     }
   }
   if (missing > 0) lost(missing)

@@ -10,6 +10,7 @@ import { keepTexts, textName } from './entries/texts.ts'
 import { type DemoApp, demoApp } from './testing/app.ts'
 import { routeOf } from './testing/contract.ts'
 import { setupFileOf } from './testing/files.ts'
+import { PINS, signingApp } from './testing/people.ts'
 
 // `ask` of the demo's server holds every answer against the contract, here and in the other tests of the server.
 
@@ -52,6 +53,35 @@ async function answersByGoodHand() {
   await ask('PUT', '/api/simulated/practised', { exercise: 'corner-probe', unit: 'inch', seed: 5 })
   const exercise = exerciseOf('corner-probe')
   return exercise ? goodHandAt(exercise, 5, 'inch').answers : {}
+}
+
+/** Asks all that there is to ask where people sign in. */
+async function answersWherePeopleSignIn() {
+  const shop = await signingApp()
+  const lead = await shop.tablet('RT')
+  const askThere = async <Body>(
+    method: 'GET' | 'POST' | 'PUT',
+    url: string,
+    body?: unknown,
+  ): Promise<Body> => {
+    const answer = await lead.ask(method, url, body)
+    if (answer.status < 400) asked.add(routeOf(method, url)?.name ?? 'none')
+    return answer.body
+  }
+  await askThere('GET', '/api/session')
+  await askThere('PUT', '/api/session/pin', { pin: PINS.RT, next: '7294' })
+  await askThere('POST', '/api/session/person', { by: 'RT', pin: '7294' })
+  const person = { initials: 'AB', name: 'Person AB', may: 'operator', pin: '9317' }
+  await askThere('GET', '/api/people')
+  await askThere('POST', '/api/people', { id: ulid(), ...person })
+  await askThere('PUT', `/api/people/${shop.idOf('KM')}`, { name: 'Other', may: 'looker', gone: false })
+  const { code } = await askThere<{ code: string }>('POST', '/api/tablets/codes', {})
+  const { tablets } = await askThere<{ tablets: [{ id: string }] }>('GET', '/api/tablets')
+  const { id } = tablets[0]
+  await askThere('PUT', `/api/tablets/${id}`, { name: 'Mill', machine: 'mill-1', locksAfter: 0, out: false })
+  await askThere('POST', '/api/session/end', {})
+  await askThere('POST', '/api/session/tablet', { code, name: 'Another' })
+  await shop.close()
 }
 
 describe('the contract', () => {
@@ -158,6 +188,8 @@ describe('the contract', () => {
     expect((await ask('GET', '/api/practice')).body).toMatchObject({
       results: [{ exercise: 'corner-probe' }],
     })
+
+    await answersWherePeopleSignIn()
 
     const [opened] = entries.filter((entry) => entry.kind === 'opened')
     const file = setupFileOf(entries, opened?.machine.id)

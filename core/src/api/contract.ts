@@ -7,27 +7,9 @@ import { earlierTime, NOUNS } from '../setup/index.ts'
 import { setupFile } from '../sheet/index.ts'
 import { hiddenTruth, practiceResult, simulatedAction, simulatedMachine } from '../simulated/index.ts'
 import { setupSummary, toldBoard, wentSchema } from '../traveler/index.ts'
-import { logged, loggedNamed, rowOf, told } from './parts.ts'
+import { type Contract, logged, loggedNamed, rowOf, told } from './parts.ts'
 import { PEOPLE_CONTRACT } from './people-contract.ts'
 import type { RouteName } from './routes.ts'
-
-/** All that there is to say of one question: what is asked, and what is answered. */
-export interface Contract {
-  /** What it is for, in a sentence. */
-  says: string
-  params?: z.ZodObject
-  query?: z.ZodObject
-  body?: z.ZodType
-  /** The body comes through a door of its own, which reads older shapes too: the schema says what is wanted today. */
-  door?: true
-  answer: z.ZodType
-  /** What it is answered with where it made something. */
-  status?: 201
-  /** The answer comes again and again, as server-sent events. */
-  stream?: true
-  /** What is answered never changes: whoever has it need not ask again. */
-  immutable?: true
-}
 
 const MOST_ENTRIES = 500
 

@@ -3,11 +3,11 @@ export {
   type Answer,
   type Asked,
   CONTRACT,
-  type Contract,
   type Question,
 } from './contract.ts'
 export { demoName, idOfLogbook, isDemo } from './demo-name.ts'
 export {
+  type Contract,
   type DamagedRow,
   entry,
   listOfRows,

@@ -5,6 +5,24 @@ import { KINDS, type Noun, type Row, rowKind } from '../setup/index.ts'
 
 // What questions and answers are made of, more than one of them.
 
+/** All that there is to say of one question: what is asked, and what is answered. */
+export interface Contract {
+  /** What it is for, in a sentence. */
+  says: string
+  params?: z.ZodObject
+  query?: z.ZodObject
+  body?: z.ZodType
+  /** The body comes through a door of its own, which reads older shapes too: the schema says what is wanted today. */
+  door?: true
+  answer: z.ZodType
+  /** What it is answered with where it made something. */
+  status?: 201
+  /** The answer comes again and again, as server-sent events. */
+  stream?: true
+  /** What is answered never changes: whoever has it need not ask again. */
+  immutable?: true
+}
+
 /** A refusal with a sentence for the person at the tablet. Every error has this one shape. */
 export const problemBody = z.object({
   error: z.object({

@@ -11,7 +11,7 @@ import {
   tabletName,
   typedPin,
 } from '../people/index.ts'
-import type { Contract } from './contract.ts'
+import type { Contract } from './parts.ts'
 
 const time = z.iso.datetime({ precision: 3 })
 const one = z.object({ id: z.string() })

@@ -1,8 +1,7 @@
 import { z } from 'zod'
 import { initials } from '../log/index.ts'
 import type { Noun, Row } from '../setup/index.ts'
-import type { Contract } from './contract.ts'
-import { type RowList, type RowVersion, rowList, rowOf, rowVersions } from './parts.ts'
+import { type Contract, type RowList, type RowVersion, rowList, rowOf, rowVersions } from './parts.ts'
 import type { RowRouteName } from './routes.ts'
 
 const one = z.object({ id: z.string() })

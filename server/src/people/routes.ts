@@ -43,6 +43,9 @@ const WRONG_PIN = 'These initials and this PIN do not belong together. Type both
 const WRONG_CODE =
   'This code is not good: it was used, is older than ten minutes, or was mistyped. A lead makes a new one on the page People.'
 
+const NO_TABLETS =
+  'Dogleg listens to this PC only, and no tablet reaches it. See docs/running.md for how to let tablets in.'
+
 /** Leads who could sign in if `changed` were so. */
 async function refuseLastLead(tx: Writer, changed: PersonNow, hasPin: boolean) {
   const others = (await peopleStore(tx).leads()).filter(({ id }) => id !== changed.id)
@@ -93,7 +96,7 @@ function sessionRoutes(app: App, { database: { write }, store, slow, leaving, cl
   answers(app, 'session', async (_asked, { who }) => sessionOf(who))
 
   answers(app, 'letIn', async ({ body: { code, name } }, { reply, ip }) => {
-    if (!signs) throw new Problem(409, 'not-found', 'Nobody signs in here: no tablet needs to be let in.')
+    if (!signs) throw new Problem(409, 'not-found', NO_TABLETS)
     slow.take([`let-in ${ip}`])
     const [id, key] = [ulid(), newKey()]
     await write(async (tx) => {
@@ -228,6 +231,7 @@ function leadRoutes(app: App, { database: { write }, store, leaving, heard, cloc
   answers(app, 'tablets', tablets)
 
   answers(app, 'newCode', async (_asked, { who }) => {
+    if (!app.signing.signs) throw new Problem(409, 'not-found', NO_TABLETS)
     const code = newCode()
     const until = clock() + CODE_LASTS_MS
     await write((tx) => saveCode(tx, code, until, who.person?.initials))

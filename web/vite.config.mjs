@@ -9,6 +9,10 @@ const root = dirname(import.meta.dirname)
 const GROUND =
   /core[\\/]src[\\/]setup[\\/](nouns|retired)\.ts|node_modules[\\/]((react|react-dom|scheduler|react-router|@tanstack[\\/][\w-]+)[\\/]|lucide-react[\\/]dist[\\/]esm[\\/](createLucideIcon|Icon|context|defaultAttributes|shared)\b)/
 
+/** How every view asks the server, and who is at this tablet. */
+const ASKING =
+  /web[\\/]src[\\/]log[\\/](api|clock|listeners|operator|other-page|place|session|storage|texts)\.ts|core[\\/]src[\\/]people[\\/]may\.ts/
+
 export default defineConfig({
   plugins: [react(), tailwindcss(), bundleReport(join(root, '.dogleg/page-bundle.json'), root)],
   server: { port: 7081, proxy: { '/api': 'http://127.0.0.1:7080' } },
@@ -17,6 +21,15 @@ export default defineConfig({
     assetsInlineLimit: 0,
     modulePreload: { polyfill: false },
     // What every view stands on comes in one piece, whichever view uses which part of it: each piece more is a question more.
-    rolldownOptions: { output: { codeSplitting: { groups: [{ name: 'ground', test: GROUND }] } } },
+    rolldownOptions: {
+      output: {
+        codeSplitting: {
+          groups: [
+            { name: 'ground', test: GROUND },
+            { name: 'asking', test: ASKING },
+          ],
+        },
+      },
+    },
   },
 })

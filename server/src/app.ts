@@ -109,7 +109,7 @@ export async function buildApp({
   backups: plan = { folder: join(dirname(database.file), 'backups'), days: 0, months: 0 },
   threadLimits = USUAL_THREADS,
   own,
-  signing = { signs: false, secure: false },
+  signing = { signs: false, secure: false, names: [] },
   log = { level: 'silent' },
 }: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({

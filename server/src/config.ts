@@ -54,6 +54,8 @@ export interface Config {
   host: string
   /** Names that a Host header may carry. */
   hosts: Set<string>
+  /** Those of them by which others reach it. */
+  names: string[]
   /** Addresses (host:port) outside of the shop's network that may be asked for a machine's positions. */
   agents: Set<string>
   file: string
@@ -75,6 +77,9 @@ export interface Config {
   /** The time that the demo's history is computed back from, in ms since 1970. */
   demoNow: number
 }
+
+/** Addresses that mean all of this PC's, and are nobody's to type. */
+const EVERYWHERE = ['0.0.0.0', '::', '[::]']
 
 /** Whether only this PC reaches what listens there. */
 const isLoopback = (name: string) =>
@@ -98,6 +103,9 @@ export function readConfig(environment: NodeJS.ProcessEnv, now: number): Config 
     port: DOGLEG_PORT,
     host: DOGLEG_HOST,
     hosts: new Set([...LOOPBACK, ...names].filter(Boolean)),
+    names: [...new Set(names)].filter(
+      (name) => name !== '' && !isLoopback(name) && !EVERYWHERE.includes(name),
+    ),
     // A name of its own is one that others call it by, through something that stands before it.
     signs: read.data.DOGLEG_SIGN_IN === 'always' || !names.every(isLoopback),
     agents: new Set(listed(DOGLEG_AGENTS)),

@@ -73,7 +73,7 @@ async function run(config: Config, own: OwnShop | undefined): Promise<Running> {
     agents: config.agents,
     backups,
     own,
-    signing: { signs: config.signs, secure: false },
+    signing: { signs: config.signs, secure: false, names: config.names },
     page: beside('../../web/dist'),
     clock: Date.now,
     limits,

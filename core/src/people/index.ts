@@ -1,18 +1,5 @@
-export {
-  isEasilyGuessed,
-  MAY,
-  type May,
-  may,
-  mayAlso,
-  mayStrike,
-  newPin,
-  type Person,
-  person,
-  personName,
-  SAYS_MAY,
-  sameInitials,
-  typedPin,
-} from './person.ts'
+export { MAY, type May, mayAlso, mayStrike, SAYS_MAY, sameInitials } from './may.ts'
+export { isEasilyGuessed, may, newPin, type Person, person, personName, typedPin } from './person.ts'
 export {
   CODE_DIGITS,
   letInCode,

@@ -1,21 +1,8 @@
 import { z } from 'zod'
 import { initials } from '../log/index.ts'
-
-/** What people of a shop may do, from the least to the most: each may what those before it may. */
-export const MAY = ['looker', 'operator', 'lead'] as const
-export type May = (typeof MAY)[number]
-
-/** What each may do, in words for the page and the command. */
-export const SAYS_MAY: Readonly<Record<May, string>> = {
-  looker: 'reads only: a screen on the wall',
-  operator: 'records, and strikes out what is their own',
-  lead: 'also keeps machines, profiles, tools, people and backups, and strikes out anybody’s entries',
-}
+import { MAY } from './may.ts'
 
 export const may = z.enum(MAY, 'Say what they may do: look, record or lead.')
-
-/** Whether somebody who may do this may do that as well. */
-export const mayAlso = (is: May, wanted: May) => MAY.indexOf(is) >= MAY.indexOf(wanted)
 
 /**
  * Whether a PIN is one of those that are tried first: one digit over and over, or digits that count up or down by the same step. That
@@ -51,10 +38,3 @@ export const person = z.object({
   pin: z.boolean().describe('whether there is one: without it nobody can sign in so'),
 })
 export type Person = z.infer<typeof person>
-
-/** Initials that are the same for whoever reads them: capitals do not matter. */
-export const sameInitials = (a: string, b: string) => a.trim().toUpperCase() === b.trim().toUpperCase()
-
-/** Whether somebody may strike out an entry: their own, or anybody's where they lead. */
-export const mayStrike = (who: { initials: string; may: May }, entry: { by: string }) =>
-  who.may === 'lead' || (who.may === 'operator' && sameInitials(who.initials, entry.by))

@@ -235,7 +235,11 @@ function leadRoutes(app: App, { database: { write }, store, leaving, heard, cloc
     const code = newCode()
     const until = clock() + CODE_LASTS_MS
     await write((tx) => saveCode(tx, code, until, who.person?.initials))
-    return { code, until: new Date(until).toISOString() }
+    const bound = app.server.address()
+    const port = typeof bound === 'object' ? bound?.port : undefined
+    const { secure, names } = app.signing
+    const addresses = names.map((name) => `${secure ? 'https' : 'http'}://${name}:${port}`)
+    return { code, until: new Date(until).toISOString(), addresses }
   })
 
   answers(app, 'saveTablet', async ({ params: { id }, body }, { who }) => {

@@ -19,7 +19,7 @@ const notSigned = (says: string, { id }: Entry) => new Problem(401, 'not-signed'
 
 /**
  * Who signed entries that a tablet sends: each names the stay at this tablet in which it was made, which may be over. Nobody signs for
- * somebody else, before they came, or after they left.
+ * somebody else, before they came, or after they left. Their initials become those of the shop.
  * @throws Problem with the entry that is not so signed
  */
 export async function signaturesOf(
@@ -54,6 +54,8 @@ export async function signaturesOf(
         `${initials} was not at this tablet when this was made: it waits until ${entry.by} signs in again.`,
         entry,
       )
+    // As the shop has them, however they were typed.
+    entry.by = initials
     signatures.set(entry.id, { initials, may, tablet: tablet.name })
   }
   return signatures

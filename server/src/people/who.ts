@@ -70,6 +70,8 @@ export interface Signing {
   signs: boolean
   /** Whether pages come over https: the key goes nowhere else then. */
   secure: boolean
+  /** Names and addresses by which others reach this server. */
+  names: readonly string[]
 }
 
 interface AskWhoOptions {

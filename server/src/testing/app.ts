@@ -26,7 +26,7 @@ export interface DemoApp {
 /** The server on a logbook with the demo, with a clock of its own. Every answer that it gives is held against the contract. */
 export async function demoApp(
   agents: ReadonlySet<string> = new Set(),
-  signing: Signing = { signs: false, secure: false },
+  signing: Signing = { signs: false, secure: false, names: [] },
 ): Promise<DemoApp> {
   const database = await openDatabase(join(newFolder(), 'log.sqlite'), MIGRATIONS)
   let now = Date.now()

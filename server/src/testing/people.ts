@@ -31,7 +31,7 @@ export interface SigningApp extends DemoApp {
 
 /** The demo's server, where people sign in. */
 export async function signingApp(): Promise<SigningApp> {
-  const demo = await demoApp(new Set(), { signs: true, secure: false })
+  const demo = await demoApp(new Set(), { signs: true, secure: false, names: ['shop-pc'] })
   const ids = new Map<Initials, string>()
   await demo.database.write(async (tx) => {
     for (const { initials, may } of PEOPLE) {

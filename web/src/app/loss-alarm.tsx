@@ -2,6 +2,7 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { type GivenBack, giveBack, heldEntries } from '../log/give-back.ts'
 import { acceptLoss, useLoss } from '../log/place.ts'
+import { useLeads } from '../log/session.ts'
 import { Button } from '../ui/button.tsx'
 
 const entries = (n: number) => `${n} ${n === 1 ? 'entry' : 'entries'}`
@@ -9,6 +10,7 @@ const entries = (n: number) => `${n} ${n === 1 ? 'entry' : 'entries'}`
 /** Told at once to everybody whose tablet has seen more of the logbook than the server has now. */
 export function LossAlarm() {
   const loss = useLoss()
+  const leads = useLeads()
   const client = useQueryClient()
   const [given, setGiven] = useState<GivenBack>()
   const [told, setTold] = useState<string>()
@@ -40,7 +42,7 @@ export function LossAlarm() {
         logbook may have to be put back.{' '}
         {held.length === 0
           ? 'This tablet holds none of what was in it.'
-          : `This tablet still holds ${entries(held.length)} that were in it.`}
+          : `This tablet still holds ${entries(held.length)} that were in it.${leads ? '' : ' A lead who signs in here can give them back.'}`}
       </p>
       {given && (
         <p className="max-w-prose font-semibold">
@@ -54,7 +56,7 @@ export function LossAlarm() {
       )}
       {told && <p className="font-semibold">{told}</p>}
       <div className="mt-2 flex flex-wrap gap-3">
-        {held.length > 0 && (
+        {held.length > 0 && leads && (
           <Button look="primary" disabled={busy} onClick={back}>
             Give back what this tablet holds
           </Button>

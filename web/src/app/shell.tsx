@@ -1,5 +1,5 @@
 import { CloudOff, HardDriveUpload, Search, TabletSmartphone } from 'lucide-react'
-import { useEffect } from 'react'
+import { Suspense, useEffect } from 'react'
 import { Link, NavLink, Outlet } from 'react-router'
 import { GlossaryKey } from '../glossary/glossary-key.tsx'
 import { useReachable } from '../log/api.ts'
@@ -8,8 +8,12 @@ import { useTrouble, useUnkept, useUnreadable, useWaiting } from '../log/outbox.
 import { useIsDemo } from '../log/place.ts'
 import { useReferenceWatch } from '../log/rows.ts'
 import { watchSecondTap } from '../log/second-tap.ts'
+import { useSession } from '../log/session.ts'
 import { useHeld } from '../log/storage.ts'
+import { lockWhenIdle } from '../people/idle-lock.ts'
+import { askSession } from '../people/sign.ts'
 import { watchDecimalComma } from '../ui/decimal-comma.ts'
+import { lazyPart, NotHereYet, whenIdle } from '../ui/lazy-part.tsx'
 import { BackupAge } from './backup-age.tsx'
 import { LossAlarm } from './loss-alarm.tsx'
 import { OtherPageAlarm } from './other-page-alarm.tsx'
@@ -26,7 +30,11 @@ function Delivery() {
   const held = useHeld()
   const unreadable = useUnreadable().length
   const refused = waiting.filter((each) => each.refused).length
-  const due = waiting.length - refused
+  const { signs, person } = useSession()
+  const unsigned = signs ? waiting.filter((each) => !each.refused && each.sitting === undefined) : []
+  // Of whoever is here now they go out by themselves.
+  const others = unsigned.filter(({ entry }) => entry.by !== person?.initials)
+  const due = waiting.length - refused - others.length
   const look = 'inline-flex items-center gap-1.5 font-semibold'
   return (
     <div role="status" className="flex flex-wrap items-center gap-x-4 text-sm leading-tight">
@@ -51,6 +59,12 @@ function Delivery() {
           <TabletSmartphone aria-hidden size={18} /> {refused} refused: see the shop page
         </Link>
       )}
+      {others.length > 0 && (
+        <span className={look}>
+          <TabletSmartphone aria-hidden size={18} /> {others.length} {others.length === 1 ? 'waits' : 'wait'}{' '}
+          until {[...new Set(others.map(({ entry }) => entry.by))].join(', ')} signs in
+        </span>
+      )}
       {due > 0 && (
         <span className={look} title={trouble}>
           {reachable ? <HardDriveUpload aria-hidden size={18} /> : <CloudOff aria-hidden size={18} />}
@@ -64,6 +78,31 @@ function Delivery() {
         </span>
       )}
     </div>
+  )
+}
+
+const loadLock = async () => (await import('../people/lock-screen.tsx')).LockScreen
+const LockScreen = lazyPart(loadLock, NotHereYet)
+
+/** Keeps to who is at this tablet: asked when it is opened, looked at anew and the server is back; locked when nobody touches it. */
+function AtTablet() {
+  const { signs, tablet, person } = useSession()
+  const reachable = useReachable()
+  useEffect(() => {
+    if (reachable) void askSession()
+  }, [reachable])
+  useEffect(() => {
+    const looked = () => document.visibilityState === 'visible' && void askSession()
+    document.addEventListener('visibilitychange', looked)
+    return () => document.removeEventListener('visibilitychange', looked)
+  }, [])
+  useEffect(() => (signs ? whenIdle(loadLock) : undefined), [signs])
+  useEffect(() => (signs ? lockWhenIdle() : undefined), [signs])
+  if (!signs || (tablet && person)) return null
+  return (
+    <Suspense fallback={<div className="fixed inset-0 z-60 bg-stock" />}>
+      <LockScreen />
+    </Suspense>
   )
 }
 
@@ -126,6 +165,7 @@ export function Shell() {
             <OperatorButton />
           </div>
         </header>
+        <AtTablet />
         <main className="flex flex-1 flex-col px-4 print:px-0">
           <OtherPageAlarm />
           <LossAlarm />

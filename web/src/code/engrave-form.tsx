@@ -9,6 +9,7 @@ import {
 import { formatLength, type LengthUnit, readLength } from '@dogleg/core/quantity'
 import { useState } from 'react'
 import { useOpenSetup } from '../log/open-setup.ts'
+import { LeadsOnly } from '../people/leads-only.tsx'
 import { useSave } from '../reference/use-save.ts'
 import { Button } from '../ui/button.tsx'
 import { LengthEntryField } from '../ui/entry-field.tsx'
@@ -305,28 +306,30 @@ function MeasuredWidth({ sizes, unit }: { sizes: EngraveSizes; unit: LengthUnit 
               : undefined
           }
         />
-        <Button
-          className="mt-6.5 h-12"
-          disabled={!fits || save.isPending}
-          onClick={() => {
-            if (factor === undefined) return
-            const { reading } = profile
-            save.mutate(
-              {
-                row: {
-                  ...profile,
-                  reading: {
-                    ...reading,
-                    lettering: { ...reading.lettering, widthFactor: Number(factor.toFixed(5)) },
+        <LeadsOnly does="keeps it">
+          <Button
+            className="mt-6.5 h-12"
+            disabled={!fits || save.isPending}
+            onClick={() => {
+              if (factor === undefined) return
+              const { reading } = profile
+              save.mutate(
+                {
+                  row: {
+                    ...profile,
+                    reading: {
+                      ...reading,
+                      lettering: { ...reading.lettering, widthFactor: Number(factor.toFixed(5)) },
+                    },
                   },
                 },
-              },
-              { onSuccess: () => setTyped('') },
-            )
-          }}
-        >
-          Keep it
-        </Button>
+                { onSuccess: () => setTyped('') },
+              )
+            }}
+          >
+            Keep it
+          </Button>
+        </LeadsOnly>
       </div>
       {save.error && <p role="alert">{save.error.message}</p>}
     </div>

@@ -1,6 +1,7 @@
 import { materialIn, type SpeedOf, surfaceFor } from '@dogleg/core/cutting'
 import type { LengthUnit } from '@dogleg/core/quantity'
 import { useOpenSetup } from '../log/open-setup.ts'
+import { LeadsOnly } from '../people/leads-only.tsx'
 import { useSave } from '../reference/use-save.ts'
 import { useMaterial } from './use-material.ts'
 
@@ -36,14 +37,16 @@ function Kept({ of, surface, unit }: { of: SpeedOf; surface: number | undefined;
         </>
       )}
       {Math.abs(kept - usual) > 0.06 && (
-        <button
-          type="button"
-          className="inline-flex min-h-11 items-center font-semibold text-ink underline decoration-rule underline-offset-4"
-          disabled={save.isPending}
-          onClick={() => save.mutate({ row: { ...own, [of]: kept } })}
-        >
-          Keep it as the shop’s own
-        </button>
+        <LeadsOnly does="keeps it as the shop’s own">
+          <button
+            type="button"
+            className="inline-flex min-h-11 items-center font-semibold text-ink underline decoration-rule underline-offset-4"
+            disabled={save.isPending}
+            onClick={() => save.mutate({ row: { ...own, [of]: kept } })}
+          >
+            Keep it as the shop’s own
+          </button>
+        </LeadsOnly>
       )}
       {save.error && <span role="alert"> {save.error.message}</span>}
     </p>

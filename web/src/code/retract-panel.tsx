@@ -11,6 +11,7 @@ import {
 import type { Machine } from '@dogleg/core/machine'
 import { formatShort } from '@dogleg/core/quantity'
 import { Suspense, useState } from 'react'
+import { LeadsOnly } from '../people/leads-only.tsx'
 import { useSave } from '../reference/use-save.ts'
 import { Button } from '../ui/button.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
@@ -171,25 +172,27 @@ function TimedHoles({ sizes, machine }: { sizes: TapSizes; machine: Machine }) {
           {fit.reached ? '' : ': it never came to its speed on the way out'}.{' '}
           {fit.doubt > fit.value / 2 && 'That says too little: time ten holes together, and divide. '}
           {machine.dynamics && fit.doubt <= fit.value / 2 && (
-            <Button
-              disabled={save.isPending}
-              onClick={() => {
-                const { dynamics } = machine
-                if (dynamics)
-                  save.mutate({
-                    row: {
-                      ...machine,
-                      dynamics: {
-                        ...dynamics,
-                        spindleAcceleration: Number(fit.value.toFixed(1)),
-                        spindleTimed: true,
+            <LeadsOnly does="keeps it for the machine">
+              <Button
+                disabled={save.isPending}
+                onClick={() => {
+                  const { dynamics } = machine
+                  if (dynamics)
+                    save.mutate({
+                      row: {
+                        ...machine,
+                        dynamics: {
+                          ...dynamics,
+                          spindleAcceleration: Number(fit.value.toFixed(1)),
+                          spindleTimed: true,
+                        },
                       },
-                    },
-                  })
-              }}
-            >
-              Keep it for {machine.name}
-            </Button>
+                    })
+                }}
+              >
+                Keep it for {machine.name}
+              </Button>
+            </LeadsOnly>
           )}
           {save.error && <span role="alert"> {save.error.message}</span>}
         </p>

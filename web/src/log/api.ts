@@ -20,6 +20,7 @@ import { noteServerTime, reading } from './clock.ts'
 import { listenerSet } from './listeners.ts'
 import { notePage } from './other-page.ts'
 import { notePlace } from './place.ts'
+import { noteRefused, untilSomebodyIsIn } from './session.ts'
 import { fetchTexts } from './texts.ts'
 
 /** The server refused, with a sentence. */
@@ -36,7 +37,7 @@ export class Refused extends Error {
 }
 
 /** The server could not be reached. */
-class Unreachable extends Error {
+export class Unreachable extends Error {
   constructor() {
     super('The server does not answer. What you enter is kept on this tablet and is sent when it is back.')
   }
@@ -88,14 +89,36 @@ function refusedAs(status: number, { error }: Record<string, unknown>): Refused 
   )
 }
 
+/** What is asked also with nobody at this tablet; anything else waits until somebody is. */
+const ASKED_BY_NOBODY: ReadonlySet<string> = new Set([
+  ROUTES.session[1],
+  ROUTES.letIn[1],
+  ROUTES.signIn[1],
+  ROUTES.signOut[1],
+  ROUTES.addEntries[1],
+])
+
 interface Sent {
   params?: Readonly<Record<string, string>> | undefined
   query?: Readonly<Record<string, string | number | undefined>> | undefined
   body?: unknown
 }
 
+/** Asks once somebody is at this tablet, and again where it turns out that nobody was. */
+async function send(address: Address, sent: Sent): Promise<object> {
+  if (ASKED_BY_NOBODY.has(address[1])) return sendNow(address, sent)
+  for (;;) {
+    await untilSomebodyIsIn()
+    try {
+      return await sendNow(address, sent)
+    } catch (error) {
+      if (!(error instanceof Refused) || error.status !== 401 || error.code === 'wrong-pin') throw error
+    }
+  }
+}
+
 /** Asks, and notes what every answer tells: that the server is there, its time, and how far its logbook goes. */
-async function send([method, path]: Address, { params, query, body }: Sent): Promise<object> {
+async function sendNow([method, path]: Address, { params, query, body }: Sent): Promise<object> {
   const asked = reading()
   const [response, data] = await fetchJson(method, addressOf(path, params, query), body).catch(
     (error: Unreachable) => {
@@ -105,7 +128,11 @@ async function send([method, path]: Address, { params, query, body }: Sent): Pro
   )
   noteReachable(true)
   notePage(response.headers.get(PAGE_HEADER))
-  if (!response.ok) throw refusedAs(response.status, data)
+  if (!response.ok) {
+    const refused = refusedAs(response.status, data)
+    noteRefused(refused.code)
+    throw refused
+  }
   if (typeof data.time === 'string') noteServerTime(data.time, asked)
   notePlace(data.place, asked.steady)
   return data
@@ -177,9 +204,29 @@ export const api = {
   stopBackup: () => ask('stopBackup', { body: {} }),
   /** Takes a setup in from what its file says, as it stands there; `kept` are the rows that were here already, and count as they are here. */
   importSetup: (file: unknown) => ask('importSetup', { body: file }),
-  /** `held`: for how many ms each has lain on this tablet, by its steady clock. */
-  append: (entries: readonly LogEntry[], held: readonly number[]) =>
-    ask('addEntries', { body: { entries: [...entries], held: [...held] } }),
+  /**
+   * `held`: for how many ms each has lain on this tablet, by its steady clock. `sittings`: of whoever signed each, where people sign in.
+   */
+  append: (entries: readonly LogEntry[], held: readonly number[], sittings?: readonly string[]) =>
+    ask('addEntries', {
+      body: { entries: [...entries], held: [...held], ...(sittings ? { sittings: [...sittings] } : {}) },
+    }),
+  /** What the server had is given back; where people sign in, a lead does. */
+  giveBack: (entries: readonly LogEntry[]) =>
+    ask('addEntries', { body: { entries: [...entries], held: entries.map(() => 0), givenBack: true } }),
+  session: () => ask('session', {}),
+  letIn: (code: string, name: string) => ask('letIn', { body: { code, name } }),
+  signIn: (who: Question<'signIn'>['body']) => ask('signIn', { body: who }),
+  signOut: (sitting?: string) => ask('signOut', { body: { sitting } }),
+  changePin: (pin: string, next: string) => ask('changePin', { body: { pin, next } }),
+  people: () => ask('people', {}),
+  addPerson: (person: Question<'addPerson'>['body']) => ask('addPerson', { body: person }),
+  savePerson: (id: string, body: Question<'savePerson'>['body']) =>
+    ask('savePerson', { params: { id }, body }),
+  tablets: () => ask('tablets', {}),
+  newCode: () => ask('newCode', { body: {} }),
+  saveTablet: (id: string, body: Question<'saveTablet'>['body']) =>
+    ask('saveTablet', { params: { id }, body }),
   /** A list of reference data, and the stamp that it was read at. */
   rows: async <Of extends Noun>(noun: Of) => {
     const { [noun]: rows, damaged, retired, stamp } = await askRows('rows', noun)

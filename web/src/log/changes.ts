@@ -7,6 +7,7 @@ import { listenerSet } from './listeners.ts'
 import { BOARD_KEY, earlierKey, logKey, machineKeys, NUMBERS_KEY, STAMP_KEY } from './log-cache.ts'
 import { flush } from './outbox.ts'
 import { leastPlace, notePlace } from './place.ts'
+import { sessionNow, whenSessionChanges } from './session.ts'
 
 // The server tells of changes as they are made, over one connection that stays open while the page is looked at. Where that fails, and
 // until it holds again, everything is asked for now and then instead.
@@ -96,7 +97,8 @@ export function listenToChanges(client: QueryClient): () => void {
   }
   const open = () => {
     close()
-    if (document.visibilityState === 'hidden') return
+    const { signs, sitting } = sessionNow()
+    if (document.visibilityState === 'hidden' || (signs && sitting === undefined)) return
     // It begins where every answer is that the page began with: what came since may not stand in each of them.
     const least = left === undefined && client.isFetching() === 0 ? leastPlace() : undefined
     if (least) left = `${least.logbook}.${least.seq}`
@@ -131,8 +133,16 @@ export function listenToChanges(client: QueryClient): () => void {
   }, LOOK_MS)
   const turned = () => (document.visibilityState === 'hidden' ? close() : open())
   document.addEventListener('visibilitychange', turned)
+  let heardBy = sessionNow().sitting
+  const noLonger = whenSessionChanges(() => {
+    const { signs, sitting } = sessionNow()
+    if (signs && sitting === undefined) close()
+    else if (sitting !== heardBy) open()
+    heardBy = sitting
+  })
   open()
   return () => {
+    noLonger()
     close()
     clearInterval(look)
     clearTimeout(boardDue)

@@ -31,10 +31,7 @@ export async function giveBack(entries: readonly LogEntry[]): Promise<GivenBack>
   const given: GivenBack = { added: 0, known: 0, refused: [] }
   const send = async (some: LogEntry[]): Promise<void> => {
     try {
-      const { added, known } = await api.append(
-        some,
-        some.map(() => 0),
-      )
+      const { added, known } = await api.giveBack(some)
       given.added += added
       given.known += known
     } catch (error) {

@@ -2,15 +2,33 @@ import { createContext, type ReactNode, Suspense, useCallback, useContext, useEf
 import { Button } from '../ui/button.tsx'
 import { lazyPart, NotHereYet, whenIdle } from '../ui/lazy-part.tsx'
 import { operator, useOperator } from './operator.ts'
+import { sessionNow, useSession } from './session.ts'
 
 const loadAsking = async () => (await import('./ask-initials.tsx')).AskInitials
 // A dialog is no part of the first screen; it is fetched once that stands.
 const AskInitials = lazyPart(loadAsking, NotHereYet)
-const Asking = (asked: { onClose: () => void; onTold: () => void }) => (
-  <Suspense fallback={null}>
-    <AskInitials {...asked} />
-  </Suspense>
-)
+const loadAtTablet = async () => (await import('../people/at-tablet-dialog.tsx')).AtTabletDialog
+const AtTablet = lazyPart(loadAtTablet, NotHereYet)
+
+/** Asks who is at the tablet: by initials, or by signing in where that is the rule. */
+function Asking({ records, ...asked }: { records: boolean; onClose: () => void; onTold: () => void }) {
+  const { signs, person } = useSession()
+  return (
+    <Suspense fallback={null}>
+      {signs ? (
+        <AtTablet {...asked} looksOnly={records && person?.may === 'looker'} />
+      ) : (
+        <AskInitials {...asked} />
+      )}
+    </Suspense>
+  )
+}
+
+/** Whether what is recorded now is signed: somebody has said who they are, and may. */
+const isSigned = () => {
+  const { signs, person } = sessionNow()
+  return signs ? person !== undefined && person.may !== 'looker' : operator() !== ''
+}
 
 type Action = () => void
 const Gate = createContext<(action: Action) => void>(() => {})
@@ -22,19 +40,20 @@ export const useSigned = () => useContext(Gate)
 export function OperatorGate({ children }: { children: ReactNode }) {
   const [pending, setPending] = useState<Action>()
   const signed = useCallback((action: Action) => {
-    if (operator()) action()
+    if (isSigned()) action()
     else setPending(() => action)
   }, [])
-  useEffect(() => whenIdle(loadAsking), [])
+  useEffect(() => whenIdle(sessionNow().signs ? loadAtTablet : loadAsking), [])
   return (
     <Gate.Provider value={signed}>
       {children}
       {pending && (
         <Asking
+          records
           onClose={() => setPending(undefined)}
           onTold={() => {
             setPending(undefined)
-            pending()
+            if (isSigned()) pending()
           }}
         />
       )}
@@ -55,7 +74,7 @@ export function OperatorButton() {
       >
         {initials || 'Who are you?'}
       </Button>
-      {open && <Asking onClose={() => setOpen(false)} onTold={() => setOpen(false)} />}
+      {open && <Asking records={false} onClose={() => setOpen(false)} onTold={() => setOpen(false)} />}
     </>
   )
 }

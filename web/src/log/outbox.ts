@@ -3,6 +3,7 @@ import { useSyncExternalStore } from 'react'
 import { api, Refused } from './api.ts'
 import { listenerSet } from './listeners.ts'
 import { keepSent, letGoOfSent } from './sent.ts'
+import { sessionNow } from './session.ts'
 import { storage } from './storage.ts'
 
 /**
@@ -16,6 +17,8 @@ const MOST_AT_ONCE = 100
 
 export interface Waiting {
   entry: LogEntry
+  /** The sitting of whoever made it, where people sign in; left out until they have signed it. */
+  sitting?: string
   /** Why the server refused it, if it did; such an entry is kept and shown until a person decides. */
   refused?: { code: string; says: string }
 }
@@ -101,18 +104,43 @@ const heldNow = ({ id }: LogEntry) => Math.max(0, performance.now() - (since.get
 const passes = ({ status }: Refused) => status >= 500 || status === 429 || status === 408
 
 /** Sends what it can; one refused entry does not hold up the others. */
-async function send(entries: LogEntry[]): Promise<void> {
+async function send(due: Waiting[]): Promise<void> {
+  const entries = due.map(({ entry }) => entry)
   try {
-    await api.append(entries, entries.map(heldNow))
+    const signed = sessionNow().signs ? due.map(({ sitting }) => sitting ?? '') : undefined
+    await api.append(entries, entries.map(heldNow), signed)
     delivered(entries)
     drop(entries)
     keepSent(entries)
   } catch (error) {
-    if (!(error instanceof Refused) || passes(error)) throw error
+    // A tablet that is not let in keeps what it has.
+    if (!(error instanceof Refused) || passes(error) || error.code === 'tablet-unknown') throw error
     const [only, ...more] = entries
-    if (only && more.length === 0) keep({ entry: only, refused: { code: error.code, says: error.message } })
-    else for (const entry of entries) await send([entry])
+    if (!only || more.length > 0) for (const each of due) await send([each])
+    // It was not theirs to sign any more, or that was here before people signed in: it waits for them.
+    else if (error.code === 'not-signed') keep({ entry: only })
+    else keep({ ...due[0], entry: only, refused: { code: error.code, says: error.message } })
   }
+}
+
+/** Whether it can be sent: where people sign in, once it is signed and the tablet is let in. */
+const isDue = ({ sitting, refused }: Waiting) => {
+  const { signs, tablet } = sessionNow()
+  return !refused && (!signs || (tablet !== undefined && sitting !== undefined))
+}
+
+/** Entries that wait until whoever made them signs in. */
+export const unsigned = (): LogEntry[] =>
+  sessionNow().signs
+    ? waiting.filter(({ sitting, refused }) => !refused && sitting === undefined).map(({ entry }) => entry)
+    : []
+
+/** Signs what waits of somebody, by the sitting that the server has for them. */
+export function sign(isTheirs: (entry: LogEntry) => boolean, sitting: string) {
+  readAll()
+  for (const entry of unsigned()) if (isTheirs(entry)) keep({ entry, sitting })
+  changed()
+  void flush()
 }
 
 /** Tries to deliver everything that waits; tries again later when the server is away. */
@@ -123,10 +151,7 @@ export async function flush(): Promise<void> {
   try {
     for (;;) {
       readAll()
-      const batch = waiting
-        .filter(({ refused }) => !refused)
-        .slice(0, MOST_AT_ONCE)
-        .map(({ entry }) => entry)
+      const batch = waiting.filter(isDue).slice(0, MOST_AT_ONCE)
       if (batch.length === 0) break
       await send(batch)
       changed()
@@ -143,13 +168,14 @@ export async function flush(): Promise<void> {
 
 /** Keeps an entry on the tablet and sends it. `record.ts` reads it with its schema first. */
 export function post(entry: LogEntry) {
-  keep({ entry })
+  const { sitting } = sessionNow()
+  keep({ entry, ...(sitting === undefined ? {} : { sitting }) })
   changed()
   void flush()
 }
 
-export function tryAgain({ entry }: Waiting) {
-  keep({ entry })
+export function tryAgain({ entry, sitting }: Waiting) {
+  keep({ entry, ...(sitting === undefined ? {} : { sitting }) })
   changed()
   void flush()
 }

@@ -13,6 +13,7 @@ import { type OpenSetup, useOpenSetup } from '../log/open-setup.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { useWaiting } from '../log/outbox.ts'
 import { record } from '../log/record.ts'
+import { useMayStrike } from '../log/session.ts'
 import { Listing } from '../program/listing.tsx'
 import { Button } from '../ui/button.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
@@ -53,6 +54,7 @@ export function LogbookView() {
   const { setup } = open
   const describe = useDescriptions(open)
   const waiting = new Set(useWaiting().map(({ entry }) => entry.id))
+  const mayStrike = useMayStrike()
   const [shown, setShown] = useState(LINES_AT_ONCE)
   const [striking, setStriking] = useState<LogLine>()
   const [search, setSearch] = useState<LogSearch>({})
@@ -102,7 +104,12 @@ export function LogbookView() {
                 <td className="py-2 pr-3">
                   <When at={line.entry.at} />
                 </td>
-                <td className="py-2 pr-3">{line.entry.by}</td>
+                <td className="py-2 pr-3">
+                  {line.entry.by}
+                  {line.entry.tablet !== undefined && (
+                    <span className="block text-sm text-ink-soft">{line.entry.tablet}</span>
+                  )}
+                </td>
                 <td className="py-2 pr-3">
                   <span className={`font-semibold ${struck ? 'line-through decoration-2' : ''}`}>{says}</span>
                   {detail && (
@@ -144,7 +151,7 @@ export function LogbookView() {
                   )}
                 </td>
                 <td className="text-right">
-                  {!struck && canBeStruck(line.entry) && (
+                  {!struck && mayStrike(line.entry) && canBeStruck(line.entry) && (
                     <Button look="quiet" aria-label={`Strike out: ${says}`} onClick={() => setStriking(line)}>
                       Strike out
                     </Button>

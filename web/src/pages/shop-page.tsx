@@ -7,6 +7,7 @@ import { hasLookedRound } from '../begin/looked-round.ts'
 import { useOperator } from '../log/operator.ts'
 import { useIsDemo } from '../log/place.ts'
 import { useReference } from '../log/rows.ts'
+import { useSession } from '../log/session.ts'
 import { useBoard } from '../log/use-board.ts'
 import { useShop } from '../log/use-shop.ts'
 import { RefusedEntries } from '../logbook/refused-entries.tsx'
@@ -28,7 +29,12 @@ export function ShopPage() {
   const { data, error: boardError } = useBoard(operator)
   const error = boardError ?? referenceError
   const shown = data !== undefined
+  const hangsAt = useSession().tablet?.machine
+  const machines = data?.board.machines ?? []
+  const own = machines.find(({ id }) => id === hangsAt)
   useEffect(() => (shown ? whenIdle(loadOpening) : undefined), [shown])
+  const opens = useOpensOn(own)
+  if (opens !== undefined) return <Navigate to={`/setups/${opens}`} />
   return (
     <div className="py-1">
       <h1 className="sr-only">Shop</h1>
@@ -57,7 +63,7 @@ export function ShopPage() {
         </p>
       )}
       <RefusedEntries />
-      {data?.board.machines.map((machine) => (
+      {(own ? [own, ...machines.filter((each) => each !== own)] : machines).map((machine) => (
         <MachineSection key={machine.id} machine={machine} onOpen={() => setOpening(machine.id)} />
       ))}
       {data?.board.unreadable.map(({ id, says }) => (
@@ -80,6 +86,27 @@ export function ShopPage() {
       )}
     </div>
   )
+}
+
+/** A page that was opened on the shop has gone on to its machine's setup, or somebody came back from there. */
+let opened = false
+
+/** The setup that a tablet opens on which hangs at a machine: the one worked on there last; once, when its page is opened. */
+function useOpensOn(own: MachineGlance | undefined): string | undefined {
+  const [opens, setOpens] = useState<string>()
+  useEffect(() => {
+    if (!own) return
+    if (!opened) setOpens(own.setups[0]?.id)
+    opened = true
+  }, [own])
+  useEffect(
+    () => () => {
+      // Whoever goes elsewhere first is not called back.
+      opened = true
+    },
+    [],
+  )
+  return opens
 }
 
 /** On the demo of a server that has no shop yet: the way to an own one, and the question that is asked once. */

@@ -1,6 +1,8 @@
-import { HardDriveDownload, Square } from 'lucide-react'
+import { HardDriveDownload, Square, Users } from 'lucide-react'
 import { useId } from 'react'
+import { Link } from 'react-router'
 import type { ShopState } from '../log/api.ts'
+import { useLeads } from '../log/session.ts'
 import { useBackup, useShop } from '../log/use-shop.ts'
 import { Button } from '../ui/button.tsx'
 import { When } from '../ui/when.tsx'
@@ -33,7 +35,15 @@ export function ThisShopPage() {
     )
   return (
     <div className="grid content-start gap-x-10 gap-y-5 py-3 lg:grid-cols-[1fr_26rem]">
-      <h1 className="border-b-2 border-ink pb-2 text-2xl font-semibold lg:col-span-2">This shop</h1>
+      <div className="flex flex-wrap items-end justify-between gap-x-6 border-b-2 border-ink pb-1 lg:col-span-2">
+        <h1 className="text-2xl font-semibold">This shop</h1>
+        <Link
+          to="/people"
+          className="inline-flex min-h-11 items-center gap-2 font-semibold underline underline-offset-4"
+        >
+          <Users aria-hidden size={20} /> People and tablets
+        </Link>
+      </div>
       {[...(shop.alarm ? [shop.alarm] : []), ...shop.warnings].map((says) => (
         <p key={says} role="alert" className="border-2 border-ink p-3 font-semibold lg:col-span-2">
           {says}
@@ -49,6 +59,7 @@ function BackupsSection({ backups }: { backups: Backups }) {
   const { made, folder, days, months, running, failed } = backups
   const { mutate, isPending, error } = useBackup()
   const title = useId()
+  const leads = useLeads()
   const [last] = made
   return (
     <section aria-labelledby={title} className="space-y-3">
@@ -82,7 +93,9 @@ function BackupsSection({ backups }: { backups: Backups }) {
           {error.message}
         </p>
       )}
-      {running ? (
+      {!leads ? (
+        <p>A lead of the shop makes one by hand.</p>
+      ) : running ? (
         <Button className="min-h-14 text-lg" disabled={isPending} onClick={() => mutate('stop')}>
           <Square aria-hidden size={20} /> Stop it
         </Button>

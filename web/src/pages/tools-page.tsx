@@ -1,6 +1,7 @@
 import type { ToolShape } from '@dogleg/core/machine'
 import { Plus } from 'lucide-react'
 import { useRowsInForce } from '../log/rows.ts'
+import { useLeads } from '../log/session.ts'
 import { newTool } from '../reference/new-tool.ts'
 import { RowsPage } from '../reference/rows-page.tsx'
 import { ToolEditor } from '../reference/tool-editor.tsx'
@@ -31,7 +32,8 @@ function NewTool() {
   const tools = useRowsInForce('tools')
   const { begin } = useSave('tools')
   const [machine] = machines
-  if (!machine) return null
+  const leads = useLeads()
+  if (!machine || !leads) return null
   return (
     <Button className="mt-3 w-full" onClick={() => begin(newTool(machine, tools))}>
       <Plus aria-hidden size={20} /> New tool

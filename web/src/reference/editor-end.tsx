@@ -1,4 +1,5 @@
 import { CopyPlus } from 'lucide-react'
+import { useLeads } from '../log/session.ts'
 import { Button } from '../ui/button.tsx'
 import { useDirty, useEditing } from './editing.ts'
 
@@ -17,7 +18,14 @@ interface EditorEndProps {
 export function EditorEnd({ noun, save, dirty, version, onCopy, onTheirs }: EditorEndProps) {
   const saved = version > 1 && !dirty
   const { newer, onNewer, isNew } = useEditing()
+  const leads = useLeads()
   useDirty(dirty)
+  if (!leads)
+    return (
+      <p role="note" className="border-t border-rule py-3 font-semibold">
+        A lead of the shop changes a {noun}: sign one in at the top to save anything here.
+      </p>
+    )
   return (
     <>
       {newer !== undefined && !save.error && (

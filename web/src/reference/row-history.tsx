@@ -7,6 +7,7 @@ import { api } from '../log/api.ts'
 import { operator } from '../log/operator.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { useBesideRows } from '../log/rows.ts'
+import { useLeads } from '../log/session.ts'
 import { Button } from '../ui/button.tsx'
 import { sayWhen } from '../ui/when.tsx'
 import { useEditing } from './editing.ts'
@@ -35,6 +36,7 @@ export function RowHistory<N extends Noun>({ noun, row }: { noun: N; row: Row<N>
 function Versions<N extends Noun>({ noun, row }: { noun: N; row: Row<N> }) {
   const { save } = useSave(noun)
   const { dirty } = useEditing()
+  const leads = useLeads()
   const signed = useSigned()
   const { data, error } = useQuery({
     queryKey: ['row-versions', noun, row.id, row.version],
@@ -62,7 +64,7 @@ function Versions<N extends Noun>({ noun, row }: { noun: N; row: Row<N> }) {
               </p>
               <Changes version={each} before={data[n + 1]} />
             </div>
-            {n > 0 && each.row && (
+            {n > 0 && each.row && leads && (
               <Button
                 disabled={dirty || save.isPending}
                 aria-label={`Take version ${each.version} back`}
@@ -134,6 +136,7 @@ function Retiring<N extends Noun>({ noun, row }: { noun: N; row: Row<N> }) {
     mutationFn: (is: boolean) => api.retireRow(noun, row.id, is, operator()),
     onSuccess: () => client.invalidateQueries({ queryKey: [noun] }),
   })
+  const leads = useLeads()
   const press = (is: boolean) => signed(() => retire.mutate(is))
   return (
     <>
@@ -145,23 +148,27 @@ function Retiring<N extends Noun>({ noun, row }: { noun: N; row: Row<N> }) {
       <div className="flex flex-wrap items-center gap-x-4 gap-y-1 py-1">
         {retired ? (
           <>
-            <Button disabled={retire.isPending} onClick={() => press(false)}>
-              <ArchiveRestore aria-hidden size={20} /> Bring this {one} back
-            </Button>
+            {leads && (
+              <Button disabled={retire.isPending} onClick={() => press(false)}>
+                <ArchiveRestore aria-hidden size={20} /> Bring this {one} back
+              </Button>
+            )}
             <p role="status" className="min-w-64 flex-1 font-semibold">
               Retired{retired.by ? ` by ${retired.by}` : ''}, {sayWhen(retired.at)}. It is named where it was
               used.
             </p>
           </>
         ) : (
-          <>
-            <Button disabled={retire.isPending} onClick={() => press(true)}>
-              <Archive aria-hidden size={20} /> Retire this {one}
-            </Button>
-            <p className="min-w-64 flex-1 text-ink-soft">
-              {FOLLOWS[noun]} It stays here, is named where it was used, and can be brought back.
-            </p>
-          </>
+          leads && (
+            <>
+              <Button disabled={retire.isPending} onClick={() => press(true)}>
+                <Archive aria-hidden size={20} /> Retire this {one}
+              </Button>
+              <p className="min-w-64 flex-1 text-ink-soft">
+                {FOLLOWS[noun]} It stays here, is named where it was used, and can be brought back.
+              </p>
+            </>
+          )
         )}
       </div>
     </>

@@ -1,5 +1,6 @@
 import type { EntryOf } from '@dogleg/core/setup'
 import { CircleCheckBig, Hourglass, Square } from 'lucide-react'
+import { useMayStrike } from '../log/session.ts'
 import { Button } from './button.tsx'
 import { When } from './when.tsx'
 
@@ -14,6 +15,7 @@ interface TickLineProps {
 
 /** A line to tick: large, with who ticked it and when. A slip is taken back as a struck entry. */
 export function TickLine({ says, tick, due, onTick, onTakeBack }: TickLineProps) {
+  const mayStrike = useMayStrike()
   const holds = tick !== undefined && due === undefined
   const Icon = holds ? CircleCheckBig : due ? Hourglass : Square
   const inner = (
@@ -33,14 +35,16 @@ export function TickLine({ says, tick, due, onTick, onTakeBack }: TickLineProps)
           <span className="shrink-0 text-sm text-ink-soft">
             {tick.by}, <When at={tick.at} />
           </span>
-          <Button
-            look="quiet"
-            className="px-2 text-sm font-normal"
-            aria-label={`Take back: ${says}`}
-            onClick={() => onTakeBack('Ticked by mistake.')}
-          >
-            take back
-          </Button>
+          {mayStrike(tick) && (
+            <Button
+              look="quiet"
+              className="px-2 text-sm font-normal"
+              aria-label={`Take back: ${says}`}
+              onClick={() => onTakeBack('Ticked by mistake.')}
+            >
+              take back
+            </Button>
+          )}
         </>
       ) : (
         <button

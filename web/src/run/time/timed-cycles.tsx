@@ -6,6 +6,7 @@ import { useOpenSetup } from '../../log/open-setup.ts'
 import { useSigned } from '../../log/operator-gate.tsx'
 import { problemsOf, record } from '../../log/record.ts'
 import { storage } from '../../log/storage.ts'
+import { LeadsOnly } from '../../people/leads-only.tsx'
 import { useSave } from '../../reference/use-save.ts'
 import { Button } from '../../ui/button.tsx'
 import { TextEntry } from '../../ui/entry-field.tsx'
@@ -179,24 +180,30 @@ function Learnt({ run }: { run: RunProgram }) {
           {LEARNT[what][1]}; the machine’s page says <span className="digits">{page}</span>.
         </p>
       ))}
-      <Button
-        className="w-full"
-        disabled={save.isPending}
-        onClick={() =>
-          save.mutate({
-            row: {
-              ...machine,
-              dynamics: {
-                ...dynamics,
-                ...Object.fromEntries(values.map(({ what, timed }) => [what, Number(timed.toPrecision(3))])),
-                ...(values.some(({ what }) => what === 'spindleAcceleration') ? { spindleTimed: true } : {}),
+      <LeadsOnly does="puts it on the machine’s page">
+        <Button
+          className="w-full"
+          disabled={save.isPending}
+          onClick={() =>
+            save.mutate({
+              row: {
+                ...machine,
+                dynamics: {
+                  ...dynamics,
+                  ...Object.fromEntries(
+                    values.map(({ what, timed }) => [what, Number(timed.toPrecision(3))]),
+                  ),
+                  ...(values.some(({ what }) => what === 'spindleAcceleration')
+                    ? { spindleTimed: true }
+                    : {}),
+                },
               },
-            },
-          })
-        }
-      >
-        Put it on the machine’s page
-      </Button>
+            })
+          }
+        >
+          Put it on the machine’s page
+        </Button>
+      </LeadsOnly>
       <p className="text-sm text-ink-soft">
         Times and proofs are calculated anew with it; what was timed before no longer counts.
       </p>

@@ -71,6 +71,7 @@ async function kill() {
 export class Server {
   readonly file = join(mkdtempSync(join(tmpdir(), 'dogleg-e2e-')), 'log.sqlite')
   private running = false
+  private readonly settings: Record<string, string> = {}
   /** Where it answers; a free one to begin with, unless told. */
   port: number
   private readonly begins: 'demo' | 'ask'
@@ -84,7 +85,9 @@ export class Server {
     return `http://127.0.0.1:${this.port}`
   }
 
-  async start() {
+  /** With more settings than the usual ones, from then on. */
+  async start(settings: Record<string, string> = {}) {
+    Object.assign(this.settings, settings)
     this.port = await ask({
       start: {
         DOGLEG_DATA: this.file,
@@ -93,6 +96,7 @@ export class Server {
         DOGLEG_LOG: 'error',
         DOGLEG_MOST_A_MINUTE: '1000000',
         DOGLEG_PORT: String(this.port),
+        ...this.settings,
       },
     })
     this.running = true

@@ -1,6 +1,7 @@
 import { z } from 'zod'
 import { initials } from '../log/index.ts'
 import { positionsRead } from '../machine/index.ts'
+import { newPin, personName } from '../people/index.ts'
 import { FOUND_BY } from '../prepare/index.ts'
 import { lengthUnit } from '../quantity/index.ts'
 import { earlierTime, NOUNS } from '../setup/index.ts'
@@ -311,6 +312,10 @@ export const CONTRACT = {
     says: 'Sets up an own shop, where only the demo was shown until now: the server then goes on with that.',
     body: z.object({
       by: initials.optional().describe('whoever does it'),
+      lead: z
+        .object({ initials, name: personName, pin: newPin })
+        .optional()
+        .describe('the first lead; left out where nobody signs in, at one PC'),
       machines: z.array(rowOf('machines')).min(1, 'Name a machine.').max(20, 'At most 20 to begin with.'),
       tools: z.array(rowOf('tools')).max(400, 'At most 400 to begin with.'),
     }),

@@ -93,7 +93,9 @@ export const PEOPLE_CONTRACT = {
     answer: z.object({
       code: z.string(),
       until: time.describe('it is good until then, or until it was used'),
-      addresses: z.array(z.string()).describe('where others reach this server, by the names that it was told'),
+      addresses: z
+        .array(z.string())
+        .describe('where others reach this server, by the names that it was told'),
     }),
     status: 201,
   },

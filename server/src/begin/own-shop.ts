@@ -3,8 +3,11 @@ import { dirname } from 'node:path'
 import { BUILT_IN_PROFILES } from '@dogleg/core/control'
 import type { Machine, ToolShape } from '@dogleg/core/machine'
 import { type Noun, rowKind } from '@dogleg/core/setup'
+import { ulid } from 'ulid'
 import { noteOf, wasHere } from '../database/known.ts'
 import { openDatabase } from '../database/open.ts'
+import { hashOfPin } from '../people/secrets.ts'
+import { savePerson, savePin } from '../people/store.ts'
 import { Problem } from '../problem.ts'
 import { addRow, type SavedBy } from '../reference/store.ts'
 
@@ -12,6 +15,8 @@ import { addRow, type SavedBy } from '../reference/store.ts'
 export interface FirstRows {
   machines: readonly Machine[]
   tools: readonly ToolShape[]
+  /** The first lead, where people are to sign in. */
+  lead?: { initials: string; name: string; pin: string } | undefined
 }
 
 /** Refuses rows that name what is not among them, or that cannot stand beside each other. */
@@ -60,12 +65,18 @@ export async function makeOwnShop(file: string, migrations: string, rows: FirstR
   const part = `${file}.begun`
   mkdirSync(dirname(file), { recursive: true })
   remove(part)
+  const hash = rows.lead && (await hashOfPin(rows.lead.pin))
   const database = await openDatabase(part, migrations, { makes: true, now: saved.at })
   try {
     await database.write(async (tx) => {
       for (const row of BUILT_IN_PROFILES) await addRow(tx, 'profiles', { ...row, version: 1 }, saved)
       for (const row of rows.machines) await addRow(tx, 'machines', { ...row, version: 1 }, saved)
       for (const row of rows.tools) await addRow(tx, 'tools', { ...row, version: 1 }, saved)
+      if (!rows.lead || hash === undefined) return
+      const { initials, name } = rows.lead
+      const id = ulid()
+      await savePerson(tx, { id, initials, name, may: 'lead', gone: false }, saved)
+      await savePin(tx, id, hash)
     })
   } finally {
     await database.close()

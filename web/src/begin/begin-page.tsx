@@ -40,8 +40,8 @@ export function BeginPage() {
           <Wrench aria-hidden size={40} />
           <span className="text-2xl font-semibold">Set up your own</span>
           <span className="text-lg">
-            A machine, its unit, its control and its first tools: four short pages, two minutes. All of it can
-            be changed later.
+            A machine, its unit, its control, its first tools, and who leads: five short pages, two minutes.
+            All of it can be changed later.
           </span>
         </Link>
       </div>

@@ -13,6 +13,7 @@ afterEach(() => vi.unstubAllGlobals())
 
 interface Sent {
   by?: string
+  lead?: object
   machines: Machine[]
   tools: ToolShape[]
 }
@@ -52,10 +53,10 @@ function open({ refuses = false, after = 2 } = {}) {
 const type = (label: string, text: string) =>
   fireEvent.change(screen.getByLabelText(label), { target: { value: text } })
 
-describe('an own shop on four pages', () => {
+describe('an own shop on five pages', () => {
   it('with all that is usual is one press a page, and sends rows that the server takes', async () => {
     const { sent, assign, next } = open()
-    for (let page = 0; page < 4; page++) next()
+    for (let page = 0; page < 5; page++) next()
     await vi.waitFor(() => expect(assign).toHaveBeenCalledWith('/'))
     const [{ by, machines, tools }] = sent as [Sent]
     expect(by).toBe('RT')
@@ -81,6 +82,7 @@ describe('an own shop on four pages', () => {
     next()
     fireEvent.click(screen.getByRole('checkbox', { name: /T2/ }))
     next()
+    next()
     await vi.waitFor(() => expect(assign).toHaveBeenCalled())
     const [{ machines, tools }] = sent as [Sent]
     expect(machines[0]).toMatchObject({
@@ -101,7 +103,7 @@ describe('an own shop on four pages', () => {
     type('What it is called in the shop', '  ')
     screen.getByText('Give the machine a name.')
     next()
-    screen.getByText('Your own shop, page 1 of 4')
+    screen.getByText('Your own shop, page 1 of 5')
     type('What it is called in the shop', 'Mill')
     next()
     for (const [typed, says] of [
@@ -111,17 +113,35 @@ describe('an own shop on four pages', () => {
       type('Travel in X', typed)
       screen.getByText(says)
       next()
-      screen.getByText('Your own shop, page 2 of 4')
+      screen.getByText('Your own shop, page 2 of 5')
     }
     type('Travel in X', 'far')
     expect((screen.getByRole('button', { name: 'Next' }) as HTMLButtonElement).disabled).toBe(true)
   })
 
+  it('has a first lead where one is named, whose PIN is in no storage', async () => {
+    const { sent, assign, next } = open()
+    for (let page = 0; page < 4; page++) next()
+    type('Initials', 'KM')
+    screen.getByText(/belong together/)
+    type('Name', 'K. M.')
+    type('PIN, 4 to 8 digits', '1234')
+    screen.getByText(/tried first/)
+    next()
+    expect(sent).toEqual([])
+    type('PIN, 4 to 8 digits', '2580')
+    expect(JSON.stringify({ ...localStorage })).toContain('K. M.')
+    expect(JSON.stringify({ ...localStorage })).not.toContain('2580')
+    next()
+    await vi.waitFor(() => expect(assign).toHaveBeenCalledWith('/'))
+    expect(sent[0]).toMatchObject({ by: 'KM', lead: { initials: 'KM', name: 'K. M.', pin: '2580' } })
+  })
+
   it('that was set up at another tablet meanwhile says so, and what is typed stays', async () => {
     const { assign, next } = open({ refuses: true })
-    for (let page = 0; page < 4; page++) next()
+    for (let page = 0; page < 5; page++) next()
     expect((await screen.findByRole('alert')).textContent).toBe('It is there.')
     expect(assign).not.toHaveBeenCalled()
-    screen.getByText('Your own shop, page 4 of 4')
+    screen.getByText('Your own shop, page 5 of 5')
   })
 })

@@ -1,22 +1,24 @@
 import { describeProfile, firstMachine, firstTools, usualTravels } from '@dogleg/core/begin'
 import { BUILT_IN_PROFILES } from '@dogleg/core/control'
+import { newPin } from '@dogleg/core/people'
 import { readLength } from '@dogleg/core/quantity'
 import { useMutation } from '@tanstack/react-query'
 import { ArrowLeft, ArrowRight } from 'lucide-react'
-import { type ReactNode, useId } from 'react'
+import { type ReactNode, useId, useState } from 'react'
 import { useSearchParams } from 'react-router'
 import { z } from 'zod'
 import { api } from '../log/api.ts'
 import { newId } from '../log/clock.ts'
 import { useKept } from '../log/kept.ts'
-import { operator } from '../log/operator.ts'
+import { operator, setOperator } from '../log/operator.ts'
 import { useSigned } from '../log/operator-gate.tsx'
+import { PinField } from '../people/pin-field.tsx'
 import { Button } from '../ui/button.tsx'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, nextFieldOnEnter, TextEntry } from '../ui/entry-field.tsx'
 import { ownShopThere } from './own-shop-there.ts'
 
-const PAGES = ['machine', 'unit', 'control', 'tools'] as const
+const PAGES = ['machine', 'unit', 'control', 'tools', 'lead'] as const
 type PageName = (typeof PAGES)[number]
 
 const draftSchema = z.object({
@@ -28,6 +30,8 @@ const draftSchema = z.object({
   profileId: z.string(),
   /** Numbers of the first tools that are not there. */
   without: z.array(z.number()),
+  /** Who leads the shop, by initials and name. A PIN is kept in no storage. */
+  lead: z.object({ initials: z.string(), name: z.string() }).default({ initials: '', name: '' }),
 })
 type Draft = z.infer<typeof draftSchema>
 
@@ -38,6 +42,7 @@ const START: Draft = {
   travels: { X: null, Y: null, Z: null },
   profileId: BUILT_IN_PROFILES[0]?.id ?? '',
   without: [],
+  lead: { initials: '', name: '' },
 }
 
 const nameOf = ({ name, kind }: Draft) => name ?? (kind === 'mill' ? 'Mill 1' : 'Lathe 1')
@@ -53,7 +58,7 @@ function wrongTravel(draft: Draft, axis: 'X' | 'Y' | 'Z'): string | undefined {
 }
 
 /** What a page still lacks, in a sentence: it is not left before. */
-const lacks: Record<PageName, (draft: Draft) => string | undefined> = {
+const lacks: Record<PageName, (draft: Draft, pin: string) => string | undefined> = {
   machine: (draft) => (nameOf(draft).trim() === '' ? 'Give the machine a name.' : undefined),
   unit: (draft) =>
     axesOf(draft)
@@ -61,6 +66,12 @@ const lacks: Record<PageName, (draft: Draft) => string | undefined> = {
       .find((says) => says !== undefined),
   control: () => undefined,
   tools: () => undefined,
+  lead: ({ lead }, pin) => {
+    const typed = [lead.initials, lead.name, pin].filter((text) => text.trim() !== '').length
+    if (typed === 0) return undefined
+    if (typed < 3) return 'Initials, name and PIN belong together: type all three, or none.'
+    return newPin.safeParse(pin).error?.issues[0]?.message
+  },
 }
 
 function rowsOf(draft: Draft) {
@@ -79,18 +90,25 @@ function rowsOf(draft: Draft) {
   return { machines: [machine], tools: tools.filter((tool) => !draft.without.includes(tool.number)) }
 }
 
-/** An own shop, set up on four short pages; each has what is usual, to be kept or typed over. */
+/** An own shop, set up on five short pages; each has what is usual, to be kept or typed over. */
 export function OwnShopPage() {
   const [draft, change, clear] = useKept('own-shop', draftSchema, () => START)
+  const [pin, setPin] = useState('')
   const [params, setParams] = useSearchParams()
   const at = PAGES.find((page) => page === params.get('page')) ?? 'machine'
   const n = PAGES.indexOf(at)
   const signed = useSigned()
-  const wrong = lacks[at](draft)
+  const wrong = lacks[at](draft, pin)
   const make = useMutation({
     networkMode: 'always',
     mutationFn: async () => {
-      await api.setUpShop({ ...rowsOf(draft), ...(operator() ? { by: operator() } : {}) })
+      const lead = pin === '' ? undefined : { ...draft.lead, pin }
+      if (lead) setOperator(lead.initials.trim())
+      await api.setUpShop({
+        ...rowsOf(draft),
+        ...(operator() ? { by: operator() } : {}),
+        ...(lead ? { lead } : {}),
+      })
       await ownShopThere()
     },
     onSuccess: () => {
@@ -109,13 +127,14 @@ export function OwnShopPage() {
         event.preventDefault()
         if (wrong !== undefined) return
         if (next) to(next)
+        else if (pin !== '') make.mutate()
         else signed(() => make.mutate())
       }}
     >
       <p className="text-ink-soft">
         Your own shop, page {n + 1} of {PAGES.length}
       </p>
-      <Page key={at} at={at} draft={draft} change={change} />
+      <Page key={at} at={at} draft={draft} change={change} pin={pin} onPin={setPin} />
       {make.error && (
         <p role="alert" className="border-2 border-ink p-3 font-semibold">
           {make.error.message}
@@ -146,6 +165,8 @@ export function OwnShopPage() {
 interface PageProps {
   draft: Draft
   change: (draft: Draft) => void
+  pin: string
+  onPin: (pin: string) => void
 }
 
 function Page({ at, ...props }: PageProps & { at: PageName }) {
@@ -158,6 +179,8 @@ function Page({ at, ...props }: PageProps & { at: PageName }) {
       return <ControlOfShop {...props} />
     case 'tools':
       return <ToolsOfShop {...props} />
+    case 'lead':
+      return <LeadOfShop {...props} />
   }
 }
 
@@ -293,5 +316,33 @@ function ToolsOfShop({ draft, change }: PageProps) {
         of the tools. Lengths are measured in a setup.
       </p>
     </fieldset>
+  )
+}
+
+function LeadOfShop({ draft, change, pin, onPin }: PageProps) {
+  const { lead } = draft
+  const typed = (part: Partial<Draft['lead']>) => change({ ...draft, lead: { ...lead, ...part } })
+  return (
+    <>
+      <Title>Who leads this shop?</Title>
+      <div className="grid gap-x-4 sm:grid-cols-[10rem_1fr_14rem]">
+        <TextEntry
+          label="Initials"
+          value={lead.initials}
+          maxLength={8}
+          onChange={(initials) => typed({ initials })}
+        />
+        <TextEntry label="Name" value={lead.name} maxLength={60} onChange={(name) => typed({ name })} />
+        <PinField label="PIN, 4 to 8 digits" value={pin} onChange={onPin} />
+      </div>
+      <p>
+        With tablets on a network people sign in by their initials and a PIN, and a lead lets tablets in and
+        looks after machines and tools.
+      </p>
+      <p className="text-ink-soft">
+        At one PC nobody signs in: leave it empty, and name people when tablets are to come, on the page
+        People and tablets. A PIN that was forgotten is set anew at the server’s own keyboard.
+      </p>
+    </>
   )
 }

@@ -108,7 +108,8 @@ interface Sent {
 async function send(address: Address, sent: Sent): Promise<object> {
   if (ASKED_BY_NOBODY.has(address[1])) return sendNow(address, sent)
   for (;;) {
-    await untilSomebodyIsIn()
+    const somebody = untilSomebodyIsIn()
+    if (somebody) await somebody
     try {
       return await sendNow(address, sent)
     } catch (error) {

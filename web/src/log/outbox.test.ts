@@ -61,6 +61,7 @@ beforeEach(() => {
   storage = new Storage()
   sent.length = 0
   vi.stubGlobal('localStorage', storage)
+  vi.stubGlobal('window', new EventTarget())
 })
 afterEach(() => {
   vi.useRealTimers()

@@ -63,9 +63,9 @@ export function noteRefused(code: string) {
   if (code === 'signed-out') noteLeft()
 }
 
-/** Resolves as soon as somebody is at this tablet: what is asked before is asked then, and nothing that is open needs to know. */
-export const untilSomebodyIsIn = (): Promise<void> =>
-  isIn(session) ? Promise.resolve() : new Promise((resolve) => waiting.push(resolve))
+/** Until somebody is at this tablet, nothing where somebody is: what is asked before is asked then, and nothing that is open needs to know. */
+export const untilSomebodyIsIn = (): Promise<void> | undefined =>
+  isIn(session) ? undefined : new Promise((resolve) => waiting.push(resolve))
 
 // Another page on this tablet may have been told.
 window.addEventListener('storage', ({ key }) => {

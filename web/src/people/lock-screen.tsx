@@ -1,4 +1,4 @@
-import { Lock } from 'lucide-react'
+import { LockOpen } from 'lucide-react'
 import { useState } from 'react'
 import { operator } from '../log/operator.ts'
 import { useWaiting } from '../log/outbox.ts'
@@ -18,7 +18,10 @@ export function LockScreen() {
 function SignInScreen({ name }: { name: string }) {
   const wrong = wronglySignedIn()
   return (
-    <OverAll title="Who is at this tablet?" says={`${name}. What was typed on it is still there.`}>
+    <OverAll
+      title="Who is at this tablet?"
+      says={operator() === '' ? name : `${name}. What was typed on it is still there.`}
+    >
       {wrong !== undefined && (
         <p role="alert" className="mb-3 border-2 border-ink p-3 font-semibold">
           The PIN that was typed for {wrong} while the server was away is not the right one. What was recorded
@@ -73,7 +76,7 @@ function LetInScreen() {
   return (
     <OverAll
       title="This tablet is not let in yet"
-      says="A lead of the shop makes a code for it: on a tablet that is let in, This shop, then People and tablets."
+      says="A lead of the shop makes a code for it, on a tablet that is let in: This shop, then People and tablets. For the first tablet: npm run people tablet, at the server’s own keyboard."
     >
       {waiting > 0 && (
         <p className="mb-3 border-2 border-ink p-3 font-semibold">
@@ -109,7 +112,7 @@ function LetInScreen() {
           className="mt-2 min-h-16 w-full text-xl"
           disabled={busy || code.trim() === '' || name.trim() === ''}
         >
-          <Lock aria-hidden size={24} /> Let it in
+          <LockOpen aria-hidden size={24} /> Let it in
         </Button>
       </form>
     </OverAll>

@@ -1,6 +1,7 @@
 import { Delete, LogIn } from 'lucide-react'
 import { type ReactNode, useId, useRef, useState } from 'react'
 import { useReachable } from '../log/api.ts'
+import { useSession } from '../log/session.ts'
 import { Button } from '../ui/button.tsx'
 import { recentPeople } from './recent.ts'
 import { signIn } from './sign.ts'
@@ -24,7 +25,8 @@ export function SignInForm({ begins = '', onDone }: SignInFormProps) {
   const reachable = useReachable()
   const field = useRef<HTMLInputElement>(null)
   const ids = { by: useId(), pin: useId(), told: useId() }
-  const recent = recentPeople()
+  const here = useSession().person?.initials
+  const recent = recentPeople().filter((each) => each !== here)
   const submit = async () => {
     if (busy) return
     if (by.trim() === '') return setWrong('Say who you are: your initials.')
@@ -110,9 +112,9 @@ export function SignInForm({ begins = '', onDone }: SignInFormProps) {
             onChange={({ target }) => setPin(target.value.replace(/\D/g, ''))}
             aria-invalid={wrong !== undefined}
             aria-describedby={ids.told}
-            className={`mt-0.5 block h-14 w-full rounded-sm bg-white/60 px-3 text-3xl tracking-widest ${wrong ? 'border-3 border-ink' : 'border border-ink-soft'}`}
+            className={`mt-1.5 block h-14 w-full rounded-sm bg-white/60 px-3 text-3xl tracking-widest ${wrong ? 'border-3 border-ink' : 'border border-ink-soft'}`}
           />
-          <p id={ids.told} role="alert" className="min-h-6 font-semibold">
+          <p id={ids.told} role="alert" className="mt-2 min-h-6 font-semibold">
             {wrong}
           </p>
         </div>

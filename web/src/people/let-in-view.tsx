@@ -1,8 +1,6 @@
 import { Navigate } from 'react-router'
-import { useSession } from '../log/session.ts'
+// Read before the address is left.
+import './scanned.ts'
 
-/** Where a scanned code leads: the screen over it takes the code; once the tablet is let in, the shop. */
-export function LetInView() {
-  const { signs, tablet } = useSession()
-  return !signs || tablet ? <Navigate to="/" replace /> : null
-}
+/** Where a scanned code leads: to the shop, and the screen over that takes the code. */
+export const LetInView = () => <Navigate to="/" replace />

@@ -6,6 +6,7 @@ import { useSession } from '../log/session.ts'
 import { Button } from '../ui/button.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
 import { OverAll } from './over-all.tsx'
+import { takeScanned } from './scanned.ts'
 import { letIn, wronglySignedIn } from './sign.ts'
 import { SignInForm } from './sign-in-form.tsx'
 
@@ -51,11 +52,8 @@ function WaitingFor() {
   )
 }
 
-/** The code that stands in the address, where a lead's code was scanned. */
-const scanned = () => (/^#\d{6}$/.test(location.hash) ? location.hash.slice(1) : '')
-
 function LetInScreen() {
-  const [code, setCode] = useState(scanned)
+  const [code, setCode] = useState(takeScanned)
   const [name, setName] = useState('')
   const [wrong, setWrong] = useState<string>()
   const [busy, setBusy] = useState(false)
@@ -65,8 +63,6 @@ function LetInScreen() {
     setWrong(undefined)
     try {
       await letIn(code.replace(/\s/g, ''), name.trim())
-      // The code has done its work.
-      history.replaceState(history.state, '', location.pathname)
     } catch (error) {
       setWrong(error instanceof Error ? error.message : String(error))
     } finally {

@@ -5,7 +5,7 @@ import { ulid } from 'ulid'
 import { expect, type Server } from './dogleg.ts'
 
 /** Whoever is of the shop in these tests, made up. */
-export const PEOPLE = [
+const PEOPLE = [
   { initials: 'RT', name: 'R. T.', may: 'lead', pin: '2580' },
   { initials: 'KM', name: 'K. M.', may: 'operator', pin: '1973' },
   { initials: 'LV', name: 'L. V.', may: 'operator', pin: '7294' },

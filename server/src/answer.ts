@@ -25,6 +25,9 @@ type Answering<Answered> = Promise<Answered | TextOf<Answered>>
 
 const read = (schema: z.ZodType | undefined, data: unknown) => schema && parse(schema, data)
 
+/** What a question takes at most with which little is sent, in bytes. */
+const SMALL = 16 * 1024
+
 /** Who asks, from where, and the answer where something is set in its head. */
 export interface AskedBy {
   who: Who
@@ -37,13 +40,14 @@ function route<Question>(
   app: FastifyInstance,
   [method, url]: Address,
   least: Standing,
-  { params, query, body, door, status, immutable }: Contract,
+  { params, query, body, door, status, immutable, small }: Contract,
   answer: (asked: Question, by: AskedBy) => Promise<unknown>,
 ) {
   app.route({
     method,
     url,
     config: { least },
+    ...(small ? { bodyLimit: SMALL } : {}),
     handler: async (request, reply) => {
       const asked = {
         params: read(params, request.params),

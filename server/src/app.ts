@@ -21,7 +21,7 @@ import { entryRoutes } from './entries/routes.ts'
 import { entryStore } from './entries/store.ts'
 import { guard } from './guard.ts'
 import { importRoutes } from './imports/routes.ts'
-import { keepLimits, type Limits, serverOptions, USUAL_LIMITS } from './limits.ts'
+import { keepLimits, type Limits, serverOptions, type Tls, USUAL_LIMITS } from './limits.ts'
 import { pages, tellPage } from './pages.ts'
 import { leaving as whenLeft } from './people/leaving.ts'
 import { peopleRoutes } from './people/routes.ts'
@@ -55,6 +55,8 @@ export interface AppOptions {
   threadLimits?: ThreadLimits
   /** The own shop that can be set up while the demo is shown. */
   own?: OwnShop | undefined
+  /** A certificate and its key: pages then come over https. */
+  tls?: Tls | undefined
   /** Whether people sign in; nobody does where nothing is said. */
   signing?: Signing
   /** How much the server's log says, and where it goes. */
@@ -75,6 +77,10 @@ const CONTENT_SECURITY_POLICY = {
     frameAncestors: ["'none'"],
   },
 }
+
+/** What of a tablet pages may use: its camera and its screen, and nothing else that it would ask for. */
+const PERMISSIONS =
+  'camera=(self), screen-wake-lock=(self), clipboard-write=(self), geolocation=(), microphone=(), payment=(), usb=(), serial=(), bluetooth=(), hid=(), midi=()'
 
 /** So long after the server was built the logbook is read through, as far as it was not. */
 const READY_AFTER_MS = 300
@@ -109,12 +115,13 @@ export async function buildApp({
   backups: plan = { folder: join(dirname(database.file), 'backups'), days: 0, months: 0 },
   threadLimits = USUAL_THREADS,
   own,
+  tls,
   signing = { signs: false, secure: false, names: [] },
   log = { level: 'silent' },
 }: AppOptions): Promise<FastifyInstance> {
   const app = Fastify({
     bodyLimit: 4 * 1024 * 1024,
-    ...serverOptions(limits),
+    ...serverOptions(limits, tls),
     ...loggerOptions(log.level, log.to),
     clientErrorHandler: answerBroken,
     frameworkErrors: (error, request, reply: FastifyReply) => {
@@ -133,6 +140,12 @@ export async function buildApp({
     contentSecurityPolicy: CONTENT_SECURITY_POLICY,
     strictTransportSecurity: false,
     referrerPolicy: { policy: 'no-referrer' },
+  })
+  app.addHook('onSend', async (request, reply) => {
+    reply.header('permissions-policy', PERMISSIONS)
+    // What a shop knows is in no cache of a tablet but its page's own.
+    if (request.url.startsWith('/api/') && !reply.hasHeader('cache-control'))
+      reply.header('cache-control', 'no-store')
   })
   tellPage(app, page)
   guard(app, hosts)

@@ -22,6 +22,15 @@ const settings = z.object({
   DOGLEG_HOSTS: z.string().default(''),
   DOGLEG_AGENTS: z.string().default(''),
   DOGLEG_DATA: z.string().optional(),
+  DOGLEG_HTTPS: z
+    .enum(
+      ['shop', ''],
+      'DOGLEG_HTTPS is shop: with a certificate of the shop’s own. For another, set DOGLEG_CERT and DOGLEG_KEY.',
+    )
+    .optional(),
+  DOGLEG_HTTPS_PORT: z.coerce.number('DOGLEG_HTTPS_PORT is a number.').int().min(0).max(65535).default(7443),
+  DOGLEG_CERT: z.string().default(''),
+  DOGLEG_KEY: z.string().default(''),
   DOGLEG_SIGN_IN: z
     .enum(
       ['network', 'always', ''],
@@ -66,6 +75,11 @@ export interface Config {
   begins: 'ask' | 'demo' | 'empty' | undefined
   /** The logbook of the demo. */
   demo: string
+  /**
+   * Pages over https at a port of its own, by certificates of the shop's own in a folder, or by one from two files; on the other port
+   * stands then what a tablet does first. Nothing for plain http.
+   */
+  https: ({ port: number } & ({ folder: string } | { cert: string; key: string })) | undefined
   /** Whether people sign in: everywhere but at one PC, and there where it is asked for. */
   signs: boolean
   /** Questions that one address may ask in a minute. */
@@ -98,6 +112,19 @@ export function readConfig(environment: NodeJS.ProcessEnv, now: number): Config 
       .split(',')
       .map((name) => name.trim().toLowerCase())
       .filter(Boolean)
+  const { DOGLEG_HTTPS, DOGLEG_HTTPS_PORT, DOGLEG_CERT, DOGLEG_KEY } = read.data
+  if ((DOGLEG_CERT === '') !== (DOGLEG_KEY === ''))
+    throw new StartProblem(
+      'DOGLEG_CERT and DOGLEG_KEY belong together: the certificate and its key, as PEM files.',
+    )
+  if (DOGLEG_CERT !== '' && DOGLEG_HTTPS)
+    throw new StartProblem('Set DOGLEG_HTTPS=shop, or DOGLEG_CERT and DOGLEG_KEY: not both.')
+  const https =
+    DOGLEG_CERT !== ''
+      ? { port: DOGLEG_HTTPS_PORT, cert: resolve(DOGLEG_CERT), key: resolve(DOGLEG_KEY) }
+      : DOGLEG_HTTPS
+        ? { port: DOGLEG_HTTPS_PORT, folder: join(dirname(file), 'https') }
+        : undefined
   const names = [DOGLEG_HOST.toLowerCase(), ...listed(DOGLEG_HOSTS)]
   return {
     port: DOGLEG_PORT,
@@ -106,6 +133,7 @@ export function readConfig(environment: NodeJS.ProcessEnv, now: number): Config 
     names: [...new Set(names)].filter(
       (name) => name !== '' && !isLoopback(name) && !EVERYWHERE.includes(name),
     ),
+    https,
     // A name of its own is one that others call it by, through something that stands before it.
     signs: read.data.DOGLEG_SIGN_IN === 'always' || !names.every(isLoopback),
     agents: new Set(listed(DOGLEG_AGENTS)),

@@ -20,7 +20,8 @@ export function guard(app: FastifyInstance, hosts: ReadonlySet<string>) {
     if (request.method === 'GET' || request.method === 'HEAD') return
     const { origin } = request.headers
     const site = request.headers['sec-fetch-site']
-    const sameOrigin = origin === undefined || origin === `http://${host}` || origin === `https://${host}`
+    const sameOrigin =
+      origin === undefined || origin === `${request.protocol}://${host}` || origin === `https://${host}`
     if (!sameOrigin || (site !== undefined && site !== 'same-origin' && site !== 'none'))
       throw new Problem(
         403,

@@ -28,13 +28,26 @@ export const USUAL_LIMITS: Limits = {
 /** How often the times are looked at. */
 const lookEvery = ({ head }: Limits) => Math.min(5000, Math.ceil(head / 3))
 
-export const serverOptions = (limits: Limits): FastifyHttpOptions<Server> => ({
-  requestTimeout: limits.whole,
-  keepAliveTimeout: 30_000,
-  // Those that are idle end with the server; a question that is under way is answered first.
-  forceCloseConnections: 'idle',
-  http: { connectionsCheckingInterval: lookEvery(limits), headersTimeout: limits.head },
-})
+/** What a certificate and its key are handed over in, as PEM. */
+export interface Tls {
+  cert: string
+  key: string
+}
+
+/** The limits of connections; with a certificate over https. */
+export function serverOptions(limits: Limits, tls?: Tls): FastifyHttpOptions<Server> {
+  const connections = { connectionsCheckingInterval: lookEvery(limits), headersTimeout: limits.head }
+  const options = {
+    requestTimeout: limits.whole,
+    keepAliveTimeout: 30_000,
+    // Those that are idle end with the server; a question that is under way is answered first.
+    forceCloseConnections: 'idle' as const,
+  }
+  return tls
+    ? // The same server to whoever asks; the types of the two know nothing of each other.
+      ({ ...options, https: { ...connections, ...tls, minVersion: 'TLSv1.2' } } as FastifyHttpOptions<Server>)
+    : { ...options, http: connections }
+}
 
 /** Keeps the limits on a server. Files of the page are not counted: a page loads some fifty at once. */
 export async function keepLimits(app: FastifyInstance, { aMinute, connections }: Limits) {

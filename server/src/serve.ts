@@ -1,5 +1,7 @@
+import type { Server } from 'node:https'
 import { dirname, join } from 'node:path'
 import { fileURLToPath } from 'node:url'
+import type { FastifyInstance } from 'fastify'
 import { buildApp } from './app.ts'
 import type { BackupPlan } from './backup/plan.ts'
 import type { OwnShop } from './begin/routes.ts'
@@ -10,6 +12,8 @@ import { builtDemo, fillDemo, fillLibrary } from './demo.ts'
 import { endServer, USUAL_LIMITS } from './limits.ts'
 import { peopleStore } from './people/store.ts'
 import { StartProblem } from './problem.ts'
+import { certificateOf } from './wire/certificate.ts'
+import { plainServer } from './wire/plain.ts'
 
 export { readConfig } from './config.ts'
 
@@ -23,16 +27,16 @@ export interface Serving {
   filled: boolean
   /** What is wrong with the logbook, in a sentence. */
   alarm: string | undefined
+  /** Over https: where a tablet comes to trust the shop's own certificate, and by what it is compared. */
+  trust: { address: string; fingerprint: string } | undefined
   /** Ends what is under way and closes the logbook. */
   stop(): Promise<void>
 }
 
 /** A server on one logbook. */
-interface Running {
-  address: string
-  filled: boolean
-  alarm: string | undefined
-  stop(): Promise<void>
+interface Running extends Serving {
+  /** The ports that it has, to go on at. */
+  ports: Pick<Config, 'port' | 'https'>
 }
 
 const beginsDemo = ({ begins, file }: Config) => begins === 'ask' && !wasHere(file)
@@ -67,34 +71,59 @@ async function run(config: Config, own: OwnShop | undefined): Promise<Running> {
   await fillLibrary(database, Date.now())
   if (config.signs) await refuseWithoutLead(database, config)
   const limits = { ...USUAL_LIMITS, aMinute: config.mostAMinute }
+  const certificate = config.https && (await certificateOf(config))
   const app = await buildApp({
     database,
+    tls: certificate?.now(),
     hosts: config.hosts,
     agents: config.agents,
     backups,
     own,
-    signing: { signs: config.signs, secure: false, names: config.names },
+    signing: { signs: config.signs, secure: certificate !== undefined, names: config.names },
     page: beside('../../web/dist'),
     clock: Date.now,
     limits,
     log: { level: config.log },
   })
-  const address = await app
-    .listen({ port: config.port, host: config.host })
-    .catch(async (error: NodeJS.ErrnoException) => {
+  const portOf = (server: { address(): unknown }) => (server.address() as { port: number }).port
+  const plain =
+    certificate &&
+    (await plainServer({
+      hosts: config.hosts,
+      limits,
+      securePort: () => portOf(app.server),
+      ...(certificate.trust ? { trust: certificate.trust } : {}),
+    }))
+  const listen = (at: FastifyInstance, port: number, setting: string) =>
+    at.listen({ port, host: config.host }).catch(async (error: NodeJS.ErrnoException) => {
+      await Promise.all([app.close(), plain?.close()])
       await database.close()
       if (error.code !== 'EADDRINUSE') throw error
       throw new StartProblem(
-        `Port ${config.port} is taken; perhaps Dogleg is running already. Stop it, or choose another port: DOGLEG_PORT=${config.port + 1} npm start`,
+        `Port ${port} is taken; perhaps Dogleg is running already. Stop it, or choose another port: ${setting}=${port + 1} npm start`,
       )
     })
+  const address = config.https
+    ? await listen(app, config.https.port, 'DOGLEG_HTTPS_PORT')
+    : await listen(app, config.port, 'DOGLEG_PORT')
+  const plainAddress = plain && (await listen(plain, config.port, 'DOGLEG_PORT'))
+  const renewing = certificate?.keepUp((server) => (app.server as Server).setSecureContext(server), app.log)
   const stop = async () => {
     app.log.info('ending')
-    await endServer(app, limits)
+    clearInterval(renewing)
+    await Promise.all([endServer(app, limits), plain && endServer(plain, limits)])
     await database.close()
     app.log.info('ended')
   }
-  return { address, filled, alarm: await database.alarm(), stop }
+  const ports = {
+    port: portOf((plain ?? app).server),
+    https: config.https && { ...config.https, port: portOf(app.server) },
+  }
+  const trust =
+    plainAddress && certificate?.trust
+      ? { address: plainAddress, fingerprint: certificate.trust.fingerprint() }
+      : undefined
+  return { address, filled, alarm: await database.alarm(), trust, ports, stop }
 }
 
 /**
@@ -107,9 +136,9 @@ export async function serve(config: Config): Promise<Serving> {
   let going: Promise<unknown> = Promise.resolve()
   const goOn = () => {
     going = (async () => {
-      const port = Number(new URL(running.address).port)
+      const { ports } = running
       await running.stop()
-      if (!ended) running = await run({ ...config, port }, undefined)
+      if (!ended) running = await run({ ...config, ...ports }, undefined)
     })().catch((error: unknown) => {
       // Nothing answers any more: whoever keeps the server up starts it again, with the own shop.
       console.error(error instanceof StartProblem ? error.message : error)

@@ -324,11 +324,13 @@ export const CONTRACT = {
   },
   makeBackup: {
     says: 'Begins to make a backup; it goes on by itself.',
+    small: true,
     body: z.object({}),
     answer: shopState,
   },
   stopBackup: {
     says: 'Stops the backup that is being made; nothing is kept of it.',
+    small: true,
     body: z.object({}),
     answer: shopState,
   },

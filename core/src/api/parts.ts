@@ -21,6 +21,8 @@ export interface Contract {
   stream?: true
   /** What is answered never changes: whoever has it need not ask again. */
   immutable?: true
+  /** Little is sent with it: more than a few kB is refused before it is read. */
+  small?: true
 }
 
 /** A refusal with a sentence for the person at the tablet. Every error has this one shape. */

@@ -43,12 +43,14 @@ export const PEOPLE_CONTRACT = {
   },
   letIn: {
     says: 'Lets this tablet in, by a code that a lead has made for it; it gets its key in a cookie.',
+    small: true,
     body: z.object({ code: letInCode, name: tabletName }),
     answer: session,
     status: 201,
   },
   signIn: {
     says: 'Signs somebody in at this tablet; whoever was at it before leaves it.',
+    small: true,
     body: z.object({
       by: initials,
       pin: typedPin,
@@ -65,17 +67,20 @@ export const PEOPLE_CONTRACT = {
   },
   signOut: {
     says: 'Whoever is at this tablet leaves it; with a sitting named, only if it is that one.',
+    small: true,
     body: z.object({ sitting: z.string().max(40).optional() }),
     answer: session,
   },
   changePin: {
     says: 'Changes the PIN of whoever is at this tablet.',
+    small: true,
     body: z.object({ pin: typedPin, next: newPin }),
     answer: z.object({ changed: z.literal(true) }),
   },
   people: { says: 'The people of the shop.', answer: people },
   addPerson: {
     says: 'Adds somebody to the people of the shop.',
+    small: true,
     body: z.object({ id: z.ulid(), initials, name: personName, may, pin: newPin }),
     answer: people,
     status: 201,
@@ -83,12 +88,14 @@ export const PEOPLE_CONTRACT = {
   savePerson: {
     says: 'Changes what somebody is called and may do, sets a new PIN, or ends their being here; initials stay.',
     params: one,
+    small: true,
     body: z.object({ name: personName, may, gone: z.boolean(), pin: newPin.optional() }),
     answer: people,
   },
   tablets: { says: 'The tablets that were let in.', answer: tablets },
   newCode: {
     says: 'Makes a code by which one tablet is let in.',
+    small: true,
     body: z.object({}),
     answer: z.object({
       code: z.string(),
@@ -102,6 +109,7 @@ export const PEOPLE_CONTRACT = {
   saveTablet: {
     says: 'Names a tablet, says where it hangs and when it locks, or shuts it out at once.',
     params: one,
+    small: true,
     body: z.object({
       name: tabletName,
       machine: z.string().max(40).optional(),

@@ -13,6 +13,7 @@ export const PROBLEM_CODES = [
   // Who asks, and whom.
   'cross-site',
   'foreign-host',
+  'https-only',
   'tablet-unknown',
   'signed-out',
   'not-allowed',

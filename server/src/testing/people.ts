@@ -6,7 +6,7 @@ import { type DemoApp, demoApp } from './app.ts'
 
 /** Whoever is at a shop in which people sign in. */
 export const PINS = { RT: '2580', KM: '1973', WALL: '60708' } as const
-export type Initials = keyof typeof PINS
+type Initials = keyof typeof PINS
 const PEOPLE: readonly { initials: Initials; may: May }[] = [
   { initials: 'RT', may: 'lead' },
   { initials: 'KM', may: 'operator' },

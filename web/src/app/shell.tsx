@@ -88,14 +88,14 @@ const LockScreen = lazyPart(loadLock, NotHereYet)
 function AtTablet() {
   const { signs, tablet, person } = useSession()
   const reachable = useReachable()
+  // Where nobody signs in there is nothing to ask: a server that wants it from now on says so by itself.
   useEffect(() => {
+    if (!signs) return
     if (reachable) void askSession()
-  }, [reachable])
-  useEffect(() => {
     const looked = () => document.visibilityState === 'visible' && void askSession()
     document.addEventListener('visibilitychange', looked)
     return () => document.removeEventListener('visibilitychange', looked)
-  }, [])
+  }, [signs, reachable])
   useEffect(() => (signs ? whenIdle(loadLock) : undefined), [signs])
   useEffect(() => (signs ? lockWhenIdle() : undefined), [signs])
   if (!signs || (tablet && person)) return null

@@ -60,7 +60,10 @@ export function noteLeft() {
 /** The server does not know this tablet, or nobody is signed in at it, whatever was thought. */
 export function noteRefused(code: string) {
   if (code === 'tablet-unknown') noteSession({ signs: true })
-  if (code === 'signed-out') noteLeft()
+  if (code === 'signed-out') {
+    session = { ...session, signs: true }
+    noteLeft()
+  }
 }
 
 /** Until somebody is at this tablet, nothing where somebody is: what is asked before is asked then, and nothing that is open needs to know. */

@@ -93,7 +93,7 @@ describe('two people at one tablet with the server away', () => {
     await settle()
     expect([server.taken, waiting()]).toEqual([[], 3])
     server.away = false
-    await page.proveAll()
+    await page.askSession()
     await settle()
     expect(server.taken.toSorted((a, b) => (a.text < b.text ? -1 : 1))).toEqual([
       { by: 'RT', text: 'by the first again', sitting: 's2' },
@@ -118,7 +118,7 @@ describe('two people at one tablet with the server away', () => {
     await page.signIn('KM', '9999')
     page.record('by whoever that was')
     server.away = false
-    await page.proveAll()
+    await page.askSession()
     await settle()
     expect(page.sessionNow().person).toBeUndefined()
     expect(page.wronglySignedIn()).toBe('KM')
@@ -196,6 +196,22 @@ describe('with nobody at the tablet', () => {
     })
     await settle()
     expect([page.sessionNow().person, told]).toEqual([undefined, undefined])
+    await page.signIn('KM', '1973')
+    await settle()
+    expect(told).toEqual({ stamp: 7 })
+  })
+
+  it('a tablet whose storage was cleared learns that people sign in from the first refusal', async () => {
+    const page = await openPage()
+    expect(page.sessionNow()).toEqual({ signs: false })
+    let told: unknown
+    void page.api.referenceStamp().then((answer) => {
+      told = answer
+    })
+    await settle()
+    expect(page.sessionNow().signs).toBe(true)
+    await page.askSession()
+    expect(page.sessionNow()).toMatchObject({ signs: true, tablet: { name: 'Mill 1' } })
     await page.signIn('KM', '1973')
     await settle()
     expect(told).toEqual({ stamp: 7 })

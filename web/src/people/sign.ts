@@ -92,7 +92,7 @@ const OTHERS_PROVE_MS = 5000
 let proving = false
 
 /** Lets the server hear the PINs of those who signed in while it was away, in turn. */
-export async function proveAll(): Promise<void> {
+async function proveAll(): Promise<void> {
   if (proving) return
   proving = true
   try {

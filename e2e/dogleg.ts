@@ -22,7 +22,12 @@ let port = 0
 export const test = base.extend<{ server: Server; page: Page }, { tablet: Page }>({
   tablet: [
     async ({ browser }, use) => {
-      const context = await browser.newContext({ viewport: WIDE, acceptDownloads: true })
+      // Without the worker that keeps the page on a tablet: away.spec.ts has tablets with it.
+      const context = await browser.newContext({
+        viewport: WIDE,
+        acceptDownloads: true,
+        serviceWorkers: 'block',
+      })
       await use(await context.newPage())
       await context.close()
     },

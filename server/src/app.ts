@@ -19,7 +19,7 @@ import { LogbookDamaged, LogbookGone } from './database/watch.ts'
 import { descriptionRoutes } from './description/routes.ts'
 import { entryRoutes } from './entries/routes.ts'
 import { entryStore } from './entries/store.ts'
-import { guard } from './guard.ts'
+import { guard, speakAlike } from './guard.ts'
 import { importRoutes } from './imports/routes.ts'
 import { keepLimits, type Limits, serverOptions, type Tls, USUAL_LIMITS } from './limits.ts'
 import { pages, tellPage } from './pages.ts'
@@ -72,6 +72,8 @@ const CONTENT_SECURITY_POLICY = {
     fontSrc: ["'self'"],
     imgSrc: ["'self'", 'data:'],
     connectSrc: ["'self'"],
+    workerSrc: ["'self'"],
+    manifestSrc: ["'self'"],
     baseUri: ["'none'"],
     formAction: ["'none'"],
     frameAncestors: ["'none'"],
@@ -149,6 +151,7 @@ export async function buildApp({
   })
   tellPage(app, page)
   guard(app, hosts)
+  speakAlike(app)
   await keepLimits(app, limits)
   const [people, heard, leaving] = [peopleStore(database.db), new Map<string, number>(), whenLeft()]
   await askWho(app, { signing, store: people, heard, clock })

@@ -1,3 +1,4 @@
+import { ASKED_IN_ANY, LANGUAGE, LANGUAGE_HEADER, ROUTES } from '@dogleg/core/api'
 import type { FastifyInstance } from 'fastify'
 import { Problem } from './problem.ts'
 
@@ -30,5 +31,20 @@ export function guard(app: FastifyInstance, hosts: ReadonlySet<string>) {
       )
     if (!/^application\/json\b/.test(request.headers['content-type'] ?? ''))
       throw new Problem(415, 'not-json', 'Only JSON is read here.')
+  })
+}
+
+const IN_ANY = new Set<string>(ASKED_IN_ANY.map((name) => ROUTES[name][1]))
+
+/** Refuses a page that would take an answer for something else than it says: one of before, or of a Dogleg that is newer than this one. */
+export function speakAlike(app: FastifyInstance) {
+  app.addHook('onRequest', async ({ headers, routeOptions }) => {
+    const spoken = headers[LANGUAGE_HEADER]
+    if (spoken === undefined || spoken === String(LANGUAGE) || IN_ANY.has(routeOptions.url ?? '')) return
+    throw new Problem(
+      409,
+      'other-language',
+      'This page is of another version than the server: load it again. What was recorded here goes to the logbook all the same.',
+    )
   })
 }

@@ -5,12 +5,22 @@ import { createRoot } from 'react-dom/client'
 import { RouterProvider } from 'react-router'
 import { makeRouter } from './app/router.tsx'
 import { listenToChanges } from './log/changes.ts'
+import { knownBefore, tidyKnown } from './log/known-before.ts'
 import { noteDelivered } from './log/log-cache.ts'
 import { startOutbox } from './log/outbox.ts'
+import { whenIdle } from './ui/lazy-part.tsx'
 
-const client = new QueryClient({ defaultOptions: { queries: { retry: 1, networkMode: 'always' } } })
+const client = new QueryClient({
+  // What the tablet knew before stands in where the server is away.
+  defaultOptions: { queries: { retry: 1, networkMode: 'always', persister: knownBefore } },
+})
 startOutbox((entries) => noteDelivered(client, entries))
 listenToChanges(client)
+
+whenIdle(async () => {
+  const { keepPage } = await import('./app/keep-page.ts')
+  await Promise.all([keepPage(), tidyKnown()])
+})
 
 const router = makeRouter()
 const root = document.getElementById('root')

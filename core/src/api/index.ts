@@ -23,7 +23,10 @@ export {
 export { RIGHTS, ROW_RIGHTS, STANDINGS, type Standing, standsFor } from './rights.ts'
 export {
   type Address,
+  ASKED_IN_ANY,
   addressOf,
+  LANGUAGE,
+  LANGUAGE_HEADER,
   PAGE_HEADER,
   ROUTES,
   ROW_ROUTES,

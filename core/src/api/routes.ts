@@ -83,3 +83,13 @@ export function addressOf(
 
 /** The header that says with every answer which page the server has, by the script that it begins with. */
 export const PAGE_HEADER = 'dogleg-page'
+
+/**
+ * The header by which a page says in which language it asks, and the language of today: raised whenever an answer no longer means what
+ * a page from before takes it for. What only adds to an answer needs no other.
+ */
+export const LANGUAGE_HEADER = 'dogleg-language'
+export const LANGUAGE = 1
+
+/** What is asked in any language: entries go through a door that knows all their shapes, and who is at a tablet is asked the same for ever. */
+export const ASKED_IN_ANY: readonly RouteName[] = ['addEntries', 'session', 'signIn', 'signOut', 'letIn']

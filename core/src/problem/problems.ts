@@ -10,6 +10,7 @@ export const PROBLEM_CODES = [
   'too-large',
   'too-often',
   'written-by-newer',
+  'other-language',
   // Who asks, and whom.
   'cross-site',
   'foreign-host',

@@ -3,6 +3,7 @@ import { Suspense, useEffect } from 'react'
 import { Link, NavLink, Outlet } from 'react-router'
 import { GlossaryKey } from '../glossary/glossary-key.tsx'
 import { useReachable } from '../log/api.ts'
+import { forgetKnown, useKnownSince } from '../log/known-before.ts'
 import { OperatorButton, OperatorGate } from '../log/operator-gate.tsx'
 import { useTrouble, useUnkept, useUnreadable, useWaiting } from '../log/outbox.ts'
 import { useIsDemo } from '../log/place.ts'
@@ -14,6 +15,7 @@ import { lockWhenIdle } from '../people/idle-lock.ts'
 import { askSession } from '../people/sign.ts'
 import { watchDecimalComma } from '../ui/decimal-comma.ts'
 import { lazyPart, NotHereYet, whenIdle } from '../ui/lazy-part.tsx'
+import { When } from '../ui/when.tsx'
 import { BackupAge } from './backup-age.tsx'
 import { LossAlarm } from './loss-alarm.tsx'
 import { OtherPageAlarm } from './other-page-alarm.tsx'
@@ -28,6 +30,7 @@ function Delivery() {
   const unkept = useUnkept()
   const reachable = useReachable()
   const held = useHeld()
+  const since = useKnownSince()
   const unreadable = useUnreadable().length
   const refused = waiting.filter((each) => each.refused).length
   const { signs, person } = useSession()
@@ -74,7 +77,14 @@ function Delivery() {
       )}
       {due === 0 && !reachable && (
         <span className={look}>
-          <CloudOff aria-hidden size={18} /> The server does not answer. You can go on.
+          <CloudOff aria-hidden size={18} />{' '}
+          {since === undefined ? (
+            'The server does not answer. You can go on.'
+          ) : (
+            <span>
+              The server does not answer. What is shown is as of <When at={new Date(since).toISOString()} />.
+            </span>
+          )}
         </span>
       )}
     </div>
@@ -98,6 +108,10 @@ function AtTablet() {
   }, [signs, reachable])
   useEffect(() => (signs ? whenIdle(loadLock) : undefined), [signs])
   useEffect(() => (signs ? lockWhenIdle() : undefined), [signs])
+  const isOut = signs && tablet === undefined
+  useEffect(() => {
+    if (isOut) void forgetKnown()
+  }, [isOut])
   if (!signs || (tablet && person)) return null
   return (
     <Suspense fallback={<div className="fixed inset-0 z-60 bg-stock" />}>

@@ -3,6 +3,8 @@ import {
   type Answer,
   addressOf,
   isProblemCode,
+  LANGUAGE,
+  LANGUAGE_HEADER,
   PAGE_HEADER,
   type ProblemCode,
   type Question,
@@ -65,8 +67,11 @@ async function fetchJson(
   path: string,
   body: unknown,
 ): Promise<[Response, Record<string, unknown>]> {
+  const spoken = { [LANGUAGE_HEADER]: String(LANGUAGE) }
   const content =
-    body === undefined ? {} : { headers: { 'content-type': 'application/json' }, body: JSON.stringify(body) }
+    body === undefined
+      ? { headers: spoken }
+      : { headers: { ...spoken, 'content-type': 'application/json' }, body: JSON.stringify(body) }
   try {
     const response = await fetch(path, { method, signal: AbortSignal.timeout(PATIENCE_MS), ...content })
     const data: unknown = await response.json()

@@ -20,3 +20,6 @@ export function notePage(served: string | null) {
 
 /** Whether the server has another page by now than the one that stands open here. */
 export const useOtherPage = () => useSyncExternalStore(subscribe, () => other)
+
+/** Does something whenever it turns out that the server has another page. */
+export const whenOtherPage = (then: () => void) => subscribe(() => other && then())

@@ -14,6 +14,7 @@ import { useSigned } from '../log/operator-gate.tsx'
 import { useWaiting } from '../log/outbox.ts'
 import { record } from '../log/record.ts'
 import { useMayStrike } from '../log/session.ts'
+import { useUnsaved } from '../log/unsaved.ts'
 import { Listing } from '../program/listing.tsx'
 import { Button } from '../ui/button.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
@@ -181,6 +182,7 @@ export function LogbookView() {
 
 function AddNote({ setup }: { setup: Setup }) {
   const [text, setText] = useState('')
+  useUnsaved(text !== '')
   const signed = useSigned()
   return (
     <form

@@ -1,5 +1,6 @@
 import type { Noun, Row } from '@dogleg/core/setup'
 import { createContext, useContext, useEffect } from 'react'
+import { useUnsaved } from '../log/unsaved.ts'
 
 /** The id of a row that nobody has saved yet, in its address too. */
 export const NEW = 'new'
@@ -38,5 +39,6 @@ export const useEditing = () => useContext(EditingContext)
 /** Tells the page of the row whether something is typed that is not saved. */
 export function useDirty(dirty: boolean) {
   const { noteDirty } = useEditing()
+  useUnsaved(dirty)
   useEffect(() => noteDirty(dirty), [noteDirty, dirty])
 }

@@ -1,0 +1,151 @@
+import type { BrowserContext, Page } from '@playwright/test'
+import { expect, openAt, signIn, test, toStep } from './dogleg.ts'
+
+/** Until the page is kept on this tablet, with all of its files. */
+const kept = (page: Page) =>
+  page.evaluate(async () => {
+    await navigator.serviceWorker.ready
+  })
+
+/** A tablet with a browser of its own that keeps the page. */
+async function tabletOf(context: BrowserContext, address: string) {
+  const page = await context.newPage()
+  const errors: string[] = []
+  page.on('pageerror', (error) => errors.push(error.message))
+  await page.goto(address)
+  await kept(page)
+  return { page, errors }
+}
+
+test('a page that is opened while the server is away shows what this tablet has seen, and works on it', async ({
+  server,
+  browser,
+}) => {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  const { page, errors } = await tabletOf(context, server.address)
+  await signIn(page)
+  await openAt(page, /second side/, 'Logbook')
+  await expect(page.getByRole('row').nth(3)).toBeVisible()
+  const setup = page.url()
+  await page.getByRole('link', { name: 'Shop', exact: true }).click()
+  await openAt(page, /first side/, 'Logbook')
+  await expect(page.getByRole('row').nth(3)).toBeVisible()
+  await server.stop()
+
+  // Opened anew, at the setup and at the shop: both stand, and say from when they are.
+  const again = await context.newPage()
+  await again.goto(setup)
+  await expect(again.getByText(/What is shown is as of/)).toBeVisible()
+  await expect(again.getByRole('row').nth(3)).toBeVisible()
+  await again.getByRole('link', { name: 'Shop', exact: true }).click()
+  await expect(again.getByRole('link', { name: /second side/ }).first()).toBeVisible()
+
+  // What needs no server works: a step that was never opened here, a program written, and proved in a worker.
+  await openAt(again, /first side/, 'Zero')
+  await expect(again.getByRole('heading', { level: 2 }).first()).toBeVisible()
+  await toStep(again, 'Code')
+  await expect(again.getByRole('region', { name: 'Program text' })).toContainText('G84')
+  await toStep(again, 'Prove')
+  await expect(again.getByRole('button', { name: 'Record the proof', exact: true })).toBeEnabled()
+  await again.goto(setup)
+  await again.getByLabel('Add a note').fill('Written while the server was away.')
+  await again.keyboard.press('Enter')
+  await expect(again.getByText(/1 entry is kept on this tablet/)).toBeVisible()
+
+  // A setup that this tablet has never seen is not there, and that is said.
+  await again.goto(`${server.address}/setups/01M8JSHE3K9HABF3T635A5XCKS/ready`)
+  await expect(again.getByText(/The server does not answer/).first()).toBeVisible()
+
+  await server.start()
+  await again.goto(setup)
+  await expect(again.getByText('Written while the server was away.')).toBeVisible()
+  await expect(again.getByText(/What is shown is as of/)).toHaveCount(0)
+  await expect(again.getByText(/kept on this tablet/)).toHaveCount(0)
+  expect(errors).toEqual([])
+  await context.close()
+})
+
+test('two pages of one tablet with the server away send what each recorded once', async ({
+  server,
+  browser,
+}) => {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  const { page } = await tabletOf(context, server.address)
+  await signIn(page)
+  await openAt(page, /second side/, 'Logbook')
+  await expect(page.getByRole('row').nth(3)).toBeVisible()
+  const other = await context.newPage()
+  await other.goto(page.url())
+  await expect(other.getByRole('row').nth(3)).toBeVisible()
+  await server.stop()
+  const note = async (on: Page, text: string) => {
+    await on.getByLabel('Add a note').fill(text)
+    await on.keyboard.press('Enter')
+    await expect(on.getByText(text)).toBeVisible()
+  }
+  await note(page, 'From the first page.')
+  await note(other, 'From the second page.')
+  await expect(page.getByText('2 entries are kept on this tablet until the server answers')).toBeVisible()
+  await server.start()
+  for (const each of [page, other]) {
+    await expect(each.getByText(/kept on this tablet/)).toHaveCount(0, { timeout: 30_000 })
+    await each.reload()
+    for (const text of ['From the first page.', 'From the second page.'])
+      await expect(each.getByText(text)).toHaveCount(1)
+  }
+  await context.close()
+})
+
+test('the page can be installed, as the browser judges it', async ({ server, browser }) => {
+  const context = await browser.newContext()
+  const { page } = await tabletOf(context, server.address)
+  const devtools = await context.newCDPSession(page)
+  const manifest = await devtools.send('Page.getAppManifest')
+  expect(manifest.errors).toEqual([])
+  expect(JSON.parse(manifest.data ?? '')).toMatchObject({ name: 'Dogleg', display: 'standalone' })
+  const { installabilityErrors } = await devtools.send('Page.getInstallabilityErrors')
+  // A window without a history of its own is never installed from: nothing else is against it.
+  expect(installabilityErrors.map(({ errorId }) => errorId).filter((id) => id !== 'in-incognito')).toEqual([])
+  await context.close()
+})
+
+test('an old page at a newer server says so, is answered nothing that it might misread, and what it recorded goes out', async ({
+  server,
+  browser,
+}) => {
+  const context = await browser.newContext({
+    viewport: { width: 1280, height: 800 },
+    serviceWorkers: 'block',
+  })
+  const page = await context.newPage()
+  await page.goto(server.address)
+  await signIn(page)
+  await openAt(page, /second side/, 'Logbook')
+  await expect(page.getByRole('row').nth(3)).toBeVisible()
+  // From now on it speaks the language of before, and the server's page is another.
+  await page.route('**/api/**', async (route) => {
+    const headers = { ...route.request().headers(), 'dogleg-language': '0' }
+    const response = await route.fetch({ headers }).catch(() => undefined)
+    if (!response) return route.abort()
+    return route.fulfill({
+      response,
+      headers: { ...response.headers(), 'dogleg-page': '/assets/newer.js' },
+    })
+  })
+  const refused = page.waitForResponse(
+    (response) => response.url().includes('/entries') && response.status() === 409,
+  )
+  await page.getByLabel('Add a note').fill('From a page of before.')
+  await page.keyboard.press('Enter')
+  const sent = await page.waitForResponse(
+    (response) => response.request().method() === 'POST' && response.url().endsWith('/api/entries'),
+  )
+  expect(sent.status()).toBe(201)
+  await refused
+  await expect(page.getByRole('alert', { name: 'This page is of another version' })).toBeVisible()
+  await page.unroute('**/api/**')
+  await page.getByRole('button', { name: 'Load it again' }).click()
+  await expect(page.getByRole('alert', { name: 'This page is of another version' })).toHaveCount(0)
+  await expect(page.getByText('From a page of before.')).toBeVisible()
+  await context.close()
+})

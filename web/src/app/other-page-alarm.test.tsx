@@ -1,7 +1,8 @@
 import { act, fireEvent, render, screen } from '@testing-library/react'
-import { afterEach, beforeEach, expect, it, vi } from 'vitest'
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { api } from '../log/api.ts'
 import { storage } from '../log/storage.ts'
+import { useUnsaved } from '../log/unsaved.ts'
 import { fillStorage } from '../testing/full-storage.ts'
 import { OtherPageAlarm } from './other-page-alarm.tsx'
 
@@ -40,7 +41,7 @@ it('says that the server has another page by now, and loads it when it is told t
   expect(alarm.textContent).toContain('What is recorded is kept')
   const reload = vi.spyOn(window.location, 'reload').mockImplementation(() => undefined)
   fireEvent.click(screen.getByRole('button', { name: 'Load it again' }))
-  expect(reload).toHaveBeenCalledTimes(1)
+  await vi.waitFor(() => expect(reload).toHaveBeenCalledTimes(1))
   // Put back as it was, it is the page of the server again.
   await answeredBy(OWN)
   expect(screen.queryByRole('alert')).toBeNull()
@@ -61,4 +62,48 @@ it('is silent where nothing says which page the server has, and where the page r
   document.head.innerHTML = '<script type="module" src="/src/main.tsx"></script>'
   await answeredBy('/assets/index-of-today.js')
   expect(screen.queryByRole('alert')).toBeNull()
+})
+
+describe('a page that nobody touches', () => {
+  const Typed = ({ is }: { is: boolean }) => {
+    useUnsaved(is)
+    return null
+  }
+  const minutes = (n: number) => act(() => vi.advanceTimersByTimeAsync(n * 60_000))
+  afterEach(() => vi.useRealTimers())
+
+  it('is loaded anew by itself once nothing is typed on it, and says so afterwards', async () => {
+    vi.useFakeTimers()
+    const reload = vi.spyOn(window.location, 'reload').mockImplementation(() => undefined)
+    const { rerender, unmount } = render(<OtherPageAlarm />)
+    await minutes(5)
+    expect(reload).not.toHaveBeenCalled()
+    await answeredBy('/assets/index-of-today.js')
+    rerender(
+      <>
+        <OtherPageAlarm />
+        <Typed is />
+      </>,
+    )
+    await minutes(10)
+    expect(reload).not.toHaveBeenCalled()
+    rerender(
+      <>
+        <OtherPageAlarm />
+        <Typed is={false} />
+      </>,
+    )
+    fireEvent.keyDown(window, { key: 'a' })
+    await minutes(1)
+    expect(reload).not.toHaveBeenCalled()
+    await minutes(2)
+    expect(reload).toHaveBeenCalled()
+    unmount()
+    // The page that comes then.
+    await answeredBy(OWN)
+    render(<OtherPageAlarm />)
+    expect(screen.getByRole('status').textContent).toContain('loaded anew while nobody touched it')
+    await minutes(2)
+    expect(screen.queryByRole('status')).toBeNull()
+  })
 })

@@ -11,10 +11,13 @@ import { useReferenceWatch } from '../log/rows.ts'
 import { watchSecondTap } from '../log/second-tap.ts'
 import { useSession } from '../log/session.ts'
 import { useHeld } from '../log/storage.ts'
+import { waitingFile } from '../log/waiting-file.ts'
 import { lockWhenIdle } from '../people/idle-lock.ts'
 import { askSession } from '../people/sign.ts'
+import { Button } from '../ui/button.tsx'
 import { watchDecimalComma } from '../ui/decimal-comma.ts'
 import { lazyPart, NotHereYet, whenIdle } from '../ui/lazy-part.tsx'
+import { saveFile } from '../ui/save-file.ts'
 import { When } from '../ui/when.tsx'
 import { BackupAge } from './backup-age.tsx'
 import { LossAlarm } from './loss-alarm.tsx'
@@ -44,6 +47,13 @@ function Delivery() {
       {unkept > 0 && (
         <span className={look}>
           The storage of this tablet is full or blocked: do not close this page yet.
+          <Button
+            look="quiet"
+            className="px-1 text-sm"
+            onClick={() => saveFile(waitingFile(waiting), 'dogleg-waiting.json', 'application/json')}
+          >
+            Save what waits as a file
+          </Button>
         </span>
       )}
       {unkept === 0 && held > 0 && (

@@ -28,8 +28,13 @@ describe('a question to the server', () => {
     expect(await api.append([], [])).toEqual({ added: 1, known: 0 })
     await api.referenceStamp()
     expect(asked.map(([path, { method, body, headers }]) => [path, method, body, headers])).toEqual([
-      ['/api/entries', 'POST', '{"entries":[],"held":[]}', { 'content-type': 'application/json' }],
-      ['/api/reference-stamp', 'GET', undefined, undefined],
+      [
+        '/api/entries',
+        'POST',
+        '{"entries":[],"held":[]}',
+        { 'content-type': 'application/json', 'dogleg-language': '1' },
+      ],
+      ['/api/reference-stamp', 'GET', undefined, { 'dogleg-language': '1' }],
     ])
   })
 

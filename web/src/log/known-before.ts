@@ -99,16 +99,17 @@ export async function knownBefore<T>(
   const [kind] = query.queryKey
   if (!KEPT.has(String(kind))) return ask(context as never)
   const name = JSON.stringify(query.queryKey)
-  const asked = (async () => {
+  const tell = async () => {
     const value = await ask(context as never)
     noteShown(name, undefined)
     keep(name, value)
     return value
-  })()
-  if (query.state.data !== undefined) return asked
+  }
+  if (query.state.data !== undefined) return tell()
   // On a tablet that is locked nothing is shown that somebody else was shown before.
   const somebody = untilSomebodyIsIn()
   if (somebody) await somebody
+  const asked = tell()
   const before = async () => {
     const known = await read(name)
     if (known) noteShown(name, known.at)

@@ -43,7 +43,7 @@ const { notify, subscribe } = listenerSet()
 let delivered: Delivered = () => {}
 
 /** Whether this is an entry as far as delivering it goes: it says which, of what, of when and by whom. The server reads the rest. */
-const isStamped = (entry: unknown): entry is LogEntry =>
+export const isStamped = (entry: unknown): entry is LogEntry =>
   typeof entry === 'object' &&
   entry !== null &&
   ['id', 'setup', 'at', 'by', 'kind'].every((name) => typeof entry[name as keyof typeof entry] === 'string')
@@ -166,9 +166,12 @@ export async function flush(): Promise<void> {
   }
 }
 
-/** Keeps an entry on the tablet and sends it. `record.ts` reads it with its schema first. */
-export function post(entry: LogEntry) {
-  const { sitting } = sessionNow()
+/**
+ * Keeps an entry on the tablet and sends it. `record.ts` reads it with its schema first. What others made is not signed by whoever is
+ * here: where people sign in, it waits for those.
+ */
+export function post(entry: LogEntry, made: 'here' | 'of-others' = 'here') {
+  const { sitting } = made === 'here' ? sessionNow() : {}
   keep({ entry, ...(sitting === undefined ? {} : { sitting }) })
   changed()
   void flush()

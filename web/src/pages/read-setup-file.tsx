@@ -3,11 +3,12 @@ import { useQueryClient } from '@tanstack/react-query'
 import { useState } from 'react'
 import { Link } from 'react-router'
 import { api } from '../log/api.ts'
+import { readWaitingFile, takeWaiting } from '../log/waiting-file.ts'
 import { OpenFile } from '../ui/open-file.tsx'
 
 const LONGEST_FILE = 60_000_000
 
-/** Takes a setup in from the file that another installation saved from its setup sheet. */
+/** Takes a setup in from the file that another installation saved from its setup sheet, or what waited on another tablet. */
 export function ReadSetupFile() {
   const client = useQueryClient()
   const [told, setTold] = useState<{ says: string; setup?: string }>()
@@ -19,7 +20,20 @@ export function ReadSetupFile() {
     }
     setTold({ says: `Reading ${file.name}…` })
     try {
-      const read = readSetupFile(await file.text())
+      const text = await file.text()
+      const waiting = readWaitingFile(text)
+      if (waiting && 'says' in waiting) {
+        setTold({ says: `${file.name} is not taken in. ${waiting.says}` })
+        return
+      }
+      if (waiting) {
+        takeWaiting(waiting)
+        setTold({
+          says: `${waiting.length} ${waiting.length === 1 ? 'entry' : 'entries'} that waited on another tablet go to the logbook from here, each under whoever made it.`,
+        })
+        return
+      }
+      const read = readSetupFile(text)
       if (!read.ok) {
         setTold({ says: `${file.name} is not taken in. ${read.says}` })
         return

@@ -31,6 +31,7 @@ export {
 } from './format.ts'
 export { decimalPoints, plainText } from './plain.ts'
 export { type Row, type RowsEntry, type RowsWanted, readRows, readsTwoWays } from './rows.ts'
+export { STEPS, stepped } from './step.ts'
 export {
   convertLength,
   digitsOfStep,

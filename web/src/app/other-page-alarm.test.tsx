@@ -64,11 +64,12 @@ it('is silent where nothing says which page the server has, and where the page r
   expect(screen.queryByRole('alert')).toBeNull()
 })
 
+function Typed({ is }: { is: boolean }) {
+  useUnsaved(is)
+  return null
+}
+
 describe('a page that nobody touches', () => {
-  const Typed = ({ is }: { is: boolean }) => {
-    useUnsaved(is)
-    return null
-  }
   const minutes = (n: number) => act(() => vi.advanceTimersByTimeAsync(n * 60_000))
   afterEach(() => vi.useRealTimers())
 

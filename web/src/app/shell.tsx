@@ -2,6 +2,7 @@ import { CloudOff, HardDriveUpload, Search, TabletSmartphone } from 'lucide-reac
 import { Suspense, useEffect } from 'react'
 import { Link, NavLink, Outlet } from 'react-router'
 import { GlossaryKey } from '../glossary/glossary-key.tsx'
+import { useKeypadField, watchKeypad } from '../keypad/keypad-field.ts'
 import { useReachable } from '../log/api.ts'
 import { forgetKnown, useKnownSince } from '../log/known-before.ts'
 import { OperatorButton, OperatorGate } from '../log/operator-gate.tsx'
@@ -101,6 +102,21 @@ function Delivery() {
   )
 }
 
+const loadKeypad = async () => (await import('../keypad/keypad.tsx')).Keypad
+const LazyKeypad = lazyPart(loadKeypad, () => null)
+
+/** The keypad, once a field asks for it. */
+function KeypadWhenAsked() {
+  const field = useKeypadField()
+  useEffect(() => watchKeypad(), [])
+  useEffect(() => whenIdle(loadKeypad), [])
+  return field ? (
+    <Suspense fallback={null}>
+      <LazyKeypad />
+    </Suspense>
+  ) : null
+}
+
 const loadLock = async () => (await import('../people/lock-screen.tsx')).LockScreen
 const LockScreen = lazyPart(loadLock, NotHereYet)
 
@@ -190,6 +206,7 @@ export function Shell() {
           </div>
         </header>
         <AtTablet />
+        <KeypadWhenAsked />
         <main className="flex flex-1 flex-col px-4 print:px-0">
           <OtherPageAlarm />
           <LossAlarm />

@@ -202,6 +202,7 @@ function MachineOfShop({ draft, change }: PageProps) {
         ]}
       />
       <TextEntry
+        words
         label="What it is called in the shop"
         value={nameOf(draft)}
         maxLength={40}
@@ -327,12 +328,13 @@ function LeadOfShop({ draft, change, pin, onPin }: PageProps) {
       <Title>Who leads this shop?</Title>
       <div className="grid gap-x-4 sm:grid-cols-[10rem_1fr_14rem]">
         <TextEntry
+          words
           label="Initials"
           value={lead.initials}
           maxLength={8}
           onChange={(initials) => typed({ initials })}
         />
-        <TextEntry label="Name" value={lead.name} maxLength={60} onChange={(name) => typed({ name })} />
+        <TextEntry words label="Name" value={lead.name} maxLength={60} onChange={(name) => typed({ name })} />
         <PinField label="PIN, 4 to 8 digits" value={pin} onChange={onPin} />
       </div>
       <p>

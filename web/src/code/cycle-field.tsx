@@ -107,7 +107,7 @@ export function WordsField({
   const bound = useField(field)
   return (
     <div data-field={field}>
-      <TextEntry {...bound} label={label} maxLength={most} hint={hint} narrow={narrow} />
+      <TextEntry {...bound} words label={label} maxLength={most} hint={hint} narrow={narrow} />
     </div>
   )
 }

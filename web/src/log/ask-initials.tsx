@@ -33,6 +33,7 @@ export function AskInitials({ onClose, onTold }: { onClose: () => void; onTold: 
         }}
       >
         <TextEntry
+          words
           label="Your initials"
           value={text}
           onChange={setText}

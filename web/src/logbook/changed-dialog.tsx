@@ -110,6 +110,7 @@ export function ChangedDialog({ setup, entries, reference, onClose }: OpenSetup 
           )}
           <div className="mt-3">
             <TextEntry
+              words
               label="Note"
               value={note}
               onChange={setNote}

@@ -197,7 +197,7 @@ function AddNote({ setup }: { setup: Setup }) {
       }}
     >
       <div className="flex-1">
-        <TextEntry label="Add a note" value={text} onChange={setText} maxLength={1000} />
+        <TextEntry words label="Add a note" value={text} onChange={setText} maxLength={1000} />
       </div>
       <Button type="submit" className="mt-6 min-h-12" disabled={text.trim() === ''}>
         <NotebookPen aria-hidden size={20} /> Add

@@ -46,7 +46,7 @@ export function StrikeDialog({ setup, entries, reference, target, says, onClose 
           })
         }}
       >
-        <TextEntry label="Reason" value={reason} onChange={setReason} wrong={wrong} maxLength={300} />
+        <TextEntry words label="Reason" value={reason} onChange={setReason} wrong={wrong} maxLength={300} />
         <Button type="submit" look="primary" className="mt-2 min-h-14 w-full text-lg">
           Strike it out
         </Button>

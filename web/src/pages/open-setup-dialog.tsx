@@ -130,6 +130,7 @@ export function OpenSetupDialog({ reference, machineId: chosen, setupsOf, onClos
         {again === '' ? (
           <>
             <TextEntry
+              words
               label="Part and side"
               value={title}
               onChange={(text) => {

@@ -96,6 +96,7 @@ function LetInScreen() {
           hint="Good for ten minutes, for one tablet."
         />
         <TextEntry
+          words
           label="What this tablet is called"
           value={name}
           onChange={setName}

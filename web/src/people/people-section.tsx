@@ -109,9 +109,11 @@ function PersonDialog({ person, first, onClose }: PersonDialogProps) {
         }}
       >
         <div className="grid gap-x-4 sm:grid-cols-[8rem_1fr]">
-          {!person && <TextEntry label="Initials" value={initials} onChange={setInitials} maxLength={8} />}
+          {!person && (
+            <TextEntry words label="Initials" value={initials} onChange={setInitials} maxLength={8} />
+          )}
           <div className={person ? 'col-span-full' : ''}>
-            <TextEntry label="Name" value={name} onChange={setName} maxLength={60} />
+            <TextEntry words label="Name" value={name} onChange={setName} maxLength={60} />
           </div>
         </div>
         <fieldset>

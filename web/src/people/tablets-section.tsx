@@ -144,7 +144,7 @@ function TabletDialog({ tablet, onClose }: { tablet: Tablet; onClose: () => void
           submit(false)
         }}
       >
-        <TextEntry label="What it is called" value={name} onChange={setName} maxLength={40} />
+        <TextEntry words label="What it is called" value={name} onChange={setName} maxLength={40} />
         <label className="mt-1 block font-semibold">
           It hangs at, and opens on
           <Select

@@ -13,6 +13,7 @@ import { useSigned } from '../log/operator-gate.tsx'
 import { record } from '../log/record.ts'
 import { Handed, HandKey, useHanding } from '../simulated/hand-to-simulated.tsx'
 import { Button } from '../ui/button.tsx'
+import { copyText } from '../ui/clipboard.ts'
 import { saveFile } from '../ui/save-file.ts'
 import { When } from '../ui/when.tsx'
 import { Listing } from './listing.tsx'
@@ -76,15 +77,9 @@ export function TakeProgram({ setup, offset, what, title, rests, text }: TakePro
       : takesPlaceOf(text, whichProgram({ what, offset: offset.name }), known)
   const copy = () =>
     signed(async () => {
-      try {
-        await navigator.clipboard.writeText(text)
-        setFailed(undefined)
-        taken('copied')
-      } catch {
-        setFailed(
-          'This browser does not let the page copy. Download the file, or select the text and press Ctrl+C.',
-        )
-      }
+      const wrong = await copyText(text)
+      setFailed(wrong && `${wrong} Download the file, or select the text and press Ctrl+C.`)
+      if (wrong === undefined) taken('copied')
     })
   const save = () =>
     signed(() => {

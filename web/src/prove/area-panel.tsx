@@ -251,6 +251,7 @@ function BodyFields({
       <div className="flex flex-wrap items-end gap-3">
         <div className="w-44">
           <TextEntry
+            words
             label="Name"
             narrow
             value={body.name}

@@ -4,6 +4,7 @@ import type { OffsetState, Setup } from '@dogleg/core/setup'
 import { Copy, Download } from 'lucide-react'
 import { useMemo, useRef } from 'react'
 import { Button } from '../ui/button.tsx'
+import { copyText } from '../ui/clipboard.ts'
 import { OpenFile } from '../ui/open-file.tsx'
 import { type ProgramText, programText } from './large-text.ts'
 import { ProgramEditor } from './program-editor.tsx'
@@ -126,9 +127,8 @@ export function ProgramColumn({
         </Button>
         <Button
           onClick={() =>
-            navigator.clipboard.writeText(text.slice(0)).then(
-              () => onTold('Copied.'),
-              () => onTold('This browser does not let the page copy: save the file.'),
+            void copyText(text.slice(0)).then((wrong) =>
+              onTold(wrong === undefined ? 'Copied.' : `${wrong} Save the file.`),
             )
           }
           disabled={text.length === 0}

@@ -78,6 +78,7 @@ function Settle({ part, says }: { part: GaugedPart; says: string }) {
         options={settledAs.options.map((each) => [each, SETTLED_NAMES[each]])}
       />
       <TextEntry
+        words
         label="Note"
         value={note}
         onChange={setNote}

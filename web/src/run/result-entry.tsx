@@ -112,6 +112,7 @@ export function ResultEntry({ title, characteristics, count, onRecord }: ResultE
       {draft.way === 'typed' ? (
         <>
           <TextEntry
+            words
             label="Part"
             value={draft.label}
             placeholder={next}

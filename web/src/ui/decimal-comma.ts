@@ -2,6 +2,7 @@ import { decimalPoints } from '@dogleg/core/quantity'
 import { useSyncExternalStore } from 'react'
 import { listenerSet } from '../log/listeners.ts'
 import { storage } from '../log/storage.ts'
+import { typeInto } from './type-into.ts'
 
 const KEY = 'dogleg.decimal-comma'
 const { notify, subscribe } = listenerSet()
@@ -30,16 +31,6 @@ const numbersOf = (target: EventTarget | null) =>
     ? target
     : undefined
 
-/** Puts a text where the cursor stands, past the framework that holds the field's value, and tells it as if it had been typed. */
-function put(field: HTMLInputElement | HTMLTextAreaElement, text: string) {
-  const [from, to] = [field.selectionStart ?? field.value.length, field.selectionEnd ?? field.value.length]
-  const value = field.value.slice(0, from) + text + field.value.slice(to)
-  const kind = field instanceof HTMLInputElement ? HTMLInputElement : HTMLTextAreaElement
-  Object.getOwnPropertyDescriptor(kind.prototype, 'value')?.set?.call(field, value)
-  field.setSelectionRange(from + text.length, from + text.length)
-  field.dispatchEvent(new InputEvent('input', { bubbles: true, inputType: 'insertText', data: text }))
-}
-
 /**
  * Where the tablet is told so, a comma that is typed into a field for numbers becomes a point, and so do those of a table that
  * is pasted: everybody sees what is meant before it is read. Returns how to stop it.
@@ -49,14 +40,14 @@ export function watchDecimalComma(page: Document = document): () => void {
     const field = numbersOf(event.target)
     if (!isOn() || !field || event.inputType !== 'insertText' || event.data !== ',') return
     event.preventDefault()
-    put(field, '.')
+    typeInto(field, '.')
   }
   const pasted = (event: ClipboardEvent) => {
     const field = numbersOf(event.target)
     const text = event.clipboardData?.getData('text') ?? ''
     if (!isOn() || !field || decimalPoints(text) === text) return
     event.preventDefault()
-    put(field, decimalPoints(text))
+    typeInto(field, decimalPoints(text))
   }
   page.addEventListener('beforeinput', typed)
   page.addEventListener('paste', pasted)

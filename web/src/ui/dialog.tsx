@@ -20,7 +20,12 @@ export function Dialog({ open, onOpenChange, title, says, wide, children }: Dial
       <Radix.Portal>
         <div className="fixed inset-0 z-40 bg-ink/50" aria-hidden />
         <Radix.Content
-          className={`fixed top-1/2 left-1/2 z-50 max-h-[92dvh] ${wide ? 'w-[min(60rem,94vw)]' : 'w-[min(36rem,94vw)]'} -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-sm border border-ink bg-stock p-6`}
+          // The keypad is no part of the dialog, and types into it.
+          onInteractOutside={(event) => {
+            if (event.target instanceof Element && event.target.closest('[data-keypad]'))
+              event.preventDefault()
+          }}
+          className={`dialog-box fixed top-1/2 left-1/2 z-50 max-h-[92dvh] ${wide ? 'w-[min(60rem,94vw)]' : 'w-[min(36rem,94vw)]'} -translate-x-1/2 -translate-y-1/2 overflow-y-auto rounded-sm border border-ink bg-stock p-6`}
         >
           <div className="flex items-start justify-between gap-4">
             <Radix.Title className="text-2xl font-semibold">{title}</Radix.Title>

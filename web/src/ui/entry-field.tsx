@@ -25,6 +25,10 @@ interface TextEntryProps {
   action?: ReactNode
   /** Said behind what it understood. */
   understoodMore?: string | undefined
+  /** Words, not numbers: a comma stays a comma, and the tablet's own keyboard comes. */
+  words?: boolean
+  /** The unit of the length that is typed. */
+  lengthIn?: LengthUnit
 }
 
 /** A large field that says, under itself, what it understood or what is wrong. */
@@ -43,6 +47,8 @@ export function TextEntry({
   narrow,
   action,
   understoodMore,
+  words,
+  lengthIn,
 }: TextEntryProps) {
   const id = useId()
   const told = `${id}-told`
@@ -57,7 +63,8 @@ export function TextEntry({
         <input
           id={id}
           data-entry
-          data-numbers
+          {...(words ? {} : { 'data-numbers': '' })}
+          data-unit={lengthIn}
           value={value}
           onChange={(event) => onChange(event.target.value)}
           onFocus={(event) => {
@@ -72,7 +79,7 @@ export function TextEntry({
           autoCorrect="off"
           spellCheck={false}
           enterKeyHint="next"
-          className={`digits h-full min-w-0 flex-1 bg-transparent outline-none placeholder:text-ink-soft ${narrow ? 'px-2 text-xl' : 'px-3 text-2xl'}`}
+          className={`${words ? '' : 'digits'} h-full min-w-0 flex-1 bg-transparent outline-none placeholder:text-ink-soft ${narrow ? 'px-2 text-xl' : 'px-3 text-2xl'}`}
         />
         {suffix && <span className={`text-ink-soft ${narrow ? 'pr-2' : 'pr-3'}`}>{suffix}</span>}
         {action}
@@ -109,6 +116,7 @@ export function LengthEntryField({
       {...rest}
       value={value}
       suffix={unitSymbol(unit)}
+      lengthIn={unit}
       understood={entry.ok ? entry.understood : undefined}
       wrong={!entry.ok && !entry.empty ? entry.says : wrong}
     />

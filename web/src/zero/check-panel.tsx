@@ -213,6 +213,7 @@ function WhatWasSeen({ setup, offset, stands, byHand }: SeenProps & { byHand: bo
   return (
     <div className="space-y-2">
       <TextEntry
+        words
         label="What was seen"
         value={note}
         onChange={setNote}

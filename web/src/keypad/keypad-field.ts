@@ -1,0 +1,111 @@
+import { useSyncExternalStore } from 'react'
+import { listenerSet } from '../log/listeners.ts'
+import { storage } from '../log/storage.ts'
+
+export type NumbersField = HTMLInputElement | HTMLTextAreaElement
+
+/** When the keypad comes: by itself where a finger points, always, or never. */
+export type KeypadWhen = 'fingers' | 'always' | 'never'
+const KEY = 'dogleg.keypad'
+const { notify, subscribe } = listenerSet()
+
+const when = (): KeypadWhen => {
+  const kept = storage.get(KEY)
+  return kept === 'always' || kept === 'never' ? kept : 'fingers'
+}
+export const useKeypadWhen = () => useSyncExternalStore(subscribe, when)
+export function setKeypadWhen(next: KeypadWhen) {
+  storage.set(KEY, next)
+  notify()
+}
+
+let field: NumbersField | undefined
+/** The keys were put away for this field, or the tablet's own keyboard was asked for. */
+let ownKeyboard: NumbersField | undefined
+/** The field that the keypad types into; undefined while there is no keypad. */
+export const useKeypadField = () => useSyncExternalStore(subscribe, () => field)
+
+function show(next: NumbersField | undefined) {
+  if (next === field) return
+  field = next
+  const { classList } = document.documentElement
+  const side = window.innerWidth > window.innerHeight
+  classList.toggle('keys-side', next !== undefined && side)
+  classList.toggle('keys-bottom', next !== undefined && !side)
+  notify()
+  // The page has made room: the field is looked at again.
+  if (next) requestAnimationFrame(() => next.scrollIntoView({ block: 'nearest' }))
+}
+
+/** Away until another field is come to. */
+export function putKeypadAway() {
+  ownKeyboard = field
+  show(undefined)
+}
+
+const numbersIn = (target: EventTarget | null): NumbersField | undefined =>
+  (target instanceof HTMLInputElement || target instanceof HTMLTextAreaElement) &&
+  'numbers' in target.dataset &&
+  !target.readOnly
+    ? target
+    : undefined
+
+export function askForKeyboard() {
+  const asked = field
+  if (!asked) return
+  ownKeyboard = asked
+  show(undefined)
+  asked.inputMode = ''
+  // Only a field that is come to anew brings a keyboard.
+  asked.blur()
+  asked.focus()
+}
+
+/**
+ * Brings the keypad to each field for numbers that a finger touches, in the place of the tablet's own keyboard, and takes it away when a
+ * real keyboard types. Returns how to end that.
+ */
+export function watchKeypad(): () => void {
+  let byFinger = false
+  let down = false
+  const wanted = () => when() === 'always' || (when() === 'fingers' && byFinger)
+  // The page makes room once the press is over: nothing moves away from under the finger.
+  const after = (what: () => void) => setTimeout(what)
+  const settle = () => {
+    if (down || !document.hasFocus()) return
+    const next = numbersIn(document.activeElement)
+    if (next !== ownKeyboard) ownKeyboard = undefined
+    show(next && wanted() && next !== ownKeyboard ? next : undefined)
+  }
+  const pointed = (event: PointerEvent) => {
+    down = true
+    byFinger = event.pointerType === 'touch' || event.pointerType === 'pen'
+    const next = numbersIn(event.target)
+    // Said before the field has the focus: then no other keyboard comes.
+    if (next && wanted() && next !== ownKeyboard) next.inputMode = 'none'
+  }
+  const raised = () => {
+    down = false
+    after(settle)
+  }
+  const focus = () => after(settle)
+  const typed = (event: KeyboardEvent) => {
+    if (!event.isTrusted || event.key.length !== 1) return
+    byFinger = false
+    if (when() === 'fingers') show(undefined)
+  }
+  const watched = [
+    ['pointerdown', pointed],
+    ['pointerup', raised],
+    ['pointercancel', raised],
+    ['focusin', focus],
+    ['focusout', focus],
+    ['click', focus],
+    ['keydown', typed],
+  ] as const
+  for (const [name, then] of watched) document.addEventListener(name, then as EventListener, true)
+  return () => {
+    for (const [name, then] of watched) document.removeEventListener(name, then as EventListener, true)
+    show(undefined)
+  }
+}

@@ -33,8 +33,6 @@ function show(next: NumbersField | undefined) {
   classList.toggle('keys-side', next !== undefined && side)
   classList.toggle('keys-bottom', next !== undefined && !side)
   notify()
-  // The page has made room: the field is looked at again.
-  if (next) requestAnimationFrame(() => next.scrollIntoView({ block: 'nearest' }))
 }
 
 /** Away until another field is come to. */

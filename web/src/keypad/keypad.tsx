@@ -4,8 +4,12 @@ import { type ReactNode, useEffect, useRef, useState } from 'react'
 import { copyText, pasteText } from '../ui/clipboard.ts'
 import { useDecimalComma } from '../ui/decimal-comma.ts'
 import { eraseIn, giveValue, typeInto } from '../ui/type-into.ts'
+import { keepInView } from './keep-in-view.ts'
 import { askForKeyboard, type NumbersField, putKeypadAway, useKeypadField } from './keypad-field.ts'
 import { toNext } from './to-next.ts'
+
+/** What a page draws anew for a narrower window is there after so long, in ms. */
+const LATE_MS = 300
 
 /** The keypad of the page's own, for the field that has the focus. */
 export function Keypad() {
@@ -26,6 +30,15 @@ function Keys({ field }: { field: NumbersField }) {
   const label = field.labels?.[0]?.textContent ?? field.getAttribute('aria-label') ?? ''
   useEffect(() => {
     before.current = field.value
+    // What follows from the number comes a moment after it.
+    const look = () => requestAnimationFrame(() => keepInView(field))
+    look()
+    field.addEventListener('input', look)
+    const late = setTimeout(look, LATE_MS)
+    return () => {
+      field.removeEventListener('input', look)
+      clearTimeout(late)
+    }
   }, [field])
   const type = (text: string) => {
     setSays(undefined)

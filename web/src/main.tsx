@@ -8,12 +8,14 @@ import { listenToChanges } from './log/changes.ts'
 import { knownBefore, tidyKnown } from './log/known-before.ts'
 import { noteDelivered } from './log/log-cache.ts'
 import { startOutbox } from './log/outbox.ts'
+import { keepGround } from './tablet/ground.ts'
 import { whenIdle } from './ui/lazy-part.tsx'
 
 const client = new QueryClient({
   // What the tablet knew before stands in where the server is away.
   defaultOptions: { queries: { retry: 1, networkMode: 'always', persister: knownBefore } },
 })
+keepGround()
 startOutbox((entries) => noteDelivered(client, entries))
 listenToChanges(client)
 

@@ -10,6 +10,7 @@ import { useReady, useSetup } from '../log/use-setup.ts'
 import { ChangedDialog } from '../logbook/changed-dialog.tsx'
 import { UnreadNotice } from '../logbook/unread-notice.tsx'
 import { PositionContext, positionSourceOf } from '../positions/use-positions.ts'
+import { useStayAwake } from '../tablet/stay-awake.ts'
 import { addressOf, keptBetween, QUIETLY } from '../traveler/address.ts'
 import { Button } from '../ui/button.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
@@ -21,6 +22,7 @@ const tabLook = ({ isActive }: { isActive: boolean }) =>
 /** The traveler of one setup: its steps with their state, and what belongs to all of them. */
 export function SetupPage() {
   const { id = '' } = useParams()
+  useStayAwake()
   const { setup, entries, reference, error } = useSetup(id)
   if (!setup || !reference) {
     if (error) return <Lost says={error.message} />

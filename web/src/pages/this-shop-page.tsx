@@ -38,6 +38,12 @@ export function ThisShopPage() {
       <div className="flex flex-wrap items-end justify-between gap-x-6 border-b-2 border-ink pb-1 lg:col-span-2">
         <h1 className="text-2xl font-semibold">This shop</h1>
         <Link
+          to="/this-tablet"
+          className="ml-auto inline-flex min-h-11 items-center font-semibold underline underline-offset-4"
+        >
+          This tablet
+        </Link>
+        <Link
           to="/people"
           className="inline-flex min-h-11 items-center gap-2 font-semibold underline underline-offset-4"
         >

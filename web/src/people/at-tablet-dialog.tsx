@@ -3,9 +3,7 @@ import { useState } from 'react'
 import { Link } from 'react-router'
 import { api } from '../log/api.ts'
 import { useSession } from '../log/session.ts'
-import { CheckField } from '../reference/form-fields.tsx'
 import { Button } from '../ui/button.tsx'
-import { setDecimalComma, useDecimalComma } from '../ui/decimal-comma.ts'
 import { Dialog } from '../ui/dialog.tsx'
 import { PinField } from './pin-field.tsx'
 import { leave } from './sign.ts'
@@ -24,7 +22,6 @@ export function AtTabletDialog({
   onTold: () => void
 }) {
   const { tablet, person } = useSession()
-  const comma = useDecimalComma()
   if (!tablet || !person) return null
   return (
     <Dialog
@@ -58,11 +55,13 @@ export function AtTabletDialog({
             People and tablets
           </Link>
         )}
-        <CheckField
-          label="At this tablet a comma is a decimal point: 12,7 is 12.7"
-          checked={comma}
-          onChange={({ target }) => setDecimalComma(target.checked)}
-        />
+        <Link
+          to="/this-tablet"
+          onClick={onClose}
+          className="inline-flex min-h-11 items-center font-semibold underline underline-offset-4"
+        >
+          How this tablet is set
+        </Link>
       </div>
       <details className="mt-1">
         <summary className="min-h-11 content-center font-semibold">

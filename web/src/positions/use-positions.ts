@@ -3,6 +3,7 @@ import type { LengthUnit } from '@dogleg/core/quantity'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, useContext, useLayoutEffect, useState } from 'react'
 import { api, Refused } from '../log/api.ts'
+import { tell } from '../tablet/tell.ts'
 
 /** Where the positions of the machine in hand are read from. */
 export interface PositionSource {
@@ -102,9 +103,15 @@ export function usePositions(): Positions | undefined {
     source,
     now,
     take: async () => {
-      const fresh = await read(source)
-      client.setQueryData(key, fresh)
-      return fresh
+      try {
+        const fresh = await read(source)
+        client.setQueryData(key, fresh)
+        tell('taken')
+        return fresh
+      } catch (refused) {
+        tell('refused')
+        throw refused
+      }
     },
   }
 }

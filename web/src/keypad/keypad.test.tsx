@@ -1,0 +1,123 @@
+import { act, fireEvent, render, screen } from '@testing-library/react'
+import { useState } from 'react'
+import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { setDecimalComma } from '../ui/decimal-comma.ts'
+import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
+import { ListField } from '../ui/list-field.tsx'
+import { Keypad } from './keypad.tsx'
+import { setKeypadWhen, watchKeypad } from './keypad-field.ts'
+
+let end = () => {}
+beforeEach(() => {
+  end = watchKeypad()
+  setKeypadWhen('always')
+})
+afterEach(() => {
+  end()
+  document.documentElement.className = ''
+})
+
+function Form() {
+  const [length, setLength] = useState('1.25')
+  const [words, setWords] = useState('')
+  const [list, setList] = useState('')
+  return (
+    <main>
+      <form>
+        <LengthEntryField label="Length" unit="inch" value={length} onChange={setLength} />
+        <TextEntry words label="Note" value={words} onChange={setWords} />
+        <ListField label="Touches" rows={2} hint="" value={list} onChange={setList} />
+      </form>
+      <Keypad />
+    </main>
+  )
+}
+/** A finger on a field: the press is over before anything moves. */
+async function touch(label: string, pointerType = 'touch') {
+  const field = screen.getByLabelText(label) as HTMLInputElement
+  fireEvent.pointerDown(field, { pointerType })
+  field.focus()
+  fireEvent.pointerUp(field, { pointerType })
+  await act(async () => {
+    await new Promise((resolve) => setTimeout(resolve, 5))
+  })
+  return field
+}
+const press = (name: string) => fireEvent.click(screen.getByRole('button', { name, hidden: true }))
+const keys = () => document.querySelector('[data-keypad]')
+
+describe('the keypad', () => {
+  it('comes for numbers and not for words, and keeps the tablet’s own keyboard away', async () => {
+    render(<Form />)
+    expect(keys()).toBeNull()
+    const length = await touch('Length')
+    expect(keys()?.getAttribute('aria-label')).toBe('Keys for Length')
+    expect(length.inputMode).toBe('none')
+    await touch('Note')
+    expect(keys()).toBeNull()
+  })
+
+  it('comes for fingers only, where that is set, and not at all where it is not wanted', async () => {
+    setKeypadWhen('fingers')
+    render(<Form />)
+    await touch('Length', 'mouse')
+    expect(keys()).toBeNull()
+    await touch('Touches', 'touch')
+    expect(keys()).not.toBeNull()
+    act(() => setKeypadWhen('never'))
+    await touch('Length', 'touch')
+    expect(keys()).toBeNull()
+  })
+
+  it('types where the cursor stands, takes back, and steps by a thou and a tenth', async () => {
+    render(<Form />)
+    const length = await touch('Length')
+    length.setSelectionRange(0, length.value.length)
+    for (const key of ['Minus', '.', '5', '0', 'Take back', '1', 'Slash']) press(key === '.' ? 'Point' : key)
+    expect(length.value).toBe('-.51/')
+    press('Take back')
+    press('+ .001')
+    expect(length.value).toBe('-0.509')
+    press('− .0001')
+    expect(length.value).toBe('-0.5091')
+    press('As before')
+    expect(length.value).toBe('1.25')
+    press('mm')
+    press('Take back')
+    press('+ .001')
+    expect(screen.getByRole('status').textContent).toMatch(/no length yet/)
+  })
+
+  it('has keys for the lines of a list, and shows a comma where that is the decimal point', async () => {
+    render(<Form />)
+    act(() => setDecimalComma(true))
+    const list = await touch('Touches')
+    press('1')
+    press('Comma')
+    press('5')
+    press('space')
+    press('2')
+    press('Next line')
+    press('3')
+    // A comma is typed as the point that it means.
+    expect(list.value).toBe('1.5 2\n3')
+    act(() => setDecimalComma(false))
+  })
+
+  it('goes to the next field for numbers, and away when somebody puts it away', async () => {
+    render(<Form />)
+    await touch('Length')
+    press('Next')
+    await act(async () => {
+      await new Promise((resolve) => setTimeout(resolve, 5))
+    })
+    expect(document.activeElement).toBe(screen.getByLabelText('Touches'))
+    expect(keys()?.getAttribute('aria-label')).toBe('Keys for Touches')
+    act(() => press('Put the keys away'))
+    expect(keys()).toBeNull()
+    await touch('Touches')
+    expect(keys()).toBeNull()
+    await touch('Length')
+    expect(keys()).not.toBeNull()
+  })
+})

@@ -4,6 +4,7 @@ import type { SimulatedView } from '@dogleg/core/simulated'
 import { chromium } from '@playwright/test'
 import { openAt, quiet, toStep } from './dogleg.ts'
 import { launchOptions, Server } from './harness.ts'
+import { codeAtKeyboard, enter, letIn, signsIn } from './people.ts'
 
 // One current picture of each main view, from the demo data, into docs/screenshots.
 const server = new Server()
@@ -129,35 +130,6 @@ await page.getByRole('article', { name: 'Setup sheet' }).waitFor()
 await shot('setup-sheet')
 await page.goto('/profiles/two-line')
 await shot('profiles')
-// A sawn block, touched at both ends and both sides: what comes off it, and zero at its corner.
-await open(/second side/, 'Zero')
-for (const [axis, low, high, zero] of [
-  ['X', '-16.231', '-11.905', /-14\.0680/],
-  ['Y', '-8.314', '-5.962', /-7\.1380/],
-] as const) {
-  await page.getByRole('tab', { name: new RegExp(`\\b${axis}\\b`) }).click()
-  const form = page.getByRole('form', { name: `${axis} of G54` })
-  await form.getByLabel('Found with').selectOption('middle')
-  await form.getByLabel('Which').selectOption('web')
-  await form.getByLabel('Touched with').selectOption('probe')
-  await form.getByLabel('Tip, diameter').fill('.2362')
-  await form.getByLabel('Minus side, machine').fill(low)
-  await form.getByLabel('Plus side, machine').fill(high)
-  await form.getByLabel('The middle on the drawing').fill('0')
-  await form.getByRole('button', { name: `Record ${axis} of G54` }).click()
-  // It turns to what is next by itself.
-  await page.getByRole('tab', { name: zero }).waitFor()
-  await page.waitForTimeout(1000)
-}
-await page.getByRole('tab', { name: 'Block' }).click()
-await page.getByLabel('Finished, along X').fill('4')
-await page.getByLabel('Finished, along Y').fill('2')
-await page.getByLabel('Off the top').fill('.060')
-await page.getByLabel('X zero at').selectOption('low')
-await page.getByLabel('Y zero at').selectOption('low')
-await page.getByLabel('Z zero at').selectOption('finished-top')
-await page.getByText('Move zero of G54, and record').waitFor()
-await shot('zero-block')
 
 // An exercise: the edge finder beside the left face, in steps of a hundredth until it kicks.
 const press = (name: string) => page.getByRole('button', { name, exact: true }).click()
@@ -223,6 +195,24 @@ await page.getByRole('tab', { name: 'Program' }).click()
 await page.getByRole('alert').waitFor({ timeout: 60_000 })
 await page.waitForTimeout(500)
 await shot('simulated')
+
+// A shop on a network: its people and tablets.
+await signsIn(server)
+const lead = await tablet({ width: 1280, height: 800 })
+await lead.page.goto('/')
+await letIn(lead.page, codeAtKeyboard(server), 'Office')
+await enter(lead.page, 'RT')
+await lead.page.getByRole('heading', { name: 'Mill 1' }).waitFor()
+const other = await browser.newContext({ baseURL: server.address })
+const mill = await other.newPage()
+await mill.goto('/')
+await letIn(mill, codeAtKeyboard(server), 'Mill 1')
+await enter(mill, 'KM')
+await mill.getByRole('heading', { name: 'Mill 1' }).waitFor()
+await lead.page.goto('/people')
+await lead.page.getByText('KM is at it').waitFor()
+await lead.shot('people')
+await other.close()
 
 await browser.close()
 await server.stop()

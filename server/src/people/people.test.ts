@@ -59,7 +59,7 @@ describe('a tablet', () => {
   it('is not let in by a code that is too old, and guesses are slowed down', async () => {
     const lead = await shop.tablet('RT')
     const { code } = (await lead.ask('POST', '/api/tablets/codes', {})).body as Answer<'newCode'>
-    shop.pass(601)
+    shop.pass(900)
     const late = await shop.foreign().ask('POST', '/api/session/tablet', { code, name: 'Late' })
     expect((late.body as Said).error.code).toBe('wrong-code')
     const answers: number[] = []
@@ -199,6 +199,12 @@ describe('signing in', () => {
     const enter = async (pin: string) =>
       (await tablet.ask('POST', '/api/session/person', { by: 'KM', pin })).status
     expect([await enter('1973'), await enter('8264')]).toEqual([401, 201])
+    // Whoever was at another tablet under the old one is there no more.
+    const other = await shop.tablet()
+    await other.ask('POST', '/api/session/person', { by: 'KM', pin: '8264' })
+    expect(await change('8264', '5139')).toBe(200)
+    expect((await sessionOf(tablet)).person).toMatchObject({ initials: 'KM' })
+    expect((await sessionOf(other)).person).toBeUndefined()
   })
 })
 
@@ -348,6 +354,15 @@ describe('the people of the shop', () => {
     expect((await tablet.ask('GET', '/api/tablets')).status).toBe(403)
     await lead.ask('PUT', `/api/people/${shop.idOf('KM')}`, { name: 'Person KM', may: 'lead', gone: false })
     expect((await tablet.ask('GET', '/api/tablets')).status).toBe(200)
+    // With less than before nothing more is recorded under what they might do then.
+    const sitting = (await sessionOf(tablet)).sitting ?? ''
+    const setup = await setupIn(tablet)
+    await lead.ask('PUT', `/api/people/${shop.idOf('KM')}`, { name: 'Person KM', may: 'looker', gone: false })
+    shop.pass(600)
+    expect(await send(tablet, sitting, note(setup, 'KM', Date.now() + 600_000))).toEqual([401, 'not-signed'])
+    await tablet.signIn('KM')
+    expect((await tablet.ask('GET', '/api/setups')).status).toBe(200)
+    expect((await tablet.ask('GET', '/api/tablets')).status).toBe(403)
   })
 
   it('are never without a lead who can sign in', async () => {

@@ -1,5 +1,5 @@
 import type { Answer, Asked } from '@dogleg/core/api'
-import { sameInitials, type Tablet, USUAL_LOCK_MIN } from '@dogleg/core/people'
+import { mayAlso, sameInitials, type Tablet, USUAL_LOCK_MIN } from '@dogleg/core/people'
 import type { FastifyPluginAsync } from 'fastify'
 import { ulid } from 'ulid'
 import { answers } from '../answer.ts'
@@ -93,6 +93,15 @@ function sessionRoutes(app: App, { database: { write }, store, slow, leaving, cl
     return sessionOf({ ...who, tablet, ...(open && person ? { person, sitting: open.id } : {}) })
   }
 
+  /** Somebody leaves every tablet but the one where they are. */
+  const leaveOthers = async (tx: Writer, person: string, but: string | undefined) => {
+    for (const open of await peopleStore(tx).allOpen()) {
+      if (open.person !== person || open.id === but) continue
+      await endSittings(tx, { sitting: open.id }, clock())
+      leaving.left(open.tablet)
+    }
+  }
+
   answers(app, 'session', async (_asked, { who }) => sessionOf(who))
 
   answers(app, 'letIn', async ({ body: { code, name } }, { reply, ip }) => {
@@ -117,7 +126,8 @@ function sessionRoutes(app: App, { database: { write }, store, slow, leaving, cl
     const names = [`tablet ${tablet}`, `person ${by.toUpperCase()}`]
     slow.take(names)
     const person = await store.byInitials(by)
-    const right = await isPin(person && (await store.pinOf(person.id)), pin)
+    // Whether there is anybody makes no difference to how long it takes.
+    const right = await isPin(await store.pinOf(person?.id ?? ''), pin)
     if (!person || !right || person.gone) throw new Problem(401, 'wrong-pin', WRONG_PIN)
     slow.right(names)
     return person
@@ -159,7 +169,10 @@ function sessionRoutes(app: App, { database: { write }, store, slow, leaving, cl
     if (!who.person) throw new Problem(409, 'not-found', 'Nobody is signed in here.')
     const { id } = await known(tablet.id, who.person.initials, pin)
     const hash = await hashOfPin(next)
-    await write((tx) => savePin(tx, id, hash))
+    await write(async (tx) => {
+      await savePin(tx, id, hash)
+      await leaveOthers(tx, id, who.sitting)
+    })
     return { changed: true as const }
   })
 }
@@ -199,8 +212,8 @@ function leadRoutes(app: App, { database: { write }, store, leaving, heard, cloc
         await refuseLastLead(tx, person, hash !== undefined || (await rows.pinOf(id)) !== undefined)
       await savePerson(tx, person, byOf(who))
       if (hash !== undefined) await savePin(tx, id, hash)
-      if (!person.gone && hash === undefined) return
-      // With another PIN, or gone: whoever is at a tablet as this person leaves it.
+      if (!person.gone && hash === undefined && mayAlso(person.may, before.may)) return
+      // With another PIN, gone, or with less that they may: whoever is at a tablet as this person leaves it.
       for (const open of await rows.allOpen()) {
         const own = open.id === who.sitting && !person.gone
         if (open.person !== id || own) continue

@@ -18,6 +18,7 @@ export async function copyText(text: string): Promise<string | undefined> {
   field.className = 'sr-only'
   const focused = document.activeElement
   document.body.append(field)
+  field.focus()
   field.select()
   const done = document.execCommand('copy')
   field.remove()

@@ -57,6 +57,8 @@ async function refuseWithoutLead(database: Database, { host }: Config) {
   )
 }
 
+const portOf = (server: { address(): unknown }) => (server.address() as { port: number }).port
+
 async function run(config: Config, own: OwnShop | undefined): Promise<Running> {
   const shows = own ? 'demo' : config.begins
   const [file, backups] = own ? [config.demo, demoBackups(config)] : [config.file, config.backups]
@@ -71,6 +73,7 @@ async function run(config: Config, own: OwnShop | undefined): Promise<Running> {
   await fillLibrary(database, Date.now())
   if (config.signs) await refuseWithoutLead(database, config)
   const limits = { ...USUAL_LIMITS, aMinute: config.mostAMinute }
+  let plain: FastifyInstance | undefined
   const certificate = config.https && (await certificateOf(config))
   const app = await buildApp({
     database,
@@ -79,14 +82,18 @@ async function run(config: Config, own: OwnShop | undefined): Promise<Running> {
     agents: config.agents,
     backups,
     own,
-    signing: { signs: config.signs, secure: certificate !== undefined, names: config.names },
+    signing: {
+      signs: config.signs,
+      secure: certificate !== undefined,
+      names: config.names,
+      ...(certificate?.trust ? { plainPort: () => plain && portOf(plain.server) } : {}),
+    },
     page: beside('../../web/dist'),
     clock: Date.now,
     limits,
     log: { level: config.log },
   })
-  const portOf = (server: { address(): unknown }) => (server.address() as { port: number }).port
-  const plain =
+  plain =
     certificate &&
     (await plainServer({
       hosts: config.hosts,

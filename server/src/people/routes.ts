@@ -243,16 +243,24 @@ function leadRoutes(app: App, { database: { write }, store, leaving, heard, cloc
   }
   answers(app, 'tablets', tablets)
 
-  answers(app, 'newCode', async (_asked, { who }) => {
+  answers(app, 'newCode', async (_asked, { who, reply }) => {
+    const { host = '' } = reply.request.headers
     if (!app.signing.signs) throw new Problem(409, 'not-found', NO_TABLETS)
     const code = newCode()
     const until = clock() + CODE_LASTS_MS
     await write((tx) => saveCode(tx, code, until, who.person?.initials))
     const bound = app.server.address()
     const port = typeof bound === 'object' ? bound?.port : undefined
-    const { secure, names } = app.signing
+    const { secure, names, plainPort } = app.signing
     const addresses = names.map((name) => `${secure ? 'https' : 'http'}://${name}:${port}`)
-    return { code, until: new Date(until).toISOString(), addresses }
+    const trust = plainPort?.()
+    const [first] = [...names, host.replace(/:\d+$/, '')]
+    return {
+      code,
+      until: new Date(until).toISOString(),
+      addresses,
+      ...(trust === undefined ? {} : { plain: `http://${first}:${trust}` }),
+    }
   })
 
   answers(app, 'saveTablet', async ({ params: { id }, body }, { who }) => {

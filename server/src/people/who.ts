@@ -70,6 +70,8 @@ export interface Signing {
   signs: boolean
   /** Whether pages come over https: the key goes nowhere else then. */
   secure: boolean
+  /** Over https: the port of the page that says how to trust it, once it is known. */
+  plainPort?: () => number | undefined
   /** Names and addresses by which others reach this server. */
   names: readonly string[]
 }

@@ -78,10 +78,11 @@ interface CodeDialogProps {
   code: string
   until: string
   addresses: readonly string[]
+  plain?: string
   onClose: () => void
 }
 
-function CodeDialog({ code, until, addresses, onClose }: CodeDialogProps) {
+function CodeDialog({ code, until, addresses, plain, onClose }: CodeDialogProps) {
   const all = addresses.length > 0 ? addresses : [location.origin]
   const [at, setAt] = useState(all.find((each) => each === location.origin) ?? all[0] ?? location.origin)
   return (
@@ -113,6 +114,12 @@ function CodeDialog({ code, until, addresses, onClose }: CodeDialogProps) {
             </label>
           ) : (
             <p className="font-mono break-all">{at}</p>
+          )}
+          {plain !== undefined && (
+            <p>
+              One that was never here opens <span className="font-mono break-all">{plain}</span> first: it
+              says how the tablet comes to trust this shop.
+            </p>
           )}
         </div>
       </div>

@@ -8,6 +8,7 @@ import { table } from './report.ts'
 import { benchRun } from './run.ts'
 import { benchShop } from './shop.ts'
 import { benchSimulated } from './simulated.ts'
+import { benchSlowTablet } from './slow-tablet.ts'
 import { benchTablets } from './tablets.ts'
 import { benchZero } from './zero.ts'
 
@@ -20,6 +21,7 @@ benchGauge()
 benchRun()
 benchSimulated()
 await benchProvePage()
+await benchSlowTablet()
 await benchTablets()
 await benchShop()
 process.exitCode = table() ? 0 : 1

@@ -1,9 +1,10 @@
 import { deriveTools, isUnreadable, STEP_NAMES } from '@dogleg/core/setup'
 import { travelerOf } from '@dogleg/core/traveler'
 import { NotebookPen } from 'lucide-react'
-import { useMemo, useState } from 'react'
+import { useEffect, useMemo, useState } from 'react'
 import { Navigate, NavLink, Outlet, useLocation, useParams } from 'react-router'
 import { Lost } from '../app/lost.tsx'
+import { loadAhead } from '../app/view.tsx'
 import { AwayNotice } from '../hand-over/put-away.tsx'
 import type { OpenSetup } from '../log/open-setup.ts'
 import { useReady, useSetup } from '../log/use-setup.ts'
@@ -13,6 +14,7 @@ import { PositionContext, positionSourceOf } from '../positions/use-positions.ts
 import { useStayAwake } from '../tablet/stay-awake.ts'
 import { addressOf, keptBetween, QUIETLY } from '../traveler/address.ts'
 import { Button } from '../ui/button.tsx'
+import { whenIdle } from '../ui/lazy-part.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { UnreadableSetup } from './unreadable-setup.tsx'
 
@@ -47,6 +49,9 @@ function Traveler(open: Pick<OpenSetup, 'setup' | 'entries' | 'reference'>) {
   )
   const context: OpenSetup = { ...open, ready, machineEntries, lengths, traveler }
   const { steps, next } = traveler
+  // Most go on to what is next.
+  const ahead = next?.step
+  useEffect(() => (ahead ? whenIdle(() => loadAhead(ahead)) : undefined), [ahead])
   const waits = ready.notes.filter((note) => note.waits)
   const at = pathname.replace(/\/$/, '').split('/').at(-1)
   if (at === setup.id) {

@@ -1,5 +1,6 @@
 import type { Page } from '@playwright/test'
 import axe from 'axe-core'
+import { ulid } from 'ulid'
 import { expect, expectAccessible, expectFitsBoth, expectView, openAt, signIn, test } from './dogleg.ts'
 
 /** Numbers stand out from their ground by 7 to 1 (WCAG 2.2, 1.4.6): what axe finds where they do not. */
@@ -63,10 +64,8 @@ test('the shop on the wall shows what each machine waits for, and follows by its
     board: { machines: { name: string; setups: { id: string }[] }[] }
   }
   const lathe = board.machines.find(({ name }) => name === 'Lathe 1')
-  const alphabet = '0123456789ABCDEFGHJKMNPQRSTVWXYZ'
-  const id = `01KB${Array.from({ length: 22 }, () => alphabet[Math.floor(Math.random() * 32)]).join('')}`
   const note = {
-    id,
+    id: ulid(),
     setup: lathe?.setups[0]?.id,
     at: new Date().toISOString(),
     by: 'KM',

@@ -6,11 +6,8 @@ import type { z } from 'zod'
 import { connect } from '../database/connect.ts'
 import { newestApplied, newestKnown } from '../database/open.ts'
 import { StartProblem } from '../problem.ts'
-import { hashOfPin, newCode } from './secrets.ts'
+import { CODE_LASTS_MS, hashOfPin, newCode } from './secrets.ts'
 import { endSittings, peopleStore, saveCode, savePerson, savePin } from './store.ts'
-
-/** A code that was made at the keyboard is good for so long, in ms. */
-const CODE_LASTS_MS = 10 * 60_000
 
 export interface AtKeyboard {
   now: () => number

@@ -7,7 +7,8 @@ import type { Writer } from '../database/connect.ts'
 import type { Database } from '../database/open.ts'
 import { Problem } from '../problem.ts'
 import type { Leaving } from './leaving.ts'
-import { hashOfPin, isPin, newCode, newKey } from './secrets.ts'
+import { CODE_LASTS_MS, hashOfPin, isPin, newCode, newKey } from './secrets.ts'
+import { LEEWAY_MS } from './signed.ts'
 import type { SlowDown } from './slow.ts'
 import {
   endSittings,
@@ -23,10 +24,6 @@ import {
 } from './store.ts'
 import { setKey, type Who, whoHas } from './who.ts'
 
-/** A code is good for so long, in ms. */
-const CODE_LASTS_MS = 10 * 60_000
-/** What a tablet's clock may be off by, in ms. */
-const LEEWAY_MS = 60_000
 /** Nothing waits on a tablet for so long, in ms. */
 const OLDEST_MS = 366 * 24 * 3_600_000
 

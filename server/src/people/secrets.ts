@@ -23,5 +23,8 @@ export const newKey = () => randomBytes(32).toString('base64url')
 /** What is kept of a key or a code. */
 export const hashOf = (secret: string) => createHash('sha256').update(secret).digest('hex')
 
+/** A code is good for so long, in ms. */
+export const CODE_LASTS_MS = 10 * 60_000
+
 /** A code that is typed or scanned once. */
 export const newCode = () => String(randomInt(10 ** CODE_DIGITS)).padStart(CODE_DIGITS, '0')

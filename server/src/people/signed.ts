@@ -5,7 +5,7 @@ import type { PeopleStore, Sitting } from './store.ts'
 import type { Who } from './who.ts'
 
 /** What a tablet's clock may be off by, in ms; by as much its entries may lie outside of a stay. */
-const LEEWAY_MS = 60_000
+export const LEEWAY_MS = 60_000
 
 /** Who signed an entry, and at which tablet. */
 export interface Signature {

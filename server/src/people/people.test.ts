@@ -1,8 +1,13 @@
+import { join } from 'node:path'
 import type { Answer } from '@dogleg/core/api'
 import type { Tablet } from '@dogleg/core/people'
 import { ulid } from 'ulid'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { buildApp } from '../app.ts'
+import { openDatabase } from '../database/open.ts'
+import { LogbookDamaged } from '../database/watch.ts'
 import { type SigningApp, signingApp, type TestTablet } from '../testing/people.ts'
+import { newFolder } from '../testing/process.ts'
 
 let shop: SigningApp
 beforeEach(async () => {
@@ -383,6 +388,44 @@ describe('the people of the shop', () => {
     const set = { name: 'Person KM', may: 'operator', gone: false, pin: '8264' }
     await lead.ask('PUT', `/api/people/${shop.idOf('KM')}`, set)
     expect((await sessionOf(tablet)).person).toBeUndefined()
+  })
+})
+
+describe('a logbook that takes nothing more', () => {
+  it('can be looked at by whoever signs in; what is recorded is refused, and whoever leaves has left', async () => {
+    const { file } = shop.database
+    const tablet = await shop.tablet()
+    await shop.close()
+    const database = await openDatabase(file, join(import.meta.dirname, '../../migrations'))
+    const write = async () => {
+      throw new LogbookDamaged('The logbook file is damaged.')
+    }
+    const app = await buildApp({
+      database: { ...database, write },
+      hosts: new Set(['localhost']),
+      page: newFolder(),
+      clock: Date.now,
+      signing: { signs: true, secure: false, names: [] },
+    })
+    const ask = async (method: 'GET' | 'POST', url: string, body?: object) => {
+      const { statusCode } = await app.inject({
+        method,
+        url,
+        headers: { host: 'localhost', cookie: tablet.cookie(), 'content-type': 'application/json' },
+        ...(body ? { payload: body } : {}),
+      })
+      return statusCode
+    }
+    expect(await ask('GET', '/api/setups')).toBe(401)
+    expect(await ask('POST', '/api/session/person', { by: 'KM', pin: '0000' })).toBe(401)
+    expect(await ask('POST', '/api/session/person', { by: 'KM', pin: '1973' })).toBe(201)
+    expect(await ask('GET', '/api/setups')).toBe(200)
+    expect(await ask('POST', '/api/entries', { entries: [note(ulid(), 'KM')], sittings: [''] })).toBe(401)
+    await ask('POST', '/api/session/end', {})
+    expect(await ask('GET', '/api/setups')).toBe(401)
+    await app.close()
+    await database.close()
+    shop = await signingApp()
   })
 })
 

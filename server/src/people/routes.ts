@@ -4,7 +4,9 @@ import type { FastifyPluginAsync } from 'fastify'
 import { ulid } from 'ulid'
 import { answers } from '../answer.ts'
 import type { Writer } from '../database/connect.ts'
+import { isUnwritable } from '../database/errors.ts'
 import type { Database } from '../database/open.ts'
+import { LogbookDamaged } from '../database/watch.ts'
 import { Problem } from '../problem.ts'
 import type { Leaving } from './leaving.ts'
 import { CODE_LASTS_MS, hashOfPin, isPin, newCode, newKey } from './secrets.ts'
@@ -138,23 +140,32 @@ function sessionRoutes(app: App, { database: { write }, store, slow, leaving, cl
     if (began > at + LEEWAY_MS || began < at - OLDEST_MS)
       throw new Problem(422, 'not-valid', 'Nobody has been at this tablet since then. Set its clock.')
     const signed = ulid()
-    await write(async (tx) => {
-      if (!over) await endSittings(tx, { tablet: tablet.id }, at)
-      await saveSitting(tx, {
-        id: signed,
-        tablet: tablet.id,
-        person: person.id,
-        initials: person.initials,
-        may: person.may,
-        began: Math.min(began, at),
-        ended: over ? at : null,
+    const sitting = {
+      id: signed,
+      tablet: tablet.id,
+      person: person.id,
+      initials: person.initials,
+      may: person.may,
+      began: Math.min(began, at),
+      ended: over ? at : null,
+    }
+    store.spare.delete(tablet.id)
+    try {
+      await write(async (tx) => {
+        if (!over) await endSittings(tx, { tablet: tablet.id }, at)
+        await saveSitting(tx, sitting)
       })
-    })
+    } catch (error) {
+      // A file that takes nothing can be looked at all the same, and somebody must.
+      if (!(error instanceof LogbookDamaged || isUnwritable(error))) throw error
+      if (!over) store.spare.set(tablet.id, sitting)
+    }
     return { ...(await now(who)), signed }
   })
 
   answers(app, 'signOut', async ({ body: { sitting } }, { who }) => {
     const { id } = tabletOf(who)
+    if (sitting === undefined || store.spare.get(id)?.id === sitting) store.spare.delete(id)
     await write((tx) => endSittings(tx, { tablet: id, sitting }, clock()))
     if (!(await store.openAt(id))) leaving.left(id)
     const { person: _person, sitting: _sitting, ...left } = who

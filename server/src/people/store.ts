@@ -13,8 +13,11 @@ const lastOfEach = <Row extends { id: string }>(rows: readonly Row[]): Row[] => 
   ...new Map(rows.map((row) => [row.id, row])).values(),
 ]
 
+/** Who is at which tablet, by that, while the file takes nothing: they may look. Gone with the server. */
+export type SpareStays = Map<string, Sitting>
+
 /** The people of the shop, their tablets, and who was at which. */
-export function peopleStore(db: Reader) {
+export function peopleStore(db: Reader, spare: SpareStays = new Map()) {
   const everybody = async (): Promise<StoredPerson[]> =>
     lastOfEach(await db.select().from(people).orderBy(asc(people.seq)))
   const personById = async (id: string): Promise<StoredPerson | undefined> =>
@@ -57,6 +60,7 @@ export function peopleStore(db: Reader) {
 
   /** The sitting that is open at a tablet, the last that was begun. */
   const openAt = async (tablet: string): Promise<Sitting | undefined> =>
+    spare.get(tablet) ??
     (
       await db
         .select()
@@ -87,6 +91,7 @@ export function peopleStore(db: Reader) {
     allTablets,
     tabletById,
     tabletByKey,
+    spare,
     openAt,
     allOpen,
     sittingById,

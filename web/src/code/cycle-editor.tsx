@@ -17,7 +17,7 @@ import { sheetCase } from '@dogleg/core/prepare'
 import { type FieldProblems, formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { inForce } from '@dogleg/core/setup'
 import { Tabs } from 'radix-ui'
-import { type ReactNode, useMemo, useState } from 'react'
+import { memo, type ReactNode, useDeferredValue, useMemo, useState } from 'react'
 import { Example } from '../drawing/example.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { Working } from '../ui/answer.tsx'
@@ -50,6 +50,14 @@ interface CycleEditorProps {
 }
 
 const EXAMPLES = { tap: exampleTap, groove: exampleGroove, engrave: exampleEngraving, wrap: exampleWrap }
+/** Drawings that are drawn again only where what they show is another. */
+const PlacesLater = memo(PlacesDrawing)
+const HoleLater = memo(HoleDrawing)
+const WrapLater = memo(WrapDrawing)
+const EngraveLater = memo(EngraveDrawing)
+const GrooveLater = memo(GrooveDrawing)
+const NO_BODIES: readonly never[] = []
+
 const FIRST_PART: Record<CycleName, string> = {
   tap: 'thread',
   groove: 'groove',
@@ -160,6 +168,25 @@ export function CycleEditor(props: CycleEditorProps) {
     if (wrapped) return wrapWorking(wrapped.params, wrapped.sizes, unit)
     return engraved ? engraveWorking(engraved.params, engraved.sizes, unit) : []
   }, [isKnown, tap, groove, engraved, wrapped, unit, on])
+  // The form answers at once; what is drawn and worked from it follows a moment later.
+  const drawing = useMemo(
+    () => ({
+      tap: tap && {
+        sketch: tap.sketch,
+        places: placesKnown ? tap.sizes.places : [],
+        thread: tap.sizes.thread.id,
+        says: tapSays(tap.sizes),
+      },
+      groove: groove?.drawable
+        ? { sizes: groove.sizes, rings: groove.rings, says: grooveSays(groove.sizes, unit) }
+        : undefined,
+      engraved,
+      wrapped,
+      working,
+    }),
+    [tap, groove, engraved, wrapped, working, placesKnown, unit],
+  )
+  const later = useDeferredValue(drawing)
   if (!material) return null
 
   return (
@@ -207,6 +234,7 @@ export function CycleEditor(props: CycleEditorProps) {
       <div className="order-1 min-w-0 md:col-span-2 lg:order-none lg:col-span-1">
         <Example value={isExample ? 'the sizes are still to be typed' : undefined}>
           {tap &&
+            later.tap &&
             (part === 'out' && item.cycle === 'tap' ? (
               <RetractPanel
                 tap={item.params}
@@ -220,52 +248,40 @@ export function CycleEditor(props: CycleEditorProps) {
             ) : (
               <div className="h-48 lg:h-60 2xl:h-80">
                 {part === 'places' && machine.kind === 'mill' ? (
-                  <PlacesDrawing
-                    places={placesKnown ? tap.sizes.places : []}
-                    unit={unit}
-                    lit={lit === 'places'}
-                  />
+                  <PlacesLater places={later.tap.places} unit={unit} lit={lit === 'places'} />
                 ) : (
-                  <HoleDrawing
-                    sketch={tap.sketch}
+                  <HoleLater
+                    sketch={later.tap.sketch}
                     unit={unit}
                     lit={lit}
                     threadName={
-                      tap.sizes.thread.id === 'own' || missing.includes('thread')
-                        ? 'thread'
-                        : tap.sizes.thread.id
+                      later.tap.thread === 'own' || missing.includes('thread') ? 'thread' : later.tap.thread
                     }
-                    says={tapSays(tap.sizes)}
+                    says={later.tap.says}
                   />
                 )}
               </div>
             ))}
-          {wrapped && (
+          {wrapped && later.wrapped && (
             <div className="h-48 lg:h-60 2xl:h-80">
-              <WrapDrawing {...wrapped} rotary={machine.rotary} unit={unit} lit={lit} />
+              <WrapLater {...later.wrapped} rotary={machine.rotary} unit={unit} lit={lit} />
             </div>
           )}
-          {engraved && (
+          {engraved && later.engraved && (
             <div className="h-48 lg:h-60 2xl:h-80">
-              <EngraveDrawing {...engraved} bodies={on.bodies ?? []} unit={unit} lit={lit} />
+              <EngraveLater {...later.engraved} bodies={on.bodies ?? NO_BODIES} unit={unit} lit={lit} />
             </div>
           )}
-          {groove?.drawable && (
+          {groove?.drawable && later.groove && (
             <div className="h-52 lg:h-64 2xl:h-96">
-              <GrooveDrawing
-                sizes={groove.sizes}
-                rings={groove.rings}
-                says={grooveSays(groove.sizes, unit)}
-                unit={unit}
-                lit={lit}
-              />
+              <GrooveLater {...later.groove} unit={unit} lit={lit} />
             </div>
           )}
         </Example>
       </div>
       <div className="order-3 flex min-w-0 flex-col gap-2 lg:order-none">
         {groove?.left && isKnown && <LeftLine left={groove.left} ends={ends} unit={unit} />}
-        {after(isKnown && <Working answer={{ working }} title="With the numbers put in" />)}
+        {after(isKnown && <Working answer={later} title="With the numbers put in" />)}
       </div>
     </CycleFormProvider>
   )

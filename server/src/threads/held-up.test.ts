@@ -44,7 +44,8 @@ beforeAll(async () => {
   })
   address = (await told<{ address: string }>()).address
 }, 30_000)
-afterAll(() => say('stop'))
+// What is under way is given ten seconds.
+afterAll(() => say('stop'), 30_000)
 
 const send = (method: string, path: string, body: unknown) =>
   fetch(address + path, {

@@ -29,7 +29,7 @@ const ROLLED_BACK = /no transaction is active|transaction is closed/i
  * Lets a transaction that SQLite has rolled back by itself end as one that was rolled back: else what is told is that nothing could be
  * rolled back, and not why.
  */
-function endsAsRolledBack(client: Client): Client {
+export function endsAsRolledBack(client: Client): Client {
   const begin = client.transaction.bind(client)
   client.transaction = async (mode?: TransactionMode) => {
     const begun = await (mode === undefined ? begin() : begin(mode))

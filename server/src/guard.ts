@@ -3,7 +3,7 @@ import type { FastifyInstance } from 'fastify'
 import { Problem } from './problem.ts'
 
 /** The name in a Host header, without its port; an IPv6 address keeps its brackets. */
-const nameIn = (host: string) => host.replace(/:\d+$/, '').toLowerCase()
+export const nameIn = (host: string) => host.replace(/:\d+$/, '').toLowerCase()
 
 /**
  * Refuses requests that a page from elsewhere could make: a Host header that is not one of ours

@@ -143,5 +143,9 @@ export const sittings = sqliteTable(
     began: integer('began').notNull(),
     ended: integer('ended'),
   },
-  (table) => [index('sittings_tablet').on(table.tablet, table.ended)],
+  (table) => [
+    index('sittings_tablet').on(table.tablet, table.ended),
+    // Those that are open are few, however many there ever were.
+    index('sittings_open').on(table.tablet).where(sql`ended is null`),
+  ],
 )

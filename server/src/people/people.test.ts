@@ -1,6 +1,7 @@
 import { join } from 'node:path'
 import type { Answer } from '@dogleg/core/api'
 import type { Tablet } from '@dogleg/core/people'
+import Sqlite from 'libsql'
 import { ulid } from 'ulid'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
 import { buildApp } from '../app.ts'
@@ -8,6 +9,7 @@ import { openDatabase } from '../database/open.ts'
 import { LogbookDamaged } from '../database/watch.ts'
 import { type SigningApp, signingApp, type TestTablet } from '../testing/people.ts'
 import { newFolder } from '../testing/process.ts'
+import { saveSitting } from './store.ts'
 
 let shop: SigningApp
 beforeEach(async () => {
@@ -381,6 +383,30 @@ describe('the people of the shop', () => {
     expect(await save({ may: 'lead', gone: false })).toEqual([200, undefined])
     await lead.ask('POST', '/api/people', person('AB', { may: 'lead' }))
     expect(await save({ may: 'operator', gone: false })).toEqual([200, undefined])
+    // With less that they may, also whoever did it is there no more as a lead.
+    expect((await sessionOf(lead)).person).toBeUndefined()
+  })
+
+  it('cost no more to be signed in however often that was done: only open stays are looked through', async () => {
+    const stays = 50
+    await shop.database.write(async (tx) => {
+      for (let n = 0; n < stays; n++)
+        await saveSitting(tx, {
+          id: `old-${n}`,
+          tablet: 'gone',
+          person: 'gone',
+          initials: 'XX',
+          may: 'operator',
+          began: n,
+          ended: n + 1,
+        })
+    })
+    const file = new Sqlite(shop.database.file, { readonly: true })
+    const ways = file.prepare('explain query plan select * from sittings where ended is null').all() as {
+      detail: string
+    }[]
+    file.close()
+    expect(ways.map(({ detail }) => detail)).toEqual([expect.stringMatching(/USING INDEX sittings_open/)])
   })
 
   it('leave every other tablet when their PIN is set anew', async () => {

@@ -7,6 +7,7 @@ import type { Writer } from '../database/connect.ts'
 import { isUnwritable } from '../database/errors.ts'
 import type { Database } from '../database/open.ts'
 import { LogbookDamaged } from '../database/watch.ts'
+import { nameIn } from '../guard.ts'
 import { Problem } from '../problem.ts'
 import type { Leaving } from './leaving.ts'
 import { CODE_LASTS_MS, hashOfPin, isPin, newCode, newKey } from './secrets.ts'
@@ -92,15 +93,6 @@ function sessionRoutes(app: App, { database: { write }, store, slow, leaving, cl
     return sessionOf({ ...who, tablet, ...(open && person ? { person, sitting: open.id } : {}) })
   }
 
-  /** Somebody leaves every tablet but the one where they are. */
-  const leaveOthers = async (tx: Writer, person: string, but: string | undefined) => {
-    for (const open of await peopleStore(tx).allOpen()) {
-      if (open.person !== person || open.id === but) continue
-      await endSittings(tx, { sitting: open.id }, clock())
-      leaving.left(open.tablet)
-    }
-  }
-
   answers(app, 'session', async (_asked, { who }) => sessionOf(who))
 
   answers(app, 'letIn', async ({ body: { code, name } }, { reply, ip }) => {
@@ -177,10 +169,12 @@ function sessionRoutes(app: App, { database: { write }, store, slow, leaving, cl
     if (!who.person) throw new Problem(409, 'not-found', 'Nobody is signed in here.')
     const { id } = await known(tablet.id, who.person.initials, pin)
     const hash = await hashOfPin(next)
-    await write(async (tx) => {
+    const left = await write(async (tx) => {
       await savePin(tx, id, hash)
-      await leaveOthers(tx, id, who.sitting)
+      // Whoever is at another tablet under the PIN of before leaves it.
+      return endSittings(tx, { person: id }, clock(), who.sitting)
     })
+    for (const each of left) leaving.left(each)
     return { changed: true as const }
   })
 }
@@ -211,7 +205,7 @@ function leadRoutes(app: App, { database: { write }, store, leaving, heard, cloc
 
   answers(app, 'savePerson', async ({ params: { id }, body: { pin, ...next } }, { who }) => {
     const hash = pin === undefined ? undefined : await hashOfPin(pin)
-    await write(async (tx) => {
+    const left = await write(async (tx) => {
       const rows = peopleStore(tx)
       const before = await rows.personById(id)
       if (!before) throw new Problem(404, 'not-found', 'There is nobody of that name here.')
@@ -220,15 +214,12 @@ function leadRoutes(app: App, { database: { write }, store, leaving, heard, cloc
         await refuseLastLead(tx, person, hash !== undefined || (await rows.pinOf(id)) !== undefined)
       await savePerson(tx, person, byOf(who))
       if (hash !== undefined) await savePin(tx, id, hash)
-      if (!person.gone && hash === undefined && mayAlso(person.may, before.may)) return
-      // With another PIN, gone, or with less that they may: whoever is at a tablet as this person leaves it.
-      for (const open of await rows.allOpen()) {
-        const own = open.id === who.sitting && !person.gone
-        if (open.person !== id || own) continue
-        await endSittings(tx, { sitting: open.id }, clock())
-        leaving.left(open.tablet)
-      }
+      // Gone, or with less that they may, they leave every tablet; with another PIN every other one.
+      const lessened = person.gone || !mayAlso(person.may, before.may)
+      if (!lessened && hash === undefined) return []
+      return endSittings(tx, { person: id }, clock(), lessened ? undefined : who.sitting)
     })
+    for (const each of left) leaving.left(each)
     return people()
   })
 
@@ -262,7 +253,7 @@ function leadRoutes(app: App, { database: { write }, store, leaving, heard, cloc
     const { secure, names, plainPort } = app.signing
     const addresses = names.map((name) => `${secure ? 'https' : 'http'}://${name}:${port}`)
     const trust = plainPort?.()
-    const [first] = [...names, host.replace(/:\d+$/, '')]
+    const [first] = [...names, nameIn(host)]
     return {
       code,
       until: new Date(until).toISOString(),

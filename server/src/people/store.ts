@@ -164,17 +164,25 @@ export async function saveSitting(tx: Writer, sitting: Sitting) {
     .onConflictDoUpdate({ target: sittings.id, set: { ended: sitting.ended } })
 }
 
-/** Ends the sittings of a tablet, of a person, or of both, that are open. */
-export async function endSittings(
-  tx: Writer,
-  of: { tablet?: string; person?: string; sitting?: string | undefined },
-  at: number,
-) {
+/** Which stays are meant: those of a tablet, of a person, or one. */
+export interface WhichStays {
+  tablet?: string
+  person?: string
+  sitting?: string | undefined
+}
+
+/** Ends the stays that are meant and still open; the tablets that were left. */
+export async function endSittings(tx: Writer, of: WhichStays, at: number, but?: string): Promise<string[]> {
+  const left: string[] = []
   for (const open of await peopleStore(tx).allOpen()) {
     const meant =
+      open.id !== but &&
       (of.tablet === undefined || open.tablet === of.tablet) &&
       (of.person === undefined || open.person === of.person) &&
       (of.sitting === undefined || open.id === of.sitting)
-    if (meant) await saveSitting(tx, { ...open, ended: Math.max(at, open.began) })
+    if (!meant) continue
+    await saveSitting(tx, { ...open, ended: Math.max(at, open.began) })
+    left.push(open.tablet)
   }
+  return left
 }

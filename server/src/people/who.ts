@@ -26,12 +26,11 @@ const KEY_LASTS_S = 400 * 24 * 3600
 
 const cookieName = (secure: boolean) => (secure ? '__Host-dogleg' : 'dogleg')
 
-/** Gives this tablet its key, or takes it away. */
-export function setKey(reply: FastifyReply, key: string | undefined) {
+/** Gives this tablet its key. */
+export function setKey(reply: FastifyReply, key: string) {
   const { secure } = reply.request.server.signing
-  const options = { path: '/', httpOnly: true, sameSite: 'strict' as const, secure }
-  if (key === undefined) reply.clearCookie(cookieName(secure), options)
-  else reply.setCookie(cookieName(secure), key, { ...options, maxAge: KEY_LASTS_S })
+  const options = { path: '/', httpOnly: true, sameSite: 'strict' as const, secure, maxAge: KEY_LASTS_S }
+  reply.setCookie(cookieName(secure), key, options)
 }
 
 /** Who is at the tablet that has a key. */

@@ -11,6 +11,7 @@ import {
   NameConstraints,
 } from '@peculiar/asn1-x509'
 import * as x509 from '@peculiar/x509'
+import { bare } from './names.ts'
 
 x509.cryptoProvider.set(webcrypto as never)
 
@@ -51,8 +52,6 @@ const keyFrom = (pem: string): Promise<Crypto.CryptoKey> =>
   webcrypto.subtle.importKey('pkcs8', x509.PemConverter.decodeFirst(pem), KEYS, true, ['sign'])
 
 const newKeys = () => webcrypto.subtle.generateKey(KEYS, true, ['sign', 'verify'])
-
-const bare = (name: string) => name.replace(/^\[|\]$/g, '')
 
 /** What an authority may certify: the names of this shop and what is nobody's on the internet, and nothing else. */
 function constraintsFor(names: readonly string[]): x509.Extension {

@@ -1,7 +1,7 @@
 import { X509Certificate } from 'node:crypto'
 import helmet from '@fastify/helmet'
 import Fastify, { type FastifyInstance } from 'fastify'
-import { guard } from '../guard.ts'
+import { guard, nameIn } from '../guard.ts'
 import { keepLimits, type Limits, serverOptions } from '../limits.ts'
 import { Problem } from '../problem.ts'
 import { AUTHORITY_FILE, TRUST_CSS, trustPage } from './trust-page.ts'
@@ -14,9 +14,6 @@ export interface PlainOptions {
   /** The shop's own authority; left out where the certificate is another. */
   trust?: { authority: () => string; fingerprint: () => string }
 }
-
-/** The name in a Host header without its port. */
-const nameIn = (host: string) => host.replace(/:\d+$/, '')
 
 const POLICY = {
   useDefaults: false,

@@ -4,13 +4,12 @@ import { isIP } from 'node:net'
 import { join } from 'node:path'
 import { StartProblem } from '../problem.ts'
 import type { Certified } from './authority.ts'
+import { bare } from './names.ts'
 
 /** So long before it ends a certificate of the server is made anew, in ms. */
 const RENEW_MS = 60 * 24 * 3_600_000
 /** Names by which this PC calls itself. */
 const OWN = ['localhost', '127.0.0.1', '::1']
-
-const bare = (name: string) => name.replace(/^\[|\]$/g, '')
 
 function read(folder: string, name: string): Certified | undefined {
   const [cert, key] = [join(folder, `${name}.crt`), join(folder, `${name}.key`)]

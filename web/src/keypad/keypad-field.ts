@@ -1,23 +1,11 @@
 import { useSyncExternalStore } from 'react'
 import { listenerSet } from '../log/listeners.ts'
-import { storage } from '../log/storage.ts'
+import { chosen } from '../tablet/choices.ts'
 
 export type NumbersField = HTMLInputElement | HTMLTextAreaElement
 
-/** When the keypad comes: by itself where a finger points, always, or never. */
-export type KeypadWhen = 'fingers' | 'always' | 'never'
-const KEY = 'dogleg.keypad'
 const { notify, subscribe } = listenerSet()
-
-const when = (): KeypadWhen => {
-  const kept = storage.get(KEY)
-  return kept === 'always' || kept === 'never' ? kept : 'fingers'
-}
-export const useKeypadWhen = () => useSyncExternalStore(subscribe, when)
-export function setKeypadWhen(next: KeypadWhen) {
-  storage.set(KEY, next)
-  notify()
-}
+const when = () => chosen('keypad')
 
 let field: NumbersField | undefined
 /** The keys were put away for this field, or the tablet's own keyboard was asked for. */

@@ -1,16 +1,17 @@
 import { act, fireEvent, render, screen } from '@testing-library/react'
 import { useState } from 'react'
 import { afterEach, beforeEach, describe, expect, it } from 'vitest'
+import { choose } from '../tablet/choices.ts'
 import { setDecimalComma } from '../ui/decimal-comma.ts'
 import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
 import { ListField } from '../ui/list-field.tsx'
 import { Keypad } from './keypad.tsx'
-import { setKeypadWhen, watchKeypad } from './keypad-field.ts'
+import { watchKeypad } from './keypad-field.ts'
 
 let end = () => {}
 beforeEach(() => {
   end = watchKeypad()
-  setKeypadWhen('always')
+  choose('keypad', 'always')
 })
 afterEach(() => {
   end()
@@ -58,13 +59,13 @@ describe('the keypad', () => {
   })
 
   it('comes for fingers only, where that is set, and not at all where it is not wanted', async () => {
-    setKeypadWhen('fingers')
+    choose('keypad', 'fingers')
     render(<Form />)
     await touch('Length', 'mouse')
     expect(keys()).toBeNull()
     await touch('Touches', 'touch')
     expect(keys()).not.toBeNull()
-    act(() => setKeypadWhen('never'))
+    act(() => choose('keypad', 'never'))
     await touch('Length', 'touch')
     expect(keys()).toBeNull()
   })

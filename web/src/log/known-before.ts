@@ -1,5 +1,5 @@
 import type { QueryFunction, QueryFunctionContext, QueryKey } from '@tanstack/react-query'
-import { createStore, del, entries, get, set, type UseStore } from 'idb-keyval'
+import { clear, createStore, delMany, entries, get, set, type UseStore } from 'idb-keyval'
 import { useSyncExternalStore } from 'react'
 import { Unreachable } from './api.ts'
 import { now } from './clock.ts'
@@ -37,10 +37,15 @@ interface Kept {
   value: unknown
 }
 
-let store: UseStore | undefined
-const kept = () => {
-  store ??= createStore('dogleg-known', 'answers')
-  return store
+/** The answers, and apart from them when each was told: looking through the times reads no log. */
+const stores: { answers?: UseStore; times?: UseStore } = {}
+const answers = () => {
+  stores.answers ??= createStore('dogleg-known', 'answers')
+  return stores.answers
+}
+const times = () => {
+  stores.times ??= createStore('dogleg-known-times', 'times')
+  return stores.times
 }
 
 const { notify, subscribe } = listenerSet()
@@ -58,13 +63,17 @@ function keep(name: string, value: unknown) {
   const last = written.get(name)
   if (last !== undefined && performance.now() - last < AGAIN_MS) return
   written.set(name, performance.now())
-  const put = async () => set(name, { at: now(), value } satisfies Kept, kept())
+  const put = async () => {
+    const at = now()
+    await set(name, { at, value } satisfies Kept, answers())
+    await set(name, at, times())
+  }
   put().catch(() => undefined)
 }
 
 async function read(name: string): Promise<Kept | undefined> {
   try {
-    return await get<Kept>(name, kept())
+    return await get<Kept>(name, answers())
   } catch {
     return undefined
   }
@@ -133,9 +142,11 @@ export async function knownBefore<T>(
 /** Lets go of the oldest, where there are too many. */
 export async function tidyKnown() {
   try {
-    const all = await entries<string, Kept>(kept())
-    const old = all.toSorted(([, a], [, b]) => b.at - a.at).slice(MOST)
-    for (const [name] of old) await del(name, kept())
+    const all = await entries<string, number>(times())
+    const old = all.toSorted(([, a], [, b]) => b - a).slice(MOST)
+    const names = old.map(([name]) => name)
+    await delMany(names, answers())
+    await delMany(names, times())
   } catch {
     // Kept until it can be read.
   }
@@ -145,7 +156,8 @@ export async function tidyKnown() {
 export async function forgetKnown() {
   written.clear()
   try {
-    for (const [name] of await entries<string, Kept>(kept())) await del(name, kept())
+    await clear(answers())
+    await clear(times())
   } catch {
     // Nothing can be read of it either.
   }

@@ -4,6 +4,8 @@ import { storage } from '../log/storage.ts'
 
 /** What somebody has set at this tablet, each one of a few; the first is what stands until then. */
 const CHOICES = {
+  /** When keys for numbers come: by themselves where a finger points, always, or never. */
+  keypad: ['fingers', 'always', 'never'],
   ground: ['day', 'night', 'system'],
   awake: ['on', 'off'],
   sound: ['off', 'on'],

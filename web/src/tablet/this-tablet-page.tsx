@@ -1,6 +1,5 @@
 import { type ReactNode, useEffect, useState } from 'react'
 import { Link } from 'react-router'
-import { type KeypadWhen, setKeypadWhen, useKeypadWhen } from '../keypad/keypad-field.ts'
 import { useHeld } from '../log/storage.ts'
 import { CheckField } from '../reference/form-fields.tsx'
 import { Choice } from '../ui/choice.tsx'
@@ -11,7 +10,6 @@ import { tell } from './tell.ts'
 
 /** How this tablet is set, and what its browser lets a page do. Each stays on this tablet. */
 export function ThisTabletPage() {
-  const keypad = useKeypadWhen()
   const comma = useDecimalComma()
   return (
     <div className="grid content-start gap-x-10 gap-y-5 py-3 lg:grid-cols-2">
@@ -20,10 +18,9 @@ export function ThisTabletPage() {
         <h2 id="hands" className="text-lg font-semibold">
           Under the hands
         </h2>
-        <Choice<KeypadWhen>
+        <OneOf
+          name="keypad"
           label="Keys on the screen for numbers"
-          value={keypad}
-          onChange={setKeypadWhen}
           options={[
             { value: 'fingers', label: 'for fingers' },
             { value: 'always', label: 'always' },

@@ -1,0 +1,1 @@
+CREATE INDEX `sittings_open` ON `sittings` (`tablet`) WHERE ended is null;

@@ -122,6 +122,32 @@ export function textOnPallet(of: RunsPallets, title: string): string | undefined
     : pallets.entry.plan.pallets.find(({ program }) => program.title === title)?.program.text
 }
 
+/**
+ * Programs that stand at the control with another text than the recorded pallets run under their name, and that are proved as they
+ * run there: the pallets would run what stands at the control.
+ */
+export function otherAtControl(
+  setup: RunsPallets & { code: CodeState; prove: ProveState },
+): { pallet: number; title: string; text: string }[] {
+  const plan = setup.run.pallets?.entry.plan
+  return (plan?.pallets ?? []).flatMap(({ program: { title } }, index, all) => {
+    const text = textOnPallet(setup, title)
+    const at = setup.code.taken.get(title)
+    const isFirst = all.findIndex(({ program }) => program.title === title) === index
+    return isFirst &&
+      text !== undefined &&
+      at?.freshness.state === 'fresh' &&
+      at.entry.text !== text &&
+      isProved(setup.prove, text)
+      ? [{ pallet: index + 1, title, text }]
+      : []
+  })
+}
+
+/** What a program rests on that is taken to the control as a pallet runs it: the one of Code that it was made of. */
+export const palletProgramRests = ({ code }: { code: CodeState }, title: string): string[] =>
+  code.coded.filter(({ entry }) => entry.sheet.title === title).map(({ entry }) => entry.id)
+
 /** What is said on the page of pallets of a program that no proof is of. */
 export const unprovedPallets = (setup: { prove: ProveState }, plan: PalletPlan): Finding[] =>
   unprovedOnPallets(setup, plan).map(({ pallet, title }) =>

@@ -118,6 +118,22 @@ describe('pallets', () => {
     expect(next()?.why).toBe(`${title} was built or proved anew since: they may run an earlier text of it.`)
   })
 
+  it('that run another text than what stands at the control ask for theirs to be taken there', () => {
+    const shift = new Shift('mill')
+    for (const act of ['place', 'build', 'take', 'plan pallets of built']) shift.act(act)
+    const title = shift.setup.code.coded[0]?.entry.sheet.title ?? ''
+    const take = `Take ${title} to the control as pallet 1 runs it.`
+    const of = () => travel(shift.log).left.map(({ says }) => says)
+    // Nothing is taken there that is not proved.
+    expect(of()).not.toContain(take)
+    shift.follow({ step: 'prove', part: 'whole', about: title, says: '', why: '', stale: false })
+    expect(of()).toContain(take)
+    expect(travel(shift.log).left.find(({ part }) => part === 'start')?.waits).toBe(true)
+    shift.follow({ step: 'run', part: 'pallets', about: title, says: '', why: '', stale: false })
+    expect(of()).not.toContain(take)
+    expect(shift.setup.code.taken.get(title)?.entry.text).toContain('M99')
+  })
+
   it('that are mended on the page are to be recorded, not mended', () => {
     const says = (verdict: 'good' | 'stop') =>
       firstOf(travel(log, { inHand: { pallets: { verdict, recorded: false, worst: 'It nests.' } } }), 'run')

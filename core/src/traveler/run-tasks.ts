@@ -1,6 +1,7 @@
 import {
   behindOnPallets,
   type GaugeSeries,
+  otherAtControl,
   partLabel,
   type Setup,
   seriesDrift,
@@ -50,12 +51,25 @@ export function palletTasks(setup: Setup, inHand: InHand['pallets']): Task[] {
       ]
 }
 
+/** Programs that are to go to the control as the pallets run them, where they stand there with another text. */
+const palletTakes = (setup: Setup, inHand: InHand['pallets']): Task[] =>
+  palletTasks(setup, inHand).length > 0
+    ? []
+    : otherAtControl(setup).map(({ pallet, title }) => ({
+        ...PALLETS,
+        about: title,
+        says: `Take ${title} to the control as pallet ${pallet} runs it.`,
+        why: 'What was taken there under this name is another text.',
+      }))
+
 /** What is to be answered before cycle start: it waits for the plan, and for the proof of what it runs. */
 function startTasks(setup: Setup, inHand: InHand['pallets']): Task[] {
   const { pallets, start } = setup.run
   if (!pallets) return []
   const waits =
-    palletTasks(setup, inHand).length > 0 || unprovedOnPallets(setup, pallets.entry.plan).length > 0
+    palletTasks(setup, inHand).length > 0 ||
+    unprovedOnPallets(setup, pallets.entry.plan).length > 0 ||
+    otherAtControl(setup).length > 0
   const stale = start?.freshness.state === 'stale'
   const of = { ...STEP, part: 'start', stale, ...(waits ? { waits } : {}) } as const
   if (start?.freshness.state === 'stale')
@@ -178,6 +192,7 @@ export const runBegun = ({ gauge, run }: Setup) => gauge.plans.length > 0 || run
 
 /** What is still to be done before the pallets start, and about gauging, of what was begun. */
 export const runTasks = (setup: Setup, inHand: InHand['pallets']): Task[] => [
+  ...palletTakes(setup, inHand),
   ...startTasks(setup, inHand),
   ...gaugeTasks(setup),
 ]

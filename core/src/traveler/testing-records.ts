@@ -18,6 +18,7 @@ import {
   type HappeningKind,
   offsetOf,
   type ProgramKind,
+  palletProgramRests,
   palletRests,
   type Setup,
   textOnPallet,
@@ -202,6 +203,12 @@ export class Records {
     const [fact] = setup.code.coded
     const text = fact && this.text(fact.entry)
     if (fact && text !== undefined) this.program('coded', [fact.entry.id], fact.entry.sheet.title, text)
+  }
+
+  /** Takes a program to the control as a pallet runs it. */
+  protected takePallet(title: string) {
+    const { setup } = this
+    this.program('coded', palletProgramRests(setup, title), title, textOnPallet(setup, title) ?? '')
   }
 
   protected gauging(tolerance?: string) {

@@ -114,7 +114,7 @@ export class Shift extends Records {
             : this.setup.code.coded.length > 0
               ? this.prove()
               : this.build(),
-      'run pallets': () => this.pallets(),
+      'run pallets': () => (about ? this.takePallet(about) : this.pallets()),
       'run start': () => this.start(palletsOf.inside),
       'run gauge': () => this.runGauge(),
       'run chart': () => this.settle(),

@@ -2,6 +2,7 @@ import type { InHand } from '@dogleg/core/traveler'
 import { useEffect, useState } from 'react'
 import { useOpenSetup } from '../../log/open-setup.ts'
 import { InnerTabs } from '../inner-tabs.tsx'
+import { AtControl } from './at-control.tsx'
 import { PalletForm } from './pallet-form.tsx'
 import { PlayPanel } from './play-panel.tsx'
 import { ShiftPanel } from './shift-panel.tsx'
@@ -29,6 +30,7 @@ export function PalletsPanel({ onInHand }: { onInHand: (of: InHand | undefined) 
   const { plan, reading } = pallets
   return (
     <InnerTabs label="Parts of the pallets" value={part} places={PARTS} onChange={setPart}>
+      {pallets.stands && <AtControl />}
       {part === 'plan' && <PalletForm pallets={pallets} onStart={() => setPart('start')} />}
       {part !== 'plan' && !(plan && reading) && (
         <p className="py-6 text-lg">

@@ -1,3 +1,4 @@
+import type { Answer } from '@dogleg/core/api'
 import type { May } from '@dogleg/core/people'
 import { ulid } from 'ulid'
 import { hashOfPin } from '../people/secrets.ts'
@@ -65,4 +66,37 @@ export async function signingApp(): Promise<SigningApp> {
     return made
   }
   return { ...demo, tablet, foreign, idOf: (by) => ids.get(by) ?? '' }
+}
+
+/** Who is at a tablet, as the server says it. */
+export const sessionOf = async (tablet: TestTablet) =>
+  (await tablet.ask('GET', '/api/session')).body as Answer<'session'>
+/** The first setup on the board, as a tablet is shown it. */
+export const setupIn = async (tablet: TestTablet) => {
+  const { board } = (await tablet.ask('GET', '/api/setups')).body as {
+    board: { machines: { setups: { id: string }[] }[] }
+  }
+  return board.machines.flatMap(({ setups }) => setups)[0]?.id ?? ''
+}
+/** A note as a tablet sends it. */
+export const note = (setup: string, by: string, at: string | number = Date.now()) => ({
+  id: ulid(),
+  setup,
+  at: new Date(at).toISOString(),
+  by,
+  kind: 'note',
+  text: 'Burr on the top edge.',
+  marked: false,
+})
+/** Sends entries, each made in the same stay: how it was answered, and the code of a refusal. */
+export const send = async (
+  tablet: TestTablet,
+  sitting: string,
+  ...entries: { id: string }[]
+): Promise<[number, string | undefined]> => {
+  const { status, body } = await tablet.ask('POST', '/api/entries', {
+    entries,
+    sittings: entries.map(() => sitting),
+  })
+  return [status, (body as { error?: { code: string } }).error?.code]
 }

@@ -1,9 +1,9 @@
 import { mkdtempSync, writeFileSync } from 'node:fs'
 import { tmpdir } from 'node:os'
 import { join } from 'node:path'
-import { chromium, type Page } from '@playwright/test'
+import type { Page } from '@playwright/test'
 import { openAt } from '../e2e/dogleg.ts'
-import { launchOptions, Server } from '../e2e/harness.ts'
+import { withPage } from './page.ts'
 import { report } from './report.ts'
 
 const FIRST_PICTURE_MS = 300
@@ -124,23 +124,16 @@ const framesASecond = (page: Page) =>
   })
 
 /** Opening, stepping and stopping in the page: times of the main thread, against what is allowed. */
-export async function benchProvePage() {
-  const server = new Server()
-  await server.start()
-  const browser = await chromium.launch(launchOptions)
-  try {
-    const page = await browser.newPage({ baseURL: server.address })
-    // What the TypeScript runner puts round functions that are named; the page has none.
-    await page.addInitScript('globalThis.__name = (named) => named')
+export const benchProvePage = () =>
+  withPage(async (page) => {
     await page.addInitScript(() => {
-      localStorage.setItem('dogleg.operator', 'RT')
       const kept = window as unknown as { stalls: number[] }
       kept.stalls = []
       new PerformanceObserver((list) => {
         for (const { duration } of list.getEntries()) kept.stalls.push(duration)
       }).observe({ type: 'longtask', buffered: true })
     })
-    await page.goto(server.address)
+    await page.goto('/')
     await openAt(page, /first side/, 'Prove')
     await page.getByText('The next press').waitFor()
 
@@ -207,8 +200,4 @@ export async function benchProvePage() {
       ratio: shown / STALL_MS,
       limit: 1,
     })
-  } finally {
-    await browser.close()
-    await server.stop()
-  }
-}
+  })

@@ -1,6 +1,6 @@
-import { type CDPSession, chromium, type Page } from '@playwright/test'
+import type { CDPSession, Page } from '@playwright/test'
 import { openAt } from '../e2e/dogleg.ts'
-import { launchOptions, Server } from '../e2e/harness.ts'
+import { withPage } from './page.ts'
 import { report } from './report.ts'
 
 // A cheap tablet on a machine: a browser slowed six times, over a slow network. Times are taken in the page itself.
@@ -76,72 +76,60 @@ const keyWork = (page: Page, selector: string) =>
     return { key: median(took), empty: median(alone), worst: Math.max(...took) }
   }, selector)
 
-export async function benchSlowTablet() {
-  const server = new Server()
-  await server.start()
-  const browser = await chromium.launch(launchOptions)
-  try {
-    const context = await browser.newContext({
-      baseURL: server.address,
-      viewport: { width: 1280, height: 800 },
-      serviceWorkers: 'block',
-    })
-    const page = await context.newPage()
-    await page.addInitScript('globalThis.__name = (named) => named')
-    await page.addInitScript(() => localStorage.setItem('dogleg.operator', 'RT'))
-    await slow(await context.newCDPSession(page))
-    await page.goto('/', { waitUntil: 'commit' })
-    const shop = await untilThere(page, 'main a[href^="/setups/"]')
-    report({
-      name: 'a slow tablet that has nothing yet: the shop on screen',
-      baseline: 'what is allowed',
-      measured: `${shop.toFixed(0)} ms`,
-      against: `${SHOP_MS} ms`,
-      ratio: shop / SHOP_MS,
-      limit: 1,
-    })
-    await openAt(page, /first side/, 'Logbook')
-    await page.getByRole('row').nth(3).waitFor()
-    await page.waitForTimeout(4000)
-    for (const [step, selector] of [
-      ['Hold', 'svg[role=img]'],
-      ['Zero', 'svg[role=img]'],
-      ['Code', '[aria-label="Program text"]'],
-      ['Prove', 'input[type=range]'],
-    ] as const) {
-      const took = await untilThere(page, `main ${selector}`, step)
+export const benchSlowTablet = () =>
+  withPage(
+    async (page) => {
+      await slow(await page.context().newCDPSession(page))
+      await page.goto('/', { waitUntil: 'commit' })
+      const shop = await untilThere(page, 'main a[href^="/setups/"]')
       report({
-        name: `and there: ${step}, opened for the first time`,
+        name: 'a slow tablet that has nothing yet: the shop on screen',
         baseline: 'what is allowed',
-        measured: `${took.toFixed(0)} ms`,
-        against: `${STEP_MS} ms`,
-        ratio: took / STEP_MS,
+        measured: `${shop.toFixed(0)} ms`,
+        against: `${SHOP_MS} ms`,
+        ratio: shop / SHOP_MS,
         limit: 1,
       })
-      await page.getByRole('link', { name: 'Logbook' }).click()
+      await openAt(page, /first side/, 'Logbook')
       await page.getByRole('row').nth(3).waitFor()
-      await page.waitForTimeout(2000)
-    }
-    for (const [title, step, selector] of [
-      [/second side/, 'Zero', 'form input[data-numbers]'],
-      [/first side/, 'Code', '[data-field] input[data-numbers]'],
-    ] as const) {
-      await page.getByRole('link', { name: 'Shop', exact: true }).click()
-      await openAt(page, title, step)
-      await page.locator(selector).first().waitFor()
-      await page.waitForTimeout(2000)
-      const { key, empty, worst } = await keyWork(page, selector)
-      report({
-        name: `and there: a key in ${step} (the worst ${worst.toFixed(0)} ms; ${KEY_MS} ms are meant)`,
-        baseline: 'a key in a field that nothing follows from',
-        measured: `${key.toFixed(0)} ms`,
-        against: `${empty.toFixed(0)} ms`,
-        ratio: key / empty,
-        limit: 3,
-      })
-    }
-  } finally {
-    await browser.close()
-    await server.stop()
-  }
-}
+      await page.waitForTimeout(4000)
+      for (const [step, selector] of [
+        ['Hold', 'svg[role=img]'],
+        ['Zero', 'svg[role=img]'],
+        ['Code', '[aria-label="Program text"]'],
+        ['Prove', 'input[type=range]'],
+      ] as const) {
+        const took = await untilThere(page, `main ${selector}`, step)
+        report({
+          name: `and there: ${step}, opened for the first time`,
+          baseline: 'what is allowed',
+          measured: `${took.toFixed(0)} ms`,
+          against: `${STEP_MS} ms`,
+          ratio: took / STEP_MS,
+          limit: 1,
+        })
+        await page.getByRole('link', { name: 'Logbook' }).click()
+        await page.getByRole('row').nth(3).waitFor()
+        await page.waitForTimeout(2000)
+      }
+      for (const [title, step, selector] of [
+        [/second side/, 'Zero', 'form input[data-numbers]'],
+        [/first side/, 'Code', '[data-field] input[data-numbers]'],
+      ] as const) {
+        await page.getByRole('link', { name: 'Shop', exact: true }).click()
+        await openAt(page, title, step)
+        await page.locator(selector).first().waitFor()
+        await page.waitForTimeout(2000)
+        const { key, empty, worst } = await keyWork(page, selector)
+        report({
+          name: `and there: a key in ${step} (the worst ${worst.toFixed(0)} ms; ${KEY_MS} ms are meant)`,
+          baseline: 'a key in a field that nothing follows from',
+          measured: `${key.toFixed(0)} ms`,
+          against: `${empty.toFixed(0)} ms`,
+          ratio: key / empty,
+          limit: 3,
+        })
+      }
+    },
+    { viewport: { width: 1280, height: 800 }, serviceWorkers: 'block' },
+  )

@@ -9,8 +9,8 @@ const EXPECTED = /Failed to load resource|ERR_CONNECTION_REFUSED/
 const NOWHERE = /nonsense|\/positions$|\/api\/simulated\//
 
 /** The shop PC, and a tablet held upright. */
-const WIDE = { width: 1280, height: 800 }
-const UPRIGHT = { width: 800, height: 1280 }
+export const WIDE = { width: 1280, height: 800 }
+export const UPRIGHT = { width: 800, height: 1280 }
 
 /** Where the servers of this worker answer: the same address for each test, so that the page's scripts are read and compiled once. */
 let port = 0

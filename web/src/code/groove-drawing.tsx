@@ -182,7 +182,7 @@ export function GrooveDrawing({ sizes, rings, says, unit, lit }: GrooveDrawingPr
             {say(depth)} deep
           </Words>
           {says.map(([words, ...fields], index) => (
-            <Words key={words} at={{ x: WIDTH - 12, y: 20 + 19 * index }} anchor="end" bold={is(...fields)}>
+            <Words key={words} at={{ x: WIDTH - 12, y: 20 }} row={index} anchor="end" bold={is(...fields)}>
               {words}
             </Words>
           ))}

@@ -101,7 +101,7 @@ export function HoleDrawing({ sketch, unit, lit, threadName, says }: HoleDrawing
             to={thread.tip}
             v={170}
             base={110}
-            name="tip of the tap"
+            name="tap tip"
             label={say(thread.tip)}
             lit={is('tapDepth', 'lead')}
           />
@@ -123,7 +123,8 @@ export function HoleDrawing({ sketch, unit, lit, threadName, says }: HoleDrawing
       {says.map(([words, ...fields], index) => (
         <Words
           key={words}
-          at={{ x: 14, y: HEIGHT - 14 - 20 * (says.length - 1 - index) }}
+          at={{ x: 14, y: HEIGHT - 14 }}
+          row={index + 1 - says.length}
           anchor="start"
           bold={is(...fields)}
         >

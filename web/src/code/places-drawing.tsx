@@ -75,7 +75,7 @@ export function PlacesDrawing({ places, unit, lit }: PlacesDrawingProps) {
             strokeWidth={Math.min(lit ? 3.5 : 2, radius / 2)}
           />
           {numbered.has(index) && (
-            <Words at={{ x: x + 11, y: y - 7 }} anchor="start" size={15}>
+            <Words at={{ x: x + 11, y: y - 7 }} anchor="start">
               {index + 1}
             </Words>
           )}

@@ -9,6 +9,7 @@ import {
   XAxis,
   YAxis,
 } from 'recharts'
+import { useRem } from '../tablet/rem.ts'
 
 interface RetractChartProps {
   stroke: TapStroke
@@ -25,7 +26,8 @@ const INK = 'var(--color-scribe)'
 export function RetractChart({ stroke, most, cap, knee, chosen }: RetractChartProps) {
   const data = retractCurve(stroke, most)
   const at = data.find(({ multiple }) => multiple >= chosen - 1e-9)
-  const tick = { fill: INK, fontSize: 13 }
+  const rem = useRem()
+  const tick = { fill: INK, fontSize: '1rem' }
   return (
     <figure className="h-full rounded-sm bg-layout p-2 text-scribe">
       <figcaption className="text-sm">Seconds a hole over the multiple; brass: this one</figcaption>
@@ -45,7 +47,7 @@ export function RetractChart({ stroke, most, cap, knee, chosen }: RetractChartPr
             domain={['auto', 'auto']}
             stroke={INK}
             tick={tick}
-            width={44}
+            width={3.4 * rem}
             tickFormatter={(value: number) => value.toFixed(2)}
           />
           <Line dataKey="seconds" stroke={INK} strokeWidth={2} dot={false} isAnimationActive={false} />
@@ -54,7 +56,7 @@ export function RetractChart({ stroke, most, cap, knee, chosen }: RetractChartPr
               x={knee}
               stroke={INK}
               strokeDasharray="6 5"
-              label={{ value: 'knee', fill: INK, position: 'insideTopRight', fontSize: 13 }}
+              label={{ value: 'knee', fill: INK, position: 'insideTopRight', fontSize: '1rem' }}
             />
           )}
           {cap < most && (
@@ -62,7 +64,7 @@ export function RetractChart({ stroke, most, cap, knee, chosen }: RetractChartPr
               x={cap}
               stroke={INK}
               strokeDasharray="2 4"
-              label={{ value: 'cap', fill: INK, position: 'insideTopLeft', fontSize: 13 }}
+              label={{ value: 'cap', fill: INK, position: 'insideTopLeft', fontSize: '1rem' }}
             />
           )}
           {at && (

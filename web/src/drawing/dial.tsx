@@ -1,5 +1,6 @@
 import type { Point } from './frame.ts'
 import { Words } from './marks.tsx'
+import { readable } from './readable.ts'
 
 interface DialProps {
   at: Point
@@ -61,7 +62,7 @@ export function Dial({ at, radius, value, target, range, label, mark, known }: D
             x={place.x}
             y={place.y + 5}
             textAnchor="middle"
-            fontSize={13}
+            style={{ fontSize: readable(16) }}
             fill="var(--color-scribe)"
             className="digits"
           >

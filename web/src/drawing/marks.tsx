@@ -1,6 +1,7 @@
 import type { ReactNode } from 'react'
 import { useExample, withoutNumbers } from './example.ts'
 import type { Frame, Point } from './frame.ts'
+import { readable } from './readable.ts'
 
 /** How a mark of the drawing stands: lit while its field has the focus, dim while its number is not known yet. */
 export interface MarkState {
@@ -45,15 +46,22 @@ export function Tip({ at, radius, lit }: { at: Point; radius: number; lit: boole
   )
 }
 
-/** Words on the drawing: never below 15 units, with a ground of layout blue so that lines do not run through. */
+/** So far one row of words lies below another, of their height. */
+const ROW_EM = 1.15
+
+/**
+ * Words on the drawing, read at arm's length: never below the size of the page's own text, however small the drawing stands on it, with
+ * a ground of layout blue so that lines do not run through.
+ */
 export function Words({
   at,
   anchor = 'middle',
   children,
   ink = 'part',
   bold,
-  size = 15,
+  size = 16,
   plain,
+  row = 0,
 }: {
   at: Point
   anchor?: 'start' | 'middle' | 'end'
@@ -63,6 +71,8 @@ export function Words({
   size?: number
   /** Words rather than digits: the type for words. */
   plain?: boolean
+  /** So many rows below the place; above it where it is less than 0. */
+  row?: number
 }) {
   const example = useExample()
   return (
@@ -71,7 +81,8 @@ export function Words({
       y={at.y}
       textAnchor={anchor}
       fill={INK[ink]}
-      fontSize={size}
+      dy={row === 0 ? undefined : `${row * ROW_EM}em`}
+      style={{ fontSize: readable(size) }}
       fontWeight={bold ? 600 : 400}
       stroke="var(--color-layout)"
       strokeWidth={5}
@@ -170,7 +181,7 @@ export function Dimension({
       <Words at={text} anchor={anchor} ink={ink} plain>
         {name}
       </Words>
-      <Words at={{ x: text.x, y: text.y + 17 }} anchor={anchor} ink={ink} bold={state.lit}>
+      <Words at={text} row={1} anchor={anchor} ink={ink} bold={state.lit}>
         {label}
       </Words>
     </g>
@@ -199,7 +210,7 @@ export function Position({
       <Words at={text} anchor={anchor} ink="measured" plain>
         {name}
       </Words>
-      <Words at={{ x: text.x, y: text.y + 17 }} anchor={anchor} ink="measured" bold={state.lit}>
+      <Words at={text} row={1} anchor={anchor} ink="measured" bold={state.lit}>
         {label}
       </Words>
     </g>
@@ -219,11 +230,12 @@ export function ZeroLine({
   name: string
 }) {
   const [a, b] = [frame.place(at, -reach), frame.place(at, reach)]
-  const text = frame.upright ? { x: a.x - 6, y: a.y + 5 } : { x: a.x, y: a.y - 8 }
+  // Upright over the line's own end: what is left of that is for positions.
+  const text = { x: a.x, y: a.y - 8 }
   return (
     <g>
       <line {...line(a, b)} stroke="var(--color-scribe)" strokeWidth={2} strokeDasharray="14 4 3 4" />
-      <Words at={text} anchor={frame.upright ? 'end' : 'middle'} bold size={18}>
+      <Words at={text} anchor={frame.upright ? 'start' : 'middle'} bold size={18}>
         {name}
       </Words>
     </g>

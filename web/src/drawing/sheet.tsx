@@ -1,5 +1,6 @@
-import type { ReactNode, RefObject } from 'react'
+import { type ReactNode, type RefObject, useRef } from 'react'
 import { useExample } from './example.ts'
+import { readable, useReadable } from './readable.ts'
 
 interface SheetProps {
   /** What the drawing shows, for who cannot see it. */
@@ -16,9 +17,12 @@ interface SheetProps {
 /** A drawing on layout blue: 'this is the part'. */
 export function CycleSheet({ label, width, height, tallest = '', ref, children }: SheetProps) {
   const example = useExample()
+  const own = useRef<SVGSVGElement>(null)
+  const svg = ref ?? own
+  useReadable(svg, width, height)
   return (
     <svg
-      ref={ref}
+      ref={svg}
       viewBox={`0 0 ${width} ${height}`}
       role="img"
       aria-label={example ? `An example: ${example}` : label}
@@ -30,7 +34,7 @@ export function CycleSheet({ label, width, height, tallest = '', ref, children }
           x={width - 14}
           y={height - 14}
           textAnchor="end"
-          fontSize={17}
+          style={{ fontSize: readable(17) }}
           fontWeight={600}
           fill="var(--color-brass)"
           stroke="var(--color-layout)"

@@ -27,7 +27,6 @@ export function TravelBar({ machine, axis, unit, room, value, last }: TravelBarP
     <Words
       at={along.upright ? { x, y: y + (low ? 19 : -9) } : { x, y: y + 22 }}
       anchor={along.upright ? 'middle' : low ? 'start' : 'end'}
-      size={14}
     >
       {formatLength(at, unit, { digits: 0 })}
     </Words>
@@ -70,7 +69,7 @@ export function TravelBar({ machine, axis, unit, room, value, last }: TravelBarP
         </Words>
       )}
       {along.upright && !inside && marker && (
-        <Words at={{ x: marker.x - 12, y: marker.y }} anchor="end" size={14}>
+        <Words at={{ x: marker.x - 12, y: marker.y }} anchor="end">
           outside
         </Words>
       )}

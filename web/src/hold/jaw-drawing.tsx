@@ -100,7 +100,7 @@ export function JawDrawing({ sketch, tap, towardsDial, unit, held, lit, progress
         stroke="var(--color-scribe-dim)"
         strokeDasharray="3 3"
       />
-      <Words at={{ x: along.place(sketch.otherBolt, 0).x, y: bolt.y + 28 }} plain size={14}>
+      <Words at={{ x: along.place(sketch.otherBolt, 0).x, y: bolt.y + 28 }} plain>
         {held}
       </Words>
 
@@ -163,7 +163,7 @@ export function JawDrawing({ sketch, tap, towardsDial, unit, held, lit, progress
                 <Words at={{ x: face.x, y: FACE + 80 }} ink="measured" bold={isLit}>
                   {known ? length(at) : '?'}
                 </Words>
-                <Words at={{ x: face.x, y: FACE + 98 }} ink="measured" bold={isLit} plain>
+                <Words at={{ x: face.x, y: FACE + 80 }} row={1} ink="measured" bold={isLit} plain>
                   {readingKnown ? `reads ${formatLength(reading, unit, { plus: reading !== 0 })}` : 'reads ?'}
                 </Words>
               </>

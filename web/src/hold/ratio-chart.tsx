@@ -7,6 +7,7 @@ import {
 } from '@dogleg/core/hold'
 import { formatLength, type LengthUnit, unitSymbol } from '@dogleg/core/quantity'
 import { CartesianGrid, ComposedChart, Line, ResponsiveContainer, Scatter, XAxis, YAxis } from 'recharts'
+import { useRem } from '../tablet/rem.ts'
 
 interface RatioChartProps {
   pairs: MeasuredPairs
@@ -21,12 +22,13 @@ const INK = 'var(--color-scribe)'
 /** What was measured, the line through it, and the line that was expected. */
 export function RatioChart({ pairs, what, fit, expected, unit }: RatioChartProps) {
   const { points, lines } = chartOfRatio(pairs, what, fit, expected, unit)
+  const rem = useRem()
   const tick = (value: number) => formatLength(value, unit)
   const axis = {
     type: 'number' as const,
     domain: ['auto', 'auto'] as const,
     stroke: INK,
-    tick: { fill: INK, fontSize: 13 },
+    tick: { fill: INK, fontSize: '1rem' },
   }
   return (
     <figure className="rounded-sm bg-layout p-3 text-scribe">
@@ -38,7 +40,7 @@ export function RatioChart({ pairs, what, fit, expected, unit }: RatioChartProps
         <ComposedChart margin={{ top: 8, right: 24, bottom: 8, left: 24 }} accessibilityLayer={false}>
           <CartesianGrid stroke="var(--color-scribe-dim)" strokeOpacity={0.35} />
           <XAxis dataKey="diameter" {...axis} domain={['dataMin', 'dataMax']} tickFormatter={tick} />
-          <YAxis {...axis} domain={['auto', 'auto']} tickFormatter={tick} width={70} />
+          <YAxis {...axis} domain={['auto', 'auto']} tickFormatter={tick} width={5.25 * rem} />
           <Line
             data={lines}
             dataKey="expected"

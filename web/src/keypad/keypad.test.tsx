@@ -22,9 +22,11 @@ function Form() {
   const [length, setLength] = useState('1.25')
   const [words, setWords] = useState('')
   const [list, setList] = useState('')
+  const [readings, setReadings] = useState('1.25')
   return (
     <main>
       <form>
+        <TextEntry several lengthIn="inch" label="Readings" value={readings} onChange={setReadings} />
         <LengthEntryField label="Length" unit="inch" value={length} onChange={setLength} />
         <TextEntry words label="Note" value={words} onChange={setWords} />
         <ListField label="Touches" rows={2} hint="" value={list} onChange={setList} />
@@ -68,6 +70,18 @@ describe('the keypad', () => {
     act(() => choose('keypad', 'never'))
     await touch('Length', 'touch')
     expect(keys()).toBeNull()
+  })
+
+  it('types several readings of one thing, and steps the last of them', async () => {
+    render(<Form />)
+    const readings = await touch('Readings')
+    for (const key of ['Another reading', '2', '+ .001']) press(key)
+    expect(readings.value).toBe('1.25; 2.001')
+    press('Another reading')
+    press('− .0001')
+    expect(readings.value).toBe('1.25; 2.001; -0.0001')
+    await touch('Length')
+    expect(screen.queryByRole('button', { name: 'Another reading', hidden: true })).toBeNull()
   })
 
   it('types where the cursor stands, takes back, and steps by a thou and a tenth', async () => {

@@ -27,6 +27,7 @@ function Keys({ field }: { field: NumbersField }) {
   const before = useRef(field.value)
   const unit = unitOf(field)
   const lines = field instanceof HTMLTextAreaElement
+  const several = 'several' in field.dataset
   const label = field.labels?.[0]?.textContent ?? field.getAttribute('aria-label') ?? ''
   useEffect(() => {
     before.current = field.value
@@ -46,9 +47,11 @@ function Keys({ field }: { field: NumbersField }) {
   }
   const step = (by: string) => {
     if (!unit) return
-    const next = stepped(field.value, unit, by)
+    // Of several readings the last one is changed.
+    const from = field.value.lastIndexOf(';') + 1
+    const next = stepped(field.value.slice(from), unit, by)
     if (next === undefined) setSays('This is no length yet: nothing can be added.')
-    else giveValue(field, next, next.length, next)
+    else all(`${field.value.slice(0, from)}${from > 0 ? ' ' : ''}${next}`)
   }
   const all = (text: string) => giveValue(field, text, text.length, text)
   const [coarse, fine] = unit ? STEPS[unit] : []
@@ -116,6 +119,14 @@ function Keys({ field }: { field: NumbersField }) {
           label="The tablet’s own keyboard"
         />
         <Key onPress={putKeypadAway} says={<X aria-hidden size={24} />} label="Put the keys away" />
+        {several && (
+          // Behind what stands there, though all of it is marked.
+          <Key
+            onPress={() => field.value.trim() && all(`${field.value.trim()}; `)}
+            says=";"
+            label="Another reading"
+          />
+        )}
         <button
           type="button"
           tabIndex={-1}
@@ -147,7 +158,7 @@ const Key = ({ says, label, small, off, onPress }: KeyProps) => (
     aria-label={label}
     disabled={off}
     onClick={onPress}
-    className={`inline-flex min-h-16 min-w-0 items-center justify-center rounded-sm border border-ink-soft bg-stock px-0.5 font-semibold select-none active:bg-ink active:text-stock disabled:invisible ${small ? 'digits text-base' : 'text-3xl'}`}
+    className={`inline-flex min-h-16 min-w-0 items-center justify-center rounded-sm border border-ink-soft bg-stock px-0.5 font-semibold select-none active:bg-ink active:text-stock disabled:invisible ${small ? 'digits text-[16px] leading-5' : 'text-3xl'}`}
   >
     {says}
   </button>

@@ -66,7 +66,7 @@ function Traveler(open: Pick<OpenSetup, 'setup' | 'entries' | 'reference'>) {
         aria-label="Steps of this setup"
         className="flex flex-wrap items-center gap-x-2 border-b border-rule print:hidden"
       >
-        <h1 className="order-1 text-[15px] leading-4 font-semibold xl:max-w-40">
+        <h1 className="order-1 text-[0.9375rem] leading-4 font-semibold xl:max-w-40">
           {setup.opened.title}
           <span className="block text-sm leading-4 font-normal text-ink-soft">
             {setup.machine.name}, {setup.unit}
@@ -97,7 +97,10 @@ function Traveler(open: Pick<OpenSetup, 'setup' | 'entries' | 'reference'>) {
             Logbook
           </NavLink>
         </div>
-        <Button className="order-3 my-1 xl:ml-auto xl:px-2 xl:text-[15px]" onClick={() => setChanging(true)}>
+        <Button
+          className="order-3 my-1 xl:ml-auto xl:px-2 xl:text-[0.9375rem]"
+          onClick={() => setChanging(true)}
+        >
           Something changed…
         </Button>
       </nav>

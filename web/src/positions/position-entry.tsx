@@ -110,7 +110,7 @@ export function PositionEntry({ axis, unit, plain, bare, ...rest }: EntryProps) 
       ? { action: <TakeKey positions={positions} what={axis} onTake={() => take(positions)} /> }
       : {}),
   }
-  return plain ? <LengthEntryField {...common} unit={unit} /> : <TextEntry {...common} />
+  return plain ? <LengthEntryField {...common} unit={unit} /> : <TextEntry {...common} lengthIn={unit} />
 }
 
 /** An angle as it was read, as the display shows it. */

@@ -14,7 +14,7 @@ export function ApproachPanel({ proof, of, proved }: { proof: Proof; of: ProveCa
   const allDown = tools.length > 0 && tools.every((tool) => down.includes(tool))
   const advice = adviseRun(proof.findings, { proved, allDown })
   return (
-    <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[1fr_15rem]">
+    <div className="grid gap-x-8 gap-y-4 lg:grid-cols-[minmax(0,1fr)_15rem]">
       <div className="space-y-4">
         {proof.approaches.length === 0 && (
           <p>
@@ -89,11 +89,11 @@ function ApproachCard({ approach, of, proof }: { approach: Approach; of: ProveCa
         })
       : undefined
   return (
-    <section aria-label={`T${tool} comes down`} className="border-t border-rule pt-2">
+    <section aria-label={`T${tool} comes down`} className="@container border-t border-rule pt-2">
       <h2 className="text-lg font-semibold">
         T{tool} {name && <span className="font-normal">{name}</span>} comes down the first time
       </h2>
-      <div className="grid gap-x-6 md:grid-cols-[1fr_13rem]">
+      <div className="grid gap-x-6 @min-[34rem]:grid-cols-[1fr_13rem]">
         <table className="w-full">
           <thead>
             <tr className="text-left text-sm text-ink-soft">

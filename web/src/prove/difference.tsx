@@ -8,7 +8,7 @@ import { Dialog } from '../ui/dialog.tsx'
 import { ncLanguage } from './nc-language.ts'
 
 const look = EditorView.theme({
-  '&': { fontSize: '16px', maxHeight: '50dvh' },
+  '&': { fontSize: '1rem', maxHeight: '50dvh' },
   '.cm-scroller': { fontFamily: 'var(--font-mono)', overflow: 'auto' },
   '.cm-gutters': {
     backgroundColor: 'var(--color-stock-shade)',

@@ -21,7 +21,7 @@ import { ncLanguage } from './nc-language.ts'
 const theme = EditorView.theme({
   '&': {
     height: '100%',
-    fontSize: '16px',
+    fontSize: '1rem',
     backgroundColor: 'rgb(255 255 255 / 0.6)',
     color: 'var(--color-ink)',
   },

@@ -100,7 +100,7 @@ export function ToolPreview({ draft, lathe }: { draft: Typed<ToolShape>; lathe: 
               x={x(right[1]) + (x(right[1]) < width / 2 ? 6 : -6)}
               y={height - LABELS + 4 + 22 * n}
               textAnchor={x(right[1]) < width / 2 ? 'start' : 'end'}
-              className="digits fill-scribe text-[15px]"
+              className="digits fill-scribe text-base"
             >
               {says(right[1] - pieceStart(pieces))}
             </text>
@@ -112,7 +112,7 @@ export function ToolPreview({ draft, lathe }: { draft: Typed<ToolShape>; lathe: 
               className="stroke-scribe-dim"
               strokeDasharray="4 4"
             />
-            <text x={width - 80} y={y(up[1]) + 5} className="digits fill-scribe text-[15px]">
+            <text x={width - 80} y={y(up[1]) + 5} className="digits fill-scribe text-base">
               {says(up[1])}
             </text>
           </g>
@@ -133,13 +133,13 @@ export function ToolPreview({ draft, lathe }: { draft: Typed<ToolShape>; lathe: 
         />
       )}
       {tip && (
-        <text x={EDGE} y={40} className="fill-brass text-[14px] font-semibold">
+        <text x={EDGE} y={40} className="fill-brass text-base font-semibold">
           tip {tip.number}
           {nose > 0 ? `, nose ${says(nose)}` : ''}
         </text>
       )}
       {lathe && (
-        <text x={EDGE} y={20} className="fill-scribe text-[14px]">
+        <text x={EDGE} y={20} className="fill-scribe text-base">
           {POINTS[side]}
         </text>
       )}

@@ -40,7 +40,7 @@ export function DecisionDrawing({ sketch, says, format, name, lit }: DecisionDra
         stroke={strong ? 'var(--color-brass)' : 'var(--color-scribe)'}
         strokeWidth={strong ? 4 : 2}
       />
-      <Words at={{ x: at(value), y: y - 16 }} plain bold={strong}>
+      <Words at={{ x: at(value), y: y + 2 }} row={-1} plain bold={strong}>
         {words}
       </Words>
       <Words at={{ x: at(value), y: y + 2 }} bold={strong}>

@@ -105,7 +105,7 @@ export function GaugePlanDrawing({
           const middle = place({ x: (low.x + high.x) / 2, y: (low.y + high.y) / 2 })
           const inside = middle.x > 40 && middle.x < WIDTH - 40 && middle.y > 16 && middle.y < HEIGHT - 8
           return inside ? (
-            <Words key={name} at={middle} plain size={15}>
+            <Words key={name} at={middle} plain>
               {name}
             </Words>
           ) : null
@@ -176,7 +176,6 @@ function Feature({ feature, scale, place, isChosen, lit, onChoose }: FeatureProp
         ink={isChosen ? 'measured' : 'part'}
         bold={isChosen}
         plain
-        size={16}
       >
         {order === undefined ? name : `${order} ${name}`}
       </Words>

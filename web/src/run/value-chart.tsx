@@ -11,6 +11,7 @@ import {
   XAxis,
   YAxis,
 } from 'recharts'
+import { useRem } from '../tablet/rem.ts'
 import { formatValue } from './format-value.ts'
 
 const INK = 'var(--color-scribe)'
@@ -40,6 +41,7 @@ interface Row {
 /** One value over the parts, with its limits and its drift; under it what two parts in a row lie apart. */
 export function ValueChart({ series, chart, drift }: ValueChartProps) {
   const { of, values, parts, corrections } = series
+  const rem = useRem()
   const format = (value: number) => formatValue(value, of.unit)
   const flags = new Map((chart?.signals ?? []).map(({ at, rule }) => [at, RULES[rule]]))
   const rows = values.map(
@@ -67,10 +69,10 @@ export function ValueChart({ series, chart, drift }: ValueChartProps) {
     domain: [0, rows.length + 1] as [number, number],
     allowDataOverflow: true,
     stroke: INK,
-    tick: { fill: INK, fontSize: 13 },
+    tick: { fill: INK, fontSize: '1rem' },
     tickFormatter: (n: number) => parts[n - 1]?.label ?? '',
   }
-  const y = { stroke: INK, tick: { fill: INK, fontSize: 13 }, tickFormatter: format, width: 74 }
+  const y = { stroke: INK, tick: { fill: INK, fontSize: '1rem' }, tickFormatter: format, width: 5.5 * rem }
   const shownCorrections = corrections.length <= MOST_MARKED ? corrections : []
   const said = flags.size === 0 ? 'no rule speaks' : `rules speak at ${flags.size} parts`
   return (

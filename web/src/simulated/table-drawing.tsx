@@ -56,7 +56,7 @@ function FromAbove({
         const [front] = corners
         return id === 'setter' && front
           ? [
-              <Words key={id} at={{ x: to.place(front).x, y: to.place(front).y + 18 }} plain size={14}>
+              <Words key={id} at={{ x: to.place(front).x, y: to.place(front).y + 18 }} plain>
                 {name.replace('tool ', '')}
               </Words>,
             ]

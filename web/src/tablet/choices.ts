@@ -6,6 +6,8 @@ import { storage } from '../log/storage.ts'
 const CHOICES = {
   /** When keys for numbers come: by themselves where a finger points, always, or never. */
   keypad: ['fingers', 'always', 'never'],
+  /** How large words and keys are. */
+  size: ['usual', 'large'],
   ground: ['day', 'night', 'system'],
   awake: ['on', 'off'],
   sound: ['off', 'on'],

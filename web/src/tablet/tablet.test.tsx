@@ -1,7 +1,8 @@
-import { render } from '@testing-library/react'
+import { act, render, renderHook } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { choose, chosen } from './choices.ts'
 import { keepGround } from './ground.ts'
+import { useRem } from './rem.ts'
 import { useStayAwake } from './stay-awake.ts'
 import { tell } from './tell.ts'
 
@@ -37,6 +38,20 @@ describe('what is set at a tablet', () => {
     expect(isNight()).toBe(true)
     choose('ground', 'day')
     expect(isNight()).toBe(false)
+  })
+})
+
+describe('words and keys', () => {
+  it('are large where that was chosen, and what asks for px is told how many 1rem is', () => {
+    vi.stubGlobal('matchMedia', () => Object.assign(new EventTarget(), { matches: false }))
+    const isLarge = () => document.documentElement.classList.contains('large')
+    keepGround()
+    const { result } = renderHook(() => useRem())
+    expect([isLarge(), result.current]).toEqual([false, 16])
+    act(() => choose('size', 'large'))
+    expect([isLarge(), result.current]).toEqual([true, 20])
+    act(() => choose('size', 'usual'))
+    expect([isLarge(), result.current]).toEqual([false, 16])
   })
 })
 

@@ -33,6 +33,14 @@ export function ThisTabletPage() {
           onChange={({ target }) => setDecimalComma(target.checked)}
         />
         <OneOf
+          name="size"
+          label="Words and keys"
+          options={[
+            { value: 'usual', label: 'as usual' },
+            { value: 'large', label: 'large' },
+          ]}
+        />
+        <OneOf
           name="ground"
           label="The ground of the page"
           options={[

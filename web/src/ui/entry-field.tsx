@@ -29,6 +29,8 @@ interface TextEntryProps {
   words?: boolean
   /** The unit of the length that is typed. */
   lengthIn?: LengthUnit
+  /** Several readings of one thing may be typed, with a semicolon between them. */
+  several?: boolean
 }
 
 /** A large field that says, under itself, what it understood or what is wrong. */
@@ -49,6 +51,7 @@ export function TextEntry({
   understoodMore,
   words,
   lengthIn,
+  several,
 }: TextEntryProps) {
   const id = useId()
   const told = `${id}-told`
@@ -65,6 +68,7 @@ export function TextEntry({
           data-entry
           {...(words ? {} : { 'data-numbers': '' })}
           data-unit={lengthIn}
+          {...(several ? { 'data-several': '' } : {})}
           value={value}
           onChange={(event) => onChange(event.target.value)}
           onFocus={(event) => {

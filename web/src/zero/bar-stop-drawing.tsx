@@ -132,7 +132,7 @@ export function BarStopDrawing({ draft, unit, diameter, lit }: BarStopDrawingPro
         ink="measured"
         lit={lit === 'feed' || lit === 'away'}
       />
-      <Words at={{ x: (away.x + stop.x) / 2 + 46, y: MIDDLE - 56 }} ink="measured">
+      <Words at={{ x: Math.min((away.x + stop.x) / 2 + 46, WIDTH - 90), y: MIDDLE - 56 }} ink="measured">
         {push ? 'pushes' : 'feeds'} {number('away')}
       </Words>
       <Dimension

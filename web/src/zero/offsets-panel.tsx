@@ -32,7 +32,7 @@ function CellLines({ value, doubt, how, fact, other }: CellLinesProps) {
   const { freshness, entry } = fact
   return (
     <div className={freshness.state === 'stale' ? 'hatched px-1' : ''}>
-      <p className="flex items-baseline gap-2 whitespace-nowrap">
+      <p className="flex flex-wrap items-baseline gap-x-2 whitespace-nowrap">
         <span className={`digits text-2xl ${other ? 'text-ink-soft' : ''}`}>{value}</span>
         <span className="digits text-sm">±{doubt}</span>
       </p>

@@ -86,11 +86,11 @@ export function PickupDrawing({ sketch, unit, machine, lit, value, last, onPick 
       {(sketch.kind === 'turned' || sketch.kind === 'faced') && <Turned {...parts} />}
       {sketch.kind === 'shown' && <Shown {...parts} />}
       <TravelBar machine={machine} axis={axis} unit={unit} room={bar} value={value} last={last} />
-      <Words at={{ x: 14, y: HEIGHT - (moving ? 32 : 14) }} anchor="start" plain>
+      <Words at={{ x: 14, y: HEIGHT - 14 }} row={moving ? -1 : 0} anchor="start" plain>
         {onLathe ? ON_LATHE[axis] : TOWARDS[axis]}
       </Words>
       {moving && (
-        <Words at={{ x: 14, y: HEIGHT - 13 }} anchor="start" plain>
+        <Words at={{ x: 14, y: HEIGHT - 14 }} anchor="start" plain>
           {moving}
         </Words>
       )}

@@ -247,6 +247,7 @@ function OneField({
         wrong={wrong}
         understood={understoodPosition(value, unit)}
         maxLength={400}
+        several
       />
     )
   if (reads === 'degrees') {

@@ -122,7 +122,7 @@ export function ProbeDrawing({ sketch, task, unit, lit }: ProbeDrawingProps) {
           lit={lit === 'depth'}
         />
       )}
-      <Words at={{ x: 14, y: HEIGHT - 34 }} anchor="start" plain>
+      <Words at={{ x: 14, y: HEIGHT - 14 }} row={-1} anchor="start" plain>
         {`Stand ${down ? 'over' : 'at'} X ${number(task.x)} Y ${number(task.y)} of the drawing,`}
       </Words>
       <Words at={{ x: 14, y: HEIGHT - 14 }} anchor="start" plain>

@@ -12,6 +12,7 @@ import {
   XAxis,
   YAxis,
 } from 'recharts'
+import { useRem } from '../tablet/rem.ts'
 
 const INK = 'var(--color-scribe)'
 
@@ -22,6 +23,7 @@ interface RepeatChartProps {
 
 /** A zero over the last times, what is usual as a band, and this time's. */
 export const RepeatChart = memo(function RepeatChart({ history, unit }: RepeatChartProps) {
+  const rem = useRem()
   const { earlier, now, usual, axis } = history
   const rows = [
     ...earlier.map(({ at, value }, index) => ({ n: index + 1, value, day: format(new Date(at), 'd MMM') })),
@@ -45,15 +47,15 @@ export const RepeatChart = memo(function RepeatChart({ history, unit }: RepeatCh
             ticks={rows.map(({ n }) => n)}
             tickFormatter={(n: number) => rows[n - 1]?.day ?? ''}
             stroke={INK}
-            tick={{ fill: INK, fontSize: 12 }}
+            tick={{ fill: INK, fontSize: '1rem' }}
             interval="preserveStartEnd"
           />
           <YAxis
             domain={[least - room, greatest + room]}
             tickFormatter={(value: number) => formatLength(value, unit)}
             stroke={INK}
-            tick={{ fill: INK, fontSize: 12 }}
-            width={78}
+            tick={{ fill: INK, fontSize: '1rem' }}
+            width={5.5 * rem}
             tickCount={3}
           />
           {usual && (

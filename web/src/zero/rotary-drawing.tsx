@@ -143,7 +143,7 @@ export function FlatDrawing({ draft, flat, rotary, lit }: FlatDrawingProps) {
         {known ? `${formatAngle(flat.tilt)}°` : '?'}
       </Words>
       {known && Math.abs(flat.tilt) < 4 && flat.tilt !== 0 && (
-        <Words at={{ x: MIDDLE.x, y: MIDDLE.y + 74 }} plain>
+        <Words at={{ x: MIDDLE.x, y: MIDDLE.y + 52 }} row={1.1} plain>
           drawn larger
         </Words>
       )}

@@ -43,7 +43,7 @@ export function ToolDrawing({
         stroke="var(--color-brass)"
         strokeWidth={2}
       />
-      <Words at={{ x: WIDTH / 2, y: HEIGHT - 36 }} ink="measured" plain>
+      <Words at={{ x: WIDTH / 2, y: HEIGHT - 12 }} row={-1.3} ink="measured" plain>
         the same block
       </Words>
       {tools.map(({ name, v, nose, known, side }) => {

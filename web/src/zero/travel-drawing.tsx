@@ -43,10 +43,10 @@ export function TravelDrawing({ setup, offset }: { setup: Setup; offset: OffsetS
         stroke="var(--color-scribe)"
         strokeWidth={2}
       />
-      <Words at={{ x: left + wide / 2, y: top + high + 24 }} size={14}>
+      <Words at={{ x: left + wide / 2, y: top + high + 24 }}>
         X {formatLength(x.least, unit, { digits: 0 })} to {formatLength(x.greatest, unit, { digits: 0 })}
       </Words>
-      <Words at={{ x: left + 2, y: top - 10 }} anchor="start" size={14}>
+      <Words at={{ x: left + 2, y: top - 10 }} anchor="start">
         Y {formatLength(y.least, unit, { digits: 0 })} to {formatLength(y.greatest, unit, { digits: 0 })}
       </Words>
       <circle cx={home.x} cy={home.y} r={5} fill="var(--color-scribe)" />

@@ -142,7 +142,7 @@ export function StraightView(props: StraightViewProps) {
             )}
             <ToolMark parts={parts} tip={tip} side={side} at={at} scale={window.scale} />
             {hit && <HitMark {...at(hit)} />}
-            <text x={8} y={size.height - 8} className="fill-scribe text-[13px]">
+            <text x={8} y={size.height - 8} className="fill-scribe text-base">
               {LETTERS[side.right]} right, {LETTERS[side.up]} up
             </text>
           </svg>
@@ -211,10 +211,10 @@ function namedOnes(bodies: readonly Body[], at: At): Set<string> {
   const named = new Set<string>()
   for (const body of bodies) {
     const { width, height, name } = placeOf(body, at)
-    const half = 3.6 * body.name.length
-    if (width < 2 * half || height < 15) continue
+    const half = 4.5 * body.name.length
+    if (width < 2 * half || height < 19) continue
     if (
-      taken.some((other) => Math.abs(other.x - name.x) < half + other.half && Math.abs(other.y - name.y) < 14)
+      taken.some((other) => Math.abs(other.x - name.x) < half + other.half && Math.abs(other.y - name.y) < 18)
     )
       continue
     taken.push({ ...name, half })
@@ -265,7 +265,7 @@ function BodyMark({
         walls.map((wall) => <rect key={wall.y} {...wall} className={look} strokeWidth={lit ? 3 : 1.5} />)
       )}
       {named && (
-        <text x={name.x} y={name.y} textAnchor="middle" className="fill-scribe text-[13px]">
+        <text x={name.x} y={name.y} textAnchor="middle" className="fill-scribe text-base">
           {body.name}
         </text>
       )}

@@ -7,6 +7,7 @@ import { record } from '../../log/record.ts'
 import { logOf, renderInSetup } from '../../testing/shop.tsx'
 import { AtControl } from './at-control.tsx'
 
+vi.mock('../../ui/save-file.ts', () => ({ saveFile: vi.fn() }))
 vi.mock('../../log/record.ts', async (real) => ({ ...(await real<object>()), record: vi.fn() }))
 
 const TITLE = 'O5501 first operation'

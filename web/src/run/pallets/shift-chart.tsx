@@ -1,6 +1,7 @@
 import type { LaneState, ShiftSpan } from '@dogleg/core/pallet'
 import { formatHours } from '@dogleg/core/quantity'
-import { useId } from 'react'
+import { useId, useRef } from 'react'
+import { readable, useReadable } from '../../drawing/readable.ts'
 
 const WIDTH = 1200
 const LEFT = 92
@@ -69,12 +70,15 @@ export function ShiftChart({
     ...Array.from({ length: hands }, (_, index) => `person ${index + 1}`),
   ]
   const height = TOP + lanes.length * LANE + 8
+  const svg = useRef<SVGSVGElement>(null)
+  useReadable(svg, WIDTH, height)
   const x = (seconds: number) => LEFT + ((WIDTH - LEFT - 10) * Math.min(seconds, to)) / to
   const step = stepOf(to)
   const fill = (state: LaneState) => STATES[state].fill.replace('#', `#${id}-`)
   return (
     <figure>
       <svg
+        ref={svg}
         viewBox={`0 0 ${WIDTH} ${height}`}
         role="img"
         aria-label="What the machine, the pallets and the people do over the shift"
@@ -95,7 +99,7 @@ export function ShiftChart({
               x={x(at)}
               y={15}
               textAnchor={x(at) > WIDTH - 40 ? 'end' : 'middle'}
-              fontSize={15}
+              style={{ fontSize: readable(16) }}
               fill="var(--color-scribe)"
               className="digits"
             >
@@ -107,7 +111,13 @@ export function ShiftChart({
           const y = TOP + index * LANE
           return (
             <g key={lane}>
-              <text x={8} y={y + 21} fontSize={17} fontWeight={600} fill="var(--color-scribe)">
+              <text
+                x={8}
+                y={y + 21}
+                style={{ fontSize: readable(17) }}
+                fontWeight={600}
+                fill="var(--color-scribe)"
+              >
                 {lane}
               </text>
               <line
@@ -138,7 +148,7 @@ export function ShiftChart({
                           x={x(from) + width / 2}
                           y={y + 22}
                           textAnchor="middle"
-                          fontSize={17}
+                          style={{ fontSize: readable(17) }}
                           fontWeight={600}
                           fill="var(--color-layout-deep)"
                           className="digits"

@@ -57,7 +57,7 @@ export function Indicator(props: PartProps) {
       <Words at={{ x: label.x - 8, y: label.y + (frame.upright ? 16 : 0) }} anchor="end" plain>
         ground insert,
       </Words>
-      <Words at={{ x: label.x - 8, y: label.y + (frame.upright ? 33 : 17) }} anchor="end" plain>
+      <Words at={{ x: label.x - 8, y: label.y + (frame.upright ? 16 : 0) }} row={1} anchor="end" plain>
         pressed flat
       </Words>
       {/* How it is held: pressed flat on the face, its free half beside the part, so that its far side is the same plane. */}

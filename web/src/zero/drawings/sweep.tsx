@@ -59,7 +59,8 @@ export function Sweep(props: PartProps) {
               {name}
             </Words>
             <Words
-              at={{ x: words.x, y: words.y + 17 }}
+              at={words}
+              row={1}
               anchor={upright ? 'start' : away < 0 ? 'start' : 'end'}
               ink="measured"
               bold={mark(field).lit}

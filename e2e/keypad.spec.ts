@@ -150,3 +150,59 @@ test('steps, the units, taking back, and a real keyboard, which sends the keys a
   await expect(keypad(page)).toHaveCount(0)
   await context.close()
 })
+
+/** Rests a finger on something for as long as it takes. */
+async function rest(page: Page, on: Locator) {
+  // The page makes room for the keys, and then stands still.
+  let [before, box] = [null, await on.boundingBox()] as Awaited<ReturnType<Locator['boundingBox']>>[]
+  while (JSON.stringify(before) !== JSON.stringify(box)) {
+    await page.waitForTimeout(400)
+    ;[before, box] = [box, await on.boundingBox()]
+  }
+  if (!box) throw new Error('it is not on the page')
+  const touch = await page.context().newCDPSession(page)
+  const at = [{ x: box.x + box.width / 2, y: box.y + box.height / 2 }]
+  await touch.send('Input.dispatchTouchEvent', { type: 'touchStart', touchPoints: at })
+  await expect(page.getByRole('menu')).toBeVisible()
+  await touch.send('Input.dispatchTouchEvent', { type: 'touchEnd', touchPoints: [] })
+  await expect(page.getByRole('menu')).toBeVisible()
+}
+
+test('a finger that rests on a value: what was typed, as the last setup had it, copied and pasted', async ({
+  server,
+  browser,
+}) => {
+  const context = await browser.newContext({ hasTouch: true, serviceWorkers: 'block' })
+  const page = await context.newPage()
+  await page.goto(server.address)
+  await signIn(page)
+  const fieldIn = async (title: RegExp) => {
+    await page.getByRole('link', { name: 'Shop', exact: true }).click()
+    await openAt(page, title, 'Zero')
+    await page.getByRole('tab', { name: /^(→ )?X/ }).click()
+    await page.getByLabel('Found with').selectOption('corner')
+    return page.getByRole('textbox', { name: 'X on the drawing' })
+  }
+  const first = await fieldIn(/first side/)
+  await first.fill('.375')
+  await first.blur()
+  const field = await fieldIn(/second side/)
+  for (const text of ['.5', '.25']) {
+    await field.fill(text)
+    await field.blur()
+  }
+  await rest(page, field)
+  await expectAccessible(page)
+  await page.getByRole('menuitem', { name: 'As it was typed before: .5' }).tap()
+  await expect(field).toHaveValue('.5')
+  await rest(page, field)
+  await page.getByRole('menuitem', { name: /^As in Focuser housing, first side: \.375/ }).tap()
+  await expect(field).toHaveValue('.375')
+  // Of a number that is shown: from what it was computed.
+  await page.getByRole('tab', { name: 'Offsets' }).click()
+  await rest(page, page.getByText('-15.6504', { exact: true }).last())
+  await expect(page.getByText(/^Typed: /)).toBeVisible()
+  await page.getByRole('menuitem', { name: 'Copy -15.6504' }).tap()
+  await expect(page.getByRole('menu')).toHaveCount(0)
+  await context.close()
+})

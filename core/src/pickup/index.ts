@@ -69,7 +69,7 @@ export {
   valuesOf,
 } from './position.ts'
 export { isHeight, type Reading, type ReadingOf, reading } from './reading.ts'
-export { partWords, pointWords } from './reading-words.ts'
+export { partWords, pointWords, readingDetail } from './reading-words.ts'
 export { REPEATABILITY } from './repeatability.ts'
 export { readToolList, type WrittenLengths, writeSetLengths } from './set-lengths.ts'
 export {

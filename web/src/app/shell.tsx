@@ -15,6 +15,7 @@ import { useHeld } from '../log/storage.ts'
 import { waitingFile } from '../log/waiting-file.ts'
 import { lockWhenIdle } from '../people/idle-lock.ts'
 import { askSession } from '../people/sign.ts'
+import { usePressedValue, watchValues } from '../press/value-press.ts'
 import { Button } from '../ui/button.tsx'
 import { watchDecimalComma } from '../ui/decimal-comma.ts'
 import { lazyPart, NotHereYet, whenIdle } from '../ui/lazy-part.tsx'
@@ -117,6 +118,21 @@ function KeypadWhenAsked() {
   ) : null
 }
 
+const loadValueMenu = async () => (await import('../press/value-menu.tsx')).ValueMenu
+const LazyValueMenu = lazyPart(loadValueMenu, () => null)
+
+/** What can be done with the value that a finger rests on. */
+function ValueMenuWhenAsked() {
+  const value = usePressedValue()
+  useEffect(() => watchValues(), [])
+  useEffect(() => whenIdle(loadValueMenu), [])
+  return value ? (
+    <Suspense fallback={null}>
+      <LazyValueMenu key={value.text} value={value} />
+    </Suspense>
+  ) : null
+}
+
 const loadLock = async () => (await import('../people/lock-screen.tsx')).LockScreen
 const LockScreen = lazyPart(loadLock, NotHereYet)
 
@@ -207,6 +223,7 @@ export function Shell() {
         </header>
         <AtTablet />
         <KeypadWhenAsked />
+        <ValueMenuWhenAsked />
         <main className="flex flex-1 flex-col px-4 print:px-0">
           <OtherPageAlarm />
           <LossAlarm />

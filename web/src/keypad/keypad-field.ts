@@ -7,6 +7,9 @@ export type NumbersField = HTMLInputElement | HTMLTextAreaElement
 const { notify, subscribe } = listenerSet()
 const when = () => chosen('keypad')
 
+/** A finger that was lifted clicks so soon, in ms, or not at all. */
+const CLICK_MS = 350
+
 let field: NumbersField | undefined
 /** The keys were put away for this field, or the tablet's own keyboard was asked for. */
 let ownKeyboard: NumbersField | undefined
@@ -58,7 +61,8 @@ export function watchKeypad(): () => void {
   // The page makes room once the press is over: nothing moves away from under the finger.
   const after = (what: () => void) => setTimeout(what)
   const settle = () => {
-    if (down || !document.hasFocus()) return
+    // While it is asked what can be done with a value, nothing moves.
+    if (down || !document.hasFocus() || document.querySelector('[data-value-menu]')) return
     const next = numbersIn(document.activeElement)
     if (next !== ownKeyboard) ownKeyboard = undefined
     show(next && wanted() && next !== ownKeyboard ? next : undefined)
@@ -70,9 +74,17 @@ export function watchKeypad(): () => void {
     // Said before the field has the focus: then no other keyboard comes.
     if (next && wanted() && next !== ownKeyboard) next.inputMode = 'none'
   }
-  const raised = () => {
+  let waits: ReturnType<typeof setTimeout> | undefined
+  const over = () => {
+    clearTimeout(waits)
     down = false
     after(settle)
+  }
+  /** The click of a finger comes a moment after it was lifted: what moved before that would be under another place. */
+  const raised = () => {
+    if (!byFinger) return over()
+    clearTimeout(waits)
+    waits = setTimeout(over, CLICK_MS)
   }
   const focus = () => after(settle)
   const typed = (event: KeyboardEvent) => {
@@ -83,14 +95,15 @@ export function watchKeypad(): () => void {
   const watched = [
     ['pointerdown', pointed],
     ['pointerup', raised],
-    ['pointercancel', raised],
+    ['pointercancel', over],
     ['focusin', focus],
     ['focusout', focus],
-    ['click', focus],
+    ['click', over],
     ['keydown', typed],
   ] as const
   for (const [name, then] of watched) document.addEventListener(name, then as EventListener, true)
   return () => {
+    clearTimeout(waits)
     for (const [name, then] of watched) document.removeEventListener(name, then as EventListener, true)
     show(undefined)
   }

@@ -41,6 +41,7 @@ async function touch(label: string, pointerType = 'touch') {
   fireEvent.pointerDown(field, { pointerType })
   field.focus()
   fireEvent.pointerUp(field, { pointerType })
+  fireEvent.click(field)
   await act(async () => {
     await new Promise((resolve) => setTimeout(resolve, 5))
   })
@@ -70,6 +71,27 @@ describe('the keypad', () => {
     act(() => choose('keypad', 'never'))
     await touch('Length', 'touch')
     expect(keys()).toBeNull()
+  })
+
+  it('waits for the click that follows a finger: until then nothing moves', async () => {
+    render(<Form />)
+    const length = screen.getByLabelText('Length')
+    fireEvent.pointerDown(length, { pointerType: 'touch' })
+    length.focus()
+    fireEvent.pointerUp(length, { pointerType: 'touch' })
+    const wait = (ms: number) => act(() => new Promise((resolve) => setTimeout(resolve, ms)))
+    await wait(30)
+    expect(keys()).toBeNull()
+    fireEvent.click(length)
+    await wait(5)
+    expect(keys()).not.toBeNull()
+    // A finger that scrolled clicks nothing.
+    await touch('Note')
+    fireEvent.pointerDown(length, { pointerType: 'touch' })
+    length.focus()
+    fireEvent.pointerUp(length, { pointerType: 'touch' })
+    await wait(400)
+    expect(keys()).not.toBeNull()
   })
 
   it('types several readings of one thing, and steps the last of them', async () => {

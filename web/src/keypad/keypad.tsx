@@ -131,7 +131,7 @@ function Keys({ field }: { field: NumbersField }) {
           type="button"
           tabIndex={-1}
           onClick={() => toNext(field)}
-          className="keypad-next inline-flex min-h-16 items-center justify-center gap-2 rounded-sm bg-ink text-xl font-semibold text-stock select-none"
+          className={`keypad-next ${several ? 'beside' : ''} inline-flex min-h-16 items-center justify-center gap-2 rounded-sm bg-ink text-xl font-semibold text-stock select-none`}
         >
           Next <ArrowRight aria-hidden size={24} />
         </button>

@@ -11,6 +11,7 @@ import { useReady, useSetup } from '../log/use-setup.ts'
 import { ChangedDialog } from '../logbook/changed-dialog.tsx'
 import { UnreadNotice } from '../logbook/unread-notice.tsx'
 import { PositionContext, positionSourceOf } from '../positions/use-positions.ts'
+import { typesIn } from '../press/typed-before.ts'
 import { useStayAwake } from '../tablet/stay-awake.ts'
 import { addressOf, keptBetween, QUIETLY } from '../traveler/address.ts'
 import { Button } from '../ui/button.tsx'
@@ -52,6 +53,11 @@ function Traveler(open: Pick<OpenSetup, 'setup' | 'entries' | 'reference'>) {
   // Most go on to what is next.
   const ahead = next?.step
   useEffect(() => (ahead ? whenIdle(() => loadAhead(ahead)) : undefined), [ahead])
+  const { title } = setup.opened
+  useEffect(() => {
+    typesIn({ id: setup.id, title, machine: machine.id })
+    return () => typesIn(undefined)
+  }, [setup.id, title, machine.id])
   const waits = ready.notes.filter((note) => note.waits)
   const at = pathname.replace(/\/$/, '').split('/').at(-1)
   if (at === setup.id) {

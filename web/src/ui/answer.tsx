@@ -87,7 +87,11 @@ export function AnswerPanel({ title, answer, findings, fact, children, after, de
         {children}
         <div className={stale ? 'hatched -mx-2 px-2' : ''}>
           <h2 className="font-semibold">{title}</h2>
-          <p className="digits text-5xl leading-tight tracking-tight" data-testid="answer">
+          <p
+            className="digits text-5xl leading-tight tracking-tight"
+            data-testid="answer"
+            data-value={formatLength(answer.value, answer.unit)}
+          >
             {formatLength(answer.value, answer.unit)}
             <span className="ml-2 text-xl text-ink-soft">{unitSymbol(answer.unit)}</span>
           </p>

@@ -49,7 +49,7 @@ export const MethodChart = memo(function MethodChart({ advice, tolerance, unit }
             ))}
             <LabelList dataKey="label" position="right" fill={INK} fontSize="1rem" {...OVER_LINES} />
           </Bar>
-          <ReferenceLine x={tolerance} stroke={INK} strokeDasharray="6 4" strokeWidth={2} />
+          <ReferenceLine x={tolerance} zIndex={100} stroke={INK} strokeDasharray="6 4" strokeWidth={2} />
         </BarChart>
       </ResponsiveContainer>
     </figure>

@@ -1,6 +1,6 @@
 import { formatAngle } from '@dogleg/core/angle'
 import type { Freshness } from '@dogleg/core/fact'
-import { methodName, type Reading } from '@dogleg/core/pickup'
+import { methodName, type Reading, readingDetail } from '@dogleg/core/pickup'
 import { formatLength } from '@dogleg/core/quantity'
 import { FLAT_METHODS } from '@dogleg/core/rotary'
 import { type OffsetRow, offsetTable } from '@dogleg/core/setup'
@@ -22,18 +22,26 @@ interface CellLinesProps {
   value: string
   doubt: string
   how: string
+  /** What was typed to find it. */
+  typed?: string
   fact: { entry: { by: string; at: string }; freshness: Freshness }
   /** The setup that it comes from, where that is another one. */
   other: { id: string; title: string } | undefined
 }
 
 /** One value of one offset: how far off it may be, how it was found, when, and whether it still holds. */
-function CellLines({ value, doubt, how, fact, other }: CellLinesProps) {
+function CellLines({ value, doubt, how, typed, fact, other }: CellLinesProps) {
   const { freshness, entry } = fact
   return (
     <div className={freshness.state === 'stale' ? 'hatched px-1' : ''}>
       <p className="flex flex-wrap items-baseline gap-x-2 whitespace-nowrap">
-        <span className={`digits text-2xl ${other ? 'text-ink-soft' : ''}`}>{value}</span>
+        <span
+          className={`digits text-2xl ${other ? 'text-ink-soft' : ''}`}
+          data-value={value}
+          data-typed={typed}
+        >
+          {value}
+        </span>
         <span className="digits text-sm">±{doubt}</span>
       </p>
       <p className="text-sm leading-tight text-ink-soft">
@@ -61,6 +69,7 @@ function CellView({ cell, unit }: { cell: OffsetRow['axes']['X']; unit: 'inch' |
       value={formatLength(value, unit)}
       doubt={formatLength(doubt, unit)}
       how={howFound(fact.entry.reading)}
+      typed={readingDetail(fact.entry.reading)}
       fact={fact}
       other={other}
     />

@@ -1,0 +1,95 @@
+import { storage } from '../log/storage.ts'
+
+/** What stood in a field of a setup. */
+export interface TypedBefore {
+  setup: string
+  title: string
+  text: string
+}
+
+/** A setup as its fields are typed in; `machine` so that a position is never offered on another one. */
+export interface TypedIn {
+  id: string
+  title: string
+  machine: string
+}
+
+const PREFIX = 'dogleg.typed.'
+/** Of each field so many texts are kept, the newest first, and so many fields. */
+const MOST_TEXTS = 6
+const MOST_FIELDS = 400
+const MOST_CHARACTERS = 200
+
+let open: TypedIn | undefined
+/** Says which setup is open on this page; undefined when it is closed. */
+export function typesIn(setup: TypedIn | undefined) {
+  open = setup
+}
+
+const labelOf = (field: HTMLElement) =>
+  (field instanceof HTMLInputElement || field instanceof HTMLTextAreaElement
+    ? field.labels?.[0]?.textContent
+    : undefined) ??
+  field.getAttribute('aria-label') ??
+  ''
+
+/** The name of a field that is the same in every setup on the machine: its step, the tabs over it, and its own. */
+function nameOf(field: HTMLElement, { machine }: TypedIn): string {
+  const step = /\/setups\/[^/]+\/([^/?]+)/.exec(window.location.pathname)?.[1] ?? ''
+  const tabs = [...document.querySelectorAll<HTMLElement>('main [role=tab][aria-selected=true]')].map(
+    ({ id }) => /-trigger-(.*)$/.exec(id)?.[1] ?? '',
+  )
+  const own = field.closest<HTMLElement>('[data-field]')?.dataset.field ?? labelOf(field)
+  return [machine, step, ...tabs, own].join('|')
+}
+
+const isText = (each: unknown): each is TypedBefore =>
+  typeof each === 'object' &&
+  each !== null &&
+  ['setup', 'title', 'text'].every((name) => typeof (each as Record<string, unknown>)[name] === 'string')
+
+function read(name: string): TypedBefore[] {
+  try {
+    const kept: unknown = JSON.parse(storage.get(PREFIX + name) ?? '[]')
+    return Array.isArray(kept) ? kept.filter(isText) : []
+  } catch {
+    return []
+  }
+}
+
+/** Remembers what stands in a field of the open setup once it is left. The fields that were left longest ago are forgotten. */
+export function rememberTyped(field: HTMLInputElement | HTMLTextAreaElement) {
+  const text = field.value.trim()
+  if (!open || text === '' || text.length > MOST_CHARACTERS || field.type === 'password') return
+  const name = nameOf(field, open)
+  const before = read(name).filter((each) => each.setup !== open?.id || each.text !== text)
+  const kept = [{ setup: open.id, title: open.title, text }, ...before].slice(0, MOST_TEXTS)
+  // Put in anew, so that it stands last among what is kept.
+  storage.remove(PREFIX + name)
+  storage.set(PREFIX + name, JSON.stringify(kept))
+  const fields = order().filter((each) => each !== name)
+  for (const old of fields.slice(MOST_FIELDS - 1)) storage.remove(PREFIX + old)
+  storage.set(`${PREFIX}order`, JSON.stringify([name, ...fields.slice(0, MOST_FIELDS - 1)]))
+}
+
+function order(): string[] {
+  try {
+    const kept: unknown = JSON.parse(storage.get(`${PREFIX}order`) ?? '[]')
+    return Array.isArray(kept) ? kept.filter((each) => typeof each === 'string') : []
+  } catch {
+    return []
+  }
+}
+
+/** What a field had before: in this setup, and in the last other setup on the machine; each only where it is another text. */
+export function typedBefore(field: HTMLInputElement | HTMLTextAreaElement): {
+  here?: TypedBefore
+  last?: TypedBefore
+} {
+  if (!open) return {}
+  const now = field.value.trim()
+  const others = read(nameOf(field, open)).filter(({ text }) => text !== now)
+  const here = others.find(({ setup }) => setup === open?.id)
+  const last = others.find(({ setup }) => setup !== open?.id)
+  return { ...(here ? { here } : {}), ...(last ? { last } : {}) }
+}

@@ -58,27 +58,32 @@ const INCH = [
   ...LETTERS.map((size, n) => inch(String.fromCharCode(65 + n), size / 1_000)),
 ]
 
-/** Every drill of the standard sets, in rising size. */
-export const DRILL_SIZES: readonly DrillSize[] = [...INCH, ...METRIC].sort(
-  (a, b) => convertLength(a.diameter, a.unit, 'mm') - convertLength(b.diameter, b.unit, 'mm'),
-)
+/** Each drill with its diameter in mm, converted exactly and once: a field that is typed in asks for the nearest at every key. */
+const IN_MM = [...INCH, ...METRIC]
+  .map((drill) => ({ drill, mm: convertLength(drill.diameter, drill.unit, 'mm') }))
+  .sort((a, b) => a.mm - b.mm)
 
-/** How far a drill is from a diameter in `unit`, in mm. */
-const offBy = ({ diameter, unit: own }: DrillSize, wanted: number, unit: LengthUnit) =>
-  Math.abs(convertLength(diameter, own, 'mm') - convertLength(wanted, unit, 'mm'))
+/** Every drill of the standard sets, in rising size. */
+export const DRILL_SIZES: readonly DrillSize[] = IN_MM.map(({ drill }) => drill)
+
+/** The nearest drill, and how far it is from the diameter, in mm. */
+function nearest(diameter: number, unit: LengthUnit) {
+  const wanted = convertLength(diameter, unit, 'mm')
+  let best: { drill: DrillSize; off: number } | undefined
+  for (const { drill, mm } of IN_MM) {
+    const off = Math.abs(mm - wanted)
+    const isNearer = !best || off < best.off
+    const isOwn = off === best?.off && drill.unit === unit && best.drill.unit !== unit
+    if (isNearer || isOwn) best = { drill, off }
+  }
+  return best as { drill: DrillSize; off: number }
+}
 
 /** The drill of all sets together that is nearest to a diameter in `unit`; of two that are as near that of its own unit. */
-export function nearestDrill(diameter: number, unit: LengthUnit): DrillSize {
-  const ranked = [...DRILL_SIZES].sort(
-    (a, b) =>
-      offBy(a, diameter, unit) - offBy(b, diameter, unit) ||
-      Number(b.unit === unit) - Number(a.unit === unit),
-  )
-  return ranked[0] as DrillSize
-}
+export const nearestDrill = (diameter: number, unit: LengthUnit): DrillSize => nearest(diameter, unit).drill
 
 /** The drill by its diameter, where it is one of the sets: the nearest within a hundredth of a millimetre. */
 export function drillName(diameter: number, unit: LengthUnit): string | undefined {
-  const nearest = nearestDrill(diameter, unit)
-  return offBy(nearest, diameter, unit) < 0.01 ? nearest.name : undefined
+  const { drill, off } = nearest(diameter, unit)
+  return off < 0.01 ? drill.name : undefined
 }

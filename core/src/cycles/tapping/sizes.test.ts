@@ -1,7 +1,9 @@
+import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { caseOf, compact, machineOf, plain, sheetOf, twoLine } from '../../code/testing.ts'
 import { USUAL_MATERIALS } from '../../cutting/index.ts'
 import type { Machine } from '../../machine/index.ts'
+import { convertLength } from '../../quantity/index.ts'
 import type { CycleCase } from '../cycle/index.ts'
 import { DRILL_SIZES, drillName, nearestDrill } from '../drilling/index.ts'
 import type { TapDraft, TapParams } from './params.ts'
@@ -259,6 +261,24 @@ describe('drills and threads by their names', () => {
     })
     for (const each of DRILL_SIZES)
       expect(nearestDrill(each.diameter, each.unit).diameter).toBe(each.diameter)
+  })
+
+  it('the nearest drill is that than which none is nearer, in either unit, and of two the one of its own', () => {
+    const micrometres = fc.integer({ min: 100, max: 45_000 })
+    fc.assert(
+      fc.property(micrometres, fc.constantFrom('inch' as const, 'mm' as const), (size, unit) => {
+        const wanted = unit === 'mm' ? size / 1000 : size / 25_000
+        const off = ({ diameter, unit: own }: (typeof DRILL_SIZES)[number]) =>
+          Math.abs(convertLength(diameter, own, 'mm') - convertLength(wanted, unit, 'mm'))
+        const least = Math.min(...DRILL_SIZES.map(off))
+        const nearest = nearestDrill(wanted, unit)
+        expect(off(nearest)).toBe(least)
+        const asNear = DRILL_SIZES.filter((drill) => off(drill) === least)
+        if (asNear.some((drill) => drill.unit === unit)) expect(nearest.unit).toBe(unit)
+        expect(drillName(wanted, unit)).toBe(least < 0.01 ? nearest.name : undefined)
+      }),
+      { numRuns: 200 },
+    )
   })
   // Drill tables of handbooks, from memory.
   it.each([

@@ -14,7 +14,7 @@ import { againstNumber, codedOffset, codeRests, codeTools } from '@dogleg/core/p
 import { type FieldProblems, formatShort } from '@dogleg/core/quantity'
 import { againstSerials, inForce, seriesIn } from '@dogleg/core/setup'
 import type { InHand } from '@dogleg/core/traveler'
-import { useDeferredValue, useMemo, useState } from 'react'
+import { useMemo, useState } from 'react'
 import { useNavigate } from 'react-router'
 import { newId } from '../log/clock.ts'
 import { useOffset, useOpenSetup } from '../log/open-setup.ts'
@@ -29,6 +29,7 @@ import { NextBar } from '../traveler/next-bar.tsx'
 import { Button } from '../ui/button.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { FactLine } from '../ui/fact-line.tsx'
+import { useAfterPaint } from '../ui/use-after-paint.ts'
 import { VerdictMark } from '../ui/verdict.tsx'
 import { CodePanel } from './code-panel.tsx'
 import { CycleEditor } from './cycle-editor.tsx'
@@ -65,7 +66,9 @@ export function CodeStep() {
   const [replacing, setReplacing] = useState<string>()
 
   const item = draft.items.find(({ id }) => id === chosen) ?? draft.items[0]
-  const deferred = useDeferredValue(draft)
+  const deferred = useAfterPaint(draft)
+  /** Until the code follows what was typed last, nothing is given out or recorded. */
+  const settled = deferred === draft
   const offsetName = lathe ? 'G54' : offset.name
   const live = useMemo(() => readable(deferred, unit), [deferred, unit])
   const { sheet, incomplete } = live
@@ -104,7 +107,7 @@ export function CodeStep() {
     .filter(({ entry: of }) => !sheets.some((each) => each.title.trim() === of.sheet.title))
     .map(({ entry: of }) => draftOfSheet(of.sheet))
   const keep = (): string | undefined => {
-    if (!entry || !given) return undefined
+    if (!entry || !given || !settled) return undefined
     return same && fact ? fact.entry.id : record(setup.id, entry).id
   }
 
@@ -138,7 +141,7 @@ export function CodeStep() {
   }
   const proveIt = () =>
     signed(async () => {
-      if (!given) return
+      if (!given || !settled) return
       keep()
       // A text that stands in Prove and nowhere else is not lost without a question.
       const others = setup.prove.proofs.flatMap(({ entry: of }) => (of.text === undefined ? [] : [of.text]))
@@ -274,7 +277,10 @@ export function CodeStep() {
         )}
       </div>
 
-      <div className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule py-0.5">
+      <div
+        inert={!settled}
+        className="flex flex-wrap items-center gap-x-4 gap-y-1 border-t border-rule py-0.5"
+      >
         <Button
           look={same ? 'plain' : 'primary'}
           disabled={!given || same}

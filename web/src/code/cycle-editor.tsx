@@ -17,11 +17,12 @@ import { sheetCase } from '@dogleg/core/prepare'
 import { type FieldProblems, formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { inForce } from '@dogleg/core/setup'
 import { Tabs } from 'radix-ui'
-import { memo, type ReactNode, useDeferredValue, useMemo, useState } from 'react'
+import { memo, type ReactNode, useMemo, useState } from 'react'
 import { Example } from '../drawing/example.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { Working } from '../ui/answer.tsx'
 import { nextFieldOnEnter } from '../ui/entry-field.tsx'
+import { useAfterPaint } from '../ui/use-after-paint.ts'
 import { useLatest } from '../ui/use-latest.ts'
 import { type CycleForm, CycleFormProvider } from './cycle-field.tsx'
 import { EngraveDrawing } from './engrave-drawing.tsx'
@@ -186,7 +187,7 @@ export function CycleEditor(props: CycleEditorProps) {
     }),
     [tap, groove, engraved, wrapped, working, placesKnown, unit],
   )
-  const later = useDeferredValue(drawing)
+  const later = useAfterPaint(drawing)
   if (!material) return null
 
   return (

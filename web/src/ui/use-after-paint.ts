@@ -1,0 +1,20 @@
+import { startTransition, useEffect, useState } from 'react'
+
+/**
+ * What a value was until the page has been drawn with the new one: what follows from it is computed and drawn after that, and holds up
+ * neither the field that is typed in nor its answer. A change that comes meanwhile begins it anew.
+ */
+export function useAfterPaint<T>(value: T): T {
+  const [later, setLater] = useState(value)
+  useEffect(() => {
+    let timer: ReturnType<typeof setTimeout> | undefined
+    const frame = requestAnimationFrame(() => {
+      timer = setTimeout(() => startTransition(() => setLater(() => value)))
+    })
+    return () => {
+      cancelAnimationFrame(frame)
+      clearTimeout(timer)
+    }
+  }, [value])
+  return later
+}

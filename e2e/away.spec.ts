@@ -1,5 +1,6 @@
 import type { BrowserContext, Page } from '@playwright/test'
 import { expect, openAt, signIn, test, toStep } from './dogleg.ts'
+import { startNewer } from './newer-release.ts'
 
 /** Until the page is kept on this tablet, with all of its files. */
 const kept = (page: Page) =>
@@ -147,5 +148,47 @@ test('an old page at a newer server says so, is answered nothing that it might m
   await page.getByRole('button', { name: 'Load it again' }).click()
   await expect(page.getByRole('alert', { name: 'This page is of another version' })).toHaveCount(0)
   await expect(page.getByText('From a page of before.')).toBeVisible()
+  await context.close()
+})
+
+test('a newer release: the page that is kept goes on, what is typed stays, and the newer one is taken at a press', async ({
+  server,
+  browser,
+}) => {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  const { page, errors } = await tabletOf(context, server.address)
+  await signIn(page)
+  await openAt(page, /second side/, 'Logbook')
+  const notes = page.getByLabel('Add a note')
+  await notes.fill('Recorded before the release.')
+  await page.keyboard.press('Enter')
+  await expect(page.getByText('Recorded before the release.')).toBeVisible()
+  const newer = page.locator('html[data-release=newer]')
+  await server.stop()
+  await notes.fill('Recorded between the two.')
+  await page.keyboard.press('Enter')
+  await notes.fill('Half of a')
+  const end = await startNewer(server.file, server.port)
+  try {
+    const told = page.getByRole('alert', { name: 'This page is of another version' })
+    await expect(told).toBeVisible()
+    // Nobody is interrupted: it stands as it was, and what waited went out.
+    await expect(notes).toHaveValue('Half of a')
+    await expect(newer).toHaveCount(0)
+    await expect(page.getByText(/kept on this tablet/)).toHaveCount(0)
+    await page.getByRole('button', { name: 'Load it again' }).click()
+    await expect(newer).toHaveCount(1)
+    await expect(told).toHaveCount(0)
+    await expect(page.getByText('Recorded between the two.')).toBeVisible()
+    // It is the newer one that is kept: with the server away it opens.
+    await kept(page)
+  } finally {
+    await end()
+  }
+  const again = await context.newPage()
+  await again.goto(server.address)
+  await expect(again.getByText(/What is shown is as of/)).toBeVisible()
+  expect(await again.evaluate(() => document.documentElement.dataset.release)).toBe('newer')
+  expect(errors).toEqual([])
   await context.close()
 })

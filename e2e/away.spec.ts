@@ -1,6 +1,7 @@
 import type { BrowserContext, Page } from '@playwright/test'
 import { expect, openAt, signIn, test, toStep } from './dogleg.ts'
 import { startNewer } from './newer-release.ts'
+import { runThere } from './simulated.ts'
 
 /** Until the page is kept on this tablet, with all of its files. */
 const kept = (page: Page) =>
@@ -189,6 +190,41 @@ test('a newer release: the page that is kept goes on, what is typed stays, and t
   await again.goto(server.address)
   await expect(again.getByText(/What is shown is as of/)).toBeVisible()
   expect(await again.evaluate(() => document.documentElement.dataset.release)).toBe('newer')
+  expect(errors).toEqual([])
+  await context.close()
+})
+
+test('the simulated machine with the server away: on at this tablet alone, a program runs, and then it is the server’s again', async ({
+  server,
+  browser,
+}) => {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  const { page, errors } = await tabletOf(context, server.address)
+  await signIn(page)
+  await page.getByRole('link', { name: 'Practice' }).click()
+  await page.getByRole('link', { name: 'Mill 1' }).click()
+  await expect(page.getByRole('button', { name: 'Switch it on' })).toBeVisible()
+  await server.stop()
+  await expect(page.getByText(/it is switched on at this tablet alone/)).toBeVisible()
+  await page.getByLabel('Piece number').fill('577')
+  await page.getByRole('button', { name: 'Switch it on' }).click()
+  await expect(page.getByText('It is on at this tablet alone', { exact: false })).toBeVisible()
+  await expect(page.getByText('Piece 577.')).toBeVisible()
+  await page.getByLabel('Distance along X').fill('1.5')
+  await page.getByRole('button', { name: 'Jog X minus' }).click()
+  await expect(page.getByTestId('position-X')).toHaveText('-1.5000')
+  await page.getByRole('tab', { name: 'Program' }).click()
+  await page.getByLabel('Another program').fill('O1\nG20 G90\nG53 G0 X-2.25\nM30')
+  await page.getByRole('button', { name: 'Load it', exact: true }).click()
+  await expect(page.getByText(/^(3 )?G53 G0 X-2.25$/).last()).toBeVisible()
+  await runThere(page)
+  await expect(page.getByTestId('position-X')).toHaveText('-2.2500')
+
+  // The server is back: what is on here stays until somebody leaves it.
+  await server.start()
+  await page.getByRole('button', { name: 'Go to the one of the server' }).click()
+  await expect(page.getByRole('button', { name: 'Switch it on' })).toBeVisible()
+  await expect(page.getByText('It is on at this tablet alone', { exact: false })).toHaveCount(0)
   expect(errors).toEqual([])
   await context.close()
 })

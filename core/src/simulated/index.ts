@@ -2,6 +2,7 @@ export { act, advance, switchOn } from './act.ts'
 export { type SimulatedAction, simulatedAction } from './actions.ts'
 export { isMill } from './contact.ts'
 export { FINDER_RPM, finderOf, WHEEL_STEPS } from './devices.ts'
+export { doubleOf, positionsOf, SEEDS } from './double.ts'
 export {
   type AnswerField,
   type Answers,

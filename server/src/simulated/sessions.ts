@@ -3,13 +3,12 @@ import type { Asked } from '@dogleg/core/api'
 import type { Machine } from '@dogleg/core/machine'
 import type { LengthUnit } from '@dogleg/core/quantity'
 import {
+  doubleOf,
   exerciseOf,
-  latheWorld,
-  millWorld,
+  SEEDS,
   type SimulatedAction,
   type SimulatedMachine,
   type SimulatedState,
-  switchOn,
   viewOf,
 } from '@dogleg/core/simulated'
 import { inTurn } from '../database/in-turn.ts'
@@ -53,9 +52,6 @@ type Begins = Asked<'switchOn'>['body']
 /** What works out a program. */
 const RUNS: ReadonlySet<SimulatedAction['do']> = new Set(['load', 'start'])
 
-/** A number that a piece can be asked for by again. */
-const SEEDS = 1_000_000
-
 async function simulatedMachine(
   reference: ReferenceStore,
   id: string,
@@ -65,9 +61,7 @@ async function simulatedMachine(
   if (!machine) throw new Problem(404, 'not-found', `There is no machine "${id}" here.`)
   const profile = await reference.newest('profiles', machine.profileId)
   const tools = (await reference.all('tools')).rows.filter(({ machineId }) => machineId === machine.id)
-  // A control that has a macro for a tool setter has the setter too.
-  const options = { machine, tools, setter: Boolean(profile?.setting), ...(profile ? { profile } : {}) }
-  return switchOn(machine.kind === 'mill' ? millWorld(seed, options) : latheWorld(seed, options))
+  return doubleOf(seed, { machine, profile, tools })
 }
 
 function simulatedExercise(id: string, unit: LengthUnit, seed: number): SimulatedState {

@@ -161,7 +161,7 @@ function AtTheMachine({
   const [place, setPlace] = useState<Place>(task.text ? 'program' : 'machine')
   const practice = useMemo(() => practiceMachine(kind, unit), [kind, unit])
   const source = useMemo<PositionSource>(
-    () => ({ id, of: 'exercise', name: 'the machine', unit, leastStep: practice.leastStep }),
+    () => ({ id, of: 'simulated', name: 'the machine', unit, leastStep: practice.leastStep }),
     [id, unit, practice],
   )
   const view = simulated.machine?.view

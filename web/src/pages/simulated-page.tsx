@@ -2,9 +2,10 @@ import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
 import { useParams } from 'react-router'
 import { Lost } from '../app/lost.tsx'
-import { api } from '../log/api.ts'
+import { useReachable } from '../log/api.ts'
 import { useRows } from '../log/rows.ts'
 import { InnerTabs } from '../run/inner-tabs.tsx'
+import { atMachine, useIsOwn } from '../simulated/at-machine.ts'
 import { BarDrawing } from '../simulated/bar-drawing.tsx'
 import { Console } from '../simulated/console.tsx'
 import { Hidden } from '../simulated/hidden.tsx'
@@ -30,6 +31,8 @@ export function SimulatedPage() {
   const { id = '' } = useParams()
   const { data: machines } = useRows('machines')
   const simulated = useSimulated(id)
+  const isOwn = useIsOwn(id)
+  const reachable = useReachable()
   if (!machines) return <p className="py-10 text-lg">Reading the machines…</p>
   const machine = machines.find((each) => each.id === id)
   if (!machine) return <Lost says={`There is no machine "${id}" here.`} />
@@ -41,6 +44,12 @@ export function SimulatedPage() {
           {simulated.machine ? `Piece ${simulated.machine.seed}. ` : ''}Nothing here moves a real machine.
         </p>
       </div>
+      {isOwn && (
+        <p role="status" className="flex flex-wrap items-center gap-3 border-2 border-rule p-2">
+          <span>It is on at this tablet alone: it was switched on while the server was away.</span>
+          {reachable && <Button onClick={simulated.leaveOwn}>Go to the one of the server</Button>}
+        </p>
+      )}
       {simulated.error && (
         <p role="alert" className="border-2 border-ink p-2 font-semibold">
           {simulated.error}
@@ -74,6 +83,12 @@ function SwitchOn({ machine, simulated }: { machine: string; simulated: Simulate
         It is switched off. Switched on, it stands at home, with a vise and a part on its table (on a lathe a
         bar in its chuck) where nobody knows exactly, and empty tables.
       </p>
+      {!useReachable() && (
+        <p className="pb-3 font-semibold">
+          The server does not answer: it is switched on at this tablet alone, and is gone once the page is
+          closed.
+        </p>
+      )}
       <TextEntry
         label="Piece number"
         value={piece}
@@ -94,7 +109,7 @@ function AtTheMachine({ id, simulated }: { id: string; simulated: Simulated }) {
   const loads = machine?.view.run?.loads ?? 0
   const { data: program } = useQuery({
     queryKey: ['simulated-program', id, machine?.startedAt, loads],
-    queryFn: () => api.programOf(id),
+    queryFn: () => atMachine.programOf(id),
     enabled: loads > 0,
     staleTime: Number.POSITIVE_INFINITY,
   })

@@ -70,7 +70,7 @@ describe('the positions of the machine in hand', () => {
   })
 
   it('are those of the simulated machine in an exercise', async () => {
-    reading({ ...MILL, of: 'exercise', id: 'x1' })
+    reading({ ...MILL, of: 'simulated', id: 'x1' })
     await pass(10)
     expect(asked).toEqual(['/api/simulated/x1/positions'])
   })

@@ -3,13 +3,14 @@ import type { LengthUnit } from '@dogleg/core/quantity'
 import { useQuery, useQueryClient } from '@tanstack/react-query'
 import { createContext, useContext, useLayoutEffect, useState } from 'react'
 import { api, Refused } from '../log/api.ts'
+import { atMachine } from '../simulated/at-machine.ts'
 import { tell } from '../tablet/tell.ts'
 
 /** Where the positions of the machine in hand are read from. */
 export interface PositionSource {
-  /** The machine's id, or that of an exercise's simulated machine. */
+  /** The machine's id, or that of a simulated machine. */
   id: string
-  of: 'machine' | 'exercise'
+  of: 'machine' | 'simulated'
   /** What the machine is called. */
   name: string
   unit: LengthUnit
@@ -30,7 +31,7 @@ export const positionSourceOf = ({
   positions
     ? {
         id,
-        of: 'machine',
+        of: positions.from === 'simulated' ? 'simulated' : 'machine',
         name: positions.from === 'simulated' ? `the simulated ${name}` : name,
         unit,
         leastStep,
@@ -54,8 +55,7 @@ export interface Positions {
   take: () => Promise<PositionsRead>
 }
 
-const read = ({ of, id }: PositionSource) =>
-  of === 'machine' ? api.positions(id) : api.simulatedPositions(id)
+const read = ({ of, id }: PositionSource) => (of === 'machine' ? api.positions(id) : atMachine.positions(id))
 
 /** Seconds since the last answer once it is too old, counted on though nothing comes; 0 while it is not. */
 function useSilence(answered: number): number {

@@ -2,12 +2,12 @@ import type { Machine } from '@dogleg/core/machine'
 import { useMutation } from '@tanstack/react-query'
 import { MonitorPlay } from 'lucide-react'
 import { Link } from 'react-router'
-import { api } from '../log/api.ts'
 import { Button } from '../ui/button.tsx'
+import { atMachine } from './at-machine.ts'
 
 /** Handing a program to the simulated machine, where a machine has one; it runs there, and nothing else moves. */
 export function useHanding(machine: Machine, text: string) {
-  const handing = useMutation({ mutationFn: () => api.workAt(machine.id, [{ do: 'load', text }]) })
+  const handing = useMutation({ mutationFn: () => atMachine.work(machine.id, [{ do: 'load', text }]) })
   return machine.positions?.from === 'simulated' ? { machine, handing } : undefined
 }
 type Handing = NonNullable<ReturnType<typeof useHanding>>

@@ -2,15 +2,15 @@ import { fixedDigits, formatLength, unitSymbol } from '@dogleg/core/quantity'
 import { againstHidden, type SimulatedView } from '@dogleg/core/simulated'
 import { useQuery } from '@tanstack/react-query'
 import { useState } from 'react'
-import { api } from '../log/api.ts'
 import { Button } from '../ui/button.tsx'
+import { atMachine } from './at-machine.ts'
 
 /** What is hidden in the simulated machine against what is keyed in: for who is done, and wants to know how far off. */
 export function Hidden({ id, view, onAnew }: { id: string; view: SimulatedView; onAnew: () => void }) {
   const [open, setOpen] = useState(false)
   const { data, error } = useQuery({
     queryKey: ['simulated-hidden', id, view.worked, view.offsets, view.lengths, view.rotary?.onTable],
-    queryFn: () => api.hidden(id),
+    queryFn: () => atMachine.hidden(id),
     enabled: open,
   })
   const shown = (value: number | null, degrees = false, plus = false) =>

@@ -1,6 +1,8 @@
 import type { SimulatedAction } from '@dogleg/core/simulated'
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query'
-import { api, type BeginsWith, Refused, type SimulatedMachine } from '../log/api.ts'
+import { type BeginsWith, Refused, type SimulatedMachine, Unreachable } from '../log/api.ts'
+import { useRows } from '../log/rows.ts'
+import { atMachine } from './at-machine.ts'
 
 /** How often a machine is looked at: while a program runs, and else, for what somebody else does at it. */
 const RUNNING_MS = 200
@@ -15,15 +17,20 @@ export interface Simulated {
   work: (...actions: SimulatedAction[]) => void
   switchOn: (from: BeginsWith) => void
   busy: boolean
+  /** Goes back to the one of the server. */
+  leaveOwn: () => void
 }
 
-/** A simulated machine of the server, and working at it. `id` undefined while there is none yet. */
+/** A simulated machine of the server, or of this tablet where that is away, and working at it. `id` undefined while there is none yet. */
 export function useSimulated(id: string | undefined): Simulated {
   const client = useQueryClient()
   const key = ['simulated', id]
+  const { data: machines } = useRows('machines')
+  const { data: profiles } = useRows('profiles')
+  const { data: tools = [] } = useRows('tools')
   const { data, error } = useQuery({
     queryKey: key,
-    queryFn: () => (id ? api.simulated(id) : Promise.reject(new Error('none'))),
+    queryFn: () => (id ? atMachine.look(id) : Promise.reject(new Error('none'))),
     enabled: id !== undefined,
     refetchInterval: ({ state }) => (state.data?.view.run?.phase === 'running' ? RUNNING_MS : STANDING_MS),
     retry: false,
@@ -34,17 +41,30 @@ export function useSimulated(id: string | undefined): Simulated {
     void client.invalidateQueries({ queryKey: ['positions'] })
   }
   const acting = useMutation({
-    mutationFn: (actions: readonly SimulatedAction[]) => api.workAt(id ?? '', actions),
+    mutationFn: (actions: readonly SimulatedAction[]) => atMachine.work(id ?? '', actions),
     // One after the other, in the order of the presses.
     scope: { id: `simulated ${id}` },
     onSuccess: put,
   })
   const starting = useMutation({
-    mutationFn: (from: BeginsWith) => api.switchOn(id ?? '', from),
+    mutationFn: (from: BeginsWith) =>
+      atMachine.switchOn(id ?? '', from, (of) => {
+        const machine = machines?.find((each) => each.id === of)
+        return (
+          machine && {
+            machine,
+            profile: profiles?.find((each) => each.id === machine.profileId),
+            tools: tools.filter(({ machineId }) => machineId === of),
+          }
+        )
+      }),
     onSuccess: put,
   })
   const problem = starting.error ?? acting.error ?? error
-  const off = error instanceof Refused && error.code === 'switched-off'
+  // With the server away there is none of it: one can be switched on here.
+  const off =
+    (error instanceof Refused && error.code === 'switched-off') ||
+    (error instanceof Unreachable && machines?.some((each) => each.id === id) === true)
   return {
     machine: off ? undefined : data,
     off,
@@ -52,5 +72,10 @@ export function useSimulated(id: string | undefined): Simulated {
     work: (...actions) => acting.mutate(actions),
     switchOn: (from) => starting.mutate(from),
     busy: starting.isPending,
+    leaveOwn: () => {
+      if (!id) return
+      atMachine.leaveOwn(id)
+      void client.resetQueries({ queryKey: key })
+    },
   }
 }

@@ -59,7 +59,8 @@ export function Dial({ at, radius, value, target, range, label, mark, known }: D
         return (
           <text
             key={share}
-            x={place.x}
+            // Large as they are, the two at the ends must not meet.
+            x={place.x + 7 * share}
             y={place.y + 5}
             textAnchor="middle"
             style={{ fontSize: readable(16) }}

@@ -15,6 +15,7 @@ import { useHeld } from '../log/storage.ts'
 import { waitingFile } from '../log/waiting-file.ts'
 import { lockWhenIdle } from '../people/idle-lock.ts'
 import { askSession } from '../people/sign.ts'
+import { forgetTyped } from '../press/typed-before.ts'
 import { usePressedValue, watchValues } from '../press/value-press.ts'
 import { Button } from '../ui/button.tsx'
 import { watchDecimalComma } from '../ui/decimal-comma.ts'
@@ -152,7 +153,9 @@ function AtTablet() {
   useEffect(() => (signs ? lockWhenIdle() : undefined), [signs])
   const isOut = signs && tablet === undefined
   useEffect(() => {
-    if (isOut) void forgetKnown()
+    if (!isOut) return
+    forgetTyped()
+    void forgetKnown()
   }, [isOut])
   if (!signs || (tablet && person)) return null
   return (

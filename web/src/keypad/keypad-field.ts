@@ -1,14 +1,12 @@
 import { useSyncExternalStore } from 'react'
 import { listenerSet } from '../log/listeners.ts'
 import { chosen } from '../tablet/choices.ts'
+import { CLICK_MS } from '../ui/finger.ts'
 
 export type NumbersField = HTMLInputElement | HTMLTextAreaElement
 
 const { notify, subscribe } = listenerSet()
 const when = () => chosen('keypad')
-
-/** A finger that was lifted clicks so soon, in ms, or not at all. */
-const CLICK_MS = 350
 
 let field: NumbersField | undefined
 /** The keys were put away for this field, or the tablet's own keyboard was asked for. */

@@ -55,6 +55,11 @@ export function SimulatedPage() {
           {simulated.error}
         </p>
       )}
+      {simulated.machine && !reachable && !isOwn && (
+        <Button className="my-2 self-start" onClick={() => simulated.switchOn({ machine: id })}>
+          Switch one on at this tablet alone
+        </Button>
+      )}
       {simulated.machine ? (
         <AtTheMachine key={simulated.machine.startedAt} id={id} simulated={simulated} />
       ) : simulated.off ? (

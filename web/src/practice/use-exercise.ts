@@ -1,5 +1,5 @@
 import { lengthUnit } from '@dogleg/core/quantity'
-import { type Exercise, type PracticeResult, practiceResult } from '@dogleg/core/simulated'
+import { type Exercise, type PracticeResult, practiceResult, SEEDS } from '@dogleg/core/simulated'
 import { useMutation, useQueryClient } from '@tanstack/react-query'
 import { ulid } from 'ulid'
 import { z } from 'zod'
@@ -24,8 +24,6 @@ const underWay = z.object({
 })
 type UnderWay = z.infer<typeof underWay>
 
-const SEEDS = 999_999
-
 /** Where an exercise stands, and the ways on from there. */
 export function useExercise(exercise: Exercise) {
   const client = useQueryClient()
@@ -41,7 +39,7 @@ export function useExercise(exercise: Exercise) {
         kept: true,
       }
       if (exercise.machine === null)
-        return { ...fresh, machine: null, seed: seed ?? 1 + Math.floor(Math.random() * SEEDS) }
+        return { ...fresh, machine: null, seed: seed ?? 1 + Math.floor(Math.random() * (SEEDS - 1)) }
       const machine = `p-${ulid()}`
       const on = await api.switchOn(machine, { exercise: exercise.id, unit, seed })
       return { ...fresh, machine, seed: on.seed }

@@ -2,8 +2,9 @@ import { act, fireEvent, render, screen } from '@testing-library/react'
 import { useState } from 'react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { storage } from '../log/storage.ts'
+import { fillStorage } from '../testing/full-storage.ts'
 import { TextEntry } from '../ui/entry-field.tsx'
-import { typedBefore, typesIn } from './typed-before.ts'
+import { forgetTyped, typedBefore, typesIn } from './typed-before.ts'
 import { ValueMenu } from './value-menu.tsx'
 import { usePressedValue, watchValues } from './value-press.ts'
 
@@ -21,6 +22,9 @@ function Page() {
         -15.6504 in
       </p>
       <button type="button">Elsewhere</button>
+      <div role="dialog" aria-label="Question">
+        <p data-value="1">one</p>
+      </div>
       {value && <ValueMenu value={value} />}
     </main>
   )
@@ -77,6 +81,7 @@ describe('a finger that rests on a value', () => {
     fireEvent.pointerDown(field(), { pointerType: 'mouse' })
     act(() => void vi.advanceTimersByTime(2000))
     hold(screen.getByRole('button', { name: 'Elsewhere' }))
+    hold(screen.getByText('one'))
     expect(items()).toEqual([])
   })
 
@@ -111,19 +116,32 @@ describe('what was typed before', () => {
     expect(typedBefore(field())).toEqual({})
   })
 
+  it('gives way where the storage is full, without an alarm, and is forgotten on a tablet that is shut out', () => {
+    render(<Page />)
+    typesIn(FIRST)
+    type('.5')
+    fillStorage()
+    typesIn(SECOND)
+    type('.25')
+    expect(storage.keys('dogleg.typed.').filter(storage.isHeld)).toEqual([])
+    vi.unstubAllGlobals()
+    forgetTyped()
+    expect(storage.keys('dogleg.typed.')).toEqual([])
+  })
+
   it('is kept for so many fields and no more, and nothing that is damaged is taken', () => {
     render(<Page />)
     typesIn(FIRST)
     const tabs = document.createElement('div')
     screen.getByRole('main').append(tabs)
-    for (let n = 0; n < 420; n++) {
+    for (let n = 0; n < 220; n++) {
       tabs.innerHTML = `<button role="tab" aria-selected="true" id="r-trigger-t${n}"></button>`
       type(`${n}`)
     }
     const kept = storage.keys('dogleg.typed.').filter((key) => !key.endsWith('order'))
-    expect(kept).toHaveLength(400)
+    expect(kept).toHaveLength(200)
     expect(kept.some((key) => key.includes('|t0|'))).toBe(false)
-    const newest = kept.find((key) => key.includes('|t419|')) ?? ''
+    const newest = kept.find((key) => key.includes('|t219|')) ?? ''
     for (const damaged of ['{', '7', '[{"text":1}]', '[null]']) {
       storage.set(newest, damaged)
       expect(typedBefore(field())).toEqual({})

@@ -16,9 +16,9 @@ export interface TypedIn {
 
 const PREFIX = 'dogleg.typed.'
 /** Of each field so many texts are kept, the newest first, and so many fields. */
-const MOST_TEXTS = 6
-const MOST_FIELDS = 400
-const MOST_CHARACTERS = 200
+const MOST_TEXTS = 4
+const MOST_FIELDS = 200
+const MOST_CHARACTERS = 80
 
 let open: TypedIn | undefined
 /** Says which setup is open on this page; undefined when it is closed. */
@@ -57,6 +57,16 @@ function read(name: string): TypedBefore[] {
   }
 }
 
+/** Keeps it where there is room; it is a convenience, and what waits to be sent goes before it. */
+function keep(name: string, value: unknown) {
+  if (!storage.set(PREFIX + name, JSON.stringify(value))) storage.remove(PREFIX + name)
+}
+
+/** Forgets all of it: on a tablet that is shut out. */
+export function forgetTyped() {
+  for (const key of storage.keys(PREFIX)) storage.remove(key)
+}
+
 /** Remembers what stands in a field of the open setup once it is left. The fields that were left longest ago are forgotten. */
 export function rememberTyped(field: HTMLInputElement | HTMLTextAreaElement) {
   const text = field.value.trim()
@@ -66,10 +76,10 @@ export function rememberTyped(field: HTMLInputElement | HTMLTextAreaElement) {
   const kept = [{ setup: open.id, title: open.title, text }, ...before].slice(0, MOST_TEXTS)
   // Put in anew, so that it stands last among what is kept.
   storage.remove(PREFIX + name)
-  storage.set(PREFIX + name, JSON.stringify(kept))
+  keep(name, kept)
   const fields = order().filter((each) => each !== name)
   for (const old of fields.slice(MOST_FIELDS - 1)) storage.remove(PREFIX + old)
-  storage.set(`${PREFIX}order`, JSON.stringify([name, ...fields.slice(0, MOST_FIELDS - 1)]))
+  keep('order', [name, ...fields.slice(0, MOST_FIELDS - 1)])
 }
 
 function order(): string[] {

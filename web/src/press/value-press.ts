@@ -1,5 +1,6 @@
 import { useSyncExternalStore } from 'react'
 import { listenerSet } from '../log/listeners.ts'
+import { CLICK_MS } from '../ui/finger.ts'
 import { rememberTyped } from './typed-before.ts'
 
 /** A finger that rests so long on a value asks what can be done with it, in ms; moved by more than so many px it scrolls. */
@@ -7,8 +8,6 @@ const HOLD_MS = 550
 /** A page that was held up looks so long whether the finger was lifted meanwhile. */
 const LOOK_AGAIN_MS = 60
 const STILL_PX = 10
-/** A finger that was lifted clicks so soon, or not at all. */
-const CLICK_MS = 350
 
 type Field = HTMLInputElement | HTMLTextAreaElement
 
@@ -34,9 +33,9 @@ export const letGoOfValue = () => show(undefined)
 const isField = (element: Element): element is Field =>
   element instanceof HTMLInputElement || element instanceof HTMLTextAreaElement
 
-/** The value that something on the page belongs to. */
+/** The value that something on the page belongs to; in a dialog, which nothing may lie beside, the keypad's own keys do the same. */
 function valueAt(target: EventTarget | null): PressedValue | undefined {
-  if (!(target instanceof Element)) return undefined
+  if (!(target instanceof Element) || target.closest('[role=dialog]')) return undefined
   const field = target.closest('[data-numbers]')
   if (field && isField(field)) return { element: field, text: field.value, field }
   const shown = target.closest<HTMLElement>('[data-value]')

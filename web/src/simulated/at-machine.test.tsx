@@ -42,3 +42,16 @@ it('that works too long is ended, and says why', async () => {
   expect(FakeWorker.made.map(({ terminated }) => terminated)).toEqual([true])
   expect(result.current).toBe(false)
 })
+
+it('that breaks off tells all who wait for it, and the next is begun anew', async () => {
+  away()
+  const on = () => atMachine.switchOn('mill-1', { machine: 'mill-1', seed: 7 }, rows)
+  const waiting = [on(), on()].map((each) => expect(each).rejects.toThrow(/broke off/))
+  await act(() => vi.advanceTimersByTimeAsync(10))
+  FakeWorker.made[0]?.onerror?.()
+  await Promise.all(waiting)
+  const next = expect(on()).rejects.toThrow(/takes more than/)
+  await act(() => vi.advanceTimersByTimeAsync(20_001))
+  await next
+  expect(FakeWorker.made.map(({ terminated }) => terminated)).toEqual([true, true])
+})

@@ -11,8 +11,14 @@ const LIMIT_MS = 20_000
 const { notify, subscribe } = listenerSet()
 /** The machines that are on at this tablet alone. */
 let own: ReadonlySet<string> = new Set()
-let worker: Worker | undefined
-let machines: Remote<OwnMachines> | undefined
+/** The worker that they are in, and what tells all who wait for it that it ended. */
+interface Running {
+  worker: Worker
+  machines: Remote<OwnMachines>
+  ended: Promise<never>
+  end: (says: string) => void
+}
+let running: Running | undefined
 
 function putOwn(next: ReadonlySet<string>) {
   own = next
@@ -23,32 +29,43 @@ function putOwn(next: ReadonlySet<string>) {
 export const useIsOwn = (id: string | undefined) =>
   useSyncExternalStore(subscribe, () => id !== undefined && own.has(id))
 
-function end() {
-  worker?.terminate()
-  worker = undefined
-  machines = undefined
-  putOwn(new Set())
+function begin(): Running {
+  const worker = new Worker(new URL('./own-worker.ts', import.meta.url), { type: 'module' })
+  let tell = (_: Error) => {}
+  const ended = new Promise<never>((_, reject) => {
+    tell = reject
+  })
+  // Nobody may be waiting for it.
+  ended.catch(() => undefined)
+  const begun: Running = {
+    worker,
+    machines: wrap<OwnMachines>(worker),
+    ended,
+    end: (says) => {
+      worker.terminate()
+      tell(new Error(says))
+      if (running !== begun) return
+      running = undefined
+      putOwn(new Set())
+    },
+  }
+  worker.onerror = () => begun.end('The simulated machine broke off, and is switched off.')
+  return begun
 }
 
-/** Asks the machines of this tablet; one that works too long is ended. */
+/** Asks the machines of this tablet; one that works too long is ended, and the others with it. */
 async function ask<T>(what: (machines: Remote<OwnMachines>) => Promise<T>): Promise<T> {
-  if (!machines) {
-    worker = new Worker(new URL('./own-worker.ts', import.meta.url), { type: 'module' })
-    machines = wrap<OwnMachines>(worker)
-  }
-  let timer: ReturnType<typeof setTimeout> | undefined
-  const tooLong = new Promise<never>((_, reject) => {
-    timer = setTimeout(() => {
-      end()
-      reject(
-        new Error(
-          `This program takes more than ${LIMIT_MS / 1000} seconds to work out: the simulated machine was switched off. Look for a loop that goes on, or pecks and passes that are too small.`,
-        ),
-      )
-    }, LIMIT_MS)
-  })
+  running ??= begin()
+  const { machines, ended, end } = running
+  const timer = setTimeout(
+    () =>
+      end(
+        `This program takes more than ${LIMIT_MS / 1000} seconds to work out: the simulated machine was switched off. Look for a loop that goes on, or pecks and passes that are too small.`,
+      ),
+    LIMIT_MS,
+  )
   try {
-    return await Promise.race([what(machines), tooLong])
+    return await Promise.race([what(machines), ended])
   } finally {
     clearTimeout(timer)
   }
@@ -85,7 +102,7 @@ export const atMachine = {
 
   /** Switches off what is on at this tablet alone: from then on it is the server's again. */
   leaveOwn: (id: string) => {
-    void machines?.switchOff(id)
+    void running?.machines.switchOff(id)
     putOwn(new Set([...own].filter((each) => each !== id)))
   },
 }

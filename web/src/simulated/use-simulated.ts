@@ -61,10 +61,10 @@ export function useSimulated(id: string | undefined): Simulated {
     onSuccess: put,
   })
   const problem = starting.error ?? acting.error ?? error
-  // With the server away there is none of it: one can be switched on here.
+  // With the server away there is nothing to be seen of it: one can be switched on here.
   const off =
     (error instanceof Refused && error.code === 'switched-off') ||
-    (error instanceof Unreachable && machines?.some((each) => each.id === id) === true)
+    (error instanceof Unreachable && !data && machines?.some((each) => each.id === id) === true)
   return {
     machine: off ? undefined : data,
     off,

@@ -8,7 +8,9 @@ beforeEach(() => {
   frames.length = 0
   vi.useFakeTimers()
   vi.stubGlobal('requestAnimationFrame', (draw: () => void) => frames.push(draw))
-  vi.stubGlobal('cancelAnimationFrame', (id: number) => void (frames[id - 1] = () => undefined))
+  vi.stubGlobal('cancelAnimationFrame', (id: number) => {
+    frames[id - 1] = () => undefined
+  })
 })
 afterEach(() => {
   vi.useRealTimers()

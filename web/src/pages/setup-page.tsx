@@ -55,9 +55,9 @@ function Traveler(open: Pick<OpenSetup, 'setup' | 'entries' | 'reference'>) {
   useEffect(() => (ahead ? whenIdle(() => loadAhead(ahead)) : undefined), [ahead])
   const { title } = setup.opened
   useEffect(() => {
-    typesIn({ id: setup.id, title, machine: machine.id })
+    typesIn({ id: setup.id, title, machine: machine.id, unit })
     return () => typesIn(undefined)
-  }, [setup.id, title, machine.id])
+  }, [setup.id, title, machine.id, unit])
   const waits = ready.notes.filter((note) => note.waits)
   const at = pathname.replace(/\/$/, '').split('/').at(-1)
   if (at === setup.id) {

@@ -8,9 +8,9 @@ import { forgetTyped, typedBefore, typesIn } from './typed-before.ts'
 import { ValueMenu } from './value-menu.tsx'
 import { usePressedValue, watchValues } from './value-press.ts'
 
-const FIRST = { id: 'FIRST', title: 'First part', machine: 'mill-1' }
-const SECOND = { id: 'SECOND', title: 'Second part', machine: 'mill-1' }
-const ELSEWHERE = { id: 'THIRD', title: 'Third part', machine: 'lathe-1' }
+const FIRST = { id: 'FIRST', title: 'First part', machine: 'mill-1', unit: 'inch' } as const
+const SECOND = { id: 'SECOND', title: 'Second part', machine: 'mill-1', unit: 'inch' } as const
+const ELSEWHERE = { id: 'THIRD', title: 'Third part', machine: 'lathe-1', unit: 'inch' } as const
 
 function Page() {
   const [text, setText] = useState('')
@@ -112,6 +112,9 @@ describe('what was typed before', () => {
     expect(items()).toEqual(['Copy .3', 'Paste', 'As it was typed before: .25', 'As in First part: .5'])
     fireEvent.click(screen.getByRole('menuitem', { name: /First part/ }))
     expect(field().value).toBe('.5')
+    // No number of an inch is offered where it would be read in mm, and none on another machine.
+    typesIn({ ...SECOND, id: 'FOURTH', unit: 'mm' })
+    expect(typedBefore(field())).toEqual({})
     typesIn(ELSEWHERE)
     expect(typedBefore(field())).toEqual({})
   })

@@ -1,3 +1,4 @@
+import type { LengthUnit } from '@dogleg/core/quantity'
 import { storage } from '../log/storage.ts'
 
 /** What stood in a field of a setup. */
@@ -7,11 +8,12 @@ export interface TypedBefore {
   text: string
 }
 
-/** A setup as its fields are typed in; `machine` so that a position is never offered on another one. */
+/** A setup as its fields are typed in; its machine and its unit so that no number is ever offered on another one, or in another. */
 export interface TypedIn {
   id: string
   title: string
   machine: string
+  unit: LengthUnit
 }
 
 const PREFIX = 'dogleg.typed.'
@@ -33,14 +35,14 @@ const labelOf = (field: HTMLElement) =>
   field.getAttribute('aria-label') ??
   ''
 
-/** The name of a field that is the same in every setup on the machine: its step, the tabs over it, and its own. */
-function nameOf(field: HTMLElement, { machine }: TypedIn): string {
+/** The name of a field that is the same in every setup in a unit on a machine: its step, the tabs over it, and its own. */
+function nameOf(field: HTMLElement, { machine, unit }: TypedIn): string {
   const step = /\/setups\/[^/]+\/([^/?]+)/.exec(window.location.pathname)?.[1] ?? ''
   const tabs = [...document.querySelectorAll<HTMLElement>('main [role=tab][aria-selected=true]')].map(
     ({ id }) => /-trigger-(.*)$/.exec(id)?.[1] ?? '',
   )
   const own = field.closest<HTMLElement>('[data-field]')?.dataset.field ?? labelOf(field)
-  return [machine, step, ...tabs, own].join('|')
+  return [machine, unit, step, ...tabs, own].join('|')
 }
 
 const isText = (each: unknown): each is TypedBefore =>
@@ -74,8 +76,6 @@ export function rememberTyped(field: HTMLInputElement | HTMLTextAreaElement) {
   const name = nameOf(field, open)
   const before = read(name).filter((each) => each.setup !== open?.id || each.text !== text)
   const kept = [{ setup: open.id, title: open.title, text }, ...before].slice(0, MOST_TEXTS)
-  // Put in anew, so that it stands last among what is kept.
-  storage.remove(PREFIX + name)
   keep(name, kept)
   const fields = order().filter((each) => each !== name)
   for (const old of fields.slice(MOST_FIELDS - 1)) storage.remove(PREFIX + old)

@@ -18,10 +18,12 @@ export function servers() {
     },
     /** At once, as a power cut would. */
     end,
-    /** As Ctrl+C or the system would; resolves with its exit code. */
-    stop: (server: Started): Promise<number | null> => {
+    /** As Ctrl+C or the system would; resolves with its exit code, or with the signal that it fell to and all that it said. */
+    stop: (server: Started): Promise<number | string> => {
       running.delete(server)
-      const ended = new Promise<number | null>((resolve) => server.child.once('exit', resolve))
+      const ended = new Promise<number | string>((resolve) =>
+        server.child.once('exit', (code, signal) => resolve(code ?? `${signal}: ${server.output()}`)),
+      )
       server.child.kill('SIGTERM')
       return ended
     },

@@ -153,6 +153,7 @@ test('steps, the units, taking back, and a real keyboard, which sends the keys a
 
 /** Rests a finger on something for as long as it takes. */
 async function rest(page: Page, on: Locator) {
+  await expect(on).toBeVisible()
   // The page makes room for the keys, and then stands still.
   let [before, box] = [null, await on.boundingBox()] as Awaited<ReturnType<Locator['boundingBox']>>[]
   while (JSON.stringify(before) !== JSON.stringify(box)) {
@@ -200,7 +201,7 @@ test('a finger that rests on a value: what was typed, as the last setup had it, 
   await expect(field).toHaveValue('.375')
   // Of a number that is shown: from what it was computed.
   await page.getByRole('tab', { name: 'Offsets' }).click()
-  await rest(page, page.getByText('-15.6504', { exact: true }).last())
+  await rest(page, page.locator('[data-value="-15.6504"][data-typed]'))
   await expect(page.getByText(/^Typed: /)).toBeVisible()
   await page.getByRole('menuitem', { name: 'Copy -15.6504' }).tap()
   await expect(page.getByRole('menu')).toHaveCount(0)

@@ -34,7 +34,7 @@ export {
   USUAL_RAPID_MARKS,
   withinTravel,
 } from './machine.ts'
-export { type PositionsRead, positionsRead } from './positions.ts'
+export { POSITION_DIGITS, type PositionsRead, positionsRead } from './positions.ts'
 export { type DueAgain, dueAgain, type ReadyItem, readyItem, USUAL_READY_LIST } from './ready-list.ts'
 export { machines, tools } from './rows.ts'
 export {

@@ -20,3 +20,6 @@ export const positionsRead = z.object({
   notes: z.array(z.string()).describe('what the source leaves open'),
 })
 export type PositionsRead = z.infer<typeof positionsRead>
+
+/** Digits that a position is told with: those of a length that travels in mm come to no more than this in an inch or a mm. */
+export const POSITION_DIGITS = { inch: 6, mm: 5 } as const

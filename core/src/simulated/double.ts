@@ -1,5 +1,11 @@
 import type { Profile } from '../control/index.ts'
-import { axesOf, type Machine, type PositionsRead, type ToolShape } from '../machine/index.ts'
+import {
+  axesOf,
+  type Machine,
+  POSITION_DIGITS,
+  type PositionsRead,
+  type ToolShape,
+} from '../machine/index.ts'
 import { roundTo } from '../quantity/index.ts'
 import { switchOn } from './act.ts'
 import type { SimulatedState } from './state.ts'
@@ -27,15 +33,13 @@ export function doubleOf(
   return switchOn(machine.kind === 'mill' ? millWorld(seed, options) : latheWorld(seed, options))
 }
 
-/** Digits that a position is told in. */
-const DIGITS = { inch: 6, mm: 5 }
-
 /** What a simulated machine shows, as a machine's positions are read; since when each axis stands there is not kept. */
 export function positionsOf(simulated: SimulatedState, readAt: string): PositionsRead {
   const { machine } = simulated.world
   const shown = positionsShown(simulated)
   const positions: PositionsRead['positions'] = {}
-  for (const axis of axesOf(machine)) positions[axis] = roundTo(shown[axis] ?? 0, DIGITS[machine.unit])
+  for (const axis of axesOf(machine))
+    positions[axis] = roundTo(shown[axis] ?? 0, POSITION_DIGITS[machine.unit])
   return {
     unit: machine.unit,
     positions,

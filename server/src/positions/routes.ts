@@ -1,4 +1,4 @@
-import { axesOf, type Machine, type PositionsRead } from '@dogleg/core/machine'
+import { axesOf, type Machine, POSITION_DIGITS, type PositionsRead } from '@dogleg/core/machine'
 import { convertLength, roundTo } from '@dogleg/core/quantity'
 import type { FastifyPluginAsync } from 'fastify'
 import { answers } from '../answer.ts'
@@ -19,9 +19,6 @@ interface Known {
   since: number
 }
 
-/** Digits that a length in mm is told in come to no more than this in an inch or a mm. */
-const DIGITS = { inch: 6, mm: 5 }
-
 function told(
   machine: Machine,
   device: AgentDevice,
@@ -41,7 +38,7 @@ function told(
     const found = now.positions.get(id)
     if (!machine.axes[axis] || !found || found.value === null) continue
     const value = convertLength(found.value, unit, machine.unit)
-    positions[axis] = roundTo(radius && axis === 'X' ? 2 * value : value, DIGITS[machine.unit])
+    positions[axis] = roundTo(radius && axis === 'X' ? 2 * value : value, POSITION_DIGITS[machine.unit])
     since[axis] = found.since
   }
   const angle = machine.rotary && now.positions.get(device.angles.get(machine.rotary.word) ?? '')

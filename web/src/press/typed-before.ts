@@ -50,14 +50,19 @@ const isText = (each: unknown): each is TypedBefore =>
   each !== null &&
   ['setup', 'title', 'text'].every((name) => typeof (each as Record<string, unknown>)[name] === 'string')
 
-function read(name: string): TypedBefore[] {
+/** What is kept under a name, as far as it is what it should be. */
+function listOf<T>(name: string, is: (each: unknown) => each is T): T[] {
   try {
     const kept: unknown = JSON.parse(storage.get(PREFIX + name) ?? '[]')
-    return Array.isArray(kept) ? kept.filter(isText) : []
+    return Array.isArray(kept) ? kept.filter(is) : []
   } catch {
     return []
   }
 }
+const read = (name: string) => listOf(name, isText)
+
+/** The fields of which something is kept, the last that was left first. */
+const order = () => listOf('order', (each) => typeof each === 'string')
 
 /** Keeps it where there is room; it is a convenience, and what waits to be sent goes before it. */
 function keep(name: string, value: unknown) {
@@ -80,15 +85,6 @@ export function rememberTyped(field: HTMLInputElement | HTMLTextAreaElement) {
   const fields = order().filter((each) => each !== name)
   for (const old of fields.slice(MOST_FIELDS - 1)) storage.remove(PREFIX + old)
   keep('order', [name, ...fields.slice(0, MOST_FIELDS - 1)])
-}
-
-function order(): string[] {
-  try {
-    const kept: unknown = JSON.parse(storage.get(`${PREFIX}order`) ?? '[]')
-    return Array.isArray(kept) ? kept.filter((each) => typeof each === 'string') : []
-  } catch {
-    return []
-  }
 }
 
 /** What a field had before: in this setup, and in the last other setup on the machine; each only where it is another text. */

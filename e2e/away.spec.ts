@@ -228,3 +228,22 @@ test('the simulated machine with the server away: on at this tablet alone, a pro
   expect(errors).toEqual([])
   await context.close()
 })
+
+test('where the page is not kept, what is not here yet is said to be that, and comes with the server', async ({
+  server,
+  page,
+}) => {
+  await signIn(page)
+  await page.getByRole('link', { name: 'Practice' }).click()
+  await page.getByRole('link', { name: 'Mill 1' }).click()
+  await expect(page.getByRole('button', { name: 'Switch it on' })).toBeVisible()
+  await server.stop()
+  await expect(page.getByText(/it is switched on at this tablet alone/)).toBeVisible()
+  await page.getByRole('button', { name: 'Switch it on' }).click()
+  await expect(page.getByText(/is not on this tablet yet, and the server did not give it/)).toBeVisible()
+  await server.start()
+  await expect(page.getByText(/it is switched on at this tablet alone/)).toHaveCount(0)
+  await page.getByRole('button', { name: 'Switch it on' }).click()
+  await expect(page.getByTestId('position-X')).toBeVisible()
+  await expect(page.getByText(/is not on this tablet yet/)).toHaveCount(0)
+})

@@ -81,8 +81,8 @@ test('a stop that the turret brings: the bar is pulled against it, and stands ou
     await runThere(page)
     await expect(stands).toBeVisible({ timeout: LONG_MS })
     await page.getByRole('button', { name: 'Cycle start' }).click()
-    await expect(page.getByText('PULL THE BAR', { exact: false }).first()).toBeVisible()
-    await expect(stands).toBeVisible({ timeout: LONG_MS })
+    // Not where it stood before cycle start: the stop is against the bar by now.
+    await expect(page.getByText(/Next: rapid, 0\.5000 away from the chuck/)).toBeVisible({ timeout: LONG_MS })
     await expect(page.getByRole('alert')).toHaveCount(0)
     await page.getByRole('button', { name: 'Pull the bar out, and clamp' }).click()
     await expect(

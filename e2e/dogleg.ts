@@ -1,5 +1,5 @@
-import { readFile } from 'node:fs/promises'
-import { test as base, expect, type Page } from '@playwright/test'
+import { readFile, writeFile } from 'node:fs/promises'
+import { test as base, expect, type Page, type TestInfo } from '@playwright/test'
 import axe from 'axe-core'
 import { Server } from './harness.ts'
 
@@ -41,10 +41,12 @@ export const test = base.extend<{ server: Server; page: Page }, { tablet: Page }
     await use(server)
     await server.stop()
   },
-  page: async ({ tablet: page, server }, use) => {
+  page: async ({ tablet: page, server }, use, testInfo) => {
     const complaints = await emptied(page, server.address)
     await page.goto(server.address)
     await use(page)
+    if (testInfo.status !== testInfo.expectedStatus)
+      await keepAsItStood(page, testInfo).catch(() => undefined)
     // What is still under way ends with the page, before its server does. An address of the same server leaves the process of the
     // page running, with what it has compiled.
     await page.goto(`${server.address}/api/reference-stamp`).catch(() => page.goto('about:blank'))
@@ -52,6 +54,13 @@ export const test = base.extend<{ server: Server; page: Page }, { tablet: Page }
     expect(complaints).toEqual([])
   },
 })
+
+/** Keeps what the page showed when its test failed, before it goes on to the next one. */
+async function keepAsItStood(page: Page, testInfo: TestInfo) {
+  await page.screenshot({ path: testInfo.outputPath('as-it-stood.png'), timeout: 5000 })
+  const said = await page.locator('body').ariaSnapshot({ timeout: 5000 })
+  await writeFile(testInfo.outputPath('as-it-stood.txt'), `${page.url()}\n${said}\n`)
+}
 
 /** Makes the tablet a new one for this address. What goes wrong on it from now on is put on the list that is given. */
 async function emptied(page: Page, origin: string): Promise<string[]> {

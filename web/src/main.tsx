@@ -7,7 +7,9 @@ import { makeRouter } from './app/router.tsx'
 import { listenToChanges } from './log/changes.ts'
 import { knownBefore, tidyKnown } from './log/known-before.ts'
 import { noteDelivered } from './log/log-cache.ts'
+import { operator } from './log/operator.ts'
 import { startOutbox } from './log/outbox.ts'
+import { askBoardAhead } from './log/use-board.ts'
 import { keepGround } from './tablet/ground.ts'
 import { whenIdle } from './ui/lazy-part.tsx'
 
@@ -18,6 +20,7 @@ const client = new QueryClient({
 keepGround()
 startOutbox((entries) => noteDelivered(client, entries))
 listenToChanges(client)
+if (location.pathname === '/') void askBoardAhead(client, operator())
 
 whenIdle(async () => {
   const { keepPage } = await import('./app/keep-page.ts')

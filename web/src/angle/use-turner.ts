@@ -2,6 +2,7 @@ import type { ProgramTurn, TurnedProgram } from '@dogleg/core/angle'
 import type { Profile } from '@dogleg/core/control'
 import { proxy, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
+import { endedSays, howItEnded, untilItEnds } from '../ui/worker-ended.tsx'
 import type { Turner } from './turn-worker.ts'
 
 export type TurningState =
@@ -27,9 +28,7 @@ export function useTurner() {
     setNow({ state: 'turning', share: 0 })
     // Progress comes by a port of its own, and may come after the result.
     let ended = false
-    const failed = new Promise<never>((_, reject) => {
-      own.onerror = () => reject(new Error('the worker ended'))
-    })
+    const failed = untilItEnds(own)
     try {
       const result = await Promise.race([
         wrap<Turner>(own).turn(
@@ -44,10 +43,16 @@ export function useTurner() {
       ])
       ended = true
       if (worker.current === own) setNow({ state: 'done', result })
-    } catch {
+    } catch (error) {
       ended = true
       if (worker.current === own)
-        setNow({ state: 'failed', says: 'Turning broke off. Load the page again, and turn a shorter piece.' })
+        setNow({
+          state: 'failed',
+          says: endedSays(
+            howItEnded(error),
+            'Turning broke off. Load the page again, and turn a shorter piece.',
+          ),
+        })
     } finally {
       own.terminate()
     }

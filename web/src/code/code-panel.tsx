@@ -2,8 +2,8 @@ import type { CodeLine } from '@dogleg/core/code'
 import type { Finding } from '@dogleg/core/fact'
 import type { FieldProblems } from '@dogleg/core/quantity'
 import { type ReactNode, useState } from 'react'
-import { Button } from '../ui/button.tsx'
 import { Findings } from '../ui/verdict.tsx'
+import { type Ended, EndedLine } from '../ui/worker-ended.tsx'
 import { CodeListing } from './code-listing.tsx'
 
 interface CodePanelProps {
@@ -13,8 +13,9 @@ interface CodePanelProps {
   findings: readonly Finding[]
   /** What else is to be said, a sentence each. */
   tells: readonly string[]
-  /** Writing broke off; this tries again. */
-  onWriteAgain: (() => void) | undefined
+  /** How writing ended, where it broke off; `onWriteAgain` tries once more. */
+  failed: Ended | undefined
+  onWriteAgain: () => void
   /** The whole program. */
   lines: readonly CodeLine[]
   /** The cycle in hand. */
@@ -33,6 +34,7 @@ export function CodePanel({
   problems,
   findings,
   tells,
+  failed,
   onWriteAgain,
   lines,
   item,
@@ -73,11 +75,14 @@ export function CodePanel({
           {sentence}
         </p>
       ))}
-      {onWriteAgain && (
-        <p role="alert" className="flex flex-wrap items-center gap-x-3 font-semibold">
-          Writing broke off, and there is no code of what stands here now: this tablet may be short of memory.
-          Nothing typed is lost.
-          <Button onClick={onWriteAgain}>Write it again</Button>
+      {failed && (
+        <p>
+          <EndedLine
+            ended={failed}
+            broke="Writing broke off, and there is no code of what stands here now: this tablet may be short of memory. Nothing typed is lost."
+            again={onWriteAgain}
+            tryAgain="Write it again"
+          />
         </p>
       )}
       <Findings findings={findings} />

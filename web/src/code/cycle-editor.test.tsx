@@ -4,6 +4,7 @@ import { useState } from 'react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { fakeServer, logOf, renderInSetup } from '../testing/shop.tsx'
 import { CycleEditor } from './cycle-editor.tsx'
+import { TypedProvider } from './typed.tsx'
 
 beforeEach(() => void fakeServer({}))
 afterEach(() => vi.unstubAllGlobals())
@@ -12,18 +13,21 @@ function Editor({ of }: { of: ItemDraft }) {
   const [item, change] = useState(of)
   const [lit, setLit] = useState<string>()
   const read = readItem(item, 'inch')
+  const sheet = { ...newSheet('Test', 5400, 'aluminium'), items: [item] }
   return (
-    <CycleEditor
-      item={item}
-      problems={read.ok ? {} : read.problems}
-      lit={lit}
-      onLit={setLit}
-      onChange={change}
-      draft={newSheet('Test', 5400, 'aluminium')}
-      onDraft={() => undefined}
-      ends={undefined}
-      after={() => null}
-    />
+    <TypedProvider value={sheet}>
+      <CycleEditor
+        item={item}
+        problems={read.ok ? {} : read.problems}
+        lit={lit}
+        onLit={setLit}
+        onChange={change}
+        draft={sheet}
+        onPartsAShift={() => undefined}
+        ends={undefined}
+        after={() => null}
+      />
+    </TypedProvider>
   )
 }
 

@@ -17,14 +17,12 @@ import { sheetCase } from '@dogleg/core/prepare'
 import { type FieldProblems, formatLength, type LengthUnit } from '@dogleg/core/quantity'
 import { inForce } from '@dogleg/core/setup'
 import { Tabs } from 'radix-ui'
-import { memo, type ReactNode, useMemo, useState } from 'react'
+import { type ReactNode, useMemo, useState } from 'react'
 import { Example } from '../drawing/example.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { Working } from '../ui/answer.tsx'
 import { nextFieldOnEnter } from '../ui/entry-field.tsx'
-import { useAfterPaint } from '../ui/use-after-paint.ts'
-import { useLatest } from '../ui/use-latest.ts'
-import { type CycleForm, CycleFormProvider } from './cycle-field.tsx'
+import { AnswersProvider, type CycleForm, CycleFormProvider } from './cycle-field.tsx'
 import { EngraveDrawing } from './engrave-drawing.tsx'
 import { EngraveForm, type EngravePart, engravePartOf, engraveParts } from './engrave-form.tsx'
 import { GrooveDrawing } from './groove-drawing.tsx'
@@ -33,6 +31,7 @@ import { HoleDrawing } from './hole-drawing.tsx'
 import { PlacesDrawing } from './places-drawing.tsx'
 import { RetractPanel } from './retract-panel.tsx'
 import { PLACES, TAP_PARTS, TapForm, type TapPart, tapPartOf } from './tap-form.tsx'
+import { useTyped } from './typed.tsx'
 import { WrapDrawing } from './wrap-drawing.tsx'
 import { WrapForm, type WrapPart, wrapPartOf, wrapParts } from './wrap-form.tsx'
 
@@ -41,9 +40,10 @@ interface CycleEditorProps {
   problems: FieldProblems
   lit: string | undefined
   onLit: (field: string) => void
-  onChange: (next: ItemDraft) => void
+  /** Changes the item as it stands by then: a file may come late, when more was typed. */
+  onChange: (next: (of: ItemDraft) => ItemDraft) => void
   draft: SheetDraft
-  onDraft: (next: SheetDraft) => void
+  onPartsAShift: (typed: string) => void
   /** Where the tool ends, radius and Z, where anything is written. */
   ends: { x: number; z: number } | undefined
   /** What stands under the drawing: findings and code. */
@@ -51,12 +51,6 @@ interface CycleEditorProps {
 }
 
 const EXAMPLES = { tap: exampleTap, groove: exampleGroove, engrave: exampleEngraving, wrap: exampleWrap }
-/** Drawings that are drawn again only where what they show is another. */
-const PlacesLater = memo(PlacesDrawing)
-const HoleLater = memo(HoleDrawing)
-const WrapLater = memo(WrapDrawing)
-const EngraveLater = memo(EngraveDrawing)
-const GrooveLater = memo(GrooveDrawing)
 const NO_BODIES: readonly never[] = []
 
 const FIRST_PART: Record<CycleName, string> = {
@@ -88,7 +82,7 @@ function partsOf(item: ItemDraft): readonly (readonly [part: string, title: stri
 
 /** One cycle: its form in parts, its drawing, its code. */
 export function CycleEditor(props: CycleEditorProps) {
-  const { item, problems, lit, onLit, onChange, draft, onDraft, ends, after } = props
+  const { item, problems, lit, onLit, onChange, draft, onPartsAShift, ends, after } = props
   const { setup, reference } = useOpenSetup()
   const { unit, machine, profile } = setup
   const [part, setPart] = useState<string>(FIRST_PART[item.cycle])
@@ -107,8 +101,7 @@ export function CycleEditor(props: CycleEditorProps) {
     const shown = parts.some(([value]) => value === part)
     if (lit !== undefined && shown && partOf(lit) !== part && !fieldOnScreen(lit)) setPart(partOf(lit))
   }
-  // A file may come late, when more was typed.
-  const changeAll: CycleForm['changeAll'] = useLatest((fields) => onChange(withFields(item, fields)))
+  const changeAll: CycleForm['changeAll'] = (fields) => onChange((of) => withFields(of, fields))
   const example: Readonly<Record<string, string>> = useMemo(
     () => EXAMPLES[item.cycle](unit),
     [item.cycle, unit],
@@ -169,123 +162,124 @@ export function CycleEditor(props: CycleEditorProps) {
     if (wrapped) return wrapWorking(wrapped.params, wrapped.sizes, unit)
     return engraved ? engraveWorking(engraved.params, engraved.sizes, unit) : []
   }, [isKnown, tap, groove, engraved, wrapped, unit, on])
-  // The form answers at once; what is drawn and worked from it follows a moment later.
-  const drawing = useMemo(
-    () => ({
-      tap: tap && {
-        sketch: tap.sketch,
-        places: placesKnown ? tap.sizes.places : [],
-        thread: tap.sizes.thread.id,
-        says: tapSays(tap.sizes),
-      },
-      groove: groove?.drawable
-        ? { sizes: groove.sizes, rings: groove.rings, says: grooveSays(groove.sizes, unit) }
-        : undefined,
-      engraved,
-      wrapped,
-      working,
-    }),
-    [tap, groove, engraved, wrapped, working, placesKnown, unit],
-  )
-  const later = useAfterPaint(drawing)
   if (!material) return null
 
   return (
     <CycleFormProvider value={form}>
-      <form
-        className="order-2 lg:order-none lg:row-span-2"
-        aria-label="The cycle in hand"
-        onKeyDown={nextFieldOnEnter}
-        onSubmit={(event) => event.preventDefault()}
-      >
-        <Tabs.Root value={part} onValueChange={setPart}>
-          <Tabs.List aria-label="Parts of the cycle" className="mb-2 flex border-b border-rule">
-            {parts.map(([value, title]) => (
-              <Tabs.Trigger
-                key={value}
-                value={value}
-                className="min-h-11 flex-1 border-b-4 border-b-transparent px-1 font-semibold whitespace-nowrap hover:bg-stock-shade data-[state=active]:border-b-ink"
-              >
-                {title}
-                {Object.keys(problems).some((field) => partOf(field) === value) && (
-                  <>
-                    <span aria-hidden> •</span>
-                    <span className="sr-only">, something is missing</span>
-                  </>
-                )}
-              </Tabs.Trigger>
-            ))}
-          </Tabs.List>
-          <Tabs.Content value={part} tabIndex={-1} className="outline-none">
-            {tap && (
-              <TapForm
-                part={part as TapPart}
-                sizes={tap.sizes}
-                placesKnown={placesKnown}
-                unit={unit}
-                machine={machine}
-              />
-            )}
-            {groove && <GrooveForm part={part as GroovePart} sizes={groove.sizes} unit={unit} />}
-            {wrapped && <WrapForm part={part as WrapPart} {...wrapped} unit={unit} />}
-            {engraved && <EngraveForm part={part as EngravePart} {...engraved} unit={unit} />}
-          </Tabs.Content>
-        </Tabs.Root>
-      </form>
-      <div className="order-1 min-w-0 md:col-span-2 lg:order-none lg:col-span-1">
-        <Example value={isExample ? 'the sizes are still to be typed' : undefined}>
-          {tap &&
-            later.tap &&
-            (part === 'out' && item.cycle === 'tap' ? (
-              <RetractPanel
-                tap={item.params}
-                sizes={tap.sizes}
-                machine={machine}
-                holes={machine.kind === 'lathe' ? 1 : Math.max(1, tap.sizes.places.length)}
-                hasWord={profile.reading.tapRetract !== null}
-                partsAShift={draft.partsAShift}
-                onPartsAShift={(partsAShift) => onDraft({ ...draft, partsAShift })}
-              />
-            ) : (
+      <TypedAnswers item={item}>
+        <form
+          className="order-2 lg:order-none lg:row-span-2"
+          aria-label="The cycle in hand"
+          onKeyDown={nextFieldOnEnter}
+          onSubmit={(event) => event.preventDefault()}
+        >
+          <Tabs.Root value={part} onValueChange={setPart}>
+            <Tabs.List aria-label="Parts of the cycle" className="mb-2 flex border-b border-rule">
+              {parts.map(([value, title]) => (
+                <Tabs.Trigger
+                  key={value}
+                  value={value}
+                  className="min-h-11 flex-1 border-b-4 border-b-transparent px-1 font-semibold whitespace-nowrap hover:bg-stock-shade data-[state=active]:border-b-ink"
+                >
+                  {title}
+                  {Object.keys(problems).some((field) => partOf(field) === value) && (
+                    <>
+                      <span aria-hidden> •</span>
+                      <span className="sr-only">, something is missing</span>
+                    </>
+                  )}
+                </Tabs.Trigger>
+              ))}
+            </Tabs.List>
+            <Tabs.Content value={part} tabIndex={-1} className="outline-none">
+              {tap && (
+                <TapForm
+                  part={part as TapPart}
+                  sizes={tap.sizes}
+                  placesKnown={placesKnown}
+                  unit={unit}
+                  machine={machine}
+                />
+              )}
+              {groove && <GrooveForm part={part as GroovePart} sizes={groove.sizes} unit={unit} />}
+              {wrapped && <WrapForm part={part as WrapPart} {...wrapped} unit={unit} />}
+              {engraved && <EngraveForm part={part as EngravePart} sizes={engraved.sizes} unit={unit} />}
+            </Tabs.Content>
+          </Tabs.Root>
+        </form>
+        <div className="order-1 min-w-0 md:col-span-2 lg:order-none lg:col-span-1">
+          <Example value={isExample ? 'the sizes are still to be typed' : undefined}>
+            {tap &&
+              (part === 'out' && item.cycle === 'tap' ? (
+                <RetractPanel
+                  tap={item.params}
+                  sizes={tap.sizes}
+                  machine={machine}
+                  holes={machine.kind === 'lathe' ? 1 : Math.max(1, tap.sizes.places.length)}
+                  hasWord={profile.reading.tapRetract !== null}
+                  partsAShift={draft.partsAShift}
+                  onPartsAShift={onPartsAShift}
+                />
+              ) : (
+                <div className="h-48 lg:h-60 2xl:h-80">
+                  {part === 'places' && machine.kind === 'mill' ? (
+                    <PlacesDrawing
+                      places={placesKnown ? tap.sizes.places : []}
+                      unit={unit}
+                      lit={lit === 'places'}
+                    />
+                  ) : (
+                    <HoleDrawing
+                      sketch={tap.sketch}
+                      unit={unit}
+                      lit={lit}
+                      threadName={
+                        tap.sizes.thread.id === 'own' || missing.includes('thread')
+                          ? 'thread'
+                          : tap.sizes.thread.id
+                      }
+                      says={tapSays(tap.sizes)}
+                    />
+                  )}
+                </div>
+              ))}
+            {wrapped && (
               <div className="h-48 lg:h-60 2xl:h-80">
-                {part === 'places' && machine.kind === 'mill' ? (
-                  <PlacesLater places={later.tap.places} unit={unit} lit={lit === 'places'} />
-                ) : (
-                  <HoleLater
-                    sketch={later.tap.sketch}
-                    unit={unit}
-                    lit={lit}
-                    threadName={
-                      later.tap.thread === 'own' || missing.includes('thread') ? 'thread' : later.tap.thread
-                    }
-                    says={later.tap.says}
-                  />
-                )}
+                <WrapDrawing {...wrapped} rotary={machine.rotary} unit={unit} lit={lit} />
               </div>
-            ))}
-          {wrapped && later.wrapped && (
-            <div className="h-48 lg:h-60 2xl:h-80">
-              <WrapLater {...later.wrapped} rotary={machine.rotary} unit={unit} lit={lit} />
-            </div>
-          )}
-          {engraved && later.engraved && (
-            <div className="h-48 lg:h-60 2xl:h-80">
-              <EngraveLater {...later.engraved} bodies={on.bodies ?? NO_BODIES} unit={unit} lit={lit} />
-            </div>
-          )}
-          {groove?.drawable && later.groove && (
-            <div className="h-52 lg:h-64 2xl:h-96">
-              <GrooveLater {...later.groove} unit={unit} lit={lit} />
-            </div>
-          )}
-        </Example>
-      </div>
-      <div className="order-3 flex min-w-0 flex-col gap-2 lg:order-none">
-        {groove?.left && isKnown && <LeftLine left={groove.left} ends={ends} unit={unit} />}
-        {after(isKnown && <Working answer={later} title="With the numbers put in" />)}
-      </div>
+            )}
+            {engraved && (
+              <div className="h-48 lg:h-60 2xl:h-80">
+                <EngraveDrawing {...engraved} bodies={on.bodies ?? NO_BODIES} unit={unit} lit={lit} />
+              </div>
+            )}
+            {groove?.drawable && (
+              <div className="h-52 lg:h-64 2xl:h-96">
+                <GrooveDrawing
+                  sizes={groove.sizes}
+                  rings={groove.rings}
+                  says={grooveSays(groove.sizes, unit)}
+                  unit={unit}
+                  lit={lit}
+                />
+              </div>
+            )}
+          </Example>
+        </div>
+        <div className="order-3 flex min-w-0 flex-col gap-2 lg:order-none">
+          {groove?.left && isKnown && <LeftLine left={groove.left} ends={ends} unit={unit} />}
+          {after(isKnown && <Working answer={{ working }} title="With the numbers put in" />)}
+        </div>
+      </TypedAnswers>
     </CycleFormProvider>
   )
+}
+
+/** In the fields of a cycle stands what is typed this moment; all else is of `item`. */
+function TypedAnswers({ item, children }: { item: ItemDraft; children: ReactNode }) {
+  const { items } = useTyped()
+  const { params } = items.find(({ id }) => id === item.id) ?? item
+  return <AnswersProvider value={params}>{children}</AnswersProvider>
 }
 
 const fieldOnScreen = (field: string) => document.querySelector(`[data-field="${field}"]`) !== null

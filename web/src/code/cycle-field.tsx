@@ -1,10 +1,11 @@
 import type { FieldProblems, LengthUnit } from '@dogleg/core/quantity'
-import { createContext, type ReactNode, use } from 'react'
+import { createContext, memo, type ReactNode, use } from 'react'
 import { Choice } from '../ui/choice.tsx'
 import { LengthEntryField, TextEntry } from '../ui/entry-field.tsx'
 
 /** The form of one cycle: what stands in it, what is wrong, and which field is lit. */
 export interface CycleForm {
+  /** What stands in the form; where typing is followed late, as the page round the fields has it. */
   draft: Readonly<Record<string, string | boolean>>
   change: (field: string, value: string | boolean) => void
   /** Several fields in one go. */
@@ -27,6 +28,19 @@ export function useCycleForm(): CycleForm {
   return form
 }
 
+const Answers = createContext<CycleForm['draft'] | undefined>(undefined)
+/** What stands in the fields this moment, where the form follows it late. */
+export const AnswersProvider = Answers.Provider
+
+/** What stands in all fields this moment: which fields there are goes by it, so that Enter finds the next one at once. */
+export function useAnswers(): CycleForm['draft'] {
+  const { draft } = useCycleForm()
+  return use(Answers) ?? draft
+}
+
+/** What stands in one field this moment. */
+export const useAnswer = (field: string): string | boolean | undefined => useAnswers()[field]
+
 const text = (value: string | boolean | undefined) => (typeof value === 'string' ? value : '')
 
 /** Said of an empty field that shows what it comes to, and of one that will. */
@@ -43,11 +57,14 @@ interface FieldProps {
   hint?: string | undefined
 }
 
-const useField = (field: string) => {
-  const { draft, change, problems, lit, onLit } = useCycleForm()
+/** A field with what stands in it: drawn again where that is another, and not at each key of the others. */
+type Shown<Props> = Props & { value: string | boolean | undefined }
+
+const useField = ({ field, value }: Shown<{ field: string }>) => {
+  const { change, problems, lit, onLit } = useCycleForm()
   const problem = problems[field]
   return {
-    value: text(draft[field]),
+    value: text(value),
     onChange: (next: string) => change(field, next),
     onFocus: () => onLit(field),
     lit: lit === field,
@@ -67,81 +84,122 @@ function useComputed(
 }
 
 /** A length of the cycle, in the setup's unit. */
-export function LengthField({ field, label, computed, needs, hint }: FieldProps) {
+export const LengthField = (props: FieldProps) => <LengthShown {...props} value={useAnswer(props.field)} />
+
+const LengthShown = memo(function LengthShown({
+  field,
+  value,
+  label,
+  computed,
+  needs,
+  hint,
+}: Shown<FieldProps>) {
   const { unit } = useCycleForm()
-  const bound = useField(field)
+  const bound = useField({ field, value })
   const shown = useComputed({ computed, needs, hint }, bound.value)
   return (
     <div data-field={field}>
       <LengthEntryField {...bound} label={label} unit={unit} narrow {...shown} />
     </div>
   )
-}
+})
 
 /** A plain number: turns, degrees, a count, a tool. */
-export function NumberField({
+export const NumberField = (props: NumberFieldProps) => (
+  <NumberShown {...props} value={useAnswer(props.field)} />
+)
+
+type NumberFieldProps = FieldProps & { suffix?: string }
+
+const NumberShown = memo(function NumberShown({
   field,
+  value,
   label,
   computed,
   needs,
   hint,
   suffix,
-}: FieldProps & { suffix?: string }) {
-  const bound = useField(field)
+}: Shown<NumberFieldProps>) {
+  const bound = useField({ field, value })
   const shown = useComputed({ computed, needs, hint }, bound.value)
   return (
     <div data-field={field}>
       <TextEntry {...bound} label={label} narrow {...shown} {...(suffix ? { suffix } : {})} />
     </div>
   )
-}
+})
 
 /** Words, as they are typed. */
-export function WordsField({
+export const WordsField = (props: WordsFieldProps) => <WordsShown {...props} value={useAnswer(props.field)} />
+
+type WordsFieldProps = FieldProps & { most: number; narrow?: boolean }
+
+const WordsShown = memo(function WordsShown({
   field,
+  value,
   label,
   hint,
   most,
   narrow,
-}: FieldProps & { most: number; narrow?: boolean }) {
-  const bound = useField(field)
+}: Shown<WordsFieldProps>) {
+  const bound = useField({ field, value })
   return (
     <div data-field={field}>
       <TextEntry {...bound} words label={label} maxLength={most} hint={hint} narrow={narrow} />
     </div>
   )
-}
+})
 
 /** A choice of a few. */
-export function ChoiceField({
+export const ChoiceField = (props: ChoiceFieldProps) => (
+  <ChoiceShown {...props} value={useAnswer(props.field)} />
+)
+
+type ChoiceFieldProps = FieldProps & {
+  options: readonly (readonly [value: string, says: string])[]
+  quiet?: boolean
+}
+
+/** The choices stand in the form as they are written, each time anew. */
+const isSameChoice = (a: Shown<ChoiceFieldProps>, b: Shown<ChoiceFieldProps>) =>
+  a.value === b.value &&
+  a.field === b.field &&
+  a.label === b.label &&
+  a.quiet === b.quiet &&
+  a.options.join('\n') === b.options.join('\n')
+
+const ChoiceShown = memo(function ChoiceShown({
   field,
+  value,
   label,
   options,
   quiet,
-}: FieldProps & { options: readonly (readonly [value: string, says: string])[]; quiet?: boolean }) {
-  const { draft, change, onLit } = useCycleForm()
+}: Shown<ChoiceFieldProps>) {
+  const { change, onLit } = useCycleForm()
   return (
     <div data-field={field}>
       <Choice
         label={String(label)}
         quiet={quiet === true}
-        value={text(draft[field])}
+        value={text(value)}
         onChange={(next) => change(field, next)}
         onFocus={() => onLit(field)}
         options={options.map(([value, says]) => ({ value, label: says }))}
       />
     </div>
   )
-}
+}, isSameChoice)
 
 /** On or off. */
-export function SwitchField({ field, label }: FieldProps) {
-  const { draft, change, onLit } = useCycleForm()
+export const SwitchField = (props: FieldProps) => <SwitchShown {...props} value={useAnswer(props.field)} />
+
+const SwitchShown = memo(function SwitchShown({ field, value, label }: Shown<FieldProps>) {
+  const { change, onLit } = useCycleForm()
   return (
     <label data-field={field} className="flex min-h-11 items-center gap-3 font-semibold">
       <input
         type="checkbox"
-        checked={draft[field] === true}
+        checked={value === true}
         onChange={({ target }) => change(field, target.checked)}
         onFocus={() => onLit(field)}
         className="size-6 shrink-0 accent-ink"
@@ -149,7 +207,7 @@ export function SwitchField({ field, label }: FieldProps) {
       {label}
     </label>
   )
-}
+})
 
 /** Fields side by side. */
 export const Pair = ({ children }: { children: ReactNode }) => (

@@ -77,42 +77,45 @@ describe('the programs that are being built on a tablet', () => {
 
   it('begin with a new one, named after the setup, and each new one has a number of its own', () => {
     const { result } = kept()
-    expect(result.current.sheets).toHaveLength(1)
-    expect(result.current.sheet.title).toBe(setup.opened.title)
-    act(() => result.current.add())
-    act(() => result.current.add())
-    expect(new Set(result.current.sheets.map(({ number }) => number)).size).toBe(3)
-    expect(result.current.at).toBe(2)
+    expect(result.current.programs.sheets).toHaveLength(1)
+    expect(result.current.programs.sheet.title).toBe(setup.opened.title)
+    act(() => result.current.changes.add())
+    act(() => result.current.changes.add())
+    expect(new Set(result.current.programs.sheets.map(({ number }) => number)).size).toBe(3)
+    expect(result.current.programs.at).toBe(2)
   })
 
   it('begin with those of the logbook where it has some', () => {
     const first = openSetup(logOf(/first side/)).setup
     const { result } = renderHook(() => useSheets(first, []))
-    expect(result.current.sheets.map(({ title }) => title)).toEqual(
+    expect(result.current.programs.sheets.map(({ title }) => title)).toEqual(
       first.code.coded.map(({ entry }) => entry.sheet.title),
     )
   })
 
   it('are all there after a reload, however many they are and however much stands in them', () => {
     const first = kept()
-    for (let n = 0; n < 35; n++) act(() => first.result.current.add())
-    act(() => first.result.current.change({ ...first.result.current.sheet, items: many(MOST_ITEMS + 1) }))
-    expect(sheetDraft.safeParse(first.result.current.sheet).success).toBe(true)
+    for (let n = 0; n < 35; n++) act(() => first.result.current.changes.add())
+    act(() => first.result.current.changes.change((of) => ({ ...of, items: many(MOST_ITEMS + 1) })))
+    expect(sheetDraft.safeParse(first.result.current.programs.sheet).success).toBe(true)
     first.unmount()
     const again = kept()
-    expect(again.result.current.sheets).toHaveLength(36)
-    expect(again.result.current.sheet.items).toHaveLength(MOST_ITEMS + 1)
+    expect(again.result.current.programs.sheets).toHaveLength(36)
+    expect(again.result.current.programs.sheet.items).toHaveLength(MOST_ITEMS + 1)
   })
 
   it('are put away one by one, and never all: a new one stands in the place of the last', () => {
     const { result } = kept()
-    act(() => result.current.take({ ...newSheet('Taken', 77, 'aluminium') }))
-    expect(result.current.sheet.title).toBe('Taken')
-    act(() => result.current.remove())
-    act(() => result.current.remove())
-    expect(result.current.sheets).toHaveLength(1)
-    expect(result.current.sheet.items).toEqual([])
-    act(() => result.current.choose(40))
-    expect(result.current.at).toBe(0)
+    act(() => result.current.changes.take({ ...newSheet('Taken', 77, 'aluminium') }))
+    expect(result.current.programs.sheet.title).toBe('Taken')
+    act(() => result.current.changes.remove())
+    act(() => result.current.changes.remove())
+    expect(result.current.programs.sheets).toHaveLength(1)
+    expect(result.current.programs.sheet.items).toEqual([])
+    const { changes } = result.current
+    act(() => changes.choose(40))
+    // What changes them is the same all the time: the page round a field is not drawn again for it.
+    expect(result.current.changes).toBe(changes)
+    expect(result.current.programs.at).toBe(0)
   })
 })

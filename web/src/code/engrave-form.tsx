@@ -1,6 +1,5 @@
 import {
   type EngraveDraft,
-  type EngraveParams,
   type EngraveSizes,
   hasSerial,
   LONGEST_TEXT,
@@ -19,6 +18,7 @@ import {
   NumberField,
   Pair,
   SwitchField,
+  useAnswers,
   useCycleForm,
   WordsField,
 } from './cycle-field.tsx'
@@ -66,7 +66,6 @@ export const engraveParts = (text: string) =>
 
 interface EngraveFormProps {
   part: EngravePart
-  params: EngraveParams
   sizes: EngraveSizes
   unit: LengthUnit
 }
@@ -79,8 +78,9 @@ const START: Record<EngraveDraft['sits'], readonly [x: string, y: string]> = {
 }
 
 /** One part of the form of a text. */
-export function EngraveForm({ part, params, sizes, unit }: EngraveFormProps) {
-  const { draft, change } = useCycleForm()
+export function EngraveForm({ part, sizes, unit }: EngraveFormProps) {
+  const { change } = useCycleForm()
+  const draft = useAnswers()
   const { setup } = useOpenSetup()
   const { reading } = setup.profile
   const text = draft as unknown as EngraveDraft
@@ -164,7 +164,7 @@ export function EngraveForm({ part, params, sizes, unit }: EngraveFormProps) {
         <div className="space-y-1">
           <Pair>
             <LengthField field="height" label="Height" computed={say(sizes.height)} />
-            {params.by === 'width' ? (
+            {text.by === 'width' ? (
               <LengthField field="lineWidth" label="Line" computed={say(sizes.lineWidth)} />
             ) : (
               <LengthField field="depth" label="Depth" computed={say(sizes.depth)} />

@@ -1,6 +1,6 @@
 import { type GrooveDraft, type GrooveSizes, plungePlaces } from '@dogleg/core/cycles/grooving'
 import { formatLength, type LengthUnit } from '@dogleg/core/quantity'
-import { ChoiceField, LengthField, NumberField, Pair, SwitchField, useCycleForm } from './cycle-field.tsx'
+import { ChoiceField, LengthField, NumberField, Pair, SwitchField, useAnswers } from './cycle-field.tsx'
 import { KeepSurface } from './keep-speed.tsx'
 import { ToolField } from './tool-field.tsx'
 
@@ -54,7 +54,7 @@ interface GrooveFormProps {
 
 /** One part of the form of a groove. */
 export function GrooveForm({ part, sizes, unit }: GrooveFormProps) {
-  const { draft } = useCycleForm()
+  const draft = useAnswers()
   const groove = draft as unknown as GrooveDraft
   const say = (value: number) => formatLength(value, unit)
   const face = groove.where === 'face'

@@ -6,7 +6,7 @@ import { asReadHere } from '../ui/decimal-comma.ts'
 import { ListField } from '../ui/list-field.tsx'
 import { OpenFile } from '../ui/open-file.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
-import { LengthField, NumberField, Pair, useCycleForm } from './cycle-field.tsx'
+import { LengthField, NumberField, Pair, useAnswer, useCycleForm } from './cycle-field.tsx'
 import { circlesOfDxf } from './dxf.ts'
 
 /** Larger files are refused. */
@@ -16,10 +16,11 @@ type Groups = ReturnType<typeof circlesByDiameter>
 
 /** Where the holes are: typed, by a pattern, from a table or from the circles of an outline. */
 export function PlacesFields({ places }: { places: readonly HolePlace[] }) {
-  const { draft, change, changeAll, problems, unit, lit, onLit } = useCycleForm()
+  const { change, changeAll, problems, unit, lit, onLit } = useCycleForm()
   const [told, setTold] = useState<string>()
   const [groups, setGroups] = useState<Groups>([])
-  const pattern = String(draft.pattern)
+  const pattern = String(useAnswer('pattern'))
+  const list = String(useAnswer('list'))
 
   const take = async (file: File | undefined) => {
     if (!file) return
@@ -71,7 +72,7 @@ export function PlacesFields({ places }: { places: readonly HolePlace[] }) {
         <div data-field="places">
           <ListField
             label="X and Y, a hole to a line"
-            value={String(draft.list)}
+            value={list}
             onChange={(next) => change('list', next)}
             onFocus={() => onLit('places')}
             lit={lit === 'places'}

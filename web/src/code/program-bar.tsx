@@ -5,6 +5,7 @@ import { type ReactNode, useId } from 'react'
 import { KeptPicker } from '../ui/kept-picker.tsx'
 import { Select } from '../ui/select.tsx'
 import { SmallField } from '../ui/small-field.tsx'
+import { Typed } from './typed.tsx'
 
 interface ProgramBarProps {
   setup: Setup
@@ -12,7 +13,6 @@ interface ProgramBarProps {
   sheets: readonly SheetDraft[]
   /** The place of the one in hand. */
   at: number
-  draft: SheetDraft
   /** Programs of the logbook that are not open on this tablet. */
   elsewhere: readonly SheetDraft[]
   offset: OffsetState
@@ -21,7 +21,7 @@ interface ProgramBarProps {
   onOpen: (sheet: SheetDraft) => void
   onAdd: () => void
   onRemove: () => void
-  onChange: (draft: SheetDraft) => void
+  onChange: (fields: Partial<SheetDraft>) => void
   onOffset: (name: string) => void
   /** What it comes to, and the key that takes it on. */
   children: ReactNode
@@ -33,7 +33,6 @@ export function ProgramBar({
   materials,
   sheets,
   at,
-  draft,
   elsewhere,
   offset,
   canRemove,
@@ -66,40 +65,52 @@ export function ProgramBar({
         className="max-w-60"
       />
       <SmallField label="Name" id={label('title')} className="w-56">
-        <input
-          id={label('title')}
-          value={draft.title}
-          maxLength={60}
-          onChange={({ target }) => onChange({ ...draft, title: target.value })}
-          className="h-12 w-full rounded-sm border border-ink-soft bg-white/60 px-2 text-lg"
-        />
+        <Typed field="title">
+          {(title) => (
+            <input
+              id={label('title')}
+              value={title}
+              maxLength={60}
+              onChange={({ target }) => onChange({ title: target.value })}
+              className="h-12 w-full rounded-sm border border-ink-soft bg-white/60 px-2 text-lg"
+            />
+          )}
+        </Typed>
       </SmallField>
       <SmallField label="O" id={label('number')} className="w-20">
-        <input
-          id={label('number')}
-          value={draft.number}
-          maxLength={6}
-          inputMode="numeric"
-          onChange={({ target }) => onChange({ ...draft, number: target.value })}
-          className="digits h-12 w-full rounded-sm border border-ink-soft bg-white/60 px-2 text-lg"
-        />
+        <Typed field="number">
+          {(number) => (
+            <input
+              id={label('number')}
+              value={number}
+              maxLength={6}
+              inputMode="numeric"
+              onChange={({ target }) => onChange({ number: target.value })}
+              className="digits h-12 w-full rounded-sm border border-ink-soft bg-white/60 px-2 text-lg"
+            />
+          )}
+        </Typed>
       </SmallField>
       <SmallField label="Material" id={label('material')}>
-        <Select
-          id={label('material')}
-          value={draft.material}
-          onChange={({ target }) => onChange({ ...draft, material: target.value })}
-          className="max-w-44"
-        >
-          <option value="" disabled>
-            choose
-          </option>
-          {materials.map(({ id, name }) => (
-            <option key={id} value={id}>
-              {name}
-            </option>
-          ))}
-        </Select>
+        <Typed field="material">
+          {(material) => (
+            <Select
+              id={label('material')}
+              value={material}
+              onChange={({ target }) => onChange({ material: target.value })}
+              className="max-w-44"
+            >
+              <option value="" disabled>
+                choose
+              </option>
+              {materials.map(({ id, name }) => (
+                <option key={id} value={id}>
+                  {name}
+                </option>
+              ))}
+            </Select>
+          )}
+        </Typed>
       </SmallField>
       {!lathe && (
         <SmallField label="Offset" id={label('offset')}>
@@ -116,15 +127,19 @@ export function ProgramBar({
         </SmallField>
       )}
       {!lathe && offset.angle && (
-        <label className="flex min-h-12 items-center gap-2">
-          <input
-            type="checkbox"
-            checked={draft.turned}
-            onChange={({ target }) => onChange({ ...draft, turned: target.checked })}
-            className="size-6 accent-ink"
-          />
-          turned as it lies
-        </label>
+        <Typed field="turned">
+          {(turned) => (
+            <label className="flex min-h-12 items-center gap-2">
+              <input
+                type="checkbox"
+                checked={turned}
+                onChange={({ target }) => onChange({ turned: target.checked })}
+                className="size-6 accent-ink"
+              />
+              turned as it lies
+            </label>
+          )}
+        </Typed>
       )}
       {children}
     </div>

@@ -16,6 +16,7 @@ import { useSave } from '../reference/use-save.ts'
 import { Button } from '../ui/button.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
 import { lazyPart, NoChart } from '../ui/lazy-part.tsx'
+import { Typed } from './typed.tsx'
 
 const RetractChart = lazyPart(async () => (await import('./retract-chart.tsx')).RetractChart, NoChart)
 
@@ -110,13 +111,17 @@ export function RetractPanel({
         chips wound round the tap. Single holes first, a hand on feed hold.
       </p>
       <div className="grid gap-x-4 md:grid-cols-[10rem_1fr]">
-        <TextEntry
-          label="Parts a shift"
-          value={partsAShift}
-          onChange={onPartsAShift}
-          narrow
-          wrong={partsAShift.trim() !== '' && !(parts > 0) ? 'A number above zero.' : undefined}
-        />
+        <Typed field="partsAShift">
+          {(typed) => (
+            <TextEntry
+              label="Parts a shift"
+              value={typed}
+              onChange={onPartsAShift}
+              narrow
+              wrong={partsAShift.trim() !== '' && !(parts > 0) ? 'A number above zero.' : undefined}
+            />
+          )}
+        </Typed>
         <TimedHoles sizes={sizes} machine={machine} />
       </div>
     </section>

@@ -12,7 +12,16 @@ import { formatLength, formatWithUnit, type LengthUnit } from '@dogleg/core/quan
 import { useId } from 'react'
 import type { BegunTool } from '../reference/new-tool.ts'
 import { Select } from '../ui/select.tsx'
-import { ChoiceField, LengthField, NumberField, Pair, SwitchField, useCycleForm } from './cycle-field.tsx'
+import {
+  ChoiceField,
+  LengthField,
+  NumberField,
+  Pair,
+  SwitchField,
+  useAnswer,
+  useAnswers,
+  useCycleForm,
+} from './cycle-field.tsx'
 import { KeepSpeed } from './keep-speed.tsx'
 import { PlacesFields } from './places-fields.tsx'
 import { ToolField } from './tool-field.tsx'
@@ -76,7 +85,8 @@ const SERIES: readonly (readonly [ThreadSeries, string])[] = [
 ]
 
 function ThreadPick() {
-  const { draft, change, onLit } = useCycleForm()
+  const { change, onLit } = useCycleForm()
+  const thread = useAnswer('thread')
   const id = useId()
   return (
     <div data-field="thread">
@@ -85,7 +95,7 @@ function ThreadPick() {
       </label>
       <Select
         id={id}
-        value={String(draft.thread)}
+        value={String(thread)}
         aria-required
         onChange={({ target }) => change('thread', target.value)}
         onFocus={() => onLit('thread')}
@@ -153,7 +163,8 @@ interface TapFormProps {
 
 /** One part of the form of tapped holes. */
 export function TapForm({ part, sizes, placesKnown, unit, machine }: TapFormProps) {
-  const { draft, missing } = useCycleForm()
+  const { missing } = useCycleForm()
+  const draft = useAnswers()
   const threadKnown = !missing.some((field) => THREAD.includes(field))
   const tap = draft as unknown as TapDraft
   const say = (value: number) => formatLength(value, unit)

@@ -9,7 +9,7 @@ import { TOOL_KINDS, ToolEditor } from '../reference/tool-editor.tsx'
 import { Button } from '../ui/button.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { TextEntry } from '../ui/entry-field.tsx'
-import { useCycleForm } from './cycle-field.tsx'
+import { useAnswer, useCycleForm } from './cycle-field.tsx'
 
 interface ToolFieldProps {
   field: string
@@ -23,7 +23,7 @@ interface ToolFieldProps {
 
 /** The number of a tool: typed, or chosen from the tools of the machine with what they are, or made new. */
 export function ToolField({ field, label, kind, begun, hint }: ToolFieldProps) {
-  const { draft, change, problems, lit, onLit } = useCycleForm()
+  const { change, problems, lit, onLit } = useCycleForm()
   const { setup, reference } = useOpenSetup()
   const { machine } = setup
   const [choosing, setChoosing] = useState(false)
@@ -34,7 +34,7 @@ export function ToolField({ field, label, kind, begun, hint }: ToolFieldProps) {
         .sort((a, b) => Number(b.kind === kind) - Number(a.kind === kind) || a.number - b.number),
     [reference.tools, machine.id, kind],
   )
-  const typed = String(draft[field] ?? '')
+  const typed = String(useAnswer(field) ?? '')
   const tool = tools.find(({ number }) => String(number) === typed.trim())
   const problem = problems[field]
   return (

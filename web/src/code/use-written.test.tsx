@@ -42,27 +42,27 @@ describe('a program that is written off the page', () => {
 
   it('says so when its worker breaks, instead of writing for ever, and is written again when asked', async () => {
     const { result } = write(20)
-    expect(result.current).toMatchObject({ busy: true, failed: false, written: undefined })
-    await act(async () => FakeWorker.made[0]?.onerror?.())
-    expect(result.current).toMatchObject({ busy: true, failed: true })
+    expect(result.current).toMatchObject({ busy: true, failed: undefined, written: undefined })
+    await act(async () => FakeWorker.made[0]?.end())
+    expect(result.current).toMatchObject({ busy: true, failed: 'broke' })
     expect(FakeWorker.made[0]?.terminated).toBe(true)
     await act(async () => result.current.again())
-    expect(result.current).toMatchObject({ busy: true, failed: false })
+    expect(result.current).toMatchObject({ busy: true, failed: undefined })
     expect(FakeWorker.made).toHaveLength(2)
   })
 
   it('begins anew with a change, and what broke before is forgotten', async () => {
     const { result, rerender } = write(20)
-    await act(async () => FakeWorker.made[0]?.onerror?.())
+    await act(async () => FakeWorker.made[0]?.end())
     rerender({ sheet: plate(21) })
-    expect(result.current.failed).toBe(false)
+    expect(result.current.failed).toBeUndefined()
     expect(FakeWorker.made).toHaveLength(2)
   })
 
   it('is written on the page where it is short', () => {
     const { result } = write(2)
     expect(FakeWorker.made).toHaveLength(0)
-    expect(result.current).toMatchObject({ busy: false, failed: false })
+    expect(result.current).toMatchObject({ busy: false, failed: undefined })
     expect(result.current.written).toBeDefined()
   })
 })

@@ -3,6 +3,7 @@ import { againstCode, sheetCase } from '@dogleg/core/prepare'
 import type { Reference, Setup } from '@dogleg/core/setup'
 import { wrap } from 'comlink'
 import { useEffect, useMemo, useState } from 'react'
+import { type Ended, howItEnded, untilItEnds } from '../ui/worker-ended.tsx'
 import type { Writer } from './code-worker.ts'
 
 /** Programs with more work than so many holes are written in a worker. */
@@ -16,7 +17,7 @@ interface Written {
 
 /**
  * The program of a sheet for a setup. A large one is written off the page: meanwhile what was written last stands, and
- * `busy` says so; a change while it is being written ends that and begins anew. `failed` says that writing broke off;
+ * `busy` says so; a change while it is being written ends that and begins anew. `failed` says how writing ended before it was done;
  * `again` tries once more.
  */
 export function useWritten(
@@ -24,7 +25,7 @@ export function useWritten(
   sheet: CycleSheet | undefined,
   offset: string,
   reference: Reference,
-): { written: WrittenSheet | undefined; busy: boolean; failed: boolean; again: () => void } {
+): { written: WrittenSheet | undefined; busy: boolean; failed: Ended | undefined; again: () => void } {
   const asked = useMemo(
     () =>
       sheet && {
@@ -40,19 +41,16 @@ export function useWritten(
     [asked, large],
   )
   const [last, setLast] = useState<Written>()
-  const [broken, setBroken] = useState<object>()
+  const [broken, setBroken] = useState<{ of: object; ended: Ended }>()
   const [tries, setTries] = useState(0)
   // biome-ignore lint/correctness/useExhaustiveDependencies: trying again begins anew
   useEffect(() => {
     if (!asked || !large) return
     const worker = new Worker(new URL('./code-worker.ts', import.meta.url), { type: 'module' })
     let live = true
-    const broke = new Promise<never>((_, reject) => {
-      worker.onerror = () => reject(new Error('the worker ended'))
-    })
-    Promise.race([wrap<Writer>(worker).write(asked.sheet, asked.on, asked.against), broke])
+    Promise.race([wrap<Writer>(worker).write(asked.sheet, asked.on, asked.against), untilItEnds(worker)])
       .then((written) => live && setLast({ of: asked, written }))
-      .catch(() => live && setBroken(asked))
+      .catch((error) => live && setBroken({ of: asked, ended: howItEnded(error) }))
       .finally(() => worker.terminate())
     return () => {
       live = false
@@ -63,8 +61,8 @@ export function useWritten(
     setBroken(undefined)
     setTries(tries + 1)
   }
-  if (!large) return { written: here, busy: false, failed: false, again }
+  if (!large) return { written: here, busy: false, failed: undefined, again }
   const done = last?.of === asked
-  const failed = !done && broken !== undefined && broken === asked
+  const failed = !done && broken !== undefined && broken.of === asked ? broken.ended : undefined
   return { written: last?.written, busy: !done, failed, again }
 }

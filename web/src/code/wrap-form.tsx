@@ -16,6 +16,8 @@ import {
   NumberField,
   Pair,
   SwitchField,
+  useAnswer,
+  useAnswers,
   useCycleForm,
   WordsField,
 } from './cycle-field.tsx'
@@ -73,7 +75,7 @@ const isNone = (typed: string) => /^0*$/.test(typed.trim())
 
 /** One part of the form of a layout on a cylinder. */
 export function WrapForm({ part, params, sizes, unit }: WrapFormProps) {
-  const { draft } = useCycleForm()
+  const draft = useAnswers()
   const { setup } = useOpenSetup()
   const { mapping } = setup.profile.reading
   const wrap = draft as unknown as WrapDraft
@@ -294,12 +296,13 @@ function LayoutFields({ wrap, unit, params }: { wrap: WrapDraft; unit: LengthUni
         </Pair>
       )
     case 'program':
-      return <FlatProgram wrap={wrap} unit={unit} params={params} />
+      return <FlatProgram unit={unit} params={params} />
   }
 }
 
 /** A flat program, pasted or from a file; the lines of an outline are written as one. */
-function FlatProgram({ wrap, unit, params }: { wrap: WrapDraft; unit: LengthUnit; params: WrapParams }) {
+function FlatProgram({ unit, params }: { unit: LengthUnit; params: WrapParams }) {
+  const flat = String(useAnswer('program'))
   const { change, problems, lit, onLit } = useCycleForm()
   const [told, setTold] = useState<string>()
   const take = async (file: File | undefined) => {
@@ -338,7 +341,7 @@ function FlatProgram({ wrap, unit, params }: { wrap: WrapDraft; unit: LengthUnit
     <div data-field="program" className="space-y-1">
       <ListField
         label="Flat program, Y round"
-        value={wrap.program}
+        value={flat}
         onChange={(next) => change('program', next.slice(0, LONGEST_FLAT))}
         onFocus={() => onLit('program')}
         lit={lit === 'program'}

@@ -1,7 +1,8 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query'
 import { act, renderHook, waitFor } from '@testing-library/react'
 import { afterEach, describe, expect, it, vi } from 'vitest'
 import { fakeServer, Round } from '../testing/shop.tsx'
-import { useBoard } from './use-board.ts'
+import { askBoardAhead, useBoard } from './use-board.ts'
 
 afterEach(() => {
   vi.useRealTimers()
@@ -9,6 +10,18 @@ afterEach(() => {
 })
 
 describe('the board on a page that stands open', () => {
+  it('is asked for ahead of the page, which waits for the same answer and does not ask again', async () => {
+    const asked = fakeServer({ 'GET /api/setups': { board: { machines: [], unreadable: [] }, mark: 'a' } })
+    const client = new QueryClient()
+    const ahead = askBoardAhead(client, 'RT')
+    const { result } = renderHook(() => useBoard('RT').data, {
+      wrapper: ({ children }) => <QueryClientProvider client={client}>{children}</QueryClientProvider>,
+    })
+    await act(() => ahead)
+    await waitFor(() => expect(result.current?.board.machines).toEqual([]))
+    expect(asked.filter((each) => each.startsWith('GET /api/setups'))).toEqual(['GET /api/setups?by=RT'])
+  })
+
   it('is asked for by its mark, and stands where nothing has changed; what everybody must know comes and goes', async () => {
     vi.useFakeTimers({ shouldAdvanceTime: true })
     const board = (name: string) => ({

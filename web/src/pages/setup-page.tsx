@@ -33,7 +33,8 @@ export function SetupPage() {
   }
   if (isUnreadable(setup))
     return <UnreadableSetup says={setup.unreadable} entries={entries} reference={reference} />
-  return <Traveler setup={setup} entries={entries} reference={reference} />
+  // Another setup begins anew: nothing that is typed in one is shown in the other, or kept as its.
+  return <Traveler key={id} setup={setup} entries={entries} reference={reference} />
 }
 
 function Traveler(open: Pick<OpenSetup, 'setup' | 'entries' | 'reference'>) {

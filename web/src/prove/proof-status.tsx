@@ -44,7 +44,11 @@ export function ProofStatus({
           Stopped. <Button onClick={onProve}>Prove it</Button>
         </span>
       )}
-      {now.state === 'failed' && <span className="font-semibold">{now.says}</span>}
+      {now.state === 'failed' && (
+        <span className="font-semibold">
+          {now.says} <Button onClick={onProve}>Prove it</Button>
+        </span>
+      )}
       {now.state === 'done' && verdict && (
         <span className="flex items-center gap-3">
           <VerdictMark verdict={verdict} />

@@ -194,6 +194,13 @@ export function ProveStep() {
     look: proof.findings.filter(({ severity }) => severity === 'look').length,
   }
   if (program === undefined) return <p className="py-8">Opening the program…</p>
+  /** Said where something is shown of a program that is read. */
+  const notRead =
+    text.length === 0
+      ? 'No program is open.'
+      : now.state === 'failed' || now.state === 'stopped'
+        ? 'The program has not been read to its end.'
+        : 'Reading the program…'
   return (
     <section
       aria-label="Prove"
@@ -306,13 +313,7 @@ export function ProveStep() {
             </Tabs.List>
             <Tabs.Content ref={panel} value={place} tabIndex={-1} className="py-2 outline-none">
               {place === 'step' && (
-                <StepPanel
-                  setup={setup}
-                  stepper={stepper}
-                  otherwise={text.length === 0 ? 'No program is open.' : 'Reading the program…'}
-                  into={into}
-                  onInto={setInto}
-                />
+                <StepPanel setup={setup} stepper={stepper} otherwise={notRead} into={into} onInto={setInto} />
               )}
               {place === 'findings' && (
                 <FindingsPanel
@@ -345,7 +346,7 @@ export function ProveStep() {
                     proved={fact !== undefined && against === undefined}
                   />
                 ) : (
-                  <p className="py-3 text-lg">No program is open.</p>
+                  <p className="py-3 text-lg">{notRead}</p>
                 ))}
               {place === 'time' &&
                 (proof ? (
@@ -356,7 +357,7 @@ export function ProveStep() {
                     onSkipOptional={setSkipOptional}
                   />
                 ) : (
-                  <p className="py-3 text-lg">No program is open.</p>
+                  <p className="py-3 text-lg">{notRead}</p>
                 ))}
             </Tabs.Content>
           </Tabs.Root>

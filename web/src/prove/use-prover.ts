@@ -2,6 +2,7 @@ import type { ProveCase } from '@dogleg/core/prove'
 import { proxy, wrap } from 'comlink'
 import { startTransition, useCallback, useEffect, useRef, useState } from 'react'
 import { listenerSet } from '../log/listeners.ts'
+import { endedSays, howItEnded, untilItEnds } from '../ui/worker-ended.tsx'
 import type { ProgramText } from './large-text.ts'
 import type { Proved, Prover } from './prove-worker.ts'
 import type { Drawing } from './view/drawing.ts'
@@ -66,9 +67,7 @@ export function useProver(drawing: Drawing) {
       setNow({ state: 'proving' })
       // Progress comes by a port of its own, and may come after the result.
       let ended = false
-      const failed = new Promise<never>((_, reject) => {
-        own.onerror = () => reject(new Error('the worker ended'))
-      })
+      const failed = untilItEnds(own)
       // A large text goes as the file that it came from: it need not be copied.
       const run = (from: string | Blob) =>
         wrap<Prover>(own).prove(
@@ -101,12 +100,15 @@ export function useProver(drawing: Drawing) {
           setProved({ ...rest, of, text })
           setNow({ state: 'done' })
         })
-      } catch {
+      } catch (error) {
         ended = true
         if (worker.current === own)
           setNow({
             state: 'failed',
-            says: 'Proving broke off: the program may be too large for this tablet. Nothing is lost; try a shorter piece.',
+            says: endedSays(
+              howItEnded(error),
+              'Proving broke off: the program may be too large for this tablet. Nothing is lost; try a shorter piece.',
+            ),
           })
       } finally {
         own.terminate()

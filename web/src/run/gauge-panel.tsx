@@ -27,6 +27,7 @@ import { Button } from '../ui/button.tsx'
 import { nextFieldOnEnter } from '../ui/entry-field.tsx'
 import { FactLine } from '../ui/fact-line.tsx'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
+import { EndedLine } from '../ui/worker-ended.tsx'
 import { FeatureForm, type FeaturePart, featureParts } from './feature-form.tsx'
 import { FeatureList } from './feature-list.tsx'
 import { FeaturePicture } from './feature-picture.tsx'
@@ -241,8 +242,12 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
               )}
               {twin && <p className="font-semibold">Another plan here has this name. Give each its own.</p>}
               {trial.failed && (
-                <p className="font-semibold">
-                  Trying it broke off. Nothing is lost. <Button onClick={trial.again}>Try again</Button>
+                <p>
+                  <EndedLine
+                    ended={trial.failed}
+                    broke="Trying it broke off. Nothing is lost."
+                    again={trial.again}
+                  />
                 </p>
               )}
               <Findings findings={mine} />

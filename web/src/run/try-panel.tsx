@@ -20,6 +20,7 @@ import { lazyPart } from '../ui/lazy-part.tsx'
 import { PickOne } from '../ui/pick-one.tsx'
 import { Progress } from '../ui/progress.tsx'
 import { Findings } from '../ui/verdict.tsx'
+import { EndedLine } from '../ui/worker-ended.tsx'
 import { CaseTable } from './case-table.tsx'
 import { formatSeconds, formatValue } from './format-value.ts'
 import { GaugePlanDrawing } from './gauge-plan-drawing.tsx'
@@ -204,7 +205,11 @@ export function TryPanel({ gauging, onCompose }: { gauging: Gauging; onCompose: 
         )}
         {trial.failed && (
           <p>
-            Trying it broke off. Nothing is lost. <Button onClick={trial.again}>Try again</Button>
+            <EndedLine
+              ended={trial.failed}
+              broke="Trying it broke off. Nothing is lost."
+              again={trial.again}
+            />
           </p>
         )}
         {trial.stopped && (

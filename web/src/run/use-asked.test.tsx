@@ -39,7 +39,7 @@ describe('what a worker is asked', () => {
     await wait(299)
     expect(FakeWorker.made).toHaveLength(0)
     await wait(1)
-    expect(result.current).toMatchObject({ answer: undefined, share: 0, failed: false, stopped: false })
+    expect(result.current).toMatchObject({ answer: undefined, share: 0, failed: undefined, stopped: false })
     await act(async () => under[0]?.tell(0.4))
     expect(result.current.share).toBe(0.4)
     await act(async () => under[0]?.answer('fast enough'))
@@ -51,7 +51,7 @@ describe('what a worker is asked', () => {
     const { result } = asking(undefined)
     await wait(1000)
     expect(FakeWorker.made).toHaveLength(0)
-    expect(result.current).toMatchObject({ answer: undefined, share: undefined, failed: false })
+    expect(result.current).toMatchObject({ answer: undefined, share: undefined, failed: undefined })
   })
 
   it('is asked once for what is typed in one go', async () => {
@@ -96,14 +96,14 @@ describe('what a worker is asked', () => {
   it('says that it failed where the worker ends by itself, and is tried again when asked', async () => {
     const { result } = asking(SPEED)
     await wait()
-    await act(async () => FakeWorker.made[0]?.onerror?.())
-    expect(result.current).toMatchObject({ failed: true, share: undefined, answer: undefined })
+    await act(async () => FakeWorker.made[0]?.end())
+    expect(result.current).toMatchObject({ failed: 'broke', share: undefined, answer: undefined })
     expect(FakeWorker.made[0]?.terminated).toBe(true)
     act(() => result.current.again())
     await wait()
-    expect(result.current.failed).toBe(false)
+    expect(result.current.failed).toBeUndefined()
     await act(async () => under[1]?.answer('now'))
-    expect(result.current).toMatchObject({ failed: false, answer: 'now' })
+    expect(result.current).toMatchObject({ failed: undefined, answer: 'now' })
   })
 
   it('ends with the page that asked', async () => {

@@ -1,5 +1,6 @@
 import { proxy, type Remote, wrap } from 'comlink'
 import { useEffect, useRef, useState } from 'react'
+import { type Ended, howItEnded, untilItEnds } from '../ui/worker-ended.tsx'
 
 /** How long nothing changes before a worker is asked, in ms. */
 const PAUSE = 300
@@ -12,7 +13,8 @@ export interface Asked<Answer> {
   /** How far it is, 0 to 1, while it is being answered. */
   share: number | undefined
   stopped: boolean
-  failed: boolean
+  /** How it ended before it had answered. */
+  failed: Ended | undefined
   stop: () => void
   again: () => void
 }
@@ -29,7 +31,7 @@ export function useAsked<Question, Api, Answer>(
   const [found, setFound] = useState<{ of: Question; answer: Answer }>()
   const [share, setShare] = useState<number>()
   const [stopped, setStopped] = useState<Question>()
-  const [failed, setFailed] = useState<Question>()
+  const [failed, setFailed] = useState<{ of: Question; ended: Ended }>()
   const [tries, setTries] = useState(0)
   const worker = useRef<Worker>(undefined)
   const how = useRef({ make, ask })
@@ -43,9 +45,6 @@ export function useAsked<Question, Api, Answer>(
     const wait = setTimeout(async () => {
       const own = how.current.make()
       worker.current = own
-      const broke = new Promise<never>((_, reject) => {
-        own.onerror = () => reject(new Error('the worker ended'))
-      })
       try {
         const answer = await Promise.race([
           how.current.ask(
@@ -55,11 +54,11 @@ export function useAsked<Question, Api, Answer>(
               if (live) setShare(done)
             }),
           ),
-          broke,
+          untilItEnds(own),
         ])
         if (live) setFound({ of: question, answer })
-      } catch {
-        if (live) setFailed(question)
+      } catch (error) {
+        if (live) setFailed({ of: question, ended: howItEnded(error) })
       } finally {
         own.terminate()
         if (live) setShare(undefined)
@@ -77,7 +76,7 @@ export function useAsked<Question, Api, Answer>(
     last: found?.answer,
     share: mine ? undefined : share,
     stopped: question !== undefined && stopped === question,
-    failed: question !== undefined && failed === question,
+    failed: failed?.of === question ? failed?.ended : undefined,
     stop: () => {
       worker.current?.terminate()
       setStopped(question)

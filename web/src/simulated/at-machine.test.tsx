@@ -48,10 +48,20 @@ it('that breaks off tells all who wait for it, and the next is begun anew', asyn
   const on = () => atMachine.switchOn('mill-1', { machine: 'mill-1', seed: 7 }, rows)
   const waiting = [on(), on()].map((each) => expect(each).rejects.toThrow(/broke off/))
   await act(() => vi.advanceTimersByTimeAsync(10))
-  FakeWorker.made[0]?.onerror?.()
+  FakeWorker.made[0]?.end()
   await Promise.all(waiting)
   const next = expect(on()).rejects.toThrow(/takes more than/)
   await act(() => vi.advanceTimersByTimeAsync(20_001))
   await next
   expect(FakeWorker.made.map(({ terminated }) => terminated)).toEqual([true, true])
+})
+
+it('that is not on this tablet, and cannot be fetched, says that and not that it broke', async () => {
+  away()
+  const on = expect(atMachine.switchOn('mill-1', { machine: 'mill-1', seed: 7 }, rows)).rejects.toThrow(
+    /not on this tablet yet, and the server did not give it/,
+  )
+  await act(() => vi.advanceTimersByTimeAsync(10))
+  FakeWorker.made[0]?.end('not-here')
+  await on
 })

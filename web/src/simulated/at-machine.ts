@@ -3,6 +3,7 @@ import { type Remote, wrap } from 'comlink'
 import { useSyncExternalStore } from 'react'
 import { api, type BeginsWith, Unreachable } from '../log/api.ts'
 import { listenerSet } from '../log/listeners.ts'
+import { endedSays, howItEnded, untilItEnds } from '../ui/worker-ended.tsx'
 import type { DoubleRows, OwnMachines } from './own-worker.ts'
 
 /** A program is worked out for so long at most, in ms; then it is ended, and the machines of this tablet with it. */
@@ -49,7 +50,9 @@ function begin(): Running {
       putOwn(new Set())
     },
   }
-  worker.onerror = () => begun.end('The simulated machine broke off, and is switched off.')
+  untilItEnds(worker).catch((error) =>
+    begun.end(endedSays(howItEnded(error), 'The simulated machine broke off, and is switched off.')),
+  )
   return begun
 }
 

@@ -28,7 +28,7 @@ export function useSimulated(id: string | undefined): Simulated {
   const { data: machines } = useRows('machines')
   const { data: profiles } = useRows('profiles')
   const { data: tools = [] } = useRows('tools')
-  const { data, error } = useQuery({
+  const { data, error, dataUpdatedAt } = useQuery({
     queryKey: key,
     queryFn: () => (id ? atMachine.look(id) : Promise.reject(new Error('none'))),
     enabled: id !== undefined,
@@ -60,7 +60,8 @@ export function useSimulated(id: string | undefined): Simulated {
       }),
     onSuccess: put,
   })
-  const problem = starting.error ?? acting.error ?? error
+  // Why it could not be switched on stands until it is on.
+  const notOn = data && dataUpdatedAt > starting.submittedAt ? null : starting.error
   // With the server away there is nothing to be seen of it: one can be switched on here.
   const off =
     (error instanceof Refused && error.code === 'switched-off') ||
@@ -68,7 +69,7 @@ export function useSimulated(id: string | undefined): Simulated {
   return {
     machine: off ? undefined : data,
     off,
-    error: problem && !off ? problem.message : undefined,
+    error: (notOn ?? (off ? null : (acting.error ?? error)))?.message,
     work: (...actions) => acting.mutate(actions),
     switchOn: (from) => starting.mutate(from),
     busy: starting.isPending,

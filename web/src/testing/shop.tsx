@@ -85,13 +85,17 @@ export function fakeServer(answers: Record<string, Answer>) {
 /** Workers of the page, made up: each does what it is told to when it is asked. */
 export class FakeWorker extends EventTarget {
   static made: FakeWorker[] = []
-  onerror: (() => void) | null = null
+  onerror: ((event: Event) => void) | null = null
   terminated = false
   constructor() {
     super()
     FakeWorker.made.push(this)
   }
   postMessage() {}
+  /** It ends by itself: broken, or as one whose script does not come. */
+  end(how: 'broke' | 'not-here' = 'broke') {
+    this.onerror?.(how === 'broke' ? new ErrorEvent('error') : new Event('error'))
+  }
   terminate() {
     this.terminated = true
   }

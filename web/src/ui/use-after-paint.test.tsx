@@ -21,18 +21,33 @@ it('follows once the page was drawn, and only with what stands there then', () =
   const { result, rerender, unmount } = renderHook(({ value }) => useAfterPaint(value), {
     initialProps: { value: 'a' },
   })
-  expect(result.current).toBe('a')
+  expect(result.current[0]).toBe('a')
   rerender({ value: 'b' })
-  expect(result.current).toBe('a')
+  expect(result.current[0]).toBe('a')
   rerender({ value: 'c' })
   paint()
-  expect(result.current).toBe('a')
+  expect(result.current[0]).toBe('a')
   act(() => void vi.advanceTimersByTime(1))
-  expect(result.current).toBe('c')
+  expect(result.current[0]).toBe('c')
   // What is no longer on the page follows nothing.
   rerender({ value: 'd' })
   unmount()
   paint()
   act(() => void vi.advanceTimersByTime(10))
-  expect(result.current).toBe('c')
+  expect(result.current[0]).toBe('c')
+})
+
+it('follows at once where somebody is about to press a key', () => {
+  const { result, rerender } = renderHook(({ value }) => useAfterPaint(value), {
+    initialProps: { value: 'a' },
+  })
+  const [, follow] = result.current
+  rerender({ value: 'b' })
+  // The same way for every value: what is given it is not drawn again for it.
+  expect(result.current[1]).toBe(follow)
+  act(() => follow())
+  expect(result.current[0]).toBe('b')
+  paint()
+  act(() => void vi.advanceTimersByTime(10))
+  expect(result.current[0]).toBe('b')
 })

@@ -1,10 +1,12 @@
 import { startTransition, useEffect, useState } from 'react'
+import { useLatest } from './use-latest.ts'
 
 /**
  * What a value was until the page has been drawn with the new one: what follows from it is computed and drawn after that, and holds up
- * neither the field that is typed in nor its answer. A change that comes meanwhile begins it anew.
+ * neither the field that is typed in nor its answer. A change that comes meanwhile begins it anew. `follow` lets it follow at once, for
+ * a key that is about to be pressed.
  */
-export function useAfterPaint<T>(value: T): T {
+export function useAfterPaint<T>(value: T): [later: T, follow: () => void] {
   const [later, setLater] = useState(value)
   useEffect(() => {
     let timer: ReturnType<typeof setTimeout> | undefined
@@ -16,5 +18,6 @@ export function useAfterPaint<T>(value: T): T {
       clearTimeout(timer)
     }
   }, [value])
-  return later
+  const follow = useLatest(() => setLater(() => value))
+  return [later, follow]
 }

@@ -1,5 +1,6 @@
 import type { PathPicture } from '@dogleg/core/prove'
 import { type Remote, transfer, wrap } from 'comlink'
+import { type Ended, howItEnded, untilItEnds } from '../../ui/worker-ended.tsx'
 import type { Drawer } from './draw-worker.ts'
 import type { Eye, Size } from './view-frame.ts'
 
@@ -18,9 +19,7 @@ export class Drawing {
   private get work() {
     if (!this.open) {
       const worker = new Worker(new URL('./draw-worker.ts', import.meta.url), { type: 'module' })
-      const failed = new Promise<never>((_, reject) => {
-        worker.onerror = () => reject(new Error('the worker ended'))
-      })
+      const failed = untilItEnds(worker)
       // Whoever attaches a view hears of it.
       failed.catch(() => undefined)
       this.open = { worker, drawer: wrap<Drawer>(worker), failed }
@@ -29,12 +28,12 @@ export class Drawing {
   }
 
   /** Draws in a canvas from now on; `onFailed` where nothing can be drawn here. */
-  attach(canvas: HTMLCanvasElement, onFailed: () => void): DrawnView {
+  attach(canvas: HTMLCanvasElement, onFailed: (ended: Ended) => void): DrawnView {
     const id = ++this.attached
     const { drawer, failed } = this.work
     let good = true
-    const refused = () => {
-      if (good) onFailed()
+    const refused = (error?: unknown) => {
+      if (good) onFailed(howItEnded(error))
       good = false
     }
     try {

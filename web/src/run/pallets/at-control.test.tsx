@@ -1,14 +1,17 @@
 import type { Entry } from '@dogleg/core/setup'
 import { fireEvent, screen, waitFor } from '@testing-library/react'
-import { beforeEach, expect, it, vi } from 'vitest'
-import { setOperator } from '../../log/operator.ts'
-import { OperatorGate } from '../../log/operator-gate.tsx'
-import { record } from '../../log/record.ts'
+import { afterAll, beforeEach, expect, it, vi } from 'vitest'
 import { logOf, renderInSetup } from '../../testing/shop.tsx'
-import { AtControl } from './at-control.tsx'
 
 vi.mock('../../ui/save-file.ts', () => ({ saveFile: vi.fn() }))
 vi.mock('../../log/record.ts', async (real) => ({ ...(await real<object>()), record: vi.fn() }))
+// Modules outlive a file of tests: with those of another file this would download for good, and the page would go there.
+vi.resetModules()
+const { AtControl } = await import('./at-control.tsx')
+const { setOperator } = await import('../../log/operator.ts')
+const { OperatorGate } = await import('../../log/operator-gate.tsx')
+const { record } = await import('../../log/record.ts')
+afterAll(() => vi.resetModules())
 
 const TITLE = 'O5501 first operation'
 const planned = logOf(/both operations/).map((entry) =>

@@ -9,10 +9,11 @@ export function AtControl() {
     <section
       key={title}
       aria-label={`${title} at the control`}
-      className="space-y-1 border-t border-rule pt-1"
+      className="max-w-3xl space-y-1 border-b border-rule py-1"
     >
-      <p>
-        What stands at the control under the name <b>{title}</b> is another text than pallet {pallet} runs.
+      <p className="font-semibold">
+        What stands at the control under the name {title} is another text than pallet {pallet} runs: take this
+        one there.
       </p>
       <TakeProgram
         setup={setup}

@@ -16,6 +16,7 @@ import { Select } from '../../ui/select.tsx'
 import { SmallField } from '../../ui/small-field.tsx'
 import { useLatest } from '../../ui/use-latest.ts'
 import { Findings, VerdictMark } from '../../ui/verdict.tsx'
+import { EndedLine } from '../../ui/worker-ended.tsx'
 import type { Pallets } from './use-pallets.ts'
 
 type PalletDraft = PalletPlanDraft['pallets'][number]
@@ -134,9 +135,12 @@ export function PalletForm({ pallets, onStart }: { pallets: Pallets; onStart: ()
               <span className="text-ink-soft">Reading the programs…</span>
             )}
             {asked.failed && (
-              <span className="font-semibold">
-                Reading broke off. <Button onClick={asked.again}>Read again</Button>
-              </span>
+              <EndedLine
+                ended={asked.failed}
+                broke="Reading broke off."
+                again={asked.again}
+                tryAgain="Read again"
+              />
             )}
             {!plan && <span>Fill in what is missing: then the programs are read.</span>}
             {reading?.repeats && findings.length === 0 && (

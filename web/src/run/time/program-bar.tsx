@@ -1,8 +1,8 @@
 import { type ReactNode, useId } from 'react'
-import { Button } from '../../ui/button.tsx'
 import { Select } from '../../ui/select.tsx'
 import { SmallField } from '../../ui/small-field.tsx'
 import { VerdictMark } from '../../ui/verdict.tsx'
+import { EndedLine } from '../../ui/worker-ended.tsx'
 import type { RunProgram } from './use-run-program.ts'
 
 /** Which program of the setup is looked at, and what Prove says of it. */
@@ -30,7 +30,14 @@ export function ProgramBar({ run, children }: { run: RunProgram; children: React
             proving…
           </span>
         )}
-        {time.failed && <Button onClick={time.again}>It broke off: prove again</Button>}
+        {time.failed && (
+          <EndedLine
+            ended={time.failed}
+            broke="Proving broke off."
+            again={time.again}
+            tryAgain="Prove again"
+          />
+        )}
         {time.answer && <VerdictMark verdict={time.answer.verdict} />}
       </span>
     </div>

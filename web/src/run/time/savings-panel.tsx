@@ -17,6 +17,7 @@ import { Dialog } from '../../ui/dialog.tsx'
 import { Duration } from '../../ui/duration.tsx'
 import { Progress } from '../../ui/progress.tsx'
 import { SmallField } from '../../ui/small-field.tsx'
+import { EndedLine } from '../../ui/worker-ended.tsx'
 import { money } from '../money.ts'
 import { ProgramBar } from './program-bar.tsx'
 import { type HashedOffer, useRunProgram, useSavings } from './use-run-program.ts'
@@ -117,10 +118,19 @@ export function SavingsPanel() {
               proved before it is offered. <Button onClick={savings.stop}>Stop</Button>
             </p>
           )}
-          {(savings.stopped || savings.failed) && (
+          {savings.failed && (
             <p className="py-2">
-              {savings.failed ? 'It broke off.' : 'Stopped.'}{' '}
-              <Button onClick={savings.again}>Look again</Button>
+              <EndedLine
+                ended={savings.failed}
+                broke="Looking broke off."
+                again={savings.again}
+                tryAgain="Look again"
+              />
+            </p>
+          )}
+          {savings.stopped && (
+            <p className="py-2">
+              Stopped. <Button onClick={savings.again}>Look again</Button>
             </p>
           )}
           {tooLong && (

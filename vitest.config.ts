@@ -3,6 +3,8 @@ import { defineConfig } from 'vitest/config'
 const thorough = process.env.DOGLEG_THOROUGH === '1'
 /** Long for a machine that is busy; a thorough run tries a property ten times as often and more. */
 const testTimeout = thorough ? 1_200_000 : 30_000
+/** What a file needs before its first test is made beside everything else, too: a server with its demo, say. */
+const hookTimeout = testTimeout
 /** How many cases a property is tried with. */
 const setupFiles = 'core/testing/setup.ts'
 
@@ -12,7 +14,14 @@ export default defineConfig({
     projects: [
       {
         // Pure computation: its modules hold no state, so the files of a worker share them.
-        test: { name: 'core', include: ['core/src/**/*.test.ts'], isolate: false, setupFiles, testTimeout },
+        test: {
+          name: 'core',
+          include: ['core/src/**/*.test.ts'],
+          isolate: false,
+          setupFiles,
+          testTimeout,
+          hookTimeout,
+        },
       },
       {
         test: {
@@ -22,6 +31,7 @@ export default defineConfig({
           exclude: ['scripts/budgets.test.mjs'],
           globalSetup: 'server/src/testing/built-server.mjs',
           testTimeout,
+          hookTimeout,
         },
       },
       {
@@ -31,7 +41,16 @@ export default defineConfig({
           globalSetup: 'scripts/built-page.mjs',
         },
       },
-      { test: { name: 'web', include: ['web/src/**/*.test.ts'], isolate: false, setupFiles, testTimeout } },
+      {
+        test: {
+          name: 'web',
+          include: ['web/src/**/*.test.ts'],
+          isolate: false,
+          setupFiles,
+          testTimeout,
+          hookTimeout,
+        },
+      },
       {
         // Hooks and components, in a made-up browser; what needs a real one is in e2e/.
         test: {
@@ -41,6 +60,7 @@ export default defineConfig({
           isolate: false,
           setupFiles: [setupFiles, 'web/src/testing/setup.ts'],
           testTimeout,
+          hookTimeout,
         },
       },
     ],

@@ -5,6 +5,7 @@ import { join } from 'node:path'
 import { browserOutcome } from './browser-outcome.mjs'
 import { checkAll } from './checks.mjs'
 import { beginChromium, ensureBuilt, ensureChromium, ensureInstalled, tool } from './prepare.mjs'
+import { unitOutcome } from './unit-outcome.mjs'
 
 const chromium = beginChromium()
 ensureInstalled()
@@ -33,13 +34,16 @@ for (const good of await checkAll()) add(good ? 1 : 0, good ? 0 : 1)
 ensureBuilt()
 
 const unitReport = join(reports, 'unit.json')
+/** Named at the end, where they are found. */
+const lines = []
 suite(
   'unit tests and budgets',
   unitReport,
-  ({ numPassedTests, numFailedTests, numFailedTestSuites }) => ({
-    good: numPassedTests,
-    bad: Math.max(numFailedTests, Math.min(numFailedTestSuites, 1)),
-  }),
+  (report) => {
+    const outcome = unitOutcome(report)
+    lines.push(...outcome.lines)
+    return outcome
+  },
   'vitest',
   'vitest.mjs',
   ['run', '--reporter=dot', '--reporter=json', `--outputFile=${unitReport}`],
@@ -47,7 +51,6 @@ suite(
 
 await ensureChromium(chromium)
 const browserReport = join(reports, 'browser.json')
-const lines = []
 suite(
   'browser tests',
   browserReport,

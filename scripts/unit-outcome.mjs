@@ -1,0 +1,28 @@
+import { relative } from 'node:path'
+
+/** The first line of a message, as long as a line of a terminal. */
+const shortly = (message) => message.split('\n', 1)[0].slice(0, 200)
+
+/**
+ * What a run of the unit tests comes to, from Vitest's report: how many are good and how many bad, and the lines to say at
+ * the end. A file whose tests did not run (a module that is missing, a hook that failed) counts as one that is bad.
+ */
+export function unitOutcome({ numPassedTests, testResults }, root = process.cwd()) {
+  const lines = []
+  let bad = 0
+  for (const { name, status, message, assertionResults } of testResults) {
+    if (status === 'passed') continue
+    const file = relative(root, name)
+    const failed = assertionResults.filter((test) => test.status === 'failed')
+    const idle = assertionResults.filter((test) => test.status !== 'failed' && test.status !== 'passed')
+    for (const { fullName, failureMessages } of failed) {
+      lines.push(`failed: ${file} › ${fullName}`, `        ${shortly(failureMessages[0] ?? '')}`)
+    }
+    if (failed.length === 0 || message !== '') {
+      lines.push(`failed: ${file} as a whole, ${idle.length} of its tests did not run`)
+      if (message !== '') lines.push(`        ${shortly(message)}`)
+    }
+    bad += Math.max(failed.length, 1)
+  }
+  return { good: numPassedTests, bad, lines }
+}

@@ -100,6 +100,7 @@ test('a whole setup on the simulated machine, from the walk-round to the proved 
   await test.step('the program that loads the offset goes to the machine, and runs there block by block', async () => {
     await page.getByRole('link', { name: 'Take the program for G54 to the control.' }).click()
     await press(page, 'To the simulated Mill 1')
+    await expect(page.getByText('Taken: loaded into the simulated machine')).toBeVisible()
     await page.getByRole('link', { name: 'To the simulated Mill 1' }).click()
     await page.getByRole('tab', { name: 'Program' }).click()
     await page.getByRole('slider', { name: 'Rapid, per cent' }).press('End')

@@ -101,6 +101,8 @@ export function TakeProgram({ setup, offset, what, title, rests, text }: TakePro
         </Button>
         {handing && <HandKey of={handing} signed={signed} onHanded={() => taken('handed')} />}
       </div>
+      {/* Beside its key: what stands below may go once it is taken, and would move it under the finger. */}
+      {handing && <Handed of={handing} />}
       {other && (
         <p className="font-semibold">
           O{other.number} at {setup.machine.name} is {other.which} (<When at={other.entry.at} />
@@ -108,7 +110,6 @@ export function TakeProgram({ setup, offset, what, title, rests, text }: TakePro
         </p>
       )}
       <BeforeStart setup={setup} text={text} />
-      {handing && <Handed of={handing} />}
       {tooLong && (
         <p className="text-sm">It is too long to be kept in the logbook; only the file is given out.</p>
       )}

@@ -1,5 +1,5 @@
 import type { BrowserContext, Page } from '@playwright/test'
-import { expect, openAt, signIn, test, toStep } from './dogleg.ts'
+import { expect, openAt, type Server, signIn, test, toStep } from './dogleg.ts'
 import { startNewer } from './newer-release.ts'
 import { runThere } from './simulated.ts'
 
@@ -194,18 +194,23 @@ test('a newer release: the page that is kept goes on, what is typed stays, and t
   await context.close()
 })
 
-test('the simulated machine with the server away: on at this tablet alone, a program runs, and then it is the server’s again', async ({
-  server,
-  browser,
-}) => {
-  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
-  const { page, errors } = await tabletOf(context, server.address)
+/** At a simulated machine that is off, and the server goes away. */
+async function practiseAway(page: Page, server: Server) {
   await signIn(page)
   await page.getByRole('link', { name: 'Practice' }).click()
   await page.getByRole('link', { name: 'Mill 1' }).click()
   await expect(page.getByRole('button', { name: 'Switch it on' })).toBeVisible()
   await server.stop()
   await expect(page.getByText(/it is switched on at this tablet alone/)).toBeVisible()
+}
+
+test('the simulated machine with the server away: on at this tablet alone, a program runs, and then it is the server’s again', async ({
+  server,
+  browser,
+}) => {
+  const context = await browser.newContext({ viewport: { width: 1280, height: 800 } })
+  const { page, errors } = await tabletOf(context, server.address)
+  await practiseAway(page, server)
   await page.getByLabel('Piece number').fill('577')
   await page.getByRole('button', { name: 'Switch it on' }).click()
   await expect(page.getByText('It is on at this tablet alone', { exact: false })).toBeVisible()
@@ -233,12 +238,7 @@ test('where the page is not kept, what is not here yet is said to be that, and c
   server,
   page,
 }) => {
-  await signIn(page)
-  await page.getByRole('link', { name: 'Practice' }).click()
-  await page.getByRole('link', { name: 'Mill 1' }).click()
-  await expect(page.getByRole('button', { name: 'Switch it on' })).toBeVisible()
-  await server.stop()
-  await expect(page.getByText(/it is switched on at this tablet alone/)).toBeVisible()
+  await practiseAway(page, server)
   await page.getByRole('button', { name: 'Switch it on' }).click()
   await expect(page.getByText(/is not on this tablet yet, and the server did not give it/)).toBeVisible()
   await server.start()

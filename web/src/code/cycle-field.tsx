@@ -72,34 +72,26 @@ const useField = ({ field, value }: Shown<{ field: string }>) => {
   }
 }
 
-/** What an empty field shows, and the hint under it: a value only where all that it comes from is known. */
-function useComputed(
-  { computed, needs, hint }: Pick<FieldProps, 'computed' | 'needs' | 'hint'>,
-  value: string,
-) {
+/** The same of a field that says what it comes to while it is empty: a value only where all that it comes from is known. */
+function useComputedField({ field, value, computed, needs, hint }: Shown<FieldProps>) {
+  const bound = useField({ field, value })
   const { missing, drawn } = useCycleForm()
-  if (computed === undefined || value !== '') return { placeholder: computed, hint }
-  const known = !missing.some((field) => (needs ?? drawn).includes(field))
-  return known ? { placeholder: computed, hint: CALCULATED } : { placeholder: undefined, hint: LATER }
+  if (computed === undefined || bound.value !== '') return { ...bound, placeholder: computed, hint }
+  const known = !missing.some((name) => (needs ?? drawn).includes(name))
+  return known
+    ? { ...bound, placeholder: computed, hint: CALCULATED }
+    : { ...bound, placeholder: undefined, hint: LATER }
 }
 
 /** A length of the cycle, in the setup's unit. */
 export const LengthField = (props: FieldProps) => <LengthShown {...props} value={useAnswer(props.field)} />
 
-const LengthShown = memo(function LengthShown({
-  field,
-  value,
-  label,
-  computed,
-  needs,
-  hint,
-}: Shown<FieldProps>) {
+const LengthShown = memo(function LengthShown(props: Shown<FieldProps>) {
   const { unit } = useCycleForm()
-  const bound = useField({ field, value })
-  const shown = useComputed({ computed, needs, hint }, bound.value)
+  const bound = useComputedField(props)
   return (
-    <div data-field={field}>
-      <LengthEntryField {...bound} label={label} unit={unit} narrow {...shown} />
+    <div data-field={props.field}>
+      <LengthEntryField {...bound} label={props.label} unit={unit} narrow />
     </div>
   )
 })
@@ -111,20 +103,11 @@ export const NumberField = (props: NumberFieldProps) => (
 
 type NumberFieldProps = FieldProps & { suffix?: string }
 
-const NumberShown = memo(function NumberShown({
-  field,
-  value,
-  label,
-  computed,
-  needs,
-  hint,
-  suffix,
-}: Shown<NumberFieldProps>) {
-  const bound = useField({ field, value })
-  const shown = useComputed({ computed, needs, hint }, bound.value)
+const NumberShown = memo(function NumberShown({ suffix, ...props }: Shown<NumberFieldProps>) {
+  const bound = useComputedField(props)
   return (
-    <div data-field={field}>
-      <TextEntry {...bound} label={label} narrow {...shown} {...(suffix ? { suffix } : {})} />
+    <div data-field={props.field}>
+      <TextEntry {...bound} label={props.label} narrow {...(suffix ? { suffix } : {})} />
     </div>
   )
 })

@@ -30,7 +30,7 @@ export function PercentSlider({ label, value, least, greatest, marks, onChange }
   const at = (mark: number) => `${(100 * (mark - least)) / (greatest - least)}%`
   const sorted = [...marks].sort((a, b) => a - b)
   return (
-    <div className="grid grid-cols-[5rem_1fr_4rem] items-start gap-x-3">
+    <div className="grid grid-cols-[5rem_1fr_auto] items-start gap-x-3">
       <span className="pt-2 font-semibold" aria-hidden>
         {label}
       </span>
@@ -68,7 +68,7 @@ export function PercentSlider({ label, value, least, greatest, marks, onChange }
           ))}
         </div>
       </div>
-      <output className="digits pt-1 text-right text-2xl">{shown} %</output>
+      <output className="digits min-w-20 pt-1 text-right text-2xl whitespace-nowrap">{shown} %</output>
     </div>
   )
 }

@@ -54,6 +54,33 @@ test('entries made while the server is away are kept, through a reload of the dr
   await expect(page.getByRole('tab', { name: /Y.*-9\.1205/ })).toBeVisible()
 })
 
+test('the page stands still while the server takes its time with what was recorded, and that is said', async ({
+  page,
+}) => {
+  await signIn(page)
+  await openSecondSide(page)
+  await typeY(page, '-9.2205')
+  await page.route('**/api/entries', async (route) => {
+    await new Promise((resolve) => setTimeout(resolve, 4000))
+    await route.continue()
+  })
+  await page.evaluate(() => {
+    const tops = new Set<number>()
+    Object.assign(window, { tops })
+    const look = () => {
+      tops.add(document.querySelector('main')?.getBoundingClientRect().top ?? -1)
+      requestAnimationFrame(look)
+    }
+    look()
+  })
+  await page.getByRole('button', { name: 'Record Y of G54' }).click()
+  const says = page.getByText('1 entry is kept on this tablet until the server takes them')
+  await expect(says).toBeVisible()
+  await expect(says).toHaveCount(0)
+  // A key that moves while it is pressed is not pressed.
+  expect(await page.evaluate(() => [...(window as unknown as { tops: Set<number> }).tops])).toHaveLength(1)
+})
+
 test('an entry that the server refuses is shown with the reason and stays on the tablet', async ({
   page,
 }) => {

@@ -1,108 +1,28 @@
-import { CloudOff, HardDriveUpload, Search, TabletSmartphone } from 'lucide-react'
+import { Search } from 'lucide-react'
 import { Suspense, useEffect } from 'react'
-import { Link, NavLink, Outlet } from 'react-router'
+import { NavLink, Outlet } from 'react-router'
 import { GlossaryKey } from '../glossary/glossary-key.tsx'
 import { useKeypadField, watchKeypad } from '../keypad/keypad-field.ts'
 import { useReachable } from '../log/api.ts'
-import { forgetKnown, useKnownSince } from '../log/known-before.ts'
+import { forgetKnown } from '../log/known-before.ts'
 import { OperatorButton, OperatorGate } from '../log/operator-gate.tsx'
-import { useTrouble, useUnkept, useUnreadable, useWaiting } from '../log/outbox.ts'
 import { useIsDemo } from '../log/place.ts'
 import { useReferenceWatch } from '../log/rows.ts'
 import { watchSecondTap } from '../log/second-tap.ts'
 import { useSession } from '../log/session.ts'
-import { useHeld } from '../log/storage.ts'
-import { waitingFile } from '../log/waiting-file.ts'
 import { lockWhenIdle } from '../people/idle-lock.ts'
 import { askSession } from '../people/sign.ts'
 import { forgetTyped } from '../press/typed-before.ts'
 import { usePressedValue, watchValues } from '../press/value-press.ts'
-import { Button } from '../ui/button.tsx'
 import { watchDecimalComma } from '../ui/decimal-comma.ts'
 import { lazyPart, NotHereYet, whenIdle } from '../ui/lazy-part.tsx'
-import { saveFile } from '../ui/save-file.ts'
-import { When } from '../ui/when.tsx'
 import { BackupAge } from './backup-age.tsx'
+import { Delivery } from './delivery.tsx'
 import { LossAlarm } from './loss-alarm.tsx'
 import { OtherPageAlarm } from './other-page-alarm.tsx'
 
 const linkLook = ({ isActive }: { isActive: boolean }) =>
   `inline-flex min-h-11 items-center px-1 font-semibold lg:px-3 ${isActive ? 'underline decoration-2 underline-offset-8' : 'hover:bg-stock-shade'}`
-
-/** What waits on this tablet, and why. Silent when everything is in the logbook. */
-function Delivery() {
-  const waiting = useWaiting()
-  const trouble = useTrouble()
-  const unkept = useUnkept()
-  const reachable = useReachable()
-  const held = useHeld()
-  const since = useKnownSince()
-  const unreadable = useUnreadable().length
-  const refused = waiting.filter((each) => each.refused).length
-  const { signs, person } = useSession()
-  const unsigned = signs ? waiting.filter((each) => !each.refused && each.sitting === undefined) : []
-  // Of whoever is here now they go out by themselves.
-  const others = unsigned.filter(({ entry }) => entry.by !== person?.initials)
-  const due = waiting.length - refused - others.length
-  const look = 'inline-flex items-center gap-1.5 font-semibold'
-  return (
-    <div role="status" className="flex flex-wrap items-center gap-x-4 text-sm leading-tight">
-      {unkept > 0 && (
-        <span className={look}>
-          The storage of this tablet is full or blocked: do not close this page yet.
-          <Button
-            look="quiet"
-            className="px-1 text-sm"
-            onClick={() => saveFile(waitingFile(waiting), 'dogleg-waiting.json', 'application/json')}
-          >
-            Save what waits as a file
-          </Button>
-        </span>
-      )}
-      {unkept === 0 && held > 0 && (
-        <span className={look}>
-          The storage of this tablet is full or blocked: what is typed and not recorded is gone when this page
-          is closed.
-        </span>
-      )}
-      {unreadable > 0 && (
-        <Link to="/" className={`${look} min-h-11 underline underline-offset-4`}>
-          <TabletSmartphone aria-hidden size={18} /> {unreadable} cannot be read: see the shop page
-        </Link>
-      )}
-      {refused > 0 && (
-        <Link to="/" className={`${look} min-h-11 underline underline-offset-4`}>
-          <TabletSmartphone aria-hidden size={18} /> {refused} refused: see the shop page
-        </Link>
-      )}
-      {others.length > 0 && (
-        <span className={look}>
-          <TabletSmartphone aria-hidden size={18} /> {others.length} {others.length === 1 ? 'waits' : 'wait'}{' '}
-          until {[...new Set(others.map(({ entry }) => entry.by))].join(', ')} signs in
-        </span>
-      )}
-      {due > 0 && (
-        <span className={look} title={trouble}>
-          {reachable ? <HardDriveUpload aria-hidden size={18} /> : <CloudOff aria-hidden size={18} />}
-          {due} {due === 1 ? 'entry is' : 'entries are'} kept on this tablet until the server{' '}
-          {reachable ? 'takes them' : 'answers'}
-        </span>
-      )}
-      {due === 0 && !reachable && (
-        <span className={look}>
-          <CloudOff aria-hidden size={18} />{' '}
-          {since === undefined ? (
-            'The server does not answer. You can go on.'
-          ) : (
-            <span>
-              The server does not answer. What is shown is as of <When at={new Date(since).toISOString()} />.
-            </span>
-          )}
-        </span>
-      )}
-    </div>
-  )
-}
 
 const loadKeypad = async () => (await import('../keypad/keypad.tsx')).Keypad
 const LazyKeypad = lazyPart(loadKeypad, () => null)
@@ -211,7 +131,7 @@ export function Shell() {
               Practice
             </NavLink>
           </nav>
-          <div className="ml-auto flex items-center gap-0.5 lg:gap-2">
+          <div className="ml-auto flex flex-1 items-center justify-end gap-0.5 lg:gap-2">
             <Delivery />
             <NavLink
               to="/search"

@@ -1,7 +1,13 @@
 import { relative } from 'node:path'
 
-/** The first line of a message, as long as a line of a terminal. */
-const shortly = (message) => message.split('\n', 1)[0].slice(0, 200)
+/** The head of a message, before its stack: four lines at most, which hold a failed property's seed and counterexample. */
+function shortly(message) {
+  const lines = message.split('\n')
+  const end = lines.findIndex((line) => line.trim() === '' || /^\s+at /.test(line))
+  return lines
+    .slice(0, Math.min(end < 0 ? 4 : Math.max(end, 1), 4))
+    .map((line) => `        ${line.slice(0, 400)}`)
+}
 
 /**
  * What a run of the unit tests comes to, from Vitest's report: how many are good and how many bad, and the lines to say at
@@ -16,11 +22,11 @@ export function unitOutcome({ numPassedTests, testResults }, root = process.cwd(
     const failed = assertionResults.filter((test) => test.status === 'failed')
     const idle = assertionResults.filter((test) => test.status !== 'failed' && test.status !== 'passed')
     for (const { fullName, failureMessages } of failed) {
-      lines.push(`failed: ${file} › ${fullName}`, `        ${shortly(failureMessages[0] ?? '')}`)
+      lines.push(`failed: ${file} › ${fullName}`, ...shortly(failureMessages[0] ?? ''))
     }
     if (failed.length === 0 || message !== '') {
       lines.push(`failed: ${file} as a whole, ${idle.length} of its tests did not run`)
-      if (message !== '') lines.push(`        ${shortly(message)}`)
+      if (message !== '') lines.push(...shortly(message))
     }
     bad += Math.max(failed.length, 1)
   }

@@ -19,7 +19,7 @@ describe('a run of the unit tests', () => {
     })
   })
 
-  it('names each test that failed, with the first line of why', () => {
+  it('names each test that failed, with the head of why', () => {
     const failed = file(
       'a.test.ts',
       'failed',
@@ -40,6 +40,26 @@ describe('a run of the unit tests', () => {
     })
   })
 
+  it('tells a failed property’s seed and counterexample, so that it can be run again', () => {
+    const property = file(
+      'e.test.ts',
+      'failed',
+      '',
+      test(
+        'holds',
+        'failed',
+        'Error: Property failed after 59 tests\n{ seed: 2, path: "58" }\nCounterexample: [3]\nShrunk 5 time(s)\nHint: more\n\nStack',
+      ),
+    )
+    expect(outcome(0, property).lines).toEqual([
+      'failed: e.test.ts › holds',
+      '        Error: Property failed after 59 tests',
+      '        { seed: 2, path: "58" }',
+      '        Counterexample: [3]',
+      '        Shrunk 5 time(s)',
+    ])
+  })
+
   it('names a file whose tests did not run, because a hook or a module failed, once', () => {
     const hook = file(
       'b.test.ts',
@@ -57,6 +77,7 @@ describe('a run of the unit tests', () => {
       lines: [
         'failed: b.test.ts as a whole, 2 of its tests did not run',
         '        Hook timed out in 100ms.',
+        '        If this is a long-running hook',
         'failed: c.test.ts as a whole, 1 of its tests did not run',
         'failed: d.test.ts as a whole, 0 of its tests did not run',
         "        Cannot find module './e.ts'",

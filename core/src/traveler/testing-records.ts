@@ -154,6 +154,9 @@ export class Records {
     const [fact] = setup.code.coded
     if (!fact) return
     const { entry } = fact
+    const text = this.toProve(fact)
+    // Nothing is written of it, and none of it stands at the control: there is nothing to open.
+    if (text === undefined) return
     const lengths = deriveTools(log, setup.machine, setup.unit)
     const used = {
       offsets: [entry.offset],
@@ -164,7 +167,7 @@ export class Records {
       frame: entry.offset,
       hash: HASH,
       characters: 2,
-      text: this.toProve(fact),
+      text,
       verdict,
       counts: { stop: verdict === 'stop' ? 1 : 0, look: verdict === 'look' ? 2 : 0, note: 0 },
       worst:
@@ -195,14 +198,15 @@ export class Records {
     const texts = [this.text(entry), code.taken.get(entry.sheet.title)?.entry.text]
     const isProved = (text: string | undefined) =>
       prove.proofs.some((proof) => proof.entry.text === text && proof.freshness.state === 'fresh')
-    return texts.find((text) => text !== undefined && !isProved(text)) ?? texts[0] ?? 'G0'
+    return texts.find((text) => text !== undefined && !isProved(text)) ?? texts[0]
   }
 
   protected take() {
     const { setup } = this
     const [fact] = setup.code.coded
     const text = fact && this.text(fact.entry)
-    if (fact && text !== undefined) this.program('coded', [fact.entry.id], fact.entry.sheet.title, text)
+    if (fact && text !== undefined)
+      this.program('coded', [fact.entry.id], fact.entry.sheet.title, text, fact.entry.offset)
   }
 
   /** Takes a program to the control as a pallet runs it. */

@@ -108,6 +108,28 @@ describe('an offset', () => {
     shift.act('check')
     expect(says()).toEqual([])
   })
+  it('of a lathe has its Z taken before the work shift, where no tool is left that the shift can be taken with', () => {
+    const shift = new Shift('lathe')
+    const says = () =>
+      zeroTasks(setupOf(shift.log), { lengths: [], reference: { tools: [] } }).map((task) => task.says)
+    for (const act of ['X of T4', 'Z of T4', 'shift']) shift.act(act)
+    // The part was moved: the shift by T4 brings it back, and comes first.
+    shift.happen('collet-changed')
+    expect(says()[0]).toBe('Take the work shift again.')
+    shift.happen('homed-again')
+    expect(says()).toEqual([
+      'Take X of T4 again.',
+      'Take Z of T4 again.',
+      'Take the work shift again.',
+      'Key T4 in, and check it at the bar.',
+    ])
+    expect(travel(shift.log).left.find(({ part }) => part === 'shift')?.waits).toBe(true)
+    shift.act('X of T4')
+    shift.act('Z of T4')
+    expect(says()[0]).toBe('Take the work shift again.')
+    shift.act('shift')
+    expect(says()).toEqual(['Key T4 in, and check it at the bar.'])
+  })
 })
 
 describe('the length of a tool', () => {

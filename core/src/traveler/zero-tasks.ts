@@ -1,6 +1,6 @@
 import { howStale } from '../fact/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
-import type { OffsetState, ProgramFact, Setup } from '../setup/index.ts'
+import { type OffsetState, type ProgramFact, type Setup, shiftTools } from '../setup/index.ts'
 import type { Task } from './board-schema.ts'
 import { lengthsNeeded, offsetsNeeded } from './needs.ts'
 import { type Around, staleWhy } from './task.ts'
@@ -245,10 +245,21 @@ function sayTool(setup: Setup): Task[] {
   ]
 }
 
+/**
+ * The work shift stands before the tools, which it brings back to the part. Where it can be taken with none of them as they
+ * are (the machine was homed again), it waits for the first Z.
+ */
+function withShift(setup: Setup, tools: Task[]): Task[] {
+  const shift = shiftTask(setup)
+  const firstZ = tools.findIndex(({ part }) => part === 'Z')
+  return firstZ < 0 || shiftTools(setup.offsets).length > 0
+    ? [...shift, ...tools]
+    : [...tools.slice(0, firstZ + 1), ...waiting(shift, tools), ...tools.slice(firstZ + 1)]
+}
+
 /** What is still to be taken, measured and looked at before a program can rest on its offsets and lengths. */
 export const zeroTasks = (setup: Setup, around: Pick<Around, 'reference' | 'lengths'>): Task[] => [
   ...lengthTasks(setup, around),
-  ...shiftTask(setup),
   ...centreTask(setup),
-  ...(toolUnsaid(setup) ? sayTool(setup) : offsetsNeeded(setup).flatMap(offsetTasks)),
+  ...withShift(setup, toolUnsaid(setup) ? sayTool(setup) : offsetsNeeded(setup).flatMap(offsetTasks)),
 ]

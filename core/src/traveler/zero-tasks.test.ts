@@ -130,6 +130,14 @@ describe('an offset', () => {
     shift.act('shift')
     expect(says()).toEqual(['Key T4 in, and check it at the bar.'])
   })
+  it('of a lathe whose only Z was struck out is chosen before the work shift', () => {
+    const shift = new Shift('lathe')
+    for (const act of ['Z of T4', 'shift']) shift.act(act)
+    const z = shift.log.find(({ kind }) => kind === 'pickup') as Entry
+    const log = [...shift.log, strike(z.id)]
+    const says = zeroTasks(setupOf(log), { lengths: [], reference: { tools: [] } }).map((task) => task.says)
+    expect(says).toEqual(['Choose the tool that cuts, and take its X.', 'Take the work shift again.'])
+  })
 })
 
 describe('the length of a tool', () => {

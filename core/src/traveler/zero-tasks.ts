@@ -247,14 +247,14 @@ function sayTool(setup: Setup): Task[] {
 
 /**
  * The work shift stands before the tools, which it brings back to the part. Where it can be taken with none of them as they
- * are (the machine was homed again), it waits for the first Z.
+ * are (the machine was homed again, a Z was struck out), it waits for the first Z.
  */
 function withShift(setup: Setup, tools: Task[]): Task[] {
   const shift = shiftTask(setup)
+  if (shiftTools(setup.offsets).length > 0) return [...shift, ...tools]
   const firstZ = tools.findIndex(({ part }) => part === 'Z')
-  return firstZ < 0 || shiftTools(setup.offsets).length > 0
-    ? [...shift, ...tools]
-    : [...tools.slice(0, firstZ + 1), ...waiting(shift, tools), ...tools.slice(firstZ + 1)]
+  const before = firstZ < 0 ? tools.length : firstZ + 1
+  return [...tools.slice(0, before), ...waiting(shift, tools), ...tools.slice(before)]
 }
 
 /** What is still to be taken, measured and looked at before a program can rest on its offsets and lengths. */

@@ -50,6 +50,7 @@ export const ACTS = {
     'start',
     'start wrong',
     'note',
+    'strike the last',
     'hand over',
   ],
   lathe: [
@@ -73,6 +74,7 @@ export const ACTS = {
     'prove look',
     'take',
     'note',
+    'strike the last',
     'hand over',
   ],
 } as const

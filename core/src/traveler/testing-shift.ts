@@ -60,6 +60,7 @@ export class Shift extends Records {
         },
         start: () => this.start(palletsOf.inside),
         'start wrong': () => this.start(palletsOf.inside + 1),
+        'strike the last': () => this.strikeLast(),
         note: () => this.write('note', { text: 'T3 is dull.' }),
         'hand over': () => this.write('handed-over', { note: '', stale: [], open: [], left: [] }),
         grip: () => this.grip('16c'),
@@ -142,6 +143,13 @@ export class Shift extends Records {
       return true
     }
     return false
+  }
+
+  /** Strikes out what was recorded last and may be: an entry that was struck out may not be again. */
+  private strikeLast() {
+    const struck = new Set(this.log.flatMap((entry) => (entry.kind === 'struck' ? [entry.target] : [])))
+    const last = this.log.slice(1).findLast(({ id, kind }) => kind !== 'struck' && !struck.has(id))
+    if (last) this.write('struck', { target: last.id, reason: 'slip' })
   }
 
   private runGauge() {

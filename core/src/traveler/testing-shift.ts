@@ -1,3 +1,4 @@
+import { effectiveStrikes } from '../log/index.ts'
 import type { LinearAxis } from '../machine/index.ts'
 import { type Entry, looksOf, textOnPallet } from '../setup/index.ts'
 import { cleared, holdLog, inch, swept } from '../setup/testing.ts'
@@ -145,10 +146,10 @@ export class Shift extends Records {
     return false
   }
 
-  /** Strikes out what was recorded last and may be: an entry that was struck out may not be again. */
+  /** Strikes out what was recorded last and still counts, but for the opening. */
   private strikeLast() {
-    const struck = new Set(this.log.flatMap((entry) => (entry.kind === 'struck' ? [entry.target] : [])))
-    const last = this.log.slice(1).findLast(({ id, kind }) => kind !== 'struck' && !struck.has(id))
+    const strikes = effectiveStrikes(this.log)
+    const last = this.log.slice(1).findLast(({ id, kind }) => kind !== 'struck' && !strikes.has(id))
     if (last) this.write('struck', { target: last.id, reason: 'slip' })
   }
 

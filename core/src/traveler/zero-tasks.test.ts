@@ -20,6 +20,9 @@ const tasks = (log: Entry[]) =>
   travel([opened, ...log])
     .left.filter(({ step }) => step === 'zero')
     .map(({ part, says }) => `${part}: ${says}`)
+/** Of a lathe: its tools are offsets, and none has a length. */
+const latheSays = (log: Entry[]) =>
+  zeroTasks(setupOf(log), { lengths: [], reference: { tools: [] } }).map(({ says }) => says)
 const first = (log: Entry[]) => tasks(log)[0]?.split(':')[0]
 describe('an offset', () => {
   it('is taken axis by axis, loaded, and looked at', () => {
@@ -87,31 +90,28 @@ describe('an offset', () => {
 
   it('of a lathe is of no tool before somebody said which: by taking one, or by a program', () => {
     const shift = new Shift('lathe')
-    const says = () =>
-      zeroTasks(setupOf(shift.log), { lengths: [], reference: { tools: [] } }).map((task) => task.says)
+    const says = () => latheSays(shift.log)
     expect(says()).toEqual(['Choose the tool that cuts, and take its X.'])
     shift.act('build')
     expect(says()[0]).toMatch(/^Take X of T[2-9]\.$/)
     const other = new Shift('lathe')
     other.act('X of T4')
-    const tasks = zeroTasks(setupOf(other.log), { lengths: [], reference: { tools: [] } })
-    expect(tasks.map((task) => task.says)[0]).toBe('Take Z of T4.')
+    expect(latheSays(other.log)[0]).toBe('Take Z of T4.')
   })
 
   it('of a lathe is keyed in, and checked at the bar', () => {
     const shift = new Shift('lathe')
-    const says = () =>
-      zeroTasks(setupOf(shift.log), { lengths: [], reference: { tools: [] } }).map((task) => task.says)
+    const says = () => latheSays(shift.log)
     shift.act('X of T4')
     shift.act('Z of T4')
     expect(says()).toEqual(['Key T4 in, and check it at the bar.'])
     shift.act('check')
     expect(says()).toEqual([])
   })
+
   it('of a lathe has its Z taken before the work shift, where no tool is left that the shift can be taken with', () => {
     const shift = new Shift('lathe')
-    const says = () =>
-      zeroTasks(setupOf(shift.log), { lengths: [], reference: { tools: [] } }).map((task) => task.says)
+    const says = () => latheSays(shift.log)
     for (const act of ['X of T4', 'Z of T4', 'shift']) shift.act(act)
     // The part was moved: the shift by T4 brings it back, and comes first.
     shift.happen('collet-changed')
@@ -130,13 +130,16 @@ describe('an offset', () => {
     shift.act('shift')
     expect(says()).toEqual(['Key T4 in, and check it at the bar.'])
   })
+
   it('of a lathe whose only Z was struck out is chosen before the work shift', () => {
     const shift = new Shift('lathe')
     for (const act of ['Z of T4', 'shift']) shift.act(act)
     const z = shift.log.find(({ kind }) => kind === 'pickup') as Entry
     const log = [...shift.log, strike(z.id)]
-    const says = zeroTasks(setupOf(log), { lengths: [], reference: { tools: [] } }).map((task) => task.says)
-    expect(says).toEqual(['Choose the tool that cuts, and take its X.', 'Take the work shift again.'])
+    expect(latheSays(log)).toEqual([
+      'Choose the tool that cuts, and take its X.',
+      'Take the work shift again.',
+    ])
   })
 })
 

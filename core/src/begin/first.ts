@@ -59,6 +59,8 @@ export const firstMachine = (
   turret: kind === 'lathe' ? usualTurret(unit) : null,
   costs: null,
   pallets: null,
+  shape: 2,
+  secondHome: null,
   readyList: null,
   leastStep: unit === 'inch' ? 0.0001 : 0.001,
   toolLengths: 'gauge-line',

@@ -65,6 +65,8 @@ export const machineOf = (kind: 'mill' | 'lathe', unit: LengthUnit = 'inch'): Ma
     xSpeeds: kind === 'lathe' ? 'slide' : null,
     costs: null,
     pallets: null,
+    shape: 2,
+    secondHome: null,
     readyList: null,
     leastStep: unit === 'inch' ? 0.0001 : 0.001,
     toolLengths: 'gauge-line',

@@ -1,3 +1,4 @@
+import type { OwnCode } from './own-codes.ts'
 import { type Macros, type Profile, USUAL_LETTERING, USUAL_READING } from './profile.ts'
 
 const SIX_OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59']
@@ -40,8 +41,19 @@ export const USUAL_MACRO_LANGUAGE: Macros = {
   note: '',
 }
 
+/** A code that moves no axis and takes no time worth counting. */
+const quiet = (code: string, says: string, on: OwnCode['on'] = 'both'): OwnCode => ({
+  code,
+  on,
+  says,
+  by: '',
+  does: 'harmless',
+  seconds: 0,
+})
+
 /** One-line cycles; extended offsets by their own code. Common practice; check each value against the control's manual. */
 const compact: Profile = {
+  shape: 2,
   id: 'compact',
   version: 1,
   name: 'Compact',
@@ -104,10 +116,20 @@ const compact: Profile = {
     pallets: [61, 62],
     note: 'Retract multiple, peck retreat and the speed of rapids: settings page.',
   },
+  // Common practice, from memory: what a code of the machine does, its manual says.
+  ownCodes: [
+    quiet('M31', 'Chip conveyor on, forward.'),
+    quiet('M33', 'Chip conveyor off.'),
+    quiet('M83', 'Air through the nozzle on.', 'mill'),
+    quiet('M84', 'Air through the nozzle off.', 'mill'),
+    quiet('M88', 'Coolant through the spindle on.', 'mill'),
+    quiet('M89', 'Coolant through the spindle off.', 'mill'),
+  ],
 }
 
 /** Two-block cycles in least increments; extended offsets under G54.1. */
 const twoLine: Profile = {
+  shape: 2,
   id: 'two-line',
   version: 1,
   name: 'Two-line',
@@ -155,10 +177,18 @@ const twoLine: Profile = {
     pallets: [],
     note: 'Straight or dogleg rapids, and what a missing point means, are parameters.',
   },
+  // Common practice, from memory: what a code of the machine does, its builder's manual says.
+  ownCodes: [
+    quiet('M10', 'Clamps the rotary.', 'mill'),
+    quiet('M11', 'Lets the rotary go.', 'mill'),
+    quiet('M41', 'Low gear.', 'lathe'),
+    quiet('M42', 'High gear.', 'lathe'),
+  ],
 }
 
 /** A control with nothing but the basic words: six offsets, written out in full. */
 const plain: Profile = {
+  shape: 2,
   id: 'plain',
   version: 1,
   name: 'Plain',
@@ -174,6 +204,15 @@ const plain: Profile = {
   setting: null,
   macros: null,
   reading: { ...USUAL_READING, rapids: 'straight', chipBreak: false, retreat: { inch: 0.05, mm: 1 } },
+  ownCodes: [],
 }
 
 export const BUILT_IN_PROFILES: readonly Profile[] = [compact, twoLine, plain]
+
+/** The codes that a control usually has of its own, by how it writes turning cycles: for a profile from before they were listed. */
+export function usualOwnCodes(older: Readonly<Record<string, unknown>>): readonly OwnCode[] {
+  const { turningCycles } = (older.reading ?? {}) as { turningCycles?: unknown }
+  return (
+    BUILT_IN_PROFILES.find(({ reading }) => reading.turningCycles === (turningCycles ?? null))?.ownCodes ?? []
+  )
+}

@@ -1,4 +1,5 @@
 import { z } from 'zod'
+import { ownCodes } from './own-codes.ts'
 
 const wordCode = z
   .string()
@@ -272,6 +273,7 @@ export const USUAL_READING: Reading = {
  */
 export const profile = z
   .object({
+    shape: z.literal(2),
     id: z.string().min(1).max(40),
     version: z.int().min(1),
     name: z.string().trim().min(1, 'Give the profile a name.').max(40, 'Keep the name under 40 characters.'),
@@ -287,6 +289,7 @@ export const profile = z
     setting,
     macros,
     reading: reading.default(USUAL_READING),
+    ownCodes,
   })
   .refine((of) => String(of.program.number).length <= of.program.digits, {
     error: 'The program number has more digits than this control carries.',

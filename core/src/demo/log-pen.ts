@@ -15,7 +15,7 @@ import {
   proveCase,
   restsOf,
 } from '../prepare/index.ts'
-import { prove } from '../prove/index.ts'
+import { coverageOf, prove } from '../prove/index.ts'
 import { asTyped, type TypedLength } from '../quantity/index.ts'
 import {
   deriveSetup,
@@ -24,6 +24,7 @@ import {
   type EntryOf,
   isUnreadable,
   offsetTable,
+  shapeNow,
 } from '../setup/index.ts'
 import { HOUSING_HASH, housingLayout, housingProgram } from './programs.ts'
 import { demoReference } from './reference.ts'
@@ -52,7 +53,7 @@ export const toolOnBlock = (tool: number, length: string, machinePosition: strin
   drawingPosition: typed('0'),
 })
 
-type WithoutStamp<T> = T extends Entry ? Omit<T, 'id' | 'setup' | 'at' | 'by'> : never
+type WithoutStamp<T> = T extends Entry ? Omit<T, 'id' | 'setup' | 'at' | 'by' | 'shape'> : never
 
 /** A pen that adds entries to one log: each `write` is some minutes after the last. */
 export function openLog(
@@ -68,7 +69,7 @@ export function openLog(
   const write = (minutes: number, entry: WithoutStamp<Entry>): string => {
     at += minutes * MINUTE
     const id = nextId(at)
-    log.push({ ...stamp(id), ...entry } as Entry)
+    log.push({ ...stamp(id), ...entry, ...shapeNow(entry.kind) } as Entry)
     return id
   }
   const { machine } = opening
@@ -192,6 +193,7 @@ export function openLog(
         .filter(({ machineId, number }) => machineId === machine.id && used.tools.includes(number))
         .map(({ id, version }) => ({ id, version })),
       uses: used.tools,
+      coverage: coverageOf(proof.program),
       profile: { id: setup.profile.id, version: profiles[0]?.version ?? 1 },
       machine,
     })

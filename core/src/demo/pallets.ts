@@ -38,6 +38,8 @@ export const millTwo: Machine = {
   xSpeeds: null,
   costs: { anHour: 110, shiftsAMonth: 42 },
   pallets: { count: 2, swap: 11 },
+  shape: 2,
+  secondHome: null,
   readyList: null,
   leastStep: 0.001,
   toolLengths: 'gauge-line',
@@ -221,6 +223,9 @@ M30
 
 /** The same with the taps coming out as fast as the spindle may. */
 export const bracketFirstSaved = bracketFirst.replace('R8. F675.', 'R8. F675. J5.5')
+
+/** One of them as it was proved, by itself: before it calls the other pallet and its program. */
+export const bracketAlone = (text: string) => text.replace(/M6[12]\nM98 P\d+\n/, '')
 
 export const bracketPallets: PalletPlanDraft = {
   pallets: [

@@ -21,7 +21,7 @@ const PROVE_SHARE = 0.3
 const TOLD = 6
 
 /** What a gauging program is there to do is no finding: it writes wear and offsets. */
-const MEANT: ReadonlySet<string> = new Set(['loads-offset', 'main-loops'])
+const MEANT: ReadonlySet<string> = new Set(['loads-offset', 'offset-not-followed', 'main-loops'])
 
 const caseName = ({ kind, key }: TriedCase) => (key ? `${key}, ${kind}` : kind)
 

@@ -138,6 +138,7 @@ export type PositionSource = z.infer<typeof positionSource>
  */
 export const machine = z
   .object({
+    shape: z.literal(2),
     id: z.string().min(1).max(40),
     version: z.int().min(1),
     name: z.string().trim().min(1, 'Give the machine a name.').max(40, 'Keep the name under 40 characters.'),
@@ -155,6 +156,13 @@ export const machine = z
       .object({ X: z.number(), Y: z.number(), Z: z.number() })
       .default({ X: 0, Y: 0, Z: 0 })
       .describe('what the control shows after homing, in the machine unit'),
+    secondHome: z
+      .object({ X: z.number(), Y: z.number(), Z: z.number() })
+      .nullable()
+      .default(null)
+      .describe(
+        'where G30 goes, in machine positions and unit, X as a diameter on a lathe; null if not known',
+      ),
     rapids: z
       .object({ X: rapid, Y: rapid.nullable().describe('null on a lathe'), Z: rapid })
       .nullable()

@@ -6,7 +6,8 @@ export const machines = defineRow({
   noun: 'machines',
   one: 'machine',
   schema: machine,
-  upcast: [],
+  // The first knew of no second home.
+  upcast: [(older) => older],
   inFile: { which: 'named', most: 1 },
   needs: ({ profileId }) => [
     {

@@ -1,3 +1,4 @@
+import type { OwnCode } from '../control/index.ts'
 import { gCode } from './codes.ts'
 import type { ReadOptions } from './read-options.ts'
 import type { Run } from './run.ts'
@@ -27,20 +28,23 @@ const numberOf = (code: string | null | undefined) => (code ? Number(code.slice(
 
 export function codesOf({ profile, machine }: ReadOptions): Codes {
   const { reading } = profile
+  const ofMill = (code: string | null | undefined) => (machine.kind === 'mill' ? numberOf(code) : undefined)
   const codes = {
-    rotationOn: numberOf(profile.rotation?.on),
-    rotationOff: numberOf(profile.rotation?.off),
+    rotationOn: ofMill(profile.rotation?.on),
+    rotationOff: ofMill(profile.rotation?.off),
     extended: numberOf(profile.offsets.extended?.code),
-    text: numberOf(reading.text),
-    mapping: numberOf(reading.mapping?.code),
+    text: ofMill(reading.text),
+    mapping: ofMill(reading.mapping?.code),
     pathTolerance: numberOf(reading.pathTolerance),
     lookAhead: numberOf(reading.lookAhead),
     load: numberOf(profile.loadOffset?.code),
     leftTap: machine.kind === 'lathe' ? numberOf(reading.leftTap) : undefined,
   }
   // A profile that gives a code of the standard another meaning is not believed.
-  const believed = (code: number | undefined) =>
-    code !== undefined && (OWN_AS_STANDARD.has(code) || gCode(code, 'mill') === undefined)
+  const believed = (code: number | undefined) => {
+    if (code === undefined) return false
+    return OWN_AS_STANDARD.has(code) || (gCode(code, 'mill')?.standing ?? 'not-seen') === 'not-seen'
+  }
   return Object.fromEntries(Object.entries(codes).filter(([, code]) => believed(code))) as Codes
 }
 
@@ -52,6 +56,14 @@ export interface Block {
   /** G and M codes in order. */
   g: number[]
   m: number[]
+  /** Codes that the profile says are the machine's own, each with its word. */
+  own: { own: OwnCode; word: number }[]
+  /** Its words are handed to a program that it calls: they are no modes and no moves. */
+  handsOver?: boolean
+  /** It has a code that is not followed: of its words no more is said. */
+  unseen?: boolean
+  /** It alone ends in an exact stop (G9). */
+  exactOnce?: boolean
   /** Lines to go on with, where it is not the next one. */
   next?: number
   /** Told of the block once its modes hold, before it moves. */

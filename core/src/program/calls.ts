@@ -1,7 +1,10 @@
 import { type Block, wordValue } from './block.ts'
+import { MAY_MOVE } from './check-words.ts'
 import { type Frame, newLocals } from './control-state.ts'
 import { argumentsOf } from './macro-flow.ts'
+import { ownProgram, takeOnWord } from './on-word.ts'
 import { probeCall } from './probe-calls.ts'
+import type { Run } from './run.ts'
 import { bit } from './scan.ts'
 import { settingCall } from './setting-call.ts'
 
@@ -10,8 +13,8 @@ const DEEPEST_CALL = 64
 /** Letters whose number is a length, among the words of a macro call. */
 const LENGTHS = new Set(['X', 'Y', 'Z', 'I', 'J', 'K', 'R', 'U', 'W', 'Q', 'D', 'F'])
 
-export function callMacro(block: Block, number: number, locals: Float64Array): void {
-  enter(block, 'G65', number, block.index.program(number), 1, locals)
+export function callMacro(block: Block, number: number, locals: Float64Array, name?: string): void {
+  enter(block, 'G65', number, block.index.program(number), 1, locals, name)
 }
 
 /** Goes a level deeper. */
@@ -22,18 +25,21 @@ function enter(
   line: number | undefined,
   repeats: number,
   locals?: Float64Array,
+  name = kind === 'M97' ? `N${number}` : `O${number}`,
 ): void {
   const { run } = block
   if (line === undefined) {
-    run.wrong(
-      'subprogram-missing',
-      'look',
-      kind === 'M97' ? `There is no N${number} to call.` : `Program O${number} is not in this text.`,
-      {
-        does: 'What it does is not shown: the reader goes on as if it did nothing.',
-        once: `${kind}/${number}`,
-      },
-    )
+    if (kind === 'M97')
+      run.wrong('subprogram-missing', 'stop', `There is no N${number} to call.`, {
+        does: 'The control stops with an alarm.',
+        once: name,
+      })
+    else if (!ownProgram(run, number))
+      run.wrong('subprogram-missing', 'stop', `Program ${name} is not in this text.`, {
+        does: MAY_MOVE,
+        own: name,
+        once: name,
+      })
     return
   }
   const { levels } = run.options.profile.reading
@@ -55,16 +61,40 @@ function enter(
     back: run.lineIndex + 1,
     begins: line,
     repeats,
+    name,
     locals: locals ?? run.frame.locals,
     loops: [],
   })
   block.next = line
+  goTo(run, line)
+}
+
+/** Whether it now runs in the text of the program itself, or of one of the profile's. */
+function goTo(run: Run, line: number): void {
+  const away = line >= run.libraryLine
+  if (away === run.away) return
+  if (away) {
+    const own = run.library.codes.get(run.frame.name)
+    if (own?.code.startsWith('O')) takeOnWord(run, own.code, own.does, own.by)
+  }
+  run.away = away
+  run.changed()
+}
+
+/** The words of a block as a macro call hands them over. */
+export function argumentWords({ scan }: Run): { letter: string; value: number }[] {
+  const words: { letter: string; value: number }[] = []
+  for (let n = 0; n < scan.count; n++) {
+    const letter = String.fromCharCode((scan.letters[n] as number) + 64)
+    if (!'GPNLO'.includes(letter) && scan.mask & bit(letter))
+      words.push({ letter, value: scan.values[n] as number })
+  }
+  return words
 }
 
 /** Macro calls; the words are those of the line, expressions evaluated. */
 export function macroCall(block: Block, modal: boolean): void {
   const { run } = block
-  const { scan } = run
   const p = wordValue(run, 'P')
   if (p === undefined) {
     run.wrong('macro-no-p', 'stop', `G${modal ? 66 : 65} without P: which macro is not said.`, {
@@ -72,12 +102,7 @@ export function macroCall(block: Block, modal: boolean): void {
     })
     return
   }
-  const words: { letter: string; value: number }[] = []
-  for (let n = 0; n < scan.count; n++) {
-    const letter = String.fromCharCode((scan.letters[n] as number) + 64)
-    if (!'GPNLO'.includes(letter) && scan.mask & bit(letter))
-      words.push({ letter, value: scan.values[n] as number })
-  }
+  const words = argumentWords(run)
   if (!modal) {
     const lengths = Object.fromEntries(
       words.map(({ letter, value }) => [letter, LENGTHS.has(letter) ? value * run.scale : value]),
@@ -132,4 +157,5 @@ export function goBack(block: Block): void {
   const p = wordValue(run, 'P')
   const elsewhere = p === undefined ? undefined : block.index.numbered(p, Math.max(0, frame.back - 1))
   block.next = elsewhere ?? frame.back
+  goTo(run, block.next)
 }

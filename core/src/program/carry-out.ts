@@ -17,8 +17,10 @@ import { MILL_CYCLES, millCycle } from './mill-cycles.ts'
 import { gather, isPallet, setFrames, setModes, tools } from './modes.ts'
 import { ROW } from './motion.ts'
 import { nonModal } from './non-modal.ts'
+import { ownAfter, ownCalls } from './own-codes.ts'
 import type { Run } from './run.ts'
 import { turningBlock } from './turning.ts'
+import { unseenAxes, unseenInMove } from './unseen-words.ts'
 
 function noFeed(run: Run): void {
   if (run.feed > 0) return
@@ -129,6 +131,7 @@ function move(block: Block): void {
         once: 'moves',
       },
     )
+  if (!block.unseen) unseenInMove(run)
   if (run.motion === 2 || run.motion === 3) {
     noFeed(run)
     const words = {
@@ -170,11 +173,18 @@ function after(block: Block): void {
 export function carryOut(block: Block): void {
   const { run } = block
   if (run.scan.hasExpression) evaluateWords(run)
+  const before = run.exactStop
   gather(block)
   setModes(block)
   setFrames(block)
   block.listen?.(block)
   tools(block)
-  if (!nonModal(block)) move(block)
+  if (!block.handsOver && !block.unseen) unseenAxes(block)
+  if (!ownCalls(block) && !nonModal(block)) move(block)
   if (block.m.length > 0) after(block)
+  if (block.own.length > 0) ownAfter(block)
+  if (block.exactOnce) {
+    run.exactStop = before
+    run.changed()
+  }
 }

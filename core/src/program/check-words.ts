@@ -1,4 +1,5 @@
 import type { Block } from './block.ts'
+import { COMPENSATES, gCode, mCode } from './codes.ts'
 import { evaluate } from './expression.ts'
 import type { Run } from './run.ts'
 import { bit, EXPRESSION, GREATEST, place } from './scan.ts'
@@ -76,10 +77,26 @@ export function lexical(run: Run): void {
 // biome-ignore lint/suspicious/noControlCharactersInRegex: they are what is taken out
 const printable = (text: string) => text.replace(/[\u0000-\u001f\u007f-\u009f]/g, '·')
 
-export function unknown(block: Block, letter: 'G' | 'M', code: number, word: number): void {
-  block.run.wrong('unknown-code', 'look', `${letter}${code} is not known here.`, {
-    does: 'What it does is not shown; the rest of the block is read.',
-    word,
-    once: `${letter}${code}`,
-  })
+/** Why a program with something in it that was not seen is not proved. */
+export const MAY_MOVE = 'It may move something that is not shown, so the program is not proved.'
+
+/** A code that may move something, and that the reader does not follow: said at its first place. */
+export function notSeen({ run }: Block, letter: 'G' | 'M', code: number, word: number): void {
+  const name = `${letter}${code}`
+  const meaning = letter === 'G' ? gCode(code, run.options.machine.kind) : mCode(code)
+  const at = { word, once: name }
+  if (meaning && meaning.standing !== 'not-seen')
+    run.wrong('unknown-code', 'stop', `${name} is no code of this control, as its profile says.`, {
+      does: 'The control stops with an alarm. Where it has the code, the profile’s page lacks it.',
+      ...at,
+    })
+  else if (meaning)
+    run.wrong('not-seen', 'stop', `${name} is not followed: ${lowered(meaning.says)}`, {
+      does: MAY_MOVE,
+      ...(letter === 'G' && COMPENSATES.has(code) ? {} : { own: name }),
+      ...at,
+    })
+  else run.wrong('unknown-code', 'stop', `${name} is not known here.`, { does: MAY_MOVE, own: name, ...at })
 }
+
+const lowered = (says: string) => says.charAt(0).toLowerCase() + says.slice(1)

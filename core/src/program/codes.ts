@@ -1,9 +1,16 @@
 import type { MachineKind } from '../machine/index.ts'
 
+/**
+ * How far a code is read. 'exact': what it does to the path, the modes and the time is followed. 'harmless': it moves no axis
+ * and takes no time that counts. 'not-seen': it may move something, and the reader does not follow it.
+ */
+export type Standing = 'exact' | 'harmless' | 'not-seen'
+
 /** Codes of one modal group cancel each other; two of them in one block contradict each other. 0 is not modal. */
 export interface CodeMeaning {
   group: number
   says: string
+  standing: Standing
 }
 
 const MOTION = 1
@@ -20,7 +27,9 @@ const SPEED = 14
 const MODAL_MACRO = 15
 const ROTATION = 16
 
-const of = (group: number, says: string): CodeMeaning => ({ group, says })
+const of = (group: number, says: string): CodeMeaning => ({ group, says, standing: 'exact' })
+const harmless = (group: number, says: string): CodeMeaning => ({ group, says, standing: 'harmless' })
+const notSeen = (says: string, group = 0): CodeMeaning => ({ group, says, standing: 'not-seen' })
 
 /** Codes that mean the same on both kinds. Groups as in RS274/NGC (NISTIR 6556, table 4), with further ones after them. */
 const BOTH: Record<number, CodeMeaning> = {
@@ -29,6 +38,8 @@ const BOTH: Record<number, CodeMeaning> = {
   2: of(MOTION, 'Arc, clockwise.'),
   3: of(MOTION, 'Arc, counter-clockwise.'),
   4: of(0, 'Dwell.'),
+  5: notSeen('A curve through points.'),
+  9: of(0, 'Exact stop at the end of this block.'),
   10: of(0, 'Writes an offset.'),
   17: of(PLANE, 'Arcs lie in X Y.'),
   18: of(PLANE, 'Arcs lie in Z X.'),
@@ -36,10 +47,12 @@ const BOTH: Record<number, CodeMeaning> = {
   20: of(UNITS, 'Lengths are in inches.'),
   21: of(UNITS, 'Lengths are in mm.'),
   28: of(0, 'Home, by way of the point given.'),
+  29: notSeen('Back from home, by way of the point of the last G28.'),
   30: of(0, 'Second home, by way of the point given.'),
+  31: notSeen('A move that ends where a signal comes.'),
   40: of(COMPENSATION, 'Cutter compensation off.'),
-  41: of(COMPENSATION, 'Cutter compensation to the left of the path.'),
-  42: of(COMPENSATION, 'Cutter compensation to the right of the path.'),
+  41: notSeen('Cutter compensation to the left of the path.', COMPENSATION),
+  42: notSeen('Cutter compensation to the right of the path.', COMPENSATION),
   52: of(0, 'Local shift of part zero.'),
   53: of(0, 'This block is in machine positions.'),
   54: of(OFFSET, 'Work offset 1.'),
@@ -48,6 +61,7 @@ const BOTH: Record<number, CodeMeaning> = {
   57: of(OFFSET, 'Work offset 4.'),
   58: of(OFFSET, 'Work offset 5.'),
   59: of(OFFSET, 'Work offset 6.'),
+  60: notSeen('Comes to its place from one side.'),
   61: of(PATH, 'Exact stop at every end.'),
   64: of(PATH, 'Corners are rounded within the path tolerance.'),
   65: of(0, 'Calls a macro once.'),
@@ -57,9 +71,18 @@ const BOTH: Record<number, CodeMeaning> = {
 }
 
 const MILL: Record<number, CodeMeaning> = {
+  12: notSeen('A round pocket, clockwise.'),
+  13: notSeen('A round pocket, counter-clockwise.'),
+  15: notSeen('Polar positions off.'),
+  16: notSeen('Positions are a radius and an angle.'),
+  38.2: notSeen('A move that ends where the probe touches.'),
   43: of(LENGTH, 'Tool length is added: H says which.'),
   44: of(LENGTH, 'Tool length is taken away: H says which.'),
   49: of(LENGTH, 'Tool length off.'),
+  50: notSeen('Scaling off.'),
+  50.1: notSeen('Mirroring off.'),
+  51: notSeen('Scales the program.'),
+  51.1: notSeen('Mirrors the program.'),
   68: of(ROTATION, 'Turns the program about X Y by R degrees.'),
   69: of(ROTATION, 'Turning off.'),
   73: of(MOTION, 'Chip-breaking drilling: short pecks, a small retreat after each.'),
@@ -82,11 +105,16 @@ const MILL: Record<number, CodeMeaning> = {
   95: of(FEED_MODE, 'Feed is length a turn of the spindle.'),
   98: of(RETURN, 'Between holes: back to the level where the cycle began.'),
   99: of(RETURN, 'Between holes: back to the R plane only.'),
+  100: notSeen('Mirroring off.'),
+  101: notSeen('Mirrors the program.'),
 }
 
 const LATHE: Record<number, CodeMeaning> = {
+  12.1: notSeen('Polar interpolation: X and C make the face of the part.'),
+  13.1: notSeen('Polar interpolation off.'),
   32: of(MOTION, 'One pass of a thread: F is the lead.'),
   50: of(0, 'S is the highest spindle speed.'),
+  34: notSeen('One pass of a thread with a lead that changes.'),
   70: of(0, 'Finishing cut along the contour from P to Q.'),
   71: of(0, 'Roughing along Z down to the contour from P to Q.'),
   72: of(0, 'Roughing along X to the contour from P to Q.'),
@@ -114,12 +142,16 @@ const M_CODES: Record<number, CodeMeaning> = {
   4: of(7, 'Spindle on, counter-clockwise.'),
   5: of(7, 'Spindle off.'),
   6: of(6, 'Tool change.'),
-  7: of(8, 'Coolant on: mist.'),
-  8: of(8, 'Coolant on.'),
-  9: of(8, 'Coolant off.'),
+  7: harmless(8, 'Coolant on: mist.'),
+  8: harmless(8, 'Coolant on.'),
+  9: harmless(8, 'Coolant off.'),
   19: of(7, 'Spindle stops at its marked angle.'),
   29: of(0, 'Rigid tapping is announced.'),
+  23: notSeen('A thread runs out at an angle.'),
+  24: notSeen('A thread runs out straight.'),
   30: of(4, 'End, and back to the start.'),
+  48: harmless(9, 'The overrides count.'),
+  49: harmless(9, 'The overrides do not count.'),
   61: of(0, 'Calls pallet 1.'),
   62: of(0, 'Calls pallet 2.'),
   97: of(0, 'Calls lines of this same program: P is their N number.'),
@@ -127,12 +159,41 @@ const M_CODES: Record<number, CodeMeaning> = {
   99: of(0, 'Back to where the call came from.'),
 }
 
-/** What a G code means on this kind of machine; undefined where the reader does not know it. */
+/** What a G code means on this kind of machine, read or not; undefined where nothing is known of it. */
 export const gCode = (code: number, kind: MachineKind): CodeMeaning | undefined =>
   (kind === 'mill' ? MILL : LATHE)[code] ?? BOTH[code]
 
-/** What an M code means; undefined where the reader does not know it. */
+/**
+ * Cutter compensation: what these mean is known on every control, and that they hold is followed, but not the path beside the one that is
+ * written.
+ */
+export const COMPENSATES: ReadonlySet<number> = new Set([41, 42])
+
+/** What an M code means, read or not; undefined where nothing is known of it. */
 export const mCode = (code: number): CodeMeaning | undefined => M_CODES[code]
+
+/** A code of the table with where it stands. */
+export interface ListedCode extends CodeMeaning {
+  letter: 'G' | 'M'
+  code: number
+  on: 'both' | MachineKind
+}
+
+/** Every code that the table has, by letter and number. */
+export function listedCodes(): ListedCode[] {
+  const list = (letter: 'G' | 'M', on: ListedCode['on'], table: Record<number, CodeMeaning>) =>
+    Object.entries(table).map(([code, meaning]) => ({ letter, code: Number(code), on, ...meaning }))
+  // A code of one kind comes before that of both.
+  const both = Object.fromEntries(
+    Object.entries(BOTH).filter(([code]) => !(code in MILL) || !(code in LATHE)),
+  )
+  return [
+    ...list('G', 'both', both),
+    ...list('G', 'mill', MILL),
+    ...list('G', 'lathe', LATHE),
+    ...list('M', 'both', M_CODES),
+  ].sort((a, b) => a.letter.localeCompare(b.letter) || a.code - b.code || a.on.localeCompare(b.on))
+}
 
 /** What a letter carries, for the hover text and for messages. */
 export const LETTERS: Record<MachineKind, Record<string, string>> = {

@@ -1,8 +1,10 @@
-import type { LinearAxis } from '../machine/index.ts'
+import type { LinearAxis, Machine } from '../machine/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 import { Diagnoser, type Mend } from './diagnose.ts'
+import type { Library } from './library.ts'
 import { FLAG, type ModalState, MotionBuilder, type SpindleDirection } from './motion.ts'
 import { type LengthMeasured, MOST_WRITTEN, type OffsetWritten, type VariableSet } from './offset-written.ts'
+import type { TakenOnWord } from './on-word.ts'
 import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
 import { Scanner } from './scan.ts'
@@ -21,6 +23,8 @@ export interface Frame {
   back: number
   begins: number
   repeats: number
+  /** What it is called in messages: O9901, M51. */
+  name: string
   locals: Float64Array
   /** WHILE loops that it stands in. */
   loops: { number: number; line: number }[]
@@ -49,12 +53,20 @@ export class ControlState {
   readonly lathe: boolean
   readonly unit: LengthUnit
 
+  /** What the profile says of the machine's own codes. */
+  readonly library: Library
+  readonly libraryLine: number
+  /** What was taken on somebody's word, by its code. */
+  readonly taken = new Map<string, TakenOnWord>()
+
   // Where it reads.
   /** Line from 0. */
   lineIndex = 0
   /** Where the line begins in the text. */
   lineAt = 0
   ended = false
+  /** It runs in the text of a program of the profile. */
+  away = false
   frames: Frame[]
   common: Map<number, number>
   /** What its probing did, for who asks. */
@@ -149,9 +161,12 @@ export class ControlState {
   readonly start: readonly [number, number, number]
   readonly offsetOfCode: ReadonlyMap<number, string>
 
-  constructor(text: string, options: ReadOptions) {
+  /** `text` is the program, and after it the programs of the library, from line `libraryLine` on (from 0). */
+  constructor(text: string, options: ReadOptions, library: Library, libraryLine: number) {
     const { machine, profile, unit } = options
     this.options = options
+    this.library = library
+    this.libraryLine = libraryLine
     this.unit = unit
     this.lathe = machine.kind === 'lathe'
     this.scan = new Scanner(text)
@@ -164,7 +179,9 @@ export class ControlState {
     this.feedMode = this.lathe ? 95 : 94
     this.offsetOfCode = new Map(profile.offsets.standard.map((name) => [Number(name.slice(1)), name]))
     this.offset = options.frame ?? profile.offsets.standard[0] ?? 'G54'
-    this.frames = [{ kind: 'main', back: -1, begins: 0, repeats: 1, locals: newLocals(), loops: [] }]
+    this.frames = [
+      { kind: 'main', name: '', back: -1, begins: 0, repeats: 1, locals: newLocals(), loops: [] },
+    ]
     this.reshift()
     const [hx, hy, hz] = this.home()
     this.sx = hx
@@ -175,8 +192,10 @@ export class ControlState {
     this.changed()
   }
 
+  /** Line of the program, from 1; while the text of a called program of the profile runs, the line that called it. */
   get line(): number {
-    return this.lineIndex + 1
+    if (!this.away) return this.lineIndex + 1
+    return this.frames.find(({ begins }) => begins >= this.libraryLine)?.back ?? this.lineIndex + 1
   }
 
   /** The level that runs. */
@@ -194,7 +213,8 @@ export class ControlState {
       word?: number
       at?: [number, number]
       mend?: Omit<Mend, 'line'>
-      once?: string
+      own?: string
+      once?: string | number
     } = {},
   ): void {
     const { scan } = this
@@ -203,18 +223,29 @@ export class ControlState {
       (more.word === undefined
         ? [this.lineAt, scan.count > 0 ? (scan.to[scan.count - 1] as number) : this.lineAt + 1]
         : [scan.from[more.word] as number, scan.to[more.word] as number])
+    const { line } = this
+    const does = more.does ? { does: more.does } : {}
+    const own = more.own ? { own: more.own } : {}
+    if (this.away) {
+      // It is said where the program calls what the profile has the text of.
+      const inside = this.lineIndex + 1 - this.frame.begins
+      const where = `In ${this.frame.name}, line ${inside} of it: ${says}`
+      this.say.add({ code, severity, line, from: 0, to: 1, says: where, ...does, ...own }, more.once ?? where)
+      return
+    }
     this.say.add(
       {
         code,
         severity,
-        line: this.line,
+        line,
         from: Math.max(0, from - this.lineAt),
         to: Math.max(0, to - this.lineAt),
         says,
-        ...(more.does ? { does: more.does } : {}),
-        ...(more.mend ? { mend: { ...more.mend, line: this.line } } : {}),
+        ...does,
+        ...own,
+        ...(more.mend ? { mend: { ...more.mend, line } } : {}),
       },
-      more.once ?? this.line,
+      more.once ?? line,
     )
   }
 
@@ -316,8 +347,11 @@ export class ControlState {
     ]
   }
 
-  /** Home in the motion's frame. Where the offset is not known, half a travel away: drawn, not measured. */
-  home(): [number, number, number] {
+  /**
+   * Home, or another place of the machine in its own unit and diameters, in the motion's frame. Where the offset is not known, home is
+   * half a travel away: drawn, not measured.
+   */
+  home(place: Machine['home'] = this.options.machine.home): [number, number, number] {
     const { machine, unit } = this.options
     const scale = machine.unit === unit ? 1 : unit === 'mm' ? 25.4 : 1 / 25.4
     const to = this.toMachine()
@@ -327,7 +361,8 @@ export class ControlState {
       const radius = this.lathe && axis === 'X' ? 0.5 : 1
       const half = ((travel.greatest - travel.least) * scale * radius) / 2
       const shift = to[at] as number
-      return Number.isNaN(shift) ? half : machine.home[axis] * scale * radius - shift
+      const from = Number.isNaN(shift) ? half : machine.home[axis] * scale * radius - shift
+      return from + (place[axis] - machine.home[axis]) * scale * radius
     }) as [number, number, number]
   }
 
@@ -375,6 +410,7 @@ export class ControlState {
     this.plain =
       !this.lathe &&
       !this.listened &&
+      !this.away &&
       this.absolute &&
       this.rotation === null &&
       this.mapping === null &&

@@ -22,6 +22,8 @@ export interface Diagnostic {
   /** What the control would do. */
   does?: string
   mend?: Mend
+  /** A code, or a program by its number, of which the profile could say what it does: 'M51', 'O9901'. */
+  own?: string
   /** How often it was found; the first place is the one named. */
   times: number
 }

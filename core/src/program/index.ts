@@ -1,3 +1,4 @@
+export { type ListedCode, listedCodes, type Standing } from './codes.ts'
 export { type Diagnostic, type Mend, MOST_DIAGNOSTICS } from './diagnose.ts'
 export { explainWord } from './explain.ts'
 export {
@@ -18,6 +19,7 @@ export {
   type SpindleDirection,
 } from './motion.ts'
 export type { LengthMeasured, OffsetWritten, VariableSet } from './offset-written.ts'
+export { HOW_TAKEN, type TakenOnWord } from './on-word.ts'
 export type { Alarm, ProbeCallRun, Probed, ProbeMacro, ResultRead } from './probed.ts'
 export { type Program, read } from './read.ts'
 export { boxStandIn, type ReadOptions, type StandIn } from './read-options.ts'

@@ -2,15 +2,50 @@ import type { LinearAxis } from '../machine/index.ts'
 import { type Block, has, lengthOf, ROTARY, wordValue } from './block.ts'
 import { MOST_WRITTEN, type OffsetWritten } from './offset-written.ts'
 import type { Run } from './run.ts'
+import { offsetOfVariable } from './system-variables.ts'
 
-/** A program that writes an offset in a way that is not followed: the reader goes on with the setup's own, and says so. */
-export const loadsOffset = (run: Run, place: { at?: [number, number] } = {}) =>
+interface Place {
+  at?: [number, number]
+}
+
+/** A program that writes an offset in a way that is not followed: where everything goes from here on is not shown. */
+const notFollowed = (run: Run, place: Place = {}) =>
+  run.wrong(
+    'offset-not-followed',
+    'stop',
+    'The program writes an offset: what the setup knows of it is used as it was before.',
+    {
+      ...place,
+      does: 'From here on the control uses what this line writes: what comes after is not shown where it goes, so the program is not proved.',
+    },
+  )
+
+const follows = (run: Run, offset: string, place: Place = {}) =>
+  run.wrong('loads-offset', 'look', `The program writes ${offset}: what comes after goes by that.`, {
+    ...place,
+    does: `The control keeps what stands in ${offset} then, also for the next program.`,
+  })
+
+/** Wear that the program writes: it counts from the next length that is taken, and for the next part. */
+const wears = (run: Run, place: Place) =>
   run.wrong(
     'loads-offset',
     'look',
-    'The program writes an offset: what the setup knows of it is used as it was before.',
+    'The program writes wear of a tool: what the setup knows of the tool is used as it was before.',
     { ...place, does: 'From here on the control uses what this line writes.' },
   )
+
+/** A variable that holds a tool's length or wear, or a work offset, is set to a value in the program's unit. */
+export function writesOffsetVariable(run: Run, number: number, value: number, place: Place): void {
+  const { macros } = run.options.profile
+  const isWear = [macros?.lengthWear, macros?.diameterWear].some(
+    (first) => first !== undefined && number >= first && number < first + 200,
+  )
+  const at = offsetOfVariable(run, number)
+  if (at && writeOffset(run, at.offset, { [at.axis]: value * run.scale })) follows(run, at.offset, place)
+  else if (isWear) wears(run, place)
+  else notFollowed(run, place)
+}
 
 /** Writes machine positions, and degrees of the rotary, into an offset, as the control does; false where the path cannot be told to follow. */
 export function writeOffset(run: Run, offset: string, axes: OffsetWritten['axes'], rotary?: number): boolean {
@@ -53,7 +88,7 @@ export function loadingBlock(block: Block): void {
   const { run } = block
   const offset = addressed(block)
   if (offset === undefined) {
-    loadsOffset(run)
+    notFollowed(run)
     return
   }
   const axes: OffsetWritten['axes'] = {}
@@ -67,12 +102,7 @@ export function loadingBlock(block: Block): void {
   const turned = letter && wordValue(run, letter)
   const rotary =
     turned === undefined ? undefined : turned + (run.absolute ? 0 : (run.rotaryAt(offset) ?? Number.NaN))
-  const follows = [...Object.values(axes), rotary ?? 0].every((value) => !Number.isNaN(value))
-  if (!follows || !writeOffset(run, offset, axes, rotary)) {
-    loadsOffset(run)
-    return
-  }
-  run.wrong('loads-offset', 'look', `The program writes ${offset}: what comes after goes by that.`, {
-    does: `The control keeps what stands in ${offset} then, also for the next program.`,
-  })
+  const known = [...Object.values(axes), rotary ?? 0].every((value) => !Number.isNaN(value))
+  if (known && writeOffset(run, offset, axes, rotary)) follows(run, offset)
+  else notFollowed(run)
 }

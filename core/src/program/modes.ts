@@ -1,6 +1,6 @@
 import { type Block, has, wordValue } from './block.ts'
-import { unknown } from './check-words.ts'
-import { gCode, mCode } from './codes.ts'
+import { MAY_MOVE, notSeen } from './check-words.ts'
+import { COMPENSATES, type CodeMeaning, gCode, mCode } from './codes.ts'
 import type { Run } from './run.ts'
 
 /** Takes the G and M codes of the block; says which are not known, and which contradict each other. */
@@ -16,24 +16,18 @@ export function gather(block: Block): void {
     const value = scan.values[n] as number
     if (Number.isNaN(value)) continue
     if (letter === 13) {
-      if (!mCode(value) && value !== run.options.profile.reading.rigidTap && !isPallet(run, value))
-        unknown(block, 'M', value, n)
-      else block.m.push(value)
+      if (isRead(mCode(value)) || value === run.options.profile.reading.rigidTap || isPallet(run, value))
+        block.m.push(value)
+      else further(block, 'M', value, n)
       continue
     }
     const meaning = gCode(value, kind)
-    const rotation = value === 68
-    if (
-      !own.includes(value) &&
-      !run.offsetOfCode.has(value) &&
-      (!meaning || (rotation && codes.rotationOn === undefined))
-    ) {
-      unknown(block, 'G', value, n)
-      continue
-    }
-    if (value >= 54 && value < 60 && !run.offsetOfCode.has(value) && !own.includes(value)) {
-      unknown(block, 'G', value, n)
-      continue
+    const isOffset = value >= 54 && value < 60
+    const lacks = isOffset || (value === 68 && codes.rotationOn === undefined)
+    if (!own.includes(value) && !run.offsetOfCode.has(value) && (lacks || !isRead(meaning))) {
+      further(block, 'G', value, n)
+      // That it holds is seen where it is left on.
+      if (!COMPENSATES.has(value)) continue
     }
     const group = meaning?.group ?? 0
     if (group !== 0 && groups & (1 << group) && !block.g.includes(value))
@@ -44,6 +38,22 @@ export function gather(block: Block): void {
     groups |= 1 << group
     block.g.push(value)
   }
+  block.handsOver =
+    block.g.includes(65) || block.g.includes(66) || block.own.some(({ own: { does } }) => does === 'call')
+}
+
+const isRead = (meaning: CodeMeaning | undefined) => meaning !== undefined && meaning.standing !== 'not-seen'
+
+/** A code that the reader does not follow by itself: one that the profile says something of, or one that is not seen. */
+function further(block: Block, letter: 'G' | 'M', value: number, word: number): void {
+  const known = letter === 'G' && COMPENSATES.has(value)
+  const own = known ? undefined : block.run.library.codes.get(`${letter}${value}`)
+  if (own) {
+    block.own.push({ own, word })
+    return
+  }
+  block.unseen = true
+  notSeen(block, letter, value, word)
 }
 
 export const isPallet = (run: Run, code: number) => run.options.profile.reading.pallets.includes(code)
@@ -85,22 +95,17 @@ export function setModes(block: Block): void {
       case 41:
       case 42:
         run.compensation = code
-        if (code !== 40)
-          run.wrong(
-            'compensation-path',
-            'note',
-            `G${code}: the path is shown as it is written, without the tool's radius.`,
-            {
-              once: 'all',
-            },
-          )
+        break
+      case 9:
+        run.exactStop = true
+        block.exactOnce = true
         break
       default:
         changed = !modeOfKind(run, code) && changed
         if (run.lathe) changed = true
     }
   }
-  if (has(run, 'F')) {
+  if (has(run, 'F') && !block.handsOver) {
     const feed = wordValue(run, 'F') as number
     if (feed < 0)
       run.wrong('feed-negative', 'stop', `A feed of ${feed} is below zero.`, {
@@ -108,7 +113,7 @@ export function setModes(block: Block): void {
       })
     run.feed = run.feedMode === 93 ? feed : Math.max(0, feed) * run.scale
   }
-  if (has(run, 'S') && !g.includes(65) && !(run.lathe && g.includes(50))) {
+  if (has(run, 'S') && !block.handsOver && !(run.lathe && g.includes(50))) {
     const speed = wordValue(run, 'S') as number
     if (run.surfaceSpeed > 0 || g.includes(96)) run.surfaceSpeed = Math.max(0, speed)
     else run.speed = Math.max(0, speed)
@@ -139,13 +144,16 @@ export function setFrames(block: Block): void {
   let changed = false
   for (const code of g) {
     const offset = run.offsetOfCode.get(code)
-    if (offset !== undefined && !run.lathe) {
+    if (offset !== undefined && run.lathe) {
+      if (offset !== run.options.profile.offsets.standard[0]) furtherShift(run, offset)
+    } else if (offset !== undefined) {
       run.offset = offset
       changed = true
     } else if (code === codes.extended && code !== undefined) {
       const p = wordValue(run, 'P')
       const { extended } = run.options.profile.offsets
-      if (p === undefined || p < 1 || p > (extended?.count ?? 0))
+      if (run.lathe) furtherShift(run, `G${code} P${p ?? ''}`)
+      else if (p === undefined || p < 1 || p > (extended?.count ?? 0))
         run.wrong('offset-number', 'stop', `G${code} needs P1 to P${extended?.count}.`, {
           does: 'The control stops with an alarm.',
         })
@@ -163,11 +171,11 @@ export function setFrames(block: Block): void {
       changed = true
     }
   }
-  if (has(run, 'H') && !run.lathe && !g.includes(65) && !g.includes(66)) {
+  if (has(run, 'H') && !run.lathe && !block.handsOver) {
     run.h = wordValue(run, 'H') as number
     changed = true
   }
-  if (has(run, 'D') && !run.lathe && !g.includes(65) && !g.includes(66)) {
+  if (has(run, 'D') && !run.lathe && !block.handsOver) {
     run.d = wordValue(run, 'D') as number
     changed = true
   }
@@ -177,9 +185,21 @@ export function setFrames(block: Block): void {
   }
 }
 
+/** A lathe's tools have their zero by their geometry and one work offset. */
+const furtherShift = (run: Run, offset: string) =>
+  run.wrong(
+    'not-seen',
+    'stop',
+    `${offset} is not followed on a lathe: another zero than that of the tools.`,
+    {
+      does: MAY_MOVE,
+      once: offset,
+    },
+  )
+
 export function tools(block: Block): void {
   const { run, m } = block
-  if (block.g.includes(65) || block.g.includes(66)) return
+  if (block.handsOver) return
   if (has(run, 'T')) {
     const word = wordValue(run, 'T') as number
     if (run.lathe) {

@@ -1,5 +1,6 @@
 import { type Block, dwellOf, has, lengthOf, ROTARY, target, turningTarget, wordValue } from './block.ts'
 import { macroCall } from './calls.ts'
+import { MAY_MOVE } from './check-words.ts'
 import { loadingBlock } from './loads-offset.ts'
 import { FLAG, ROW } from './motion.ts'
 import { bit } from './scan.ts'
@@ -31,15 +32,26 @@ function toMachine(block: Block, code: 28 | 30 | 53): void {
     run.rework()
     return
   }
-  if (code === 30)
-    run.wrong('second-home', 'note', 'G30 is drawn to where G28 goes.', {
-      does: 'The control goes to its second home, which the setup does not know.',
-      once: 'all',
-    })
+  const { secondHome } = run.options.machine
+  const further = code === 30 && (wordValue(run, 'P') ?? 2) > 2
+  if (further || (code === 30 && !secondHome))
+    run.wrong(
+      'second-home',
+      'stop',
+      further
+        ? `G30 P${wordValue(run, 'P')} goes to a place that is not known here.`
+        : 'Where the second home of this machine is, is not known.',
+      {
+        does: further
+          ? MAY_MOVE
+          : 'It is drawn to where G28 goes. Enter the second home on the machine’s page.',
+        once: 'all',
+      },
+    )
   if (!named.some(Boolean)) named.fill(true)
   const via = run.lathe ? turningTarget(run) : target(run, { machine: false })
   if (via[0] !== run.wx || via[1] !== run.wy || via[2] !== run.wz) run.go(ROW.RAPID, ...via)
-  const home = run.home()
+  const home = code === 30 && secondHome ? run.home(secondHome) : run.home()
   const scene = [run.sx, run.sy, run.sz].map((now, axis) => (named[axis] ? (home[axis] as number) : now)) as [
     number,
     number,
@@ -54,8 +66,9 @@ function localShift(block: Block, code: 52 | 92): void {
   const { run } = block
   const at = [run.wx, run.wy, run.wz]
   ;(['X', 'Y', 'Z'] as const).forEach((letter, axis) => {
-    const word = lengthOf(run, letter)
-    if (word === undefined) return
+    const length = lengthOf(run, letter)
+    if (length === undefined) return
+    const word = run.lathe && axis === 0 ? length / 2 : length
     if (code === 52) run.local[axis] = word
     else run.local[axis] = (run.local[axis] as number) + (at[axis] as number) - word
   })

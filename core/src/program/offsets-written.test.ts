@@ -33,6 +33,8 @@ describe('an offset that a program writes', () => {
 
   it('is in the unit of the program, and a variable that shows it shows what was written', () => {
     expect(ends('G21 G90 G54\nG10 L2 P1 X-241.3\nG0 X25.4 Y25.4 Z25.4')).toBe('rapid 1.5 1 1')
+    expect(ends('G21 G90 G54\n#5221=-241.3\nG0 X25.4 Y25.4 Z25.4')).toBe('rapid 1.5 1 1')
+    expect(ends('G20 G90 G54\n#5241=-9.\nG55 G0 X1. Y1. Z1.')).toBe('rapid 2 1 1')
     expect(ends('G20 G90 G54\nG10 L2 P2 X-9.\n#1=#5241+10.\nG0 X#1 Y1. Z1.')).toBe('rapid 1 1 1')
   })
 
@@ -46,7 +48,8 @@ describe('an offset that a program writes', () => {
       ['G10 P1 X-9.', onLathe()],
     ] as const)
       expect(
-        read(`G20 G90\n${line}\nM30`, options).diagnostics.find(({ code }) => code === 'loads-offset')?.says,
+        read(`G20 G90\n${line}\nM30`, options).diagnostics.find(({ code }) => code === 'offset-not-followed')
+          ?.says,
       ).toContain('is used as it was before')
   })
 })
@@ -84,10 +87,13 @@ describe('the angle of a rotary in an offset', () => {
     expect(turns('G55 G0 A30.', {})).toMatchObject({ last: 30, codes: [] })
     expect(turns('G10 L2 P1 A12.5\nG0 A30.', {})).toMatchObject({
       last: 30,
-      codes: ['loads-offset'],
+      codes: ['offset-not-followed'],
       written: [],
     })
-    expect(turns('G91 G10 L2 P2 A12.5', { G54: 0 })).toMatchObject({ codes: ['loads-offset'], written: [] })
+    expect(turns('G91 G10 L2 P2 A12.5', { G54: 0 })).toMatchObject({
+      codes: ['offset-not-followed'],
+      written: [],
+    })
   })
 })
 

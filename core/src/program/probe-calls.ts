@@ -3,6 +3,7 @@ import { convertLength } from '../quantity/index.ts'
 import { writeOffset } from './loads-offset.ts'
 import { FLAG, ROW } from './motion.ts'
 import type { OffsetWritten } from './offset-written.ts'
+import { takeOnWord } from './on-word.ts'
 import { MOST_PROBED, type ProbeCallRun, type ProbeMacro } from './probed.ts'
 import type { Run } from './run.ts'
 
@@ -234,6 +235,7 @@ export function probeCall(run: Run, number: number, words: CallWords): boolean {
   if (!probing) return false
   const macro = MACROS.find((name) => probing[name] === number)
   if (!macro) return false
+  takeOnWord(run, `O${number}`, 'macro')
   const feed = probing.feed[run.unit]
   const usual = run.unit === 'inch' ? 0.4 : 10
   const over = words.Q ?? usual

@@ -2,9 +2,11 @@ import { type Block, type Codes, codesOf } from './block.ts'
 import { carryOut } from './carry-out.ts'
 import { lexical } from './check-words.ts'
 import type { Diagnostic } from './diagnose.ts'
+import { libraryOf } from './library.ts'
 import { statement } from './macro-flow.ts'
 import type { Motion } from './motion.ts'
 import type { LengthMeasured, OffsetWritten, VariableSet } from './offset-written.ts'
+import type { TakenOnWord } from './on-word.ts'
 import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
 import { Run } from './run.ts'
@@ -35,6 +37,8 @@ export interface Program {
   lengths: readonly LengthMeasured[]
   /** Each time that it set a common variable, in order. */
   sets: readonly VariableSet[]
+  /** What was not read from the program itself, but taken on somebody's word, in order. */
+  taken: readonly TakenOnWord[]
   /** What stopped it before its end. */
   alarm?: Alarm
 }
@@ -134,20 +138,27 @@ function strange(text: string): Diagnostic | undefined {
  * and calls are bounded, and `onProgress` can stop it.
  */
 export function read(input: string, options: ReadOptions, listen?: (block: Block) => void): Program {
-  const text =
+  const library = libraryOf(options)
+  const program =
     input.includes('\r') && /\r(?!\n)/.test(input)
       ? input.replaceAll('\r\n', '\n').replaceAll('\r', '\n')
       : input
-  const run = new Run(text, options)
+  const text = library.text === '' ? program : `${program}\n${library.text}`
+  const run = new Run(
+    text,
+    options,
+    library,
+    library.text === '' ? Number.POSITIVE_INFINITY : linesIn(program),
+  )
   run.listened = listen !== undefined
   run.changed()
   const index = new TextIndex(text, run.work)
   const codes = codesOf(options)
   const { scan, out } = run
   const reads = options.profile.reading.noPoint
-  const odd = strange(text)
+  const odd = strange(program)
   if (odd) run.say.all.push(odd)
-  const end = text.length
+  const end = program.length
   let at = 0
   let ran = 0
   let backwards = 0
@@ -161,8 +172,8 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
   const spare = SPARE_BLOCKS * Math.max(1, run.work.most / MOST_WORK)
 
   try {
-    while (at < end && !run.ended) {
-      if (++ran % PROGRESS_EVERY === 0 && options.onProgress && !options.onProgress(at / end)) {
+    while ((at < end || (run.away && at < text.length)) && !run.ended) {
+      if (++ran % PROGRESS_EVERY === 0 && options.onProgress && !options.onProgress(Math.min(1, at / end))) {
         cancelled = true
         break
       }
@@ -180,7 +191,7 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
       run.work.spend(BLOCK_WORK)
       run.lineAt = at
       const next = scan.line(at)
-      if (run.lineIndex >= furthest) {
+      if (run.lineIndex >= furthest && !run.away) {
         furthest = run.lineIndex
         unread = next
       }
@@ -211,7 +222,7 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
       }
       const looked = next - at
       run.work.spend(scan.macroAt >= 0 || scan.hasExpression ? EXPRESSION_WORK * looked : looked)
-      out.block(run.lineIndex + 1, run.frames.length - 1)
+      out.block(run.line, run.frames.length - 1)
       const jumped = careful(run, index, codes, listen)
       if (run.ended) break
       if (jumped === undefined) {
@@ -233,7 +244,7 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
   }
   if (!cancelled) {
     finish(run, odd !== undefined)
-    lines = restOfText(run, furthest + 1, unread)
+    lines = restOfText(run, furthest + 1, unread, end)
   }
   return {
     motion: out.done(run.start),
@@ -249,8 +260,16 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
     offsets: run.offsetsWritten,
     lengths: run.lengthsMeasured,
     sets: run.variablesSet,
+    taken: [...run.taken.values()],
     ...(run.alarm ? { alarm: run.alarm } : {}),
   }
+}
+
+/** How many lines there are before what stands after a text and one more line break. */
+function linesIn(text: string): number {
+  let lines = 1
+  for (let at = text.indexOf('\n'); at >= 0; at = text.indexOf('\n', at + 1)) lines++
+  return lines
 }
 
 /** Says that reading was stopped here: what comes after was not looked at. */
@@ -279,7 +298,7 @@ function careful(
     const flow = statement(run, index, scan.macroAt - run.lineAt)
     return flow === 'next' ? undefined : flow
   }
-  const block: Block = { run, index, codes, g: [], m: [], listen, carryOut }
+  const block: Block = { run, index, codes, g: [], m: [], own: [], listen, carryOut }
   carryOut(block)
   return block.next
 }
@@ -320,10 +339,11 @@ function finish(run: Run, odd: boolean): void {
 }
 
 /** Looks through the lines that did not run for what cannot be read; gives how many lines there are. */
-function restOfText(run: Run, from: number, start: number): number {
+function restOfText(run: Run, from: number, start: number, end: number): number {
   const { scan } = run
   let line = from
-  for (let at = start; at < scan.text.length; line++) {
+  run.away = false
+  for (let at = start; at < end; line++) {
     run.lineIndex = line
     run.lineAt = at
     at = scan.line(at)

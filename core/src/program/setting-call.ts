@@ -1,4 +1,5 @@
 import { MOST_WRITTEN } from './offset-written.ts'
+import { takeOnWord } from './on-word.ts'
 import type { CallWords } from './probe-calls.ts'
 import type { Run } from './run.ts'
 
@@ -9,6 +10,7 @@ import type { Run } from './run.ts'
 export function settingCall(run: Run, number: number, words: CallWords): boolean {
   const { setting } = run.options.profile
   if (setting?.length !== number) return false
+  takeOnWord(run, `O${number}`, 'macro')
   const tool = words[setting.word] ?? run.tool
   if (run.lengthsMeasured.length < MOST_WRITTEN) run.lengthsMeasured.push({ tool, block: run.out.blocks - 1 })
   run.event({ does: 'dwell', seconds: setting.seconds })

@@ -146,7 +146,13 @@ function sorted(value: unknown): unknown {
 }
 
 /** What a program that is meant may have said of it: a probe's variable that another program sets, an offset that it writes. */
-const MEANT = new Set(['unset-variable', 'loads-offset', 'missing-point', 'setter-not-seen'])
+const MEANT = new Set([
+  'unset-variable',
+  'loads-offset',
+  'offset-not-followed',
+  'missing-point',
+  'setter-not-seen',
+])
 
 /** Whether a text, read back, does just what was planned, in the unit of the options, with nothing that is not understood. */
 export function readsAs(text: string, options: ReadOptions, planned: readonly PlannedStep[]): boolean {

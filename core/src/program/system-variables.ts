@@ -20,11 +20,8 @@ function system(run: Run, number: number): number | undefined {
     return inProgram([run.sx + to[0], run.sy + to[1], run.sz + to[2]][axis])
   }
   if (number >= 5061 && number <= 5063) return inProgram([run.sx, run.sy, run.sz][axis])
-  if (number >= 5221 && number <= 5333) {
-    const name = options.profile.offsets.standard[Math.floor((number - 5221) / 20)]
-    const letter = (['X', 'Y', 'Z'] as const)[axis]
-    return name && letter ? inProgram(run.offsetAt(name, letter)) : undefined
-  }
+  const of = offsetOfVariable(run, number)
+  if (of) return inProgram(run.offsetAt(of.offset, of.axis))
   switch (number) {
     case 4001:
       return run.motion
@@ -55,6 +52,14 @@ function system(run: Run, number: number): number | undefined {
   }
 }
 
+/** The axis of a work offset that a variable holds: 5221 and on, twenty for each of the standard ones. Common practice. */
+export function offsetOfVariable({ options }: Run, number: number) {
+  if (number < 5221 || number > 5333) return undefined
+  const offset = options.profile.offsets.standard[Math.floor((number - 5221) / 20)]
+  const axis = (['X', 'Y', 'Z'] as const)[(number - 5221) % 20]
+  return offset && axis ? { offset, axis } : undefined
+}
+
 /** Keeps that a result of probing was read, and how. */
 function noteRead(run: Run, number: number): void {
   const { probing } = run.options.profile
@@ -74,8 +79,17 @@ export function getVariable(run: Run, number: number): number {
   if (number === 0) return Number.NaN
   noteRead(run, number)
   if (number > 0 && number < LOCALS) return run.frame.locals[number] as number
-  return run.common.get(number) ?? system(run, number) ?? Number.NaN
+  const value = run.common.get(number) ?? system(run, number)
+  if (value === undefined && number >= FIRST_SYSTEM && !isOffsetVariable(number))
+    run.wrong('variable-not-seen', 'stop', `What stands in #${number} is not known here.`, {
+      does: 'Where the program goes by it is not shown, so the program is not proved.',
+      once: number,
+    })
+  return value ?? Number.NaN
 }
+
+/** Variables from here on belong to the control: it sets them by itself. Common practice. */
+const FIRST_SYSTEM = 1000
 
 /**
  * Whether a variable holds a tool's length or wear, or a work offset: setting it changes where everything goes. Common

@@ -38,6 +38,8 @@ export const testMill: Machine = {
   xSpeeds: null,
   costs: null,
   pallets: null,
+  shape: 2,
+  secondHome: null,
   readyList: null,
   leastStep: 0.0001,
   toolLengths: 'gauge-line',

@@ -1,6 +1,7 @@
 import { lackingIn, layText, poseAt, type TextPose, textStrokes } from '../lettering/index.ts'
 import { type Block, has, lengthOf, target, wordValue } from './block.ts'
 import { FLAG, ROW } from './motion.ts'
+import { takeOnWord } from './on-word.ts'
 
 /** The text of the block: what stands in its first parentheses, as it stands there. */
 const textOf = ({ index, run }: Block) => /\(([^)]*)\)/.exec(index.lineText(run.lineIndex))?.[1] ?? ''
@@ -19,6 +20,7 @@ function withSerial(block: Block, text: string): string {
 export function textCycle(block: Block, code: number): void {
   const { run } = block
   const { lettering } = run.options.profile.reading
+  takeOnWord(run, `G${code}`, 'letters')
   const said = textOf(block)
   const text = wordValue(run, 'P') === 1 ? withSerial(block, said) : said
   const [x, y, z] = target(run, { machine: false })

@@ -1,4 +1,5 @@
 import { type Block, dwellOf, has, lengthOf, turningTarget, wordValue } from './block.ts'
+import { MAY_MOVE } from './check-words.ts'
 import type { ContourPoint } from './control-state.ts'
 import {
   boxCycle,
@@ -84,7 +85,7 @@ function contour(block: Block, code: number): { points: ContourPoint[]; after: n
     run.lineAt = at
     scan.line(at)
     if (scan.macroAt >= 0 || scan.badAt >= 0) continue
-    block.carryOut({ ...block, g: [], m: [] })
+    block.carryOut({ ...block, g: [], m: [], own: [] })
   }
   run.gathers = null
   Object.assign(run, place, {
@@ -244,6 +245,11 @@ export function turningBlock(block: Block): boolean {
   const { run, g, codes } = block
   for (const code of g) {
     if (code === 50) {
+      if (['X', 'Z', 'U', 'W'].some((letter) => has(run, letter)))
+        run.wrong('not-seen', 'stop', 'G50 with X, Z, U or W is not followed: it shifts the zero.', {
+          does: MAY_MOVE,
+          once: 'G50',
+        })
       const top = wordValue(run, 'S')
       if (top !== undefined) run.topSpeed = Math.max(0, top)
       run.changed()

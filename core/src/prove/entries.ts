@@ -7,12 +7,14 @@ import {
   dependsOn,
   entrySchema,
   LONGEST_PROGRAM,
+  reshapedSchema,
   spokenWords,
   textHash,
   versionRef,
 } from '../log/index.ts'
 import { formatDuration } from '../quantity/index.ts'
 import { layout } from './body.ts'
+import { coverage, coverageSays } from './coverage.ts'
 
 export const LAYOUT = 'layout'
 
@@ -41,7 +43,7 @@ export const laidOut = defineFact({
 
 /** A program, proved: for its exact text and what it depends on. */
 export const proved = defineFact({
-  schema: entrySchema('proved', {
+  schema: reshapedSchema('proved', 2, {
     title,
     frame: offsetName.describe('the offset whose part zero the layout counts from'),
     hash: textHash,
@@ -69,10 +71,12 @@ export const proved = defineFact({
       .max(10_000)
       .optional()
       .describe('numbers of all its tools, known or not; nothing in entries from before they were kept'),
+    coverage: coverage.optional().describe('how it was read; nothing in entries from before it was kept'),
     profile: versionRef,
     machine: versionRef,
   }),
-  upcast: [],
+  // What was taken on somebody's word was not kept before.
+  upcast: [(older) => older],
   subject: (entry) => `proof/${entry.title}`,
   dependsOn: ({ rests }) => rests,
   factKind: () => undefined,
@@ -83,6 +87,7 @@ export const proved = defineFact({
     says: `Proved: ${entry.title}${entry.blockDelete ? ' with block delete on' : ''}, ${VERDICT_WORDS[entry.verdict]}`,
     detail: [
       `${entry.characters} characters, ${formatDuration(entry.seconds)}`,
+      ...(entry.coverage ? [coverageSays(entry.coverage)] : []),
       ...entry.worst.slice(0, 3).map(({ line, says }) => `line ${line}: ${says}`),
     ].join('; '),
   }),

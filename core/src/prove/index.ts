@@ -13,6 +13,7 @@ export {
   layoutIn,
   type Triple,
 } from './body.ts'
+export { type Coverage, coverageOf, coverageSays } from './coverage.ts'
 export { type TextEdit, withEdits } from './edit.ts'
 export { LAYOUT, laidOut, letStand, proved } from './entries.ts'
 export { type CrashCase, findHits, type Hit, MOST_HITS } from './hits.ts'

@@ -22,6 +22,8 @@ export interface ProgramFinding extends Finding {
   /** The body that is hit. */
   body?: string
   mending?: Mending
+  /** A code, or a program by its number, of which the profile could say what it does: 'M51', 'O9901'. */
+  own?: string
   /** How often it was found beyond this one. */
   more?: number
 }

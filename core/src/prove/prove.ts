@@ -94,10 +94,11 @@ const HITS_SHARE = 0.9
 
 /** Diagnostics of the reader as findings. */
 function readerFindings({ diagnostics, further }: Program): ProgramFinding[] {
-  const found = diagnostics.map(({ code, severity, line, from, to, says, does, mend, times }) =>
+  const found = diagnostics.map(({ code, severity, line, from, to, says, does, mend, own, times }) =>
     programFinding(severity, code, line, says, does ?? 'The reader goes on after it.', {
       from,
       to,
+      ...(own ? { own, fix: `Say on the profile’s page what ${own} is, or take it out.` } : {}),
       ...(times > 1 ? { more: times - 1 } : {}),
       ...(mend ? { mending: { says: mend.says, edits: [mend] } } : {}),
     }),

@@ -2,7 +2,7 @@ import papaparse from 'papaparse'
 import { monotonicFactory } from 'ulid'
 import { describe, expect, it } from 'vitest'
 import { BRACKET_HASHES, demoReference } from '../demo/index.ts'
-import { demoLogs } from '../demo/testing.ts'
+import { demoLogs, withGoodPallets } from '../demo/testing.ts'
 import { programsOf } from '../prepare/index.ts'
 import {
   acknowledgementOf,
@@ -86,8 +86,7 @@ describe('pallets, timing and savings in the log', () => {
   })
 
   it('are planned, answered before the start, and go stale with what they rest on', () => {
-    const good: EntryOf<'palleted'> = { ...planned, verdict: 'good', worst: [] }
-    const log = pallets.map((each) => (each.id === planned.id ? good : each))
+    const { good, log } = withGoodPallets(pallets)
     const answered = [...log, start(log)]
     expect(derive(answered).run.start?.judgement.happens).toBe('runs')
     expect(derive([...log, start(log, { loaded: 5502 })]).run.start?.judgement.happens).not.toBe('runs')
@@ -118,20 +117,21 @@ describe('pallets, timing and savings in the log', () => {
 
   it('a pallet that is not proved to the letter is said', () => {
     const setup = derive(pallets)
-    expect(unprovedPallets(setup, planned.plan)).toEqual([])
-    const other = structuredClone(planned.plan)
+    const { plan } = withGoodPallets(pallets).good
+    expect(unprovedPallets(setup, plan)).toEqual([])
+    // A call of the other program was not there when it was proved.
+    expect(unprovedPallets(setup, planned.plan)).toHaveLength(2)
+    const other = structuredClone(plan)
     if (other.pallets[1]) other.pallets[1].program.text += 'M99\n'
     expect(unprovedPallets(setup, other).map(({ where }) => where)).toEqual(['pallet 2'])
     const moved = derive([...pallets, after(pallets, { kind: 'happened', what: 'vise-moved', note: '' })])
-    expect(unprovedPallets(moved, planned.plan)).toHaveLength(2)
+    expect(unprovedPallets(moved, plan)).toHaveLength(2)
   })
 
   it('the text that a pallet runs is known by its name, until another stands under it or the plan does not hold', () => {
-    const good = pallets.map((entry) =>
-      entry.kind === 'palleted' ? { ...entry, verdict: 'good' as const } : entry,
-    )
+    const { log: good, good: recorded } = withGoodPallets(pallets)
     const title = 'O5502 second operation'
-    const text = planned.plan.pallets[1]?.program.text ?? ''
+    const text = recorded.plan.pallets[1]?.program.text ?? ''
     const on = (...more: Entry[]) => textOnPallet(derive([...good, ...more]), title)
     expect(on()).toBe(text)
     expect(textOnPallet(derive(good), 'Another')).toBeUndefined()

@@ -1,7 +1,7 @@
 import { monotonicFactory } from 'ulid'
 import type { Bolts, StopKind } from '../hold/index.ts'
 import { asTyped } from '../quantity/index.ts'
-import type { Entry, EntryOf } from './kinds.ts'
+import { type Entry, type EntryOf, shapeNow } from './kinds.ts'
 import { read } from './testing-read.ts'
 
 // Logs of vise and collet for tests, entry by entry, each a minute after the last.
@@ -41,7 +41,7 @@ function open(machine: 'mill-1' | 'lathe-1'): Entry {
 export const mill = open('mill-1')
 export const lathe = open('lathe-1')
 
-type Body<K extends Entry['kind']> = Omit<EntryOf<K>, 'id' | 'setup' | 'at' | 'by' | 'kind'>
+type Body<K extends Entry['kind']> = Omit<EntryOf<K>, 'id' | 'setup' | 'at' | 'by' | 'kind' | 'shape'>
 export function add<K extends Entry['kind']>(opened: Entry, kind: K, body: Body<K>): EntryOf<K> {
   minutes += 1
   const at = start + minutes * 60_000
@@ -52,6 +52,7 @@ export function add<K extends Entry['kind']>(opened: Entry, kind: K, body: Body<
     by: 'RT',
     kind,
     ...body,
+    ...shapeNow(kind),
   }) as EntryOf<K>
 }
 

@@ -4,7 +4,7 @@ import type { Reading } from '../pickup/index.ts'
 import { asTyped } from '../quantity/index.ts'
 import { deriveSetup, type Setup } from './derive.ts'
 import type { HappeningKind } from './happenings.ts'
-import type { Entry, EntryOf, Logged } from './kinds.ts'
+import { type Entry, type EntryOf, type Logged, shapeNow } from './kinds.ts'
 import { isUnreadable } from './log-lines.ts'
 import type { Reference } from './reference.ts'
 import { inch, sweepOf } from './testing-hold.ts'
@@ -19,7 +19,7 @@ const nextId = monotonicFactory(() => 0.5)
 export const start = Date.UTC(2026, 10, 24, 8)
 let minutes = 0
 
-type Body<K extends Entry['kind']> = Omit<EntryOf<K>, 'id' | 'setup' | 'at' | 'by' | 'kind'>
+type Body<K extends Entry['kind']> = Omit<EntryOf<K>, 'id' | 'setup' | 'at' | 'by' | 'kind' | 'shape'>
 
 function stamp() {
   minutes += 1
@@ -40,7 +40,7 @@ export const opened: Entry = (() => {
 })()
 
 export const add = <K extends Entry['kind']>(kind: K, body: Body<K>) =>
-  ({ ...stamp(), setup: opened.id, kind, ...body }) as unknown as EntryOf<K>
+  ({ ...stamp(), setup: opened.id, kind, ...body, ...shapeNow(kind) }) as unknown as EntryOf<K>
 
 export const edge = (axis: 'X' | 'Y', position: number): Reading => ({
   method: 'edge-finder',

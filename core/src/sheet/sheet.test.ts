@@ -20,11 +20,20 @@ describe('the setup sheet', () => {
     )
     expect(sheet.hold.find(({ what }) => what === 'Square')?.stale).toContain('before the vise was moved')
     expect(sheet.tools.every(({ length }) => length !== '')).toBe(true)
-    const bracket = sheetOf(pallets)
-    expect(bracket.accepted.map(({ by, what }) => `${by} ${what}`)).toEqual([
-      'LB O5501 first operation',
-      'LB O5502 second operation',
-    ])
+    const proved = pallets.filter((each) => each.kind === 'proved')
+    const [, of] = proved
+    const stands = of && {
+      ...{ setup: of.setup, at: of.at, by: 'LB', title: of.title, hash: of.hash },
+      ...{
+        kind: 'let-stand' as const,
+        id: '7ZZZZZZZZZZZZZZZZZZZZZZZZZ',
+        code: 'word-idle',
+        line: 3,
+        says: 'Q',
+      },
+    }
+    const bracket = sheetOf(stands ? [...pallets, stands] : pallets)
+    expect(bracket.accepted.map(({ by, what }) => `${by} ${what}`)).toEqual(['LB O5502 second operation'])
     expect(bracket.left.join()).toContain('Run: Mend the programs of the pallets.')
     expect(bracket.handedOver?.by).toBe('LB')
     expect(bracket.offsets.map(({ name, check }) => `${name} ${check?.says}`)).toEqual([

@@ -108,6 +108,8 @@ export const practiceMachine = (kind: 'mill' | 'lathe', unit: LengthUnit): Machi
     xSpeeds: null,
     costs: null,
     pallets: null,
+    shape: 2,
+    secondHome: null,
     readyList: null,
     leastStep: unit === 'inch' ? 0.0001 : 0.001,
     toolLengths: 'gauge-line',

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest'
-import { demoLogs } from '../demo/testing.ts'
+import { demoLogs, withGoodPallets } from '../demo/testing.ts'
 import type { Entry, EntryOf } from '../setup/index.ts'
 import { correctionsDue, footOf } from './index.ts'
 import { firstOf, setupOf, stateOf, travel } from './testing.ts'
@@ -13,8 +13,7 @@ describe('pallets', () => {
   const planned = log.find(
     (each): each is EntryOf<'palleted'> => each.kind === 'palleted',
   ) as EntryOf<'palleted'>
-  const good: EntryOf<'palleted'> = { ...planned, verdict: 'good', worst: [] }
-  const mended = log.map((each) => (each.id === planned.id ? good : each))
+  const { good, log: mended } = withGoodPallets(log)
   let n = 0
   const after = (body: object): Entry => {
     const at = new Date(now + ++n * 60_000).toISOString()

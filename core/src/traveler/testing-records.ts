@@ -32,7 +32,7 @@ import { angleOf, identifiedAs, lengthOf, readingOf, stockOf, zeroMovedOf } from
 const HASH = 'a'.repeat(64)
 
 type Kind = 'mill' | 'lathe'
-type Body<K extends Entry['kind']> = Omit<EntryOf<K>, 'id' | 'setup' | 'at' | 'by' | 'kind'>
+type Body<K extends Entry['kind']> = Omit<EntryOf<K>, 'id' | 'setup' | 'at' | 'by' | 'kind' | 'shape'>
 
 /** What a person at a machine records, entry by entry: each as it should be, or as badly as it is asked for. */
 export class Records {

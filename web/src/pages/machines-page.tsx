@@ -49,9 +49,10 @@ function MachineEditor({ machine }: { machine: Machine }) {
   })
   const { register, handleSubmit, formState, watch, setValue } = form
   const { errors } = formState
-  const [unit, kind, rapids, probe, profileId, xSpeeds] = watch([
+  const [unit, kind, secondHome, rapids, probe, profileId, xSpeeds] = watch([
     'unit',
     'kind',
+    'secondHome',
     'rapids',
     'probe',
     'profileId',
@@ -75,6 +76,7 @@ function MachineEditor({ machine }: { machine: Machine }) {
               if (rapids) setValue('rapids.Y', mill ? '' : null, { shouldDirty: true })
               if (!mill) setValue('around', null, { shouldDirty: true })
               setValue('dynamics', null, { shouldDirty: true })
+              setValue('secondHome', null, { shouldDirty: true })
               if (!mill) setValue('probe', null, { shouldDirty: true })
               if (!mill) setValue('pallets', null, { shouldDirty: true })
               setValue(mill ? 'turret' : 'head', null, { shouldDirty: true })
@@ -133,6 +135,29 @@ function MachineEditor({ machine }: { machine: Machine }) {
               />
             </div>
           ))}
+          <div className="col-span-full">
+            <CheckField
+              label="Second home known: where G30 goes"
+              checked={secondHome !== null}
+              onChange={({ target }) =>
+                setValue(
+                  'secondHome',
+                  target.checked ? { X: '', Y: kind === 'mill' ? '' : '0', Z: '' } : null,
+                  { shouldDirty: true },
+                )
+              }
+            />
+          </div>
+          {secondHome &&
+            axes.map((axis) => (
+              <Field
+                key={axis}
+                label={`${axis} at the second home, ${symbol}`}
+                digits
+                {...register(`secondHome.${axis}`)}
+                wrong={errors.secondHome?.[axis]?.message}
+              />
+            ))}
           {kind === 'mill' && (
             <div className="col-span-full">
               <CheckField label="The table moves in X, the spindle stands" {...register('tableMoves.X')} />

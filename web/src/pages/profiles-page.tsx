@@ -8,12 +8,14 @@ import type { Machine } from '@dogleg/core/machine'
 import { writeLoad } from '@dogleg/core/pickup'
 import { zodResolver } from '@hookform/resolvers/zod'
 import { type FieldError, useForm, useWatch } from 'react-hook-form'
+import { useLocation } from 'react-router'
 import type { z } from 'zod'
 import { useRows } from '../log/rows.ts'
 import { Listing } from '../program/listing.tsx'
 import { EditorEnd } from '../reference/editor-end.tsx'
 import { AreaField, CheckField, Field, Section, SelectField, Wrong } from '../reference/form-fields.tsx'
 import { MacrosSection } from '../reference/macros-section.tsx'
+import { OwnCodesSection, useAskedCode } from '../reference/own-codes-section.tsx'
 import { ProbingSection, USUAL_PROBING } from '../reference/probing-section.tsx'
 import { ReadingSection } from '../reference/reading-section.tsx'
 import { RowsPage } from '../reference/rows-page.tsx'
@@ -55,24 +57,30 @@ function Preview({ profile, machine }: { profile: Profile; machine: Machine }) {
 
 const asNumber = { valueAsNumber: true }
 
+/** A code that Prove did not know, where the page was opened to say what it is. */
+function askedIn(state: unknown): string | undefined {
+  if (typeof state !== 'object' || state === null || !('own' in state)) return undefined
+  return typeof state.own === 'string' ? state.own : undefined
+}
+
 function ProfileEditor({ profile }: { profile: Profile }) {
+  const asked = askedIn(useLocation().state)
   const { data: machines = [] } = useRows('machines')
   const mills = machines.filter(({ kind }) => kind === 'mill')
   /** The machine of the preview; none, no preview. */
   const mill = mills.find(({ profileId }) => profileId === profile.id) ?? mills[0]
   const { save, copy, onTheirs } = useSave('profiles')
-  const { register, handleSubmit, formState, control, setValue } = useForm<
-    z.input<typeof profileSchema>,
-    unknown,
-    Profile
-  >({
+  const form = useForm<z.input<typeof profileSchema>, unknown, Profile>({
     defaultValues: profile,
     resolver: zodResolver(profileSchema),
     mode: 'onChange',
   })
+  const { register, handleSubmit, formState, control, setValue } = form
+  useAskedCode(asked, form)
   const { errors } = formState
   const draft = useWatch({ control }) as Profile
   const read = profileSchema.safeParse(draft)
+  /** To be called only where the section is there: a field that is registered brings its section into being. */
   const notes = (
     section: { note?: FieldError } | undefined,
     name:
@@ -222,7 +230,7 @@ function ProfileEditor({ profile }: { profile: Profile }) {
           onHas={(has) =>
             setValue('probing', has ? USUAL_PROBING : null, { shouldDirty: true, shouldValidate: true })
           }
-          note={notes(errors.probing, 'probing.note')}
+          note={draft.probing && notes(errors.probing, 'probing.note')}
         />
         <SettingSection
           setting={draft.setting}
@@ -231,7 +239,7 @@ function ProfileEditor({ profile }: { profile: Profile }) {
           onHas={(has) =>
             setValue('setting', has ? USUAL_SETTING : null, { shouldDirty: true, shouldValidate: true })
           }
-          note={notes(errors.setting, 'setting.note')}
+          note={draft.setting && notes(errors.setting, 'setting.note')}
         />
         <MacrosSection
           macros={draft.macros}
@@ -240,7 +248,7 @@ function ProfileEditor({ profile }: { profile: Profile }) {
           onHas={(has) =>
             setValue('macros', has ? USUAL_MACRO_LANGUAGE : null, { shouldDirty: true, shouldValidate: true })
           }
-          note={notes(errors.macros, 'macros.note')}
+          note={draft.macros && notes(errors.macros, 'macros.note')}
         />
         <ReadingSection
           reading={draft.reading}
@@ -249,6 +257,7 @@ function ProfileEditor({ profile }: { profile: Profile }) {
           setValue={setValue}
           note={notes(errors.reading, 'reading.note')}
         />
+        <OwnCodesSection control={control} register={register} errors={errors.ownCodes} />
         <Section title="Blocks and comments">
           <CheckField label="Number the blocks" {...register('blocks.numbered')} />
           <Field

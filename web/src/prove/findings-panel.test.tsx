@@ -2,6 +2,7 @@ import { demoReference } from '@dogleg/core/demo'
 import { prove } from '@dogleg/core/prove'
 import type { EntryOf } from '@dogleg/core/setup'
 import { act, fireEvent, render, screen } from '@testing-library/react'
+import { MemoryRouter } from 'react-router'
 import { expect, it, vi } from 'vitest'
 import { SETTLE_MS } from '../log/settled.ts'
 import { FindingsPanel } from './findings-panel.tsx'
@@ -37,6 +38,8 @@ it('a program that was read to the limit of work says so, and is read ten times 
       onFurther={onFurther}
       standing={() => undefined}
       onLetStand={undefined}
+      profileId="compact"
+      coverage={undefined}
     />
   )
   const { rerender } = render(panel(findingsOf(LOOP, 100_000)))
@@ -64,6 +67,8 @@ it('a finding is let stand by a person, once it is open and was on screen a whil
       onFurther={() => {}}
       standing={(finding) => (stands && finding === look ? by : undefined)}
       onLetStand={onLetStand}
+      profileId="compact"
+      coverage={undefined}
     />
   )
   const key = () => screen.queryByRole('button', { name: 'I looked, let it stand' })
@@ -82,4 +87,39 @@ it('a finding is let stand by a person, once it is open and was on screen a whil
   expect(key()).toBeNull()
   expect(screen.getByText(/let stand by RT/)).toBeTruthy()
   vi.useRealTimers()
+})
+
+const shown = (text: string, coverage?: Parameters<typeof FindingsPanel>[0]['coverage']) =>
+  render(
+    <MemoryRouter>
+      <FindingsPanel
+        findings={findingsOf(text)}
+        chosen={undefined}
+        onChoose={() => {}}
+        onMend={undefined}
+        onFurther={() => {}}
+        standing={() => undefined}
+        onLetStand={undefined}
+        profileId="compact"
+        coverage={coverage}
+      />
+    </MemoryRouter>,
+  )
+
+it('a code that is not known leads to where somebody can say what it is; a mode that is known does not', () => {
+  shown('G20 G90 G54\nM777\nG41 D1\nM30')
+  const [link, ...others] = screen.getAllByRole('link')
+  expect(link?.textContent?.trim()).toBe('Say what M777 is')
+  expect(link?.getAttribute('href')).toBe('/profiles/compact')
+  expect(others).toEqual([])
+  expect(screen.getByText(/G41 is not followed/)).toBeTruthy()
+})
+
+it('says how the program was read: exactly, or what of it on whose word', () => {
+  shown('G20 G90 G54\nM30', { unsure: 0, taken: [] })
+  expect(screen.getByText('every block read exactly.')).toBeTruthy()
+  shown('G20 G90 G54\nM30', { unsure: 2, taken: [{ code: 'M51', how: 'harmless', by: 'MK' }] })
+  expect(
+    screen.getByText('every block read exactly, but for: M51 moves nothing (says MK); 2 places to look at.'),
+  ).toBeTruthy()
 })

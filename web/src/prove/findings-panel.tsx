@@ -1,9 +1,9 @@
 import type { Severity } from '@dogleg/core/fact'
-import type { Mending, ProgramFinding } from '@dogleg/core/prove'
+import { type Coverage, coverageSays, type Mending, type ProgramFinding } from '@dogleg/core/prove'
 import type { EntryOf } from '@dogleg/core/setup'
-import { CheckCheck, Eye, FastForward, Info, type LucideIcon, OctagonX, Wrench } from 'lucide-react'
+import { BookOpen, CheckCheck, Eye, FastForward, Info, type LucideIcon, OctagonX, Wrench } from 'lucide-react'
 import { useSettled } from '../log/settled.ts'
-import { Button } from '../ui/button.tsx'
+import { Button, ButtonLink } from '../ui/button.tsx'
 import { When } from '../ui/when.tsx'
 
 const LOOKS: Record<Severity, { Icon: LucideIcon; look: string; word: string }> = {
@@ -27,6 +27,8 @@ export function FindingsPanel({
   onFurther,
   standing,
   onLetStand,
+  profileId,
+  coverage,
 }: {
   findings: readonly ProgramFinding[]
   chosen: ProgramFinding | undefined
@@ -39,59 +41,79 @@ export function FindingsPanel({
   standing: (finding: ProgramFinding) => EntryOf<'let-stand'> | undefined
   /** Says that the one that is open was looked at and stands; undefined where nothing is known of the text yet. */
   onLetStand: ((finding: ProgramFinding) => void) | undefined
+  /** The profile whose page can say what a code is. */
+  profileId: string
+  /** How the program was read; undefined where something stops its proof. */
+  coverage: Coverage | undefined
 }) {
+  const read = coverage && (
+    <p className="py-1 text-ink-soft first-letter:uppercase">{coverageSays(coverage)}.</p>
+  )
   if (findings.length === 0)
-    return <p className="py-3 text-lg">Nothing is said of this program for this setup.</p>
+    return (
+      <>
+        <p className="py-3 text-lg">Nothing is said of this program for this setup.</p>
+        {read}
+      </>
+    )
   return (
-    <ul aria-label="Findings" className="space-y-1">
-      {findings.slice(0, SHOWN).map((finding) => {
-        const { severity, code, line, says, why, fix, mending, more } = finding
-        const { Icon, look, word } = LOOKS[severity]
-        return (
-          <li
-            key={`${code}-${line}-${says}`}
-            className={`flex flex-wrap items-start gap-x-3 border-t border-rule py-1 ${finding === chosen ? 'bg-stock-shade' : ''}`}
-          >
-            <button
-              type="button"
-              onClick={() => onChoose(finding)}
-              className="flex min-h-11 min-w-0 flex-1 gap-2 text-left hover:bg-stock-shade"
+    <>
+      {read}
+      <ul aria-label="Findings" className="space-y-1">
+        {findings.slice(0, SHOWN).map((finding) => {
+          const { severity, code, line, says, why, fix, mending, more, own } = finding
+          const { Icon, look, word } = LOOKS[severity]
+          return (
+            <li
+              key={`${code}-${line}-${says}`}
+              className={`flex flex-wrap items-start gap-x-3 border-t border-rule py-1 ${finding === chosen ? 'bg-stock-shade' : ''}`}
             >
-              <Icon aria-label={word} size={22} className={`mt-0.5 shrink-0 ${look}`} />
-              <span className="digits w-20 shrink-0 font-semibold">line {line}</span>
-              <span className="min-w-0">
-                <span className="block font-semibold">
-                  {says}
-                  {more ? ` And ${more} more.` : ''}
+              <button
+                type="button"
+                onClick={() => onChoose(finding)}
+                className="flex min-h-11 min-w-0 flex-1 gap-2 text-left hover:bg-stock-shade"
+              >
+                <Icon aria-label={word} size={22} className={`mt-0.5 shrink-0 ${look}`} />
+                <span className="digits w-20 shrink-0 font-semibold">line {line}</span>
+                <span className="min-w-0">
+                  <span className="block font-semibold">
+                    {says}
+                    {more ? ` And ${more} more.` : ''}
+                  </span>
+                  <span className="block text-ink-soft">
+                    {why} {fix}
+                  </span>
                 </span>
-                <span className="block text-ink-soft">
-                  {why} {fix}
-                </span>
-              </span>
-            </button>
-            <Stands
-              by={severity === 'look' ? standing(finding) : undefined}
-              onLetStand={
-                severity === 'look' && finding === chosen && onLetStand
-                  ? () => onLetStand(finding)
-                  : undefined
-              }
-            />
-            {STOPPED.has(code) && (
-              <Button onClick={onFurther} className="shrink-0">
-                <FastForward aria-hidden size={18} /> Read ten times as far
-              </Button>
-            )}
-            {mending && onMend && (
-              <Button onClick={() => onMend(mending)} className="shrink-0">
-                <Wrench aria-hidden size={18} /> Mend…
-              </Button>
-            )}
-          </li>
-        )
-      })}
-      {findings.length > SHOWN && <li className="py-2">and {findings.length - SHOWN} more</li>}
-    </ul>
+              </button>
+              <Stands
+                by={severity === 'look' ? standing(finding) : undefined}
+                onLetStand={
+                  severity === 'look' && finding === chosen && onLetStand
+                    ? () => onLetStand(finding)
+                    : undefined
+                }
+              />
+              {STOPPED.has(code) && (
+                <Button onClick={onFurther} className="shrink-0">
+                  <FastForward aria-hidden size={18} /> Read ten times as far
+                </Button>
+              )}
+              {own && (
+                <ButtonLink to={`/profiles/${profileId}`} state={{ own }} className="shrink-0">
+                  <BookOpen aria-hidden size={18} /> Say what {own} is
+                </ButtonLink>
+              )}
+              {mending && onMend && (
+                <Button onClick={() => onMend(mending)} className="shrink-0">
+                  <Wrench aria-hidden size={18} /> Mend…
+                </Button>
+              )}
+            </li>
+          )
+        })}
+        {findings.length > SHOWN && <li className="py-2">and {findings.length - SHOWN} more</li>}
+      </ul>
+    </>
   )
 }
 

@@ -2,6 +2,7 @@ import { staleLayout } from '@dogleg/core/prepare'
 import {
   blockOfFinding,
   blockOfLine,
+  coverageOf,
   type Layout,
   layoutIn,
   layout as layoutSchema,
@@ -324,6 +325,8 @@ export function ProveStep() {
                   onFurther={() => setRead({ of: text, further: further * FURTHER })}
                   standing={standing}
                   onLetStand={letStand}
+                  profileId={setup.profile.id}
+                  coverage={proof && proof.verdict !== 'stop' ? coverageOf(proof.program) : undefined}
                 />
               )}
               {place === 'area' && (

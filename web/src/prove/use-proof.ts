@@ -2,7 +2,7 @@ import { KEPT_FINDINGS } from '@dogleg/core/fact'
 import { LONGEST_PROGRAM } from '@dogleg/core/log'
 import { codedWith, proofAgainst, proofRests, proveCase, toolsUsed } from '@dogleg/core/prepare'
 import { MOST_WORK } from '@dogleg/core/program'
-import { type Layout, layout as layoutSchema, type ProgramFinding } from '@dogleg/core/prove'
+import { coverageOf, type Layout, layout as layoutSchema, type ProgramFinding } from '@dogleg/core/prove'
 import { LONGEST_SAYING, offsetTable, standsFor } from '@dogleg/core/setup'
 import { useCallback, useEffect, useMemo, useRef } from 'react'
 import type { OpenSetup } from '../log/open-setup.ts'
@@ -145,6 +145,7 @@ export function useProof({
           .filter(({ number }) => used.tools.includes(number))
           .map(({ id, version }) => ({ id, version })),
         uses: used.tools,
+        coverage: coverageOf(proof.program),
         profile: { id: profile.id, version: profile.version },
         machine: { id: machine.id, version: machine.version },
       })

@@ -7,6 +7,7 @@ export const MACHINE_NUMBERS: TypedNumbers = {
   leastStep: 'length',
   'axes.*.*': 'length',
   'home.*': 'length',
+  'secondHome.*': 'length',
   'rapids.*': 'length',
   'rapidMarks.*': 'number',
   'dynamics.acceleration.*': 'length',

@@ -12,7 +12,9 @@ const table = (heads, rows) => {
   const all = [heads, ...rows]
   const widths = heads.map((_, column) => Math.max(...all.map((row) => row[column].length)))
   const line = (row) => `| ${row.map((cell, column) => cell.padEnd(widths[column])).join(' | ')} |`
-  return [line(heads), `| ${widths.map((width) => '-'.repeat(width)).join(' | ')} |`, ...rows.map(line)].join('\n')
+  return [line(heads), `| ${widths.map((width) => '-'.repeat(width)).join(' | ')} |`, ...rows.map(line)].join(
+    '\n',
+  )
 }
 
 const codes = () =>
@@ -37,7 +39,10 @@ const own = () =>
 const withTables = (text) =>
   Object.entries({ codes: codes(), own: own() }).reduce(
     (so, [name, of]) =>
-      so.replace(new RegExp(`<!-- ${name} -->[^]*?<!-- end -->`), `<!-- ${name} -->\n\n${of}\n\n<!-- end -->`),
+      so.replace(
+        new RegExp(`<!-- ${name} -->[^]*?<!-- end -->`),
+        `<!-- ${name} -->\n\n${of}\n\n<!-- end -->`,
+      ),
     text,
   )
 

@@ -24,7 +24,7 @@ const about = {
  * What a code, or a program whose text is not in the program that calls it, does on one control: on somebody's word, since the
  * reader cannot know it.
  */
-export const ownCode = z.discriminatedUnion('does', [
+const ownCode = z.discriminatedUnion('does', [
   z.object({
     ...about,
     does: z.literal('harmless').describe('moves no axis'),

@@ -276,6 +276,12 @@ export const profile = z
     shape: z.literal(2),
     id: z.string().min(1).max(40),
     version: z.int().min(1),
+    writesSince: z
+      .int()
+      .min(1)
+      .describe(
+        'version since which it says the same but for its own codes: what was written since then stands',
+      ),
     name: z.string().trim().min(1, 'Give the profile a name.').max(40, 'Keep the name under 40 characters.'),
     numbers,
     blocks,

@@ -1,6 +1,6 @@
 import { type Block, wordValue } from './block.ts'
 import { MAY_MOVE } from './check-words.ts'
-import { type Frame, newLocals } from './control-state.ts'
+import { type Frame, newLocals } from './frame.ts'
 import { argumentsOf } from './macro-flow.ts'
 import { ownProgram, takeOnWord } from './on-word.ts'
 import { probeCall } from './probe-calls.ts'

@@ -1,36 +1,18 @@
 import type { LinearAxis, Machine } from '../machine/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 import { Diagnoser, type Mend } from './diagnose.ts'
+import { type Frame, newLocals } from './frame.ts'
 import type { Library } from './library.ts'
 import { FLAG, type ModalState, MotionBuilder, type SpindleDirection } from './motion.ts'
 import { type LengthMeasured, MOST_WRITTEN, type OffsetWritten, type VariableSet } from './offset-written.ts'
-import type { TakenOnWord } from './on-word.ts'
 import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
 import { Scanner } from './scan.ts'
 import { rpmAlong, rpmAtRadius, rpmRound, type SurfaceSpeed } from './surface-speed.ts'
+import type { TakenOnWord } from './taken.ts'
 import { Work } from './work.ts'
 
 export const RADIAN = Math.PI / 180
-
-/** Local variables #1 to #33. */
-export const LOCALS = 34
-
-/** One level of calls: where it goes back to, and what is its own. */
-export interface Frame {
-  kind: 'main' | 'M97' | 'M98' | 'G65'
-  /** Line (from 0) that runs after it, and the line that it begins with. */
-  back: number
-  begins: number
-  repeats: number
-  /** What it is called in messages: O9901, M51. */
-  name: string
-  locals: Float64Array
-  /** WHILE loops that it stands in. */
-  loops: { number: number; line: number }[]
-}
-
-export const newLocals = () => new Float64Array(LOCALS).fill(Number.NaN)
 
 /** A point that a lathe's roughing cycle gathers instead of cutting; X is a radius. */
 export interface ContourPoint {

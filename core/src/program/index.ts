@@ -19,11 +19,11 @@ export {
   type SpindleDirection,
 } from './motion.ts'
 export type { LengthMeasured, OffsetWritten, VariableSet } from './offset-written.ts'
-export { HOW_TAKEN, type TakenOnWord } from './on-word.ts'
 export type { Alarm, ProbeCallRun, Probed, ProbeMacro, ResultRead } from './probed.ts'
 export { type Program, read } from './read.ts'
 export { boxStandIn, type ReadOptions, type StandIn } from './read-options.ts'
 export { notReadBack, type PlannedStep, readSteps, readsAs, type Step } from './steps.ts'
 export { rpmAlong, rpmAtRadius, rpmRound, type SurfaceSpeed } from './surface-speed.ts'
+export { HOW_TAKEN, type TakenOnWord } from './taken.ts'
 export { type ProgramBlock, readBlocks, type Word } from './words.ts'
 export { MOST_WORK } from './work.ts'

@@ -1,6 +1,6 @@
 import { type Block, has, movesAxes, ROTARY } from './block.ts'
 import { argumentWords, callMacro } from './calls.ts'
-import { newLocals } from './control-state.ts'
+import { newLocals } from './frame.ts'
 import { argumentsOf } from './macro-flow.ts'
 import { doWait, notAllowed, takeOnWord } from './on-word.ts'
 import type { Run } from './run.ts'

@@ -1,4 +1,4 @@
-import { LOCALS } from './control-state.ts'
+import { LOCALS } from './frame.ts'
 import { MOST_PROBED } from './probed.ts'
 import type { Run } from './run.ts'
 

@@ -25,6 +25,11 @@ interface RowSpec<Noun extends string, Schema extends RowSchema> {
   inFile: { which: 'named' | 'of-machine'; most: number }
   /** Rows of other nouns that it cannot be without, and what is said where one is missing. */
   needs?(row: RowBy<Schema>): { noun: string; id: string; code: ProblemCode; says: string }[]
+  /**
+   * The row as it is kept when it is saved: with what follows from the version before it, where there is one, and from who saves it
+   * (initials; undefined where nobody says).
+   */
+  follows?(row: RowBy<Schema>, before: RowBy<Schema> | undefined, by: string | undefined): RowBy<Schema>
   /** Why two rows cannot both be there, in a sentence; undefined where they can. */
   clashes?(row: RowBy<Schema>, other: RowBy<Schema>): string | undefined
 }

@@ -37,13 +37,18 @@ export const machineEdited = (
     ? undefined
     : `${made} version ${entry.machine.version} of ${machine.name}, which has been edited`
 
-/** The same of the profile that the machine speaks. */
+/**
+ * The same of the profile that the machine speaks. What is written for it stands while only the machine's own codes are edited; what is
+ * read by it (`reads`) does not.
+ */
 export const profileEdited = (
   entry: EntryOf<MadeFor>,
   { profile }: Pick<Context, 'profile'>,
   made: string,
+  { reads = false } = {},
 ): string | undefined =>
-  entry.profile.id === profile.id && entry.profile.version === profile.version
+  entry.profile.id === profile.id &&
+  (entry.profile.version === profile.version || (!reads && entry.profile.version >= profile.writesSince))
     ? undefined
     : `${made} ${entry.profile.id} version ${entry.profile.version}; the machine now speaks ${profile.name} version ${profile.version}`
 

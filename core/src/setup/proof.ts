@@ -86,7 +86,7 @@ const proofFreshness = (entry: EntryOf<'proved'>, context: Context): Freshness =
     context,
     () =>
       machineEdited(entry, context, 'proved on') ??
-      profileEdited(entry, context, 'proved for') ??
+      profileEdited(entry, context, 'proved for', { reads: true }) ??
       toolsEdited(
         { was: entry.tools, uses: entry.uses ?? [], now: context.tools },
         context.machine,

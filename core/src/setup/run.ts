@@ -48,7 +48,9 @@ const palletFreshness = (entry: EntryOf<'palleted'>, context: Context): Freshnes
   freshnessWith(
     entry,
     context,
-    () => machineEdited(entry, context, 'planned for') ?? profileEdited(entry, context, 'planned for'),
+    () =>
+      machineEdited(entry, context, 'planned for') ??
+      profileEdited(entry, context, 'planned for', { reads: true }),
   )
 
 export function deriveRun(counting: readonly Logged[], context: Context): RunState {

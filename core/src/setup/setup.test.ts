@@ -196,11 +196,14 @@ describe('what makes what stale (common practice; the whole table)', () => {
   it('a program goes stale when the profile or the machine is edited', () => {
     const edited = {
       ...demoReference,
-      profiles: demoReference.profiles.map((each) => ({ ...each, version: 2 })),
+      profiles: demoReference.profiles.map((each) => ({ ...each, version: 2, writesSince: 2 })),
     }
     expect(stale(whole().all, edited).program).toMatch(
       /compact version 1; the machine now speaks Compact version 2/,
     )
+    // Another code of the machine's own changes nothing of what is written.
+    const said = demoReference.profiles.map((each) => ({ ...each, version: 2 }))
+    expect(stale(whole().all, { ...demoReference, profiles: said }).program).toBeUndefined()
     const machines = demoReference.machines.map((each) => ({ ...each, version: 3 }))
     expect(stale(whole().all, { ...demoReference, machines }).program).toMatch(/version 1 of Mill 1/)
   })

@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
 import { demoLogs } from '../demo/testing.ts'
-import { deriveSetup, type Entry, readEntryText } from '../setup/index.ts'
+import { deriveSetup, type Entry, type EntryOf, readEntryText } from '../setup/index.ts'
 import { setupOf, travel } from '../traveler/testing.ts'
 import { makeSetupFile, readSetupFile, setupSheet } from './index.ts'
 
@@ -20,19 +20,18 @@ describe('the setup sheet', () => {
     )
     expect(sheet.hold.find(({ what }) => what === 'Square')?.stale).toContain('before the vise was moved')
     expect(sheet.tools.every(({ length }) => length !== '')).toBe(true)
-    const proved = pallets.filter((each) => each.kind === 'proved')
-    const [, of] = proved
-    const stands = of && {
-      ...{ setup: of.setup, at: of.at, by: 'LB', title: of.title, hash: of.hash },
-      ...{
-        kind: 'let-stand' as const,
-        id: '7ZZZZZZZZZZZZZZZZZZZZZZZZZ',
-        code: 'word-idle',
-        line: 3,
-        says: 'Q',
-      },
+    const said = { code: 'word-idle', line: 3, says: 'Q does nothing in this line.' }
+    const looked = pallets.map((each) =>
+      each.kind === 'proved' && each.title === 'O5502 second operation'
+        ? { ...each, verdict: 'look' as const, counts: { stop: 0, look: 1, note: 0 }, worst: [said] }
+        : each,
+    )
+    const of = looked.find((each) => each.kind === 'proved' && each.verdict === 'look') as EntryOf<'proved'>
+    const stands: Entry = {
+      ...{ id: '7ZZZZZZZZZZZZZZZZZZZZZZZZZ', setup: of.setup, at: of.at, by: 'LB', kind: 'let-stand' },
+      ...{ title: of.title, hash: of.hash, ...said },
     }
-    const bracket = sheetOf(stands ? [...pallets, stands] : pallets)
+    const bracket = sheetOf([...looked, stands])
     expect(bracket.accepted.map(({ by, what }) => `${by} ${what}`)).toEqual(['LB O5502 second operation'])
     expect(bracket.left.join()).toContain('Run: Mend the programs of the pallets.')
     expect(bracket.handedOver?.by).toBe('LB')

@@ -1,3 +1,4 @@
+import type { OwnCode, Profile } from '@dogleg/core/control'
 import { demoReference } from '@dogleg/core/demo'
 import type { ToolShape } from '@dogleg/core/machine'
 import { afterAll, beforeAll, describe, expect, it } from 'vitest'
@@ -49,6 +50,32 @@ describe('the number of a tool', () => {
     await demo.database.write((tx) => addRow(tx, 'tools', twin, { at: 0 }))
     expect((await put({ ...twin, note: 'dull' })).status).toBe(200)
     expect((await put({ ...twin, version: 2, number: 43 })).status).toBe(200)
+  })
+})
+
+describe('the codes that a profile lists as the machine’s own', () => {
+  const [compact] = demoReference.profiles as [Profile]
+  const own = (code: string, by: string): OwnCode => ({
+    ...{ code, on: 'both', says: '', by },
+    ...{ does: 'harmless', seconds: 0 },
+  })
+  const save = async (row: Profile, by: string) =>
+    (await demo.ask('PUT', `/api/profiles/compact?by=${by}`, row)).body as Profile
+
+  it('are on the word of who saves them, whatever is sent; what is written stands, until anything else is edited', async () => {
+    const first = await save({ ...compact, ownCodes: [own('M51', 'ZZ'), ...compact.ownCodes] }, 'MK')
+    expect(first.ownCodes[0]).toEqual(own('M51', 'MK'))
+    expect(first.ownCodes.slice(1)).toEqual(compact.ownCodes)
+    expect([first.version, first.writesSince]).toEqual([compact.version + 1, compact.writesSince])
+    // One that is left as it was stays on the word of who said it; sent twice it is the same edit.
+    const second = await save({ ...first, ownCodes: [own('M51', 'MK'), own('M52', '')] }, 'RT')
+    expect(second.ownCodes).toEqual([own('M51', 'MK'), own('M52', 'RT')])
+    expect(await save({ ...first, ownCodes: [own('M51', 'MK'), own('M52', 'RT')] }, 'RT')).toEqual(second)
+    const third = await save({ ...second, clearUp: { way: 'home-return', note: '' } }, 'RT')
+    expect(third.writesSince).toBe(third.version)
+    // What a page says of it counts for nothing.
+    const fourth = await save({ ...third, writesSince: 1 }, 'RT')
+    expect(fourth.writesSince).toBe(third.version)
   })
 })
 

@@ -26,12 +26,15 @@ function nounRoutes<N extends Noun>(
   noun: N,
   { database, feed, store, clock }: ReferenceOptions,
 ) {
-  const { one, needs, clashes } = rowKind(noun)
+  const { one, needs, clashes, follows } = rowKind(noun)
   /** Who saves it: whoever is signed in, and where nobody signs in whoever the page says. */
   const savedBy = ({ person }: Who, { by }: { by?: string | undefined }) => ({
     by: person?.initials ?? by,
     at: clock(),
   })
+  /** The row as it is kept. */
+  const kept = (row: Row<N>, before: Row<N> | undefined, { by }: { by?: string | undefined }): Row<N> =>
+    follows ? follows(row, before, by) : row
   const write = async <T>(work: (tx: Writer) => Promise<T>): Promise<T> => {
     const done = await database.write(work)
     feed.rowChanged()
@@ -79,7 +82,7 @@ function nounRoutes<N extends Noun>(
   answersRows(app, 'addRow', noun, async ({ body, query }, { who }) =>
     write(async (tx) => {
       const rows = referenceStore(tx)
-      const row = { ...(await read(body, rows)), version: 1 }
+      const row = kept({ ...(await read(body, rows)), version: 1 }, undefined, savedBy(who, query))
       const standing = await rows.newest(noun, row.id)
       if (standing && JSON.stringify(standing) !== JSON.stringify(row))
         throw new Problem(
@@ -102,7 +105,7 @@ function nounRoutes<N extends Noun>(
       const row = await read(body, rows)
       const standing = await rows.newest(noun, id)
       if (!standing || row.id !== id) throw new Problem(404, 'not-found', `There is no ${one} "${id}" here.`)
-      const next = { ...row, version: row.version + 1 }
+      const next = kept({ ...row, version: row.version + 1 }, standing, savedBy(who, query))
       if (JSON.stringify(standing) === JSON.stringify(next)) return standing // the same edit, sent twice
       if (standing.version !== row.version)
         throw new Problem(

@@ -257,7 +257,7 @@ function ProfileEditor({ profile }: { profile: Profile }) {
           setValue={setValue}
           note={notes(errors.reading, 'reading.note')}
         />
-        <OwnCodesSection control={control} register={register} errors={errors.ownCodes} />
+        <OwnCodesSection control={control} register={register} errors={errors.ownCodes} asked={asked} />
         <Section title="Blocks and comments">
           <CheckField label="Number the blocks" {...register('blocks.numbered')} />
           <Field

@@ -21,6 +21,8 @@ interface OwnCodesSectionProps {
   control: Control<Draft, unknown, Profile>
   register: UseFormRegister<Draft>
   errors: FieldErrors<Draft>['ownCodes']
+  /** The code whose line is shown first. */
+  asked: string | undefined
 }
 
 const newCode = (code: string): OwnCode => ({
@@ -56,7 +58,7 @@ export function useAskedCode(
 }
 
 /** What the machine's own codes do, on somebody's word: those that the reader cannot know. */
-export function OwnCodesSection({ control, register, errors }: OwnCodesSectionProps) {
+export function OwnCodesSection({ control, register, errors, asked }: OwnCodesSectionProps) {
   const { fields, append, remove, update } = useFieldArray({ control, name: 'ownCodes' })
   const codes = useWatch({ control, name: 'ownCodes' }) as OwnCode[]
   const signed = useSigned()
@@ -77,6 +79,7 @@ export function OwnCodesSection({ control, register, errors }: OwnCodesSectionPr
               index={index}
               register={register}
               wrong={errors?.[index]}
+              isAsked={asked !== undefined && own.code === asked}
               onDoes={(does) => update(index, doing(own, does))}
               onRemove={() => remove(index)}
             />
@@ -100,6 +103,7 @@ function OwnCodeLine({
   index,
   register,
   wrong,
+  isAsked,
   onDoes,
   onRemove,
 }: {
@@ -107,6 +111,8 @@ function OwnCodeLine({
   index: number
   register: UseFormRegister<Draft>
   wrong: NonNullable<FieldErrors<Draft>['ownCodes']>[number]
+  /** It is what the page was opened for. */
+  isAsked: boolean
   onDoes: (does: OwnCode['does']) => void
   onRemove: () => void
 }) {
@@ -114,8 +120,15 @@ function OwnCodeLine({
   const said = wrong as
     | Partial<Record<'code' | 'seconds' | 'text' | 'says', { message?: string }>>
     | undefined
+  const line = useRef<HTMLLIElement>(null)
+  useEffect(() => {
+    if (isAsked) line.current?.scrollIntoView?.({ block: 'center' })
+  }, [isAsked])
   return (
-    <li className="grid grid-cols-2 gap-x-3 gap-y-1 border-t border-rule pt-1 md:grid-cols-[7rem_7rem_11rem_6rem_1fr_3rem]">
+    <li
+      ref={line}
+      className="grid grid-cols-2 gap-x-3 gap-y-1 border-t border-rule py-1 md:grid-cols-[6rem_6rem_1fr_5rem_3rem]"
+    >
       <Field
         label="Code"
         placeholder="M51"
@@ -146,9 +159,8 @@ function OwnCodeLine({
           wrong={said?.seconds?.message}
         />
       ) : (
-        <span className="hidden md:block" />
+        <span aria-hidden />
       )}
-      <Field label="What it does" {...register(`${at}.says`)} wrong={said?.says?.message} />
       <Button
         look="quiet"
         className="self-end px-2"
@@ -157,6 +169,17 @@ function OwnCodeLine({
       >
         <Trash2 aria-hidden size={20} />
       </Button>
+      <Field
+        label="What it does"
+        className="col-span-2 md:col-span-3"
+        {...register(`${at}.says`)}
+        wrong={said?.says?.message}
+      />
+      <p className="col-span-full self-end pb-1 text-sm text-ink-soft md:col-span-2">
+        {own.by
+          ? `On the word of ${own.by}.`
+          : 'Usual for this kind of control: check it against the manual.'}
+      </p>
       {own.does === 'call' && (
         <AreaField
           label="The text of the program that it runs; its line’s words are its arguments"
@@ -167,11 +190,6 @@ function OwnCodeLine({
           wrong={said?.text?.message}
         />
       )}
-      <p className="col-span-full text-sm text-ink-soft">
-        {own.by
-          ? `On the word of ${own.by}.`
-          : 'Usual for this kind of control: check it against the manual.'}
-      </p>
     </li>
   )
 }

@@ -14,7 +14,7 @@ const mayImport = {
   outline: [],
   machine: ['rows', 'quantity'],
   control: ['rows', 'quantity', 'fact'],
-  program: ['quantity', 'fact', 'lettering', 'machine', 'control'],
+  program: ['quantity', 'fact', 'geometry', 'lettering', 'machine', 'control'],
   timing: ['log', 'fact', 'quantity', 'machine', 'control', 'program'],
   prove: ['log', 'quantity', 'fact', 'machine', 'control', 'program', 'timing'],
   pickup: ['log', 'quantity', 'fact', 'geometry', 'machine', 'control', 'program'],

@@ -1,5 +1,5 @@
 import type { OwnCode } from './own-codes.ts'
-import { type Macros, type Profile, USUAL_LETTERING, USUAL_READING } from './profile.ts'
+import { type Macros, type Profile, USUAL_COMPENSATION, USUAL_LETTERING, USUAL_READING } from './profile.ts'
 
 const SIX_OFFSETS = ['G54', 'G55', 'G56', 'G57', 'G58', 'G59']
 
@@ -113,6 +113,7 @@ const compact: Profile = {
     rotaryFeed: 'inverse-time',
     pathTolerance: 'G187',
     lookAhead: 'G103',
+    compensation: { ...USUAL_COMPENSATION, outside: 'lines', lookAhead: 20 },
     turningCycles: 'one-line',
     pallets: [61, 62],
     note: 'Retract multiple, peck retreat and the speed of rapids: settings page.',
@@ -175,6 +176,7 @@ const twoLine: Profile = {
     rotaryFeed: 'inverse-time',
     pathTolerance: null,
     lookAhead: null,
+    compensation: USUAL_COMPENSATION,
     turningCycles: 'two-line',
     pallets: [],
     note: 'Straight or dogleg rapids, and what a missing point means, are parameters.',

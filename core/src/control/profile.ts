@@ -179,6 +179,32 @@ export const USUAL_LETTERING: Lettering = {
   counts: true,
 }
 
+/** How the control leads a cutter beside the path that is written (G41, G42). */
+const compensation = z.object({
+  comingOn: z
+    .enum(['next', 'own'])
+    .describe('the first move ends square to the start of the next, or to its own end'),
+  outside: z
+    .enum(['arc', 'lines'])
+    .describe('outside of a corner: an arc, or the moves lengthened until they meet'),
+  lookAhead: z.int('Write a whole number.').min(1, 'At least 1.').max(100, 'At most 100.').describe('blocks'),
+  holds: z
+    .enum(['radius', 'wear'])
+    .describe(
+      'what programs are written for: the edge, with the whole radius in the table, or the centre, with wear only',
+    ),
+  wear: z.enum(['added', 'taken']).describe('wear of a cutter is added to its radius, or taken from it'),
+})
+
+/** Common practice, from memory; to be checked against the manual. */
+export const USUAL_COMPENSATION: z.infer<typeof compensation> = {
+  comingOn: 'next',
+  outside: 'arc',
+  lookAhead: 3,
+  holds: 'radius',
+  wear: 'added',
+}
+
 /** How the control reads and moves, for proving a program. Every value is a default to be checked against the manual. */
 const reading = z.object({
   rapids: z
@@ -235,6 +261,7 @@ const reading = z.object({
     ),
   pathTolerance: wordCode.nullable(),
   lookAhead: wordCode.nullable(),
+  compensation: compensation.default(USUAL_COMPENSATION),
   turningCycles: z.enum(['one-line', 'two-line']).nullable(),
   pallets: z.array(mCode).max(12).describe('the M codes that call pallet 1, 2, ...'),
   note: manualNote,
@@ -262,6 +289,7 @@ export const USUAL_READING: Reading = {
   rotaryFeed: 'inverse-time',
   pathTolerance: null,
   lookAhead: null,
+  compensation: USUAL_COMPENSATION,
   turningCycles: null,
   pallets: [],
   note: '',

@@ -51,8 +51,6 @@ const BOTH: Record<number, CodeMeaning> = {
   30: of(0, 'Second home, by way of the point given.'),
   31: notSeen('A move that ends where a signal comes.'),
   40: of(COMPENSATION, 'Cutter compensation off.'),
-  41: notSeen('Cutter compensation to the left of the path.', COMPENSATION),
-  42: notSeen('Cutter compensation to the right of the path.', COMPENSATION),
   52: of(0, 'Local shift of part zero.'),
   53: of(0, 'This block is in machine positions.'),
   54: of(OFFSET, 'Work offset 1.'),
@@ -71,6 +69,8 @@ const BOTH: Record<number, CodeMeaning> = {
 }
 
 const MILL: Record<number, CodeMeaning> = {
+  41: of(COMPENSATION, 'Cutter compensation to the left of the path.'),
+  42: of(COMPENSATION, 'Cutter compensation to the right of the path.'),
   12: notSeen('A round pocket, clockwise.'),
   13: notSeen('A round pocket, counter-clockwise.'),
   15: notSeen('Polar positions off.'),
@@ -110,6 +110,8 @@ const MILL: Record<number, CodeMeaning> = {
 }
 
 const LATHE: Record<number, CodeMeaning> = {
+  41: notSeen('Nose compensation to the left of the path.', COMPENSATION),
+  42: notSeen('Nose compensation to the right of the path.', COMPENSATION),
   12.1: notSeen('Polar interpolation: X and C make the face of the part.'),
   13.1: notSeen('Polar interpolation off.'),
   32: of(MOTION, 'One pass of a thread: F is the lead.'),
@@ -163,10 +165,7 @@ const M_CODES: Record<number, CodeMeaning> = {
 export const gCode = (code: number, kind: MachineKind): CodeMeaning | undefined =>
   (kind === 'mill' ? MILL : LATHE)[code] ?? BOTH[code]
 
-/**
- * Cutter compensation: what these mean is known on every control, and that they hold is followed, but not the path beside the one that is
- * written.
- */
+/** Compensation: what these mean is known on every control. On a lathe it is followed that they hold, but not the path beside the written one. */
 export const COMPENSATES: ReadonlySet<number> = new Set([41, 42])
 
 /** What an M code means, read or not; undefined where nothing is known of it. */

@@ -1,5 +1,6 @@
 import type { LinearAxis, Machine } from '../machine/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
+import { compensationRadius } from './compensation-radius.ts'
 import { Diagnoser, type Mend } from './diagnose.ts'
 import { type Frame, newLocals } from './frame.ts'
 import type { Library } from './library.ts'
@@ -364,6 +365,7 @@ export class ControlState {
         this.lengthCode === 49 || this.h === 0 ? null : { h: this.h, sign: this.lengthCode === 43 ? 1 : -1 },
       compensation: this.compensation,
       d: this.d,
+      beside: this.beside(),
       rpm: this.rpm(),
       turning: this.turning,
       coolant: this.coolant,
@@ -401,6 +403,13 @@ export class ControlState {
       this.rotary === 0 &&
       !this.rigidAnnounced &&
       this.modalMacro === null
+  }
+
+  /** How far to the left of the written path the tool's centre goes: the radius of D with its wear, on its side. */
+  private beside(): number {
+    if (this.compensation === 40 || this.lathe) return 0
+    const radius = compensationRadius(this)
+    return this.compensation === 41 ? radius : -radius
   }
 
   /** Spindle speed in rpm where the tool stands. */

@@ -26,21 +26,34 @@ const follows = (run: Run, offset: string, place: Place = {}) =>
     does: `The control keeps what stands in ${offset} then, also for the next program.`,
   })
 
-/** Wear that the program writes: it counts from the next length that is taken, and for the next part. */
+/** Wear of a cutter that the program writes: compensation goes by it from here on. */
+export function writesWear(run: Run, place: Place): void {
+  run.changed()
+  run.wrong(
+    'loads-offset',
+    'look',
+    'The program writes wear of a cutter: compensation after it goes by that.',
+    {
+      ...place,
+      does: 'The control keeps the wear then, also for the next program.',
+    },
+  )
+}
+
+/** Wear of a length that the program writes: it counts from the next length that is taken, and for the next part. */
 const wears = (run: Run, place: Place) =>
   run.wrong(
     'loads-offset',
     'look',
-    'The program writes wear of a tool: what the setup knows of the tool is used as it was before.',
+    'The program writes wear of a length: what the setup knows of the tool is used as it was before.',
     { ...place, does: 'From here on the control uses what this line writes.' },
   )
 
 /** A variable that holds a tool's length or wear, or a work offset, is set to a value in the program's unit. */
 export function writesOffsetVariable(run: Run, number: number, value: number, place: Place): void {
   const { macros } = run.options.profile
-  const isWear = [macros?.lengthWear, macros?.diameterWear].some(
-    (first) => first !== undefined && number >= first && number < first + 200,
-  )
+  const first = macros?.lengthWear
+  const isWear = first !== undefined && number >= first && number < first + 200
   const at = offsetOfVariable(run, number)
   if (at && writeOffset(run, at.offset, { [at.axis]: value * run.scale })) follows(run, at.offset, place)
   else if (isWear) wears(run, place)

@@ -1,5 +1,6 @@
+import { wearOf } from './compensation-radius.ts'
 import { type Evaluated, evaluate } from './expression.ts'
-import { writesOffsetVariable } from './loads-offset.ts'
+import { writesOffsetVariable, writesWear } from './loads-offset.ts'
 import type { Run } from './run.ts'
 import { getVariable, isOffsetVariable, setVariable } from './system-variables.ts'
 import type { TextIndex } from './text-index.ts'
@@ -47,6 +48,8 @@ function assignments(run: Run, source: string, from: number, column: number, com
     else {
       const wrong = setVariable(run, number, value.value)
       if (wrong) run.wrong('statement', 'stop', wrong, { at: [column + at, column + value.end] })
+      else if (wearOf(run.options.profile, number) !== undefined)
+        writesWear(run, { at: [column + at, column + value.end] })
       else if (isOffsetVariable(number))
         writesOffsetVariable(run, number, value.value, { at: [column + at, column + value.end] })
     }

@@ -66,6 +66,8 @@ export interface ModalState {
   length: { h: number; sign: 1 | -1 } | null
   compensation: 40 | 41 | 42
   d: number
+  /** How far to the left of the written path the tool's centre goes, to the right below 0; 0 without compensation, NaN where the radius is not known. */
+  beside: number
   /** Spindle speed, rpm; under constant surface speed where the tool stood when it was called. */
   rpm: number
   turning: SpindleDirection

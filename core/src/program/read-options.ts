@@ -45,6 +45,8 @@ export interface ReadOptions {
   workShift?: number
   /** What the length table holds, by H number (which is the tool's own number). */
   lengths?: ReadonlyMap<number, number>
+  /** Radii of cutters, by D number (which is the tool's own number). */
+  radii?: ReadonlyMap<number, number>
   standIn?: StandIn
   /** What variables hold before the program begins, in the program's own unit. */
   variables?: ReadonlyMap<number, number>

@@ -1,6 +1,7 @@
 import { type Block, type Codes, codesOf } from './block.ts'
 import { carryOut } from './carry-out.ts'
 import { lexical } from './check-words.ts'
+import { compensate, isCompensated } from './compensate.ts'
 import type { Diagnostic } from './diagnose.ts'
 import { libraryOf } from './library.ts'
 import { statement } from './macro-flow.ts'
@@ -16,7 +17,10 @@ import { BLOCK_WORK, EXPRESSION_WORK, MOST_WORK, OutOfWork } from './work.ts'
 
 /** A program as it was read: what it does, and what is wrong with it. */
 export interface Program {
+  /** What the tool does; under compensation beside what is written. */
   motion: Motion
+  /** The path as it is written, where the tool goes beside it. */
+  written?: Motion
   diagnostics: Diagnostic[]
   /** Diagnostics beyond those that are kept. */
   further: number
@@ -246,8 +250,19 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
     finish(run, odd !== undefined)
     lines = restOfText(run, furthest + 1, unread, end)
   }
+  const written = out.done(run.start)
+  const least =
+    options.machine.leastStep *
+    (options.machine.unit === options.unit ? 1 : options.unit === 'mm' ? 25.4 : 1 / 25.4)
+  const beside = isCompensated(written)
+    ? compensate(written, options.profile.reading.compensation, least, run.say)
+    : undefined
+  if (beside)
+    for (const call of run.probing.calls)
+      call.rows = call.rows.map((row) => beside.firstRow[row] as number) as [number, number]
   return {
-    motion: out.done(run.start),
+    motion: beside?.motion ?? written,
+    ...(beside ? { written } : {}),
     diagnostics: run.say.all,
     further: run.say.further,
     lines,

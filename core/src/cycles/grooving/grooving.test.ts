@@ -1,4 +1,12 @@
-import { Clipper, FillRule, Path64, Paths64 } from 'clipper2-js'
+import {
+  areaPaths,
+  difference,
+  FillRule,
+  isPositive,
+  type Path64,
+  type Paths64,
+  reversePath,
+} from 'clipper2-ts'
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../../testing/depth.ts'
@@ -46,19 +54,19 @@ function wantedShape(section: Section, top: number): Ring {
 const UNIT = 1e7
 
 function outlines(rings: readonly Ring[]): Paths64 {
-  const paths = new Paths64()
+  const paths: Paths64 = []
   for (const ring of rings) {
-    const path = new Path64()
+    const path: Path64 = []
     for (const [x, y] of ring) path.push({ x: Math.round(x * UNIT), y: Math.round(y * UNIT) })
     // All one way round, whatever way an arc or the programmed end turned them.
-    paths.push(Clipper.isPositive(path) ? path : Clipper.reversePath(path))
+    paths.push(isPositive(path) ? path : reversePath(path))
   }
   return paths
 }
 
 /** The area of one set of outlines without another: the general-purpose library clipper2. */
 const areaWithout = (of: Paths64, without: Paths64) =>
-  Math.abs(Clipper.areaPaths(Clipper.Difference(of, without, FillRule.NonZero))) / UNIT ** 2
+  Math.abs(areaPaths(difference(of, without, FillRule.NonZero))) / UNIT ** 2
 
 /** Outlines of the insert at all places that it passes; along the floor one that is as much wider. */
 function sweptOutlines(cuts: readonly Cut[], insert: Insert, top: number): Ring[] {
@@ -315,8 +323,7 @@ describe('what is left standing', () => {
               [-9, top * 2],
             ],
           ])
-          const below = (rings: readonly Ring[]) =>
-            Clipper.Difference(outlines(rings), over, FillRule.NonZero)
+          const below = (rings: readonly Ring[]) => difference(outlines(rings), over, FillRule.NonZero)
           const cut = below(sweptOutlines(cuts, insert, top))
           const wanted = below([wantedShape(of.section, top)])
           // Chords for arcs, and 150 places on the way down a chamfer, on the library's side.

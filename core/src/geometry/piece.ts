@@ -1,0 +1,145 @@
+import { distance, type PlanePoint } from './point.ts'
+
+/** A point of a plane, or a direction of length 1 in it. */
+export type Point2 = Readonly<PlanePoint>
+
+/** A straight piece of a path, or an arc of it, in its plane. Lengths in one unit. */
+export interface Piece {
+  readonly from: Point2
+  readonly to: Point2
+  /** Radians about the centre, positive counter-clockwise; 0 of a straight piece. */
+  readonly sweep: number
+  /** Of an arc. */
+  readonly centre: Point2
+  /** Radius of an arc where it starts and where it ends: they differ by the rounding of what was written. */
+  readonly radii: readonly [number, number]
+}
+
+const NO_RADII = [0, 0] as const
+
+export const straight = (from: Point2, to: Point2): Piece => ({
+  from,
+  to,
+  sweep: 0,
+  centre: from,
+  radii: NO_RADII,
+})
+
+export const arc = (from: Point2, to: Point2, centre: Point2, sweep: number): Piece => ({
+  from,
+  to,
+  sweep,
+  centre,
+  radii: [distance(from, centre), distance(to, centre)],
+})
+
+export const cross = (a: Point2, b: Point2) => a.x * b.y - a.y * b.x
+export const dot = (a: Point2, b: Point2) => a.x * b.x + a.y * b.y
+export const along = (p: Point2, way: Point2, by: number): Point2 => ({
+  x: p.x + by * way.x,
+  y: p.y + by * way.y,
+})
+
+/** The point at right angles to a heading: so far to its left, where negative to its right. */
+export const beside = (p: Point2, way: Point2, by: number): Point2 => ({
+  x: p.x - by * way.y,
+  y: p.y + by * way.x,
+})
+
+function heading(dx: number, dy: number): Point2 {
+  const length = Math.hypot(dx, dy)
+  return length > 0 ? { x: dx / length, y: dy / length } : { x: 1, y: 0 }
+}
+
+/** The way a piece goes at one of its points, which lies on it. */
+function headingAt({ from, to, sweep, centre }: Piece, p: Point2): Point2 {
+  if (sweep === 0) return heading(to.x - from.x, to.y - from.y)
+  const out = heading(p.x - centre.x, p.y - centre.y)
+  return sweep > 0 ? { x: -out.y, y: out.x } : { x: out.y, y: -out.x }
+}
+
+export const startsHeading = (piece: Piece) => headingAt(piece, piece.from)
+export const endsHeading = (piece: Piece) => headingAt(piece, piece.to)
+
+/** The point beside where a piece starts, square to it; `side` is the distance to the left. */
+export const besideStart = (piece: Piece, side: number) => beside(piece.from, startsHeading(piece), side)
+export const besideEnd = (piece: Piece, side: number) => beside(piece.to, endsHeading(piece), side)
+
+/** A line without ends, or a whole circle: what a piece lies on once it is moved to its side. */
+export type Carrier =
+  | { line: true; at: Point2; way: Point2 }
+  | { line: false; centre: Point2; radius: number }
+
+export function carrier(piece: Piece, side: number, near: 0 | 1): Carrier {
+  if (piece.sweep === 0) {
+    const way = startsHeading(piece)
+    return { line: true, at: beside(near === 0 ? piece.from : piece.to, way, side), way }
+  }
+  return { line: false, centre: piece.centre, radius: piece.radii[near] - Math.sign(piece.sweep) * side }
+}
+
+/** Where two carriers meet: none, one, or two points. */
+export function meetings(a: Carrier, b: Carrier): Point2[] {
+  if (a.line && b.line) {
+    const turn = cross(a.way, b.way)
+    if (turn === 0) return []
+    const gap = { x: b.at.x - a.at.x, y: b.at.y - a.at.y }
+    return [along(a.at, a.way, cross(gap, b.way) / turn)]
+  }
+  if (a.line && !b.line) return lineCircle(a.at, a.way, b.centre, b.radius)
+  if (!a.line && b.line) return lineCircle(b.at, b.way, a.centre, a.radius)
+  if (!a.line && !b.line) return circleCircle(a.centre, a.radius, b.centre, b.radius)
+  return []
+}
+
+function lineCircle(at: Point2, way: Point2, centre: Point2, radius: number): Point2[] {
+  const to = { x: centre.x - at.x, y: centre.y - at.y }
+  const foot = dot(to, way)
+  const off = cross(way, to)
+  const inside = (Math.abs(radius) - Math.abs(off)) * (Math.abs(radius) + Math.abs(off))
+  if (inside < 0) return []
+  const half = Math.sqrt(inside)
+  return [along(at, way, foot - half), along(at, way, foot + half)]
+}
+
+function circleCircle(a: Point2, ra: number, b: Point2, rb: number): Point2[] {
+  const apart = distance(a, b)
+  if (apart === 0) return []
+  const way = heading(b.x - a.x, b.y - a.y)
+  // Distance from a to the line through both meetings.
+  const foot = (apart + ((ra - rb) * (ra + rb)) / apart) / 2
+  const inside = (Math.abs(ra) - Math.abs(foot)) * (Math.abs(ra) + Math.abs(foot))
+  if (inside < 0) return []
+  const half = Math.sqrt(inside)
+  const at = along(a, way, foot)
+  return [beside(at, way, half), beside(at, way, -half)]
+}
+
+/** How far along a piece (0 to 1) the foot of a point on it lies. */
+function shareOf({ from, to, sweep, centre }: Piece, p: Point2): number {
+  if (sweep === 0) {
+    const way = { x: to.x - from.x, y: to.y - from.y }
+    const length = dot(way, way)
+    return length > 0 ? dot({ x: p.x - from.x, y: p.y - from.y }, way) / length : 0
+  }
+  const turned = Math.sign(sweep) * angleBetween(from, p, centre)
+  return (turned < 0 ? turned + 2 * Math.PI : turned) / Math.abs(sweep)
+}
+
+/** Whether two pieces cross at a point that is neither's end by more than a share of it. */
+export function crosses(a: Piece, b: Piece, share = 1e-6): boolean {
+  const inside = (piece: Piece, p: Point2) => {
+    const at = shareOf(piece, p)
+    return at > share && at < 1 - share
+  }
+  return meetings(carrier(a, 0, 0), carrier(b, 0, 0)).some((p) => inside(a, p) && inside(b, p))
+}
+
+/** The angle from one point to another about a centre, -pi to pi, counter-clockwise. */
+export const angleBetween = (a: Point2, b: Point2, centre: Point2) => {
+  const [p, q] = [
+    { x: a.x - centre.x, y: a.y - centre.y },
+    { x: b.x - centre.x, y: b.y - centre.y },
+  ]
+  return Math.atan2(cross(p, q), dot(p, q))
+}

@@ -1,0 +1,503 @@
+import {
+  arc,
+  besideEnd,
+  besidePiece,
+  besideStart,
+  type Corner,
+  corner,
+  crosses,
+  type Piece,
+  straight,
+} from '../geometry/index.ts'
+import type { Diagnoser } from './diagnose.ts'
+import { FLAG, isArc, type ModalState, type Motion, MotionBuilder, PLANE_AXES, ROW } from './motion.ts'
+
+/** How a control leads the tool beside the path that is written. */
+export interface CompensationRules {
+  /** Coming on ends square to the start of the next piece, or to its own end; going off begins likewise. */
+  comingOn: 'next' | 'own'
+  /** Outside of corners: an arc of the radius, or the pieces lengthened until they meet. */
+  outside: 'arc' | 'lines'
+  /** Blocks that are read ahead. */
+  lookAhead: number
+}
+
+type Triple = [number, number, number]
+interface Place {
+  x: number
+  y: number
+}
+
+/** A piece whose end is not known before the next one is. */
+interface Held {
+  row: number
+  piece: Piece
+  /** Distance of the tool's path to its left; below 0 to its right. */
+  side: number
+  /** Where the tool's path beside it begins. */
+  start: Place
+  comesOn: boolean
+}
+
+/** A piece that was put out, for what crosses it later. */
+interface Done {
+  written: Piece
+  beside: Piece
+  box: readonly [number, number, number, number]
+}
+
+/** What an alarm says, and what the control does. */
+interface Alarm {
+  code: string
+  says: string
+}
+
+const round = (value: number) => Number(value.toPrecision(6))
+const lengthOf = ({ from, to }: Piece) => Math.hypot(to.x - from.x, to.y - from.y)
+
+/** Rows that no control leads beside a path. */
+const NOT_BESIDE = FLAG.TO_MACHINE | FLAG.ROTARY | FLAG.MAPPED | FLAG.CYCLE
+const APART: ReadonlySet<number> = new Set([ROW.IN_STEP, ROW.TAP_OUT, ROW.PROBE])
+
+/** Whether any row of a motion is to be made beside the path that is written. */
+export const isCompensated = ({ states }: Pick<Motion, 'states'>) => states.some(({ beside }) => beside !== 0)
+
+export interface Compensated {
+  motion: Motion
+  /** The first row that came of each row of the written motion, and how many there are. */
+  firstRow: Uint32Array
+}
+
+/**
+ * The path of the tool's centre where the program is written for the edge that it cuts (G41, G42): every piece beside the
+ * written one at the radius, joined as the control joins them. Where a control stops with an alarm, that is said at its line, and the path
+ * goes on as it can. `least` is the smallest step that the machine makes, in the unit of the motion. ISO 6983-1 for what the codes mean;
+ * how corners are led round, and the alarms, are common practice.
+ */
+export function compensate(
+  motion: Motion,
+  rules: CompensationRules,
+  least: number,
+  say: Diagnoser,
+): Compensated {
+  const pass = new Compensator(motion, rules, least, say)
+  for (let row = 0; row < motion.count; row++) pass.take(row)
+  return pass.finish()
+}
+
+class Compensator {
+  private readonly motion: Motion
+  private readonly rules: CompensationRules
+  private readonly least: number
+  private readonly say: Diagnoser
+  private readonly out: MotionBuilder
+  private readonly firstRow: Int32Array
+  private mode: 'off' | 'on' | 'lost' = 'off'
+  private held: Held | undefined
+  /** Rows since the held one that do not move in the plane. */
+  private between: number[] = []
+  /** Where the tool stands, and where the written path does. */
+  private readonly at: Triple
+  private readonly from: Triple
+  private plane: 17 | 18 | 19 = 17
+  private recent: Done[] = []
+
+  constructor(motion: Motion, rules: CompensationRules, least: number, say: Diagnoser) {
+    this.motion = motion
+    this.rules = rules
+    this.least = least
+    this.say = say
+    this.out = new MotionBuilder(motion.count + 64)
+    this.out.states.push(...motion.states)
+    for (const event of motion.events) this.out.events.push(event)
+    for (const step of motion.inStep) this.out.inStep.push(step)
+    this.firstRow = new Int32Array(motion.count + 1).fill(-1)
+    this.at = [...motion.start]
+    this.from = [...motion.start]
+  }
+
+  private stateOf(row: number): ModalState {
+    return this.motion.states[this.motion.state[row] as number] as ModalState
+  }
+
+  private alarm(row: number, { code, says }: Alarm): void {
+    const line = this.motion.line[row] as number
+    this.say.add({
+      code,
+      severity: 'stop',
+      line,
+      from: 0,
+      to: 1,
+      says,
+      does: 'The control stops with an alarm.',
+    })
+  }
+
+  take(row: number): void {
+    const { motion } = this
+    const to: Triple = [motion.x[row] as number, motion.y[row] as number, motion.z[row] as number]
+    this.follow(row, to)
+    this.from[0] = to[0]
+    this.from[1] = to[1]
+    this.from[2] = to[2]
+  }
+
+  private follow(row: number, to: Triple): void {
+    const { motion } = this
+    const state = this.stateOf(row)
+    const kind = motion.kind[row] as number
+    if (this.mode === 'lost') {
+      if (state.beside === 0) this.mode = 'off'
+      this.asWritten(row, to)
+      return
+    }
+    if (this.mode === 'off') {
+      if (state.beside === 0 || kind === ROW.EVENT) this.asWritten(row, to)
+      else this.comeOn(row, to, state)
+      return
+    }
+    const moves = kind !== ROW.EVENT && this.movesInPlane(row, to)
+    if (state.beside === 0) {
+      if (moves) this.goOff(row, to)
+      else this.between.push(row)
+      return
+    }
+    const lost = this.cannot(row, state)
+    if (lost) {
+      this.alarm(row, lost)
+      this.endHeld()
+      this.mode = 'lost'
+      this.asWritten(row, to)
+    } else if (moves) this.goOn(row, to, state)
+    else this.between.push(row)
+  }
+
+  private movesInPlane(row: number, to: Triple): boolean {
+    if (isArc(this.motion.kind[row] as number)) return true
+    const [first, second] = PLANE_AXES[this.plane]
+    return to[first] !== this.from[first] || to[second] !== this.from[second]
+  }
+
+  /** Why no tool is led beside a row while compensation is on. */
+  private cannot(row: number, state: ModalState): Alarm | undefined {
+    const { motion } = this
+    const kind = motion.kind[row] as number
+    if (kind === ROW.EVENT) {
+      const event = motion.events[motion.aux[row] as number]
+      return event?.does === 'tool'
+        ? { code: 'compensation-tool', says: 'A tool change while cutter compensation is on.' }
+        : undefined
+    }
+    if (state.plane !== this.plane)
+      return {
+        code: 'compensation-plane',
+        says: `G${state.plane} while cutter compensation is on in G${this.plane}.`,
+      }
+    const flags = motion.flags[row] as number
+    if ((flags & FLAG.TO_MACHINE) !== 0)
+      return {
+        code: 'compensation-home',
+        says: 'Home, or a machine position, while cutter compensation is on.',
+      }
+    return (flags & NOT_BESIDE) !== 0 || APART.has(kind)
+      ? {
+          code: 'compensation-other',
+          says: 'A cycle, a probe or a rotary moves while cutter compensation is on.',
+        }
+      : undefined
+  }
+
+  // Pieces.
+
+  private placeOf(at: Triple): Place {
+    const [first, second] = PLANE_AXES[this.plane]
+    return { x: at[first], y: at[second] }
+  }
+
+  /** The written piece of a row, in its plane. */
+  private pieceOf(row: number, to: Triple): Piece {
+    const { motion } = this
+    const [from, end] = [this.placeOf(this.from), this.placeOf(to)]
+    if (!isArc(motion.kind[row] as number)) return straight(from, end)
+    const [first, second] = PLANE_AXES[this.plane]
+    const base = 6 * (motion.aux[row] as number)
+    const centre = { x: motion.arcs[base + first] as number, y: motion.arcs[base + second] as number }
+    return arc(from, end, centre, motion.arcs[base + 3] as number)
+  }
+
+  // Modes.
+
+  private comeOn(row: number, to: Triple, state: ModalState): void {
+    this.plane = state.plane
+    if (!this.movesInPlane(row, to)) {
+      this.asWritten(row, to)
+      return
+    }
+    const lost = this.cannot(row, state) ?? this.noStart(row, to, state)
+    if (lost) this.alarm(row, lost)
+    if (lost && lost.code !== 'compensation-short') {
+      this.mode = 'lost'
+      this.asWritten(row, to)
+      return
+    }
+    const piece = this.pieceOf(row, to)
+    this.held = { row, piece, side: state.beside, start: piece.from, comesOn: true }
+    this.mode = 'on'
+    this.recent = []
+  }
+
+  private noStart(row: number, to: Triple, { beside }: ModalState): Alarm | undefined {
+    if (Number.isNaN(beside))
+      return {
+        code: 'compensation-radius',
+        says: `The radius that D${this.stateOf(row).d} holds is not known.`,
+      }
+    if (isArc(this.motion.kind[row] as number))
+      return { code: 'compensation-arc', says: 'Cutter compensation comes on in an arc.' }
+    const length = lengthOf(this.pieceOf(row, to))
+    return length < Math.abs(beside)
+      ? {
+          code: 'compensation-short',
+          says: `Cutter compensation comes on over ${round(length)}, less than the radius of ${round(Math.abs(beside))}.`,
+        }
+      : undefined
+  }
+
+  private goOn(row: number, to: Triple, { beside }: ModalState): void {
+    const { held } = this
+    if (!held || Number.isNaN(beside)) {
+      if (Number.isNaN(beside))
+        this.alarm(row, {
+          code: 'compensation-radius',
+          says: `The radius that D${this.stateOf(row).d} holds is not known.`,
+        })
+      this.endHeld()
+      this.mode = 'lost'
+      this.asWritten(row, to)
+      return
+    }
+    const piece = this.pieceOf(row, to)
+    const at = held.comesOn ? this.afterComingOn(held, piece, beside) : this.cornerOf(held, piece, beside)
+    if (at.apart)
+      this.alarm(row, {
+        code: 'compensation-apart',
+        says: 'The tool does not fit into this corner: beside the path its two sides do not meet.',
+      })
+    this.lookedTooFar(row)
+    this.put(held, at.end)
+    this.putBetween()
+    this.join(row, at.between)
+    this.held = { row, piece, side: beside, start: at.start, comesOn: false }
+  }
+
+  private cornerOf({ piece, side }: Held, next: Piece, beside: number): Corner {
+    return corner(piece, next, side, beside, { outside: this.rules.outside, least: this.least / 2 })
+  }
+
+  /** Where the first move ends: square to the next piece, or beside its own end and round the corner from there. */
+  private afterComingOn(held: Held, next: Piece, beside: number): Corner {
+    const square = besideStart(next, beside)
+    if (this.rules.comingOn === 'next') return { end: square, start: square, between: [] }
+    const own = this.cornerOf({ ...held, side: beside }, next, beside)
+    return own.between.length > 0 && !own.apart ? own : { end: square, start: square, between: [] }
+  }
+
+  private goOff(row: number, to: Triple): void {
+    const { held } = this
+    if (held && isArc(this.motion.kind[row] as number)) {
+      this.alarm(row, { code: 'compensation-arc', says: 'Cutter compensation goes off in an arc.' })
+      this.endHeld()
+    } else if (held) {
+      const exit = this.pieceOf(row, to)
+      const own =
+        this.rules.comingOn === 'own' && !held.comesOn ? this.cornerOf(held, exit, held.side) : undefined
+      const leads = own && own.between.length > 0 && !own.apart
+      this.lookedTooFar(row)
+      this.put(held, leads ? own.end : besideEnd(held.piece, held.side))
+      this.putBetween()
+      if (leads) this.join(row, own.between)
+      this.held = undefined
+    }
+    this.mode = 'off'
+    this.asWritten(row, to)
+  }
+
+  /** More blocks without a move in the plane than the control reads ahead. */
+  private lookedTooFar(row: number): void {
+    const lines = new Set(this.between.map((each) => this.motion.line[each]))
+    if (lines.size <= this.rules.lookAhead) return
+    this.alarm(row, {
+      code: 'compensation-no-move',
+      says: `${lines.size} lines without a move in the plane stand before this one; the control reads ${this.rules.lookAhead} ahead.`,
+    })
+  }
+
+  /** The held piece comes to its end without another after it. */
+  private endHeld(): void {
+    const { held } = this
+    if (held) this.put(held, besideEnd(held.piece, held.side))
+    this.held = undefined
+    this.putBetween()
+  }
+
+  // Rows.
+
+  private put(held: Held, end: Place): void {
+    const { row, piece, side, start, comesOn } = held
+    const { motion } = this
+    const to: Triple = [motion.x[row] as number, motion.y[row] as number, motion.z[row] as number]
+    const found = comesOn ? straight(start, end) : besidePiece(piece, side, start, end, this.least)
+    const beside = typeof found === 'string' ? straight(start, end) : found
+    if (found === 'arc-smaller')
+      this.alarm(row, {
+        code: 'compensation-arc-small',
+        says: `The inside of an arc of ${round(piece.radii[0])} is smaller than the radius of ${round(Math.abs(side))}.`,
+      })
+    else if (found === 'backwards')
+      this.alarm(row, {
+        code: 'compensation-backwards',
+        says: 'The tool would run backwards beside this move: the step or slot is narrower than the tool.',
+      })
+    else if (!comesOn && this.isNarrow(piece, beside))
+      this.alarm(row, {
+        code: 'compensation-narrow',
+        says: 'Beside this move the tool crosses where it was: the slot is narrower than the tool.',
+      })
+    const [first, second] = PLANE_AXES[this.plane]
+    to[first] = end.x
+    to[second] = end.y
+    const share = this.stateOf(row).feedMode === 93 ? lengthShare(piece, beside) : 1
+    this.row(row, beside, to, (motion.feed[row] as number) * share)
+  }
+
+  /** Whether a path crosses one of the last that it did not cross as it is written. */
+  private isNarrow(written: Piece, beside: Piece): boolean {
+    const box = boxOf(beside)
+    const before = this.recent.slice(0, -1)
+    this.recent.push({ written, beside, box })
+    if (this.recent.length > this.rules.lookAhead + 1) this.recent.shift()
+    return before.some(
+      (each) =>
+        apart(each.box, box) === false && crosses(each.beside, beside) && !crosses(each.written, written),
+    )
+  }
+
+  private join(row: number, pieces: readonly Piece[]): void {
+    if (pieces.length === 0) return
+    const [first, second] = PLANE_AXES[this.plane]
+    for (const piece of pieces) {
+      const to: Triple = [...this.at]
+      to[first] = piece.to.x
+      to[second] = piece.to.y
+      this.row(row, piece, to, this.motion.feed[row] as number, this.motion.kind[row] === ROW.RAPID)
+    }
+  }
+
+  private putBetween(): void {
+    const { motion, between } = this
+    if (between.length === 0) return
+    this.between = []
+    const [first, second] = PLANE_AXES[this.plane]
+    for (const row of between) {
+      const to: Triple = [motion.x[row] as number, motion.y[row] as number, motion.z[row] as number]
+      to[first] = this.at[first]
+      to[second] = this.at[second]
+      this.copy(row, to)
+    }
+  }
+
+  private asWritten(row: number, to: Triple): void {
+    this.copy(row, to)
+  }
+
+  /** A row with its own kind, to another place. */
+  private copy(row: number, to: Triple): void {
+    const { motion, out } = this
+    const kind = motion.kind[row] as number
+    let aux = motion.aux[row] as number
+    if (isArc(kind)) aux = out.arc(...arcOf(motion, aux))
+    this.begin(row)
+    out.row(
+      kind,
+      motion.flags[row] as number,
+      ...to,
+      motion.feed[row] as number,
+      motion.line[row] as number,
+      motion.state[row] as number,
+      aux,
+      motion.rotary?.[row] ?? 0,
+      motion.seconds?.[row] ?? 0,
+    )
+    this.stand(to)
+  }
+
+  /** A row that comes of another, straight or along an arc. */
+  private row(row: number, piece: Piece, to: Triple, feed: number, rapid = false): void {
+    const { motion, out } = this
+    this.begin(row)
+    let kind: number = motion.kind[row] === ROW.RAPID ? ROW.RAPID : ROW.LINE
+    let aux = -1
+    if (piece.sweep !== 0 && !rapid) {
+      const [first, second] = PLANE_AXES[this.plane]
+      const centre: Triple = [...this.at]
+      centre[first] = piece.centre.x
+      centre[second] = piece.centre.y
+      kind = piece.sweep < 0 ? ROW.ARC_CW : ROW.ARC_CCW
+      aux = out.arc(...centre, piece.sweep, ...piece.radii)
+    }
+    const rotary = motion.rotary?.[row] ?? 0
+    const flags = motion.flags[row] as number
+    out.row(kind, flags, ...to, feed, motion.line[row] as number, motion.state[row] as number, aux, rotary)
+    this.stand(to)
+  }
+
+  private begin(row: number): void {
+    if (this.firstRow[row] === -1) this.firstRow[row] = this.out.count
+  }
+
+  private stand(to: Triple): void {
+    this.at[0] = to[0]
+    this.at[1] = to[1]
+    this.at[2] = to[2]
+  }
+
+  finish(): Compensated {
+    this.endHeld()
+    const { motion, out } = this
+    this.firstRow[motion.count] = out.count
+    const firstRow = Uint32Array.from(this.firstRow)
+    const done = out.done(motion.start)
+    return {
+      firstRow,
+      motion: {
+        ...done,
+        blocks: motion.blocks,
+        blockLine: motion.blockLine,
+        blockRow: motion.blockRow.map((row) => firstRow[row] as number),
+        blockDepth: motion.blockDepth,
+      },
+    }
+  }
+}
+
+type ArcNumbers = [number, number, number, number, number, number]
+const arcOf = ({ arcs }: Motion, aux: number) => [...arcs.subarray(6 * aux, 6 * aux + 6)] as ArcNumbers
+
+const pieceLength = (piece: Piece) =>
+  piece.sweep === 0 ? lengthOf(piece) : Math.abs(piece.sweep) * ((piece.radii[0] + piece.radii[1]) / 2)
+
+/** Under inverse time a move takes its time however long it is: its feed grows and shrinks with its length. */
+function lengthShare(written: Piece, beside: Piece): number {
+  const length = pieceLength(written)
+  return length > 0 ? pieceLength(beside) / length : 1
+}
+
+function boxOf({ from, to, sweep, centre, radii }: Piece): Done['box'] {
+  if (sweep !== 0) {
+    const reach = Math.max(...radii)
+    return [centre.x - reach, centre.y - reach, centre.x + reach, centre.y + reach]
+  }
+  return [Math.min(from.x, to.x), Math.min(from.y, to.y), Math.max(from.x, to.x), Math.max(from.y, to.y)]
+}
+
+const apart = (a: Done['box'], b: Done['box']) => a[2] < b[0] || b[2] < a[0] || a[3] < b[1] || b[3] < a[1]

@@ -1,0 +1,32 @@
+import type { Profile } from '../control/index.ts'
+import type { ReadOptions } from './read-options.ts'
+
+/** What of a control's state says the radius. */
+interface Asked {
+  options: ReadOptions
+  /** Number of the D word. */
+  d: number
+  /** From the program's unit to that of the setup. */
+  scale: number
+  common: ReadonlyMap<number, number>
+}
+
+/** Which tool's wear of diameter or radius a variable holds, by its number; undefined where it is none. */
+export function wearOf({ macros }: Profile, variable: number): number | undefined {
+  const first = macros?.diameterWear
+  return first !== undefined && variable >= first && variable < first + 200 ? variable - first + 1 : undefined
+}
+
+/**
+ * The radius by which a control leads the tool beside its path, in the setup's unit: what D holds of the tool's geometry, and its wear as
+ * far as it is in the variables, added or taken away as the profile says. D0 is no radius. NaN where it is not known.
+ */
+export function compensationRadius({ options, d, scale, common }: Asked): number {
+  if (d === 0) return 0
+  const { macros, reading } = options.profile
+  const { holds, wear: sign } = reading.compensation
+  const geometry = holds === 'wear' ? 0 : (options.radii?.get(d) ?? Number.NaN)
+  const kept = macros ? common.get(macros.diameterWear + d - 1) : undefined
+  const wear = ((kept ?? 0) * scale) / (macros?.wearAs === 'diameter' ? 2 : 1)
+  return geometry + (sign === 'added' ? wear : -wear)
+}

@@ -9,8 +9,9 @@ import {
   type Piece,
   straight,
 } from '../geometry/index.ts'
+import { type Alarm, alarmAtStart, alarmWhileOn, radiusUnknown } from './compensation-alarms.ts'
 import type { Diagnoser } from './diagnose.ts'
-import { FLAG, isArc, type ModalState, type Motion, MotionBuilder, PLANE_AXES, ROW } from './motion.ts'
+import { isArc, type ModalState, type Motion, MotionBuilder, PLANE_AXES, ROW } from './motion.ts'
 
 /** How a control leads the tool beside the path that is written. */
 export interface CompensationRules {
@@ -46,18 +47,8 @@ interface Done {
   box: readonly [number, number, number, number]
 }
 
-/** What an alarm says, and what the control does. */
-interface Alarm {
-  code: string
-  says: string
-}
-
 const round = (value: number) => Number(value.toPrecision(6))
 const lengthOf = ({ from, to }: Piece) => Math.hypot(to.x - from.x, to.y - from.y)
-
-/** Rows that no control leads beside a path. */
-const NOT_BESIDE = FLAG.TO_MACHINE | FLAG.ROTARY | FLAG.MAPPED | FLAG.CYCLE
-const APART: ReadonlySet<number> = new Set([ROW.IN_STEP, ROW.TAP_OUT, ROW.PROBE])
 
 /** Whether any row of a motion is to be made beside the path that is written. */
 export const isCompensated = ({ states }: Pick<Motion, 'states'>) => states.some(({ beside }) => beside !== 0)
@@ -120,7 +111,7 @@ class Compensator {
     return this.motion.states[this.motion.state[row] as number] as ModalState
   }
 
-  private alarm(row: number, { code, says }: Alarm): void {
+  private alarm(row: number, { code, says, does }: Alarm): void {
     const line = this.motion.line[row] as number
     this.say.add({
       code,
@@ -129,7 +120,7 @@ class Compensator {
       from: 0,
       to: 1,
       says,
-      does: 'The control stops with an alarm.',
+      does: does ?? 'The control stops with an alarm.',
     })
   }
 
@@ -162,7 +153,7 @@ class Compensator {
       else this.between.push(row)
       return
     }
-    const lost = this.cannot(row, state)
+    const lost = alarmWhileOn(motion, row, state, this.plane)
     if (lost) {
       this.alarm(row, lost)
       this.endHeld()
@@ -176,35 +167,6 @@ class Compensator {
     if (isArc(this.motion.kind[row] as number)) return true
     const [first, second] = PLANE_AXES[this.plane]
     return to[first] !== this.from[first] || to[second] !== this.from[second]
-  }
-
-  /** Why no tool is led beside a row while compensation is on. */
-  private cannot(row: number, state: ModalState): Alarm | undefined {
-    const { motion } = this
-    const kind = motion.kind[row] as number
-    if (kind === ROW.EVENT) {
-      const event = motion.events[motion.aux[row] as number]
-      return event?.does === 'tool'
-        ? { code: 'compensation-tool', says: 'A tool change while cutter compensation is on.' }
-        : undefined
-    }
-    if (state.plane !== this.plane)
-      return {
-        code: 'compensation-plane',
-        says: `G${state.plane} while cutter compensation is on in G${this.plane}.`,
-      }
-    const flags = motion.flags[row] as number
-    if ((flags & FLAG.TO_MACHINE) !== 0)
-      return {
-        code: 'compensation-home',
-        says: 'Home, or a machine position, while cutter compensation is on.',
-      }
-    return (flags & NOT_BESIDE) !== 0 || APART.has(kind)
-      ? {
-          code: 'compensation-other',
-          says: 'A cycle, a probe or a rotary moves while cutter compensation is on.',
-        }
-      : undefined
   }
 
   // Pieces.
@@ -233,44 +195,23 @@ class Compensator {
       this.asWritten(row, to)
       return
     }
-    const lost = this.cannot(row, state) ?? this.noStart(row, to, state)
+    const piece = this.pieceOf(row, to)
+    const lost = alarmWhileOn(this.motion, row, state, this.plane) ?? alarmAtStart(piece, state)
     if (lost) this.alarm(row, lost)
     if (lost && lost.code !== 'compensation-short') {
       this.mode = 'lost'
       this.asWritten(row, to)
       return
     }
-    const piece = this.pieceOf(row, to)
     this.held = { row, piece, side: state.beside, start: piece.from, comesOn: true }
     this.mode = 'on'
     this.recent = []
   }
 
-  private noStart(row: number, to: Triple, { beside }: ModalState): Alarm | undefined {
-    if (Number.isNaN(beside))
-      return {
-        code: 'compensation-radius',
-        says: `The radius that D${this.stateOf(row).d} holds is not known.`,
-      }
-    if (isArc(this.motion.kind[row] as number))
-      return { code: 'compensation-arc', says: 'Cutter compensation comes on in an arc.' }
-    const length = lengthOf(this.pieceOf(row, to))
-    return length < Math.abs(beside)
-      ? {
-          code: 'compensation-short',
-          says: `Cutter compensation comes on over ${round(length)}, less than the radius of ${round(Math.abs(beside))}.`,
-        }
-      : undefined
-  }
-
   private goOn(row: number, to: Triple, { beside }: ModalState): void {
     const { held } = this
     if (!held || Number.isNaN(beside)) {
-      if (Number.isNaN(beside))
-        this.alarm(row, {
-          code: 'compensation-radius',
-          says: `The radius that D${this.stateOf(row).d} holds is not known.`,
-        })
+      if (Number.isNaN(beside)) this.alarm(row, radiusUnknown(this.stateOf(row)))
       this.endHeld()
       this.mode = 'lost'
       this.asWritten(row, to)

@@ -33,10 +33,10 @@ describe('a code that the reader does not follow', () => {
     expect(diagnostics[0]).toMatchObject({ line: 2, own })
   })
 
-  it.each(['G41 D1', 'G42 D1'])('%s stops it too, and nobody can say that it is something else', (line) => {
-    const options = on(says('G41', { does: 'harmless' }), says('G42', { does: 'harmless' }))
-    for (const each of [onMill(), options]) {
-      const [first] = read(`${HEAD}${line}${END}`, each).diagnostics
+  it.each(['G41', 'G42'])('%s stops it on a lathe, and nobody can say that it is something else', (code) => {
+    const profile = withCodes(says(code, { does: 'harmless' }))
+    for (const each of [onLathe(), onLathe({ profile })]) {
+      const [first] = read(`G20 T0101\n${code}${END}`, each).diagnostics
       expect(first).toMatchObject({ code: 'not-seen', severity: 'stop' })
       expect(first?.own).toBeUndefined()
     }

@@ -209,7 +209,7 @@ function leftOn(walk: Walk, row: number, at: 'tool' | 'end'): void {
   if (state.compensation !== 40)
     say(walk, 'compensation', () =>
       programFinding(
-        'look',
+        'stop',
         'compensation-left',
         line,
         `Cutter compensation is still on ${when}.`,
@@ -232,6 +232,36 @@ function leftOn(walk: Walk, row: number, at: 'tool' | 'end'): void {
           row,
           mending: mending('G90'),
         },
+      ),
+    )
+}
+
+/** Whose radius leads the tool beside its path. */
+function compensationChecks(walk: Walk, row: number, { beside, d, tool }: ModalState): void {
+  if (beside === 0 || Number.isNaN(beside)) return
+  const { facts, motion } = walk
+  const line = motion.line[row] as number
+  const radius = formatLength(Math.abs(beside), facts.unit)
+  if (d !== tool && facts.tools.has(d))
+    say(walk, `d/${tool}/${d}`, () =>
+      programFinding(
+        'look',
+        'compensation-other',
+        line,
+        `T${tool} is led beside its path by the radius of T${d}: ${radius}.`,
+        `D${d} holds another tool’s radius: the part comes out large or small by the difference.`,
+        { row, fix: `Write D${tool}, if that is meant.` },
+      ),
+    )
+  else
+    say(walk, `radius/${tool}/${d}/${radius}`, () =>
+      programFinding(
+        'note',
+        'compensation-by',
+        line,
+        `T${tool} is led ${radius} beside its path by D${d}.`,
+        'That is its radius in the tool list, with the wear that the program writes. What the table of the control holds is not seen here: compare it.',
+        { row },
       ),
     )
 }
@@ -388,6 +418,7 @@ export function modeFindings(
       state = motion.state[row] as number
       offsetChecks(walk, row, now)
       spindleChecks(walk, row, now)
+      compensationChecks(walk, row, now)
     }
     if (mill && Math.abs((motion.z[row] as number) - before) > 1e-9 && seen[state] === 0) {
       seen[state] = 1

@@ -15,6 +15,8 @@ export interface PathPicture {
   /** Where a rotary turns the part: its axis along X, and how far the part is turned about it when row r ends (radians, from Y to Z). */
   turned: Float32Array | null
   axis: PartAxis | null
+  /** The path as it is written, where compensation leads the tool beside it; null where it does not. */
+  written: Float32Array | null
 }
 
 /** The axis along X that a rotary turns the part about; `sense` is +1 where the part turns from Y to Z as the angle counts up. */
@@ -64,10 +66,26 @@ export function pathPicture(
   motion: Motion,
   speeds: MachineSpeeds,
   axis: PartAxis | null = null,
+  written?: Motion,
 ): PathPicture {
-  return axis && motion.rotary
-    ? turnedPicture(motion, motion.rotary, speeds, axis)
-    : straightPicture(motion, speeds)
+  return {
+    ...(axis && motion.rotary
+      ? turnedPicture(motion, motion.rotary, speeds, axis)
+      : straightPicture(motion, speeds)),
+    written: written ? writtenPieces(written, speeds) : null,
+  }
+}
+
+/** The pieces of a written path that the tool goes beside. */
+function writtenPieces(motion: Motion, speeds: MachineSpeeds): Float32Array {
+  const pieces = new Pieces()
+  for (let row = 0; row < motion.count; row++) {
+    const { beside } = motion.states[motion.state[row] as number] ?? { beside: 0 }
+    if (beside === 0 || motion.kind[row] === ROW.EVENT) continue
+    const path = pathOf(motion, row, speeds)
+    for (let n = 1; n < path.length; n++) pieces.add(...(path[n - 1] as Triple), ...(path[n] as Triple))
+  }
+  return pieces.done()
 }
 
 const fromAxis = (point: readonly number[], { y, z }: PartAxis) =>
@@ -88,7 +106,7 @@ function turnedPicture(
   rotary: Float64Array,
   speeds: MachineSpeeds,
   axis: PartAxis,
-): PathPicture {
+): Omit<PathPicture, 'written'> {
   const { count, kind } = motion
   const rapid = new Pieces()
   const feed = new Pieces()
@@ -134,7 +152,7 @@ function turnedPicture(
   return { rapid: rapid.done(), feed: feed.done(), rapidBefore, feedBefore, turned, axis }
 }
 
-function straightPicture(motion: Motion, speeds: MachineSpeeds): PathPicture {
+function straightPicture(motion: Motion, speeds: MachineSpeeds): Omit<PathPicture, 'written'> {
   const { count, kind, x, y, z } = motion
   const rapid = new Pieces()
   const feed = new Pieces()

@@ -42,7 +42,7 @@ const prover = {
       }
       return true
     })
-    const picture = pathPicture(proof.program.motion, proof.speeds, proof.axis)
+    const picture = pathPicture(proof.program.motion, proof.speeds, proof.axis, proof.program.written)
     const hash = bytesToHex(sha256(utf8ToBytes(of.text)))
     const lineStarts = lineStartsOf(of.text)
     const arrays = [proof.program.motion, proof.time, picture, { lineStarts }]

@@ -29,6 +29,7 @@ const drawer = {
     for (const view of views.values()) view.show(geometry, row)
     before?.rapid.dispose()
     before?.feed.dispose()
+    before?.written.dispose()
     await Promise.all([...views.values()].map((view) => view.idle()))
   },
   at(next: number): void {

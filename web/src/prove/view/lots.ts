@@ -2,13 +2,13 @@ import type { PathPicture } from '@dogleg/core/prove'
 
 /** Pieces of one kind, one after the other, that look alike: `from` up to but not including `to`. */
 export interface Lot {
-  of: 'rapid' | 'feed'
+  of: 'rapid' | 'feed' | 'written'
   done: boolean
   from: number
   to: number
 }
 
-type Counts = Pick<PathPicture, 'rapidBefore' | 'feedBefore'>
+type Counts = Pick<PathPicture, 'rapidBefore' | 'feedBefore'> & Partial<Pick<PathPicture, 'written'>>
 
 /** How many pieces of each kind are done when a row begins. */
 function doneAt({ rapidBefore, feedBefore }: Counts, row: number) {
@@ -22,12 +22,12 @@ const notEmpty = ({ from, to }: Lot) => to > from
 export function wholeLots(counts: Counts, row: number): Lot[] {
   const done = doneAt(counts, row)
   const all = { rapid: counts.rapidBefore.at(-1) ?? 0, feed: counts.feedBefore.at(-1) ?? 0 }
-  return (['rapid', 'feed'] as const)
-    .flatMap((of) => [
-      { of, done: false, from: done[of], to: all[of] },
-      { of, done: true, from: 0, to: done[of] },
-    ])
-    .filter(notEmpty)
+  const path = (['rapid', 'feed'] as const).flatMap((of) => [
+    { of, done: false, from: done[of], to: all[of] },
+    { of, done: true, from: 0, to: done[of] },
+  ])
+  const written = { of: 'written' as const, done: false, from: 0, to: (counts.written?.length ?? 0) / 6 }
+  return [written, ...path].filter(notEmpty)
 }
 
 /** What a step from one row to another changes, painted over what stands. */

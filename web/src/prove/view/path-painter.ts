@@ -11,6 +11,7 @@ const GROUND = '#1b3d8f'
 const COLOURS = {
   rapid: { done: '#84a2e8', toCome: '#587bcb' },
   feed: { done: '#eef4ff', toCome: '#6c88cc' },
+  written: { done: '#d9a441', toCome: '#d9a441' },
 } as const
 
 /** Pieces painted at once: as many as the graphics card does in a part of a frame, found out as it goes. */
@@ -28,12 +29,19 @@ export interface PathGeometry {
   picture: PathPicture
   rapid: BufferGeometry
   feed: BufferGeometry
+  /** Empty where nothing is led beside it. */
+  written: BufferGeometry
 }
 
 export function geometryOf(picture: PathPicture): PathGeometry {
   const of = (points: Float32Array) =>
     new BufferGeometry().setAttribute('position', new BufferAttribute(points, 3))
-  return { picture, rapid: of(picture.rapid), feed: of(picture.feed) }
+  return {
+    picture,
+    rapid: of(picture.rapid),
+    feed: of(picture.feed),
+    written: of(picture.written ?? new Float32Array(0)),
+  }
 }
 
 /** How far the part is turned once the rows before this one have run, in radians. */

@@ -55,6 +55,7 @@ describe('a straight view', () => {
       rapidBefore: empty,
       turned: null,
       axis: null,
+      written: null,
     }
     expect(sceneExtent([], pathExtent(picture))).toEqual({ least: [0, 0, -1], greatest: [2, 1, 0] })
     expect(pathExtent({ ...picture, feed: new Float32Array(0) })).toBeUndefined()

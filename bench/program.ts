@@ -98,6 +98,7 @@ export async function benchProgram() {
     ratio: readMs / wordsMs,
     limit: 1,
   })
+  benchCompensated(text, wordsMs)
   benchCrashes()
   const before = await settledMemory()
   const kept = readAll()
@@ -110,6 +111,27 @@ export async function benchProgram() {
     against: `${(text.length / 1e6).toFixed(0)} MB`,
     ratio: used / text.length,
     limit: 5.1,
+  })
+}
+
+/** The same moves with the cutter led beside them, against pulling the words out of the text. */
+function benchCompensated(plain: string, wordsMs: number) {
+  const on = { ...options(), radii: new Map([[1, 0.00001]]) }
+  const text = plain.replace('G1 F30.\n', 'G1 F30.\nG41 D1 X-1. Y-1.\n').replace('M30', 'G40 X-9.\nM30')
+  const speeds = speedsOf(on.machine, on.profile, on.unit)
+  const readAll = () => {
+    const { motion, written } = read(text, on)
+    if (!written) throw new Error('nothing was compensated')
+    return { motion, time: cycleTime(motion, speeds), box: extents(motion) }
+  }
+  const [readMs] = medianTime([readAll], 5)
+  report({
+    name: 'the same under cutter compensation',
+    baseline: 'its words by split and one regular expression',
+    measured: `${readMs.toFixed(0)} ms`,
+    against: `${wordsMs.toFixed(0)} ms`,
+    ratio: readMs / wordsMs,
+    limit: 2,
   })
 }
 

@@ -35,7 +35,8 @@ export interface Corner {
   apart?: true
 }
 
-const meets = (at: Point2): Corner => ({ end: at, start: at, between: [] })
+const NONE: readonly Piece[] = []
+const meets = (at: Point2): Corner => ({ end: at, start: at, between: NONE })
 
 /**
  * Goes from the path beside one piece to that beside the next, which starts where the first ends. `before` and `after` are
@@ -43,6 +44,8 @@ const meets = (at: Point2): Corner => ({ end: at, start: at, between: [] })
  * headings, each no longer than the distance; inside, where the two paths cross. Common practice of controls.
  */
 export function corner(first: Piece, second: Piece, before: number, after: number, how: Rounding): Corner {
+  const quick = ofLines(first, second, before, after, how)
+  if (quick) return meets(quick)
   const p = second.from
   const [ways, way] = [endsHeading(first), startsHeading(second)]
   const [end, start] = [beside(first.to, ways, before), beside(p, way, after)]
@@ -60,8 +63,6 @@ export function corner(first: Piece, second: Piece, before: number, after: numbe
   const half = Math.abs(turn) / 2
   // Where both headings, lengthened, meet: the distance over the cosine of half the turn from the corner.
   const reach = Math.abs(before) * Math.tan(half)
-  const both = Math.abs(before) * (1 / Math.cos(half) - 1)
-  if (both <= how.least && first.sweep === 0 && second.sweep === 0) return meets(along(end, ways, reach))
   if (how.outside === 'arc') return { end, start, between: [arc(end, start, p, turn)] }
   // Each piece is lengthened as far as both meet, but by no more than the distance: a sharper corner is cut off there.
   const longer = Math.min(reach, Math.abs(before))
@@ -77,6 +78,32 @@ export function corner(first: Piece, second: Piece, before: number, after: numbe
       ...(second.sweep === 0 ? [] : [straight(b, start)]),
     ],
   }
+}
+
+/**
+ * Where two straight pieces go over into each other without a piece between, which is how most corners are: both paths, lengthened or cut
+ * off, meet at the corner + side (n + m) / (1 + n m), n and m square to the pieces to the left.
+ */
+function ofLines(
+  first: Piece,
+  second: Piece,
+  before: number,
+  after: number,
+  how: Rounding,
+): Point2 | undefined {
+  if (first.sweep !== 0 || second.sweep !== 0 || before !== after) return undefined
+  const { way: a, to: p } = first
+  const b = second.way
+  const cosine = a.x * b.x + a.y * b.y
+  const outside = (a.x * b.y - a.y * b.x) * before < 0
+  // Nearly back: inside they do not meet near by, outside they are led round.
+  if (cosine < -0.999_999) return undefined
+  if (outside && !(how.outside === 'lines' && cosine >= 0)) {
+    const both = Math.abs(before) * (Math.SQRT2 / Math.sqrt(1 + cosine) - 1)
+    if (both > how.least) return undefined
+  }
+  const by = before / (1 + cosine)
+  return { x: p.x - by * (a.y + b.y), y: p.y + by * (a.x + b.x) }
 }
 
 /** Where the paths beside two pieces cross, the nearest to the corner between them. */
@@ -103,8 +130,9 @@ export function besidePiece(
   slack: number,
 ): Piece | Obstacle {
   if (piece.sweep === 0) {
-    const way = startsHeading(piece)
-    return dot({ x: to.x - from.x, y: to.y - from.y }, way) < -slack ? 'backwards' : straight(from, to)
+    const { way } = piece
+    const along = (to.x - from.x) * way.x + (to.y - from.y) * way.y
+    return along < -slack ? 'backwards' : { from, to, sweep: 0, centre: from, radii: piece.radii, way }
   }
   const { centre, sweep } = piece
   const left = Math.sign(sweep)

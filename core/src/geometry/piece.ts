@@ -13,9 +13,18 @@ export interface Piece {
   readonly centre: Point2
   /** Radius of an arc where it starts and where it ends: they differ by the rounding of what was written. */
   readonly radii: readonly [number, number]
+  /** Of a straight piece: the way that it goes. */
+  readonly way: Point2
 }
 
 const NO_RADII = [0, 0] as const
+const NO_WAY: Point2 = { x: 1, y: 0 }
+
+function heading(dx: number, dy: number): Point2 {
+  // Squares of lengths of a program neither overflow nor vanish: quicker than the general way, a million times.
+  const length = Math.sqrt(dx * dx + dy * dy)
+  return length > 0 ? { x: dx / length, y: dy / length } : NO_WAY
+}
 
 export const straight = (from: Point2, to: Point2): Piece => ({
   from,
@@ -23,6 +32,7 @@ export const straight = (from: Point2, to: Point2): Piece => ({
   sweep: 0,
   centre: from,
   radii: NO_RADII,
+  way: heading(to.x - from.x, to.y - from.y),
 })
 
 export const arc = (from: Point2, to: Point2, centre: Point2, sweep: number): Piece => ({
@@ -31,6 +41,7 @@ export const arc = (from: Point2, to: Point2, centre: Point2, sweep: number): Pi
   sweep,
   centre,
   radii: [distance(from, centre), distance(to, centre)],
+  way: NO_WAY,
 })
 
 export const cross = (a: Point2, b: Point2) => a.x * b.y - a.y * b.x
@@ -46,14 +57,9 @@ export const beside = (p: Point2, way: Point2, by: number): Point2 => ({
   y: p.y + by * way.x,
 })
 
-function heading(dx: number, dy: number): Point2 {
-  const length = Math.hypot(dx, dy)
-  return length > 0 ? { x: dx / length, y: dy / length } : { x: 1, y: 0 }
-}
-
 /** The way a piece goes at one of its points, which lies on it. */
-function headingAt({ from, to, sweep, centre }: Piece, p: Point2): Point2 {
-  if (sweep === 0) return heading(to.x - from.x, to.y - from.y)
+function headingAt({ way, sweep, centre }: Piece, p: Point2): Point2 {
+  if (sweep === 0) return way
   const out = heading(p.x - centre.x, p.y - centre.y)
   return sweep > 0 ? { x: -out.y, y: out.x } : { x: out.y, y: -out.x }
 }
@@ -128,11 +134,25 @@ function shareOf({ from, to, sweep, centre }: Piece, p: Point2): number {
 
 /** Whether two pieces cross at a point that is neither's end by more than a share of it. */
 export function crosses(a: Piece, b: Piece, share = 1e-6): boolean {
+  if (a.sweep === 0 && b.sweep === 0) return linesCross(a, b, share)
   const inside = (piece: Piece, p: Point2) => {
     const at = shareOf(piece, p)
     return at > share && at < 1 - share
   }
   return meetings(carrier(a, 0, 0), carrier(b, 0, 0)).some((p) => inside(a, p) && inside(b, p))
+}
+
+/** The same of straight pieces, by the shares of both at which their lines meet. */
+function linesCross(a: Piece, b: Piece, share: number): boolean {
+  const [ax, ay] = [a.to.x - a.from.x, a.to.y - a.from.y]
+  const [bx, by] = [b.to.x - b.from.x, b.to.y - b.from.y]
+  const turn = ax * by - ay * bx
+  if (turn === 0) return false
+  const [gx, gy] = [b.from.x - a.from.x, b.from.y - a.from.y]
+  const onA = (gx * by - gy * bx) / turn
+  if (!(onA > share && onA < 1 - share)) return false
+  const onB = (gx * ay - gy * ax) / turn
+  return onB > share && onB < 1 - share
 }
 
 /** The angle from one point to another about a centre, -pi to pi, counter-clockwise. */

@@ -40,13 +40,6 @@ interface Held {
   comesOn: boolean
 }
 
-/** A piece that was put out, for what crosses it later. */
-interface Done {
-  written: Piece
-  beside: Piece
-  box: readonly [number, number, number, number]
-}
-
 const round = (value: number) => Number(value.toPrecision(6))
 const lengthOf = ({ from, to }: Piece) => Math.hypot(to.x - from.x, to.y - from.y)
 
@@ -90,18 +83,28 @@ class Compensator {
   /** Where the tool stands, and where the written path does. */
   private readonly at: Triple
   private readonly from: Triple
+  /** Where the row in hand ends as it is written, and as it is put out: used again and again. */
+  private readonly to: Triple = [0, 0, 0]
+  private readonly end: Triple = [0, 0, 0]
   private plane: 17 | 18 | 19 = 17
-  private recent: Done[] = []
+  private axes = PLANE_AXES[17]
+  /** The last pieces, in a ring; and how many there were. */
+  private readonly recentWritten: Piece[] = []
+  private readonly recentBeside: Piece[] = []
+  /** The least and the greatest place of each, in X and Y of the plane. */
+  private readonly boxes: Float64Array
+  private done = 0
 
   constructor(motion: Motion, rules: CompensationRules, least: number, say: Diagnoser) {
     this.motion = motion
     this.rules = rules
     this.least = least
     this.say = say
-    this.out = new MotionBuilder(motion.count + 64)
+    this.out = new MotionBuilder(motion.count * 1.2 + 64)
     this.out.states.push(...motion.states)
     for (const event of motion.events) this.out.events.push(event)
     for (const step of motion.inStep) this.out.inStep.push(step)
+    this.boxes = new Float64Array(4 * (rules.lookAhead + 1))
     this.firstRow = new Int32Array(motion.count + 1).fill(-1)
     this.at = [...motion.start]
     this.from = [...motion.start]
@@ -125,12 +128,14 @@ class Compensator {
   }
 
   take(row: number): void {
-    const { motion } = this
-    const to: Triple = [motion.x[row] as number, motion.y[row] as number, motion.z[row] as number]
+    const { motion, to, from } = this
+    to[0] = motion.x[row] as number
+    to[1] = motion.y[row] as number
+    to[2] = motion.z[row] as number
     this.follow(row, to)
-    this.from[0] = to[0]
-    this.from[1] = to[1]
-    this.from[2] = to[2]
+    from[0] = to[0]
+    from[1] = to[1]
+    from[2] = to[2]
   }
 
   private follow(row: number, to: Triple): void {
@@ -165,23 +170,23 @@ class Compensator {
 
   private movesInPlane(row: number, to: Triple): boolean {
     if (isArc(this.motion.kind[row] as number)) return true
-    const [first, second] = PLANE_AXES[this.plane]
-    return to[first] !== this.from[first] || to[second] !== this.from[second]
+    const { axes, from } = this
+    return to[axes[0]] !== from[axes[0]] || to[axes[1]] !== from[axes[1]]
   }
 
   // Pieces.
 
   private placeOf(at: Triple): Place {
-    const [first, second] = PLANE_AXES[this.plane]
-    return { x: at[first], y: at[second] }
+    return { x: at[this.axes[0]], y: at[this.axes[1]] }
   }
 
   /** The written piece of a row, in its plane. */
   private pieceOf(row: number, to: Triple): Piece {
     const { motion } = this
-    const [from, end] = [this.placeOf(this.from), this.placeOf(to)]
+    const from = this.held?.piece.to ?? this.placeOf(this.from)
+    const end = this.placeOf(to)
     if (!isArc(motion.kind[row] as number)) return straight(from, end)
-    const [first, second] = PLANE_AXES[this.plane]
+    const [first, second] = this.axes
     const base = 6 * (motion.aux[row] as number)
     const centre = { x: motion.arcs[base + first] as number, y: motion.arcs[base + second] as number }
     return arc(from, end, centre, motion.arcs[base + 3] as number)
@@ -191,6 +196,7 @@ class Compensator {
 
   private comeOn(row: number, to: Triple, state: ModalState): void {
     this.plane = state.plane
+    this.axes = PLANE_AXES[state.plane]
     if (!this.movesInPlane(row, to)) {
       this.asWritten(row, to)
       return
@@ -205,7 +211,7 @@ class Compensator {
     }
     this.held = { row, piece, side: state.beside, start: piece.from, comesOn: true }
     this.mode = 'on'
-    this.recent = []
+    this.done = 0
   }
 
   private goOn(row: number, to: Triple, { beside }: ModalState): void {
@@ -265,6 +271,7 @@ class Compensator {
 
   /** More blocks without a move in the plane than the control reads ahead. */
   private lookedTooFar(row: number): void {
+    if (this.between.length <= this.rules.lookAhead) return
     const lines = new Set(this.between.map((each) => this.motion.line[each]))
     if (lines.size <= this.rules.lookAhead) return
     this.alarm(row, {
@@ -285,8 +292,10 @@ class Compensator {
 
   private put(held: Held, end: Place): void {
     const { row, piece, side, start, comesOn } = held
-    const { motion } = this
-    const to: Triple = [motion.x[row] as number, motion.y[row] as number, motion.z[row] as number]
+    const { motion, end: to } = this
+    to[0] = motion.x[row] as number
+    to[1] = motion.y[row] as number
+    to[2] = motion.z[row] as number
     const found = comesOn ? straight(start, end) : besidePiece(piece, side, start, end, this.least)
     const beside = typeof found === 'string' ? straight(start, end) : found
     if (found === 'arc-smaller')
@@ -304,28 +313,52 @@ class Compensator {
         code: 'compensation-narrow',
         says: 'Beside this move the tool crosses where it was: the slot is narrower than the tool.',
       })
-    const [first, second] = PLANE_AXES[this.plane]
-    to[first] = end.x
-    to[second] = end.y
+    to[this.axes[0]] = end.x
+    to[this.axes[1]] = end.y
     const share = this.stateOf(row).feedMode === 93 ? lengthShare(piece, beside) : 1
     this.row(row, beside, to, (motion.feed[row] as number) * share)
   }
 
   /** Whether a path crosses one of the last that it did not cross as it is written. */
   private isNarrow(written: Piece, beside: Piece): boolean {
-    const box = boxOf(beside)
-    const before = this.recent.slice(0, -1)
-    this.recent.push({ written, beside, box })
-    if (this.recent.length > this.rules.lookAhead + 1) this.recent.shift()
-    return before.some(
-      (each) =>
-        apart(each.box, box) === false && crosses(each.beside, beside) && !crosses(each.written, written),
-    )
+    const { boxes } = this
+    const most = this.rules.lookAhead + 1
+    const { from, to, sweep, centre } = beside
+    const arcs = sweep !== 0
+    const reach = arcs ? Math.max(beside.radii[0], beside.radii[1]) : 0
+    const left = arcs ? centre.x - reach : Math.min(from.x, to.x)
+    const right = arcs ? centre.x + reach : Math.max(from.x, to.x)
+    const low = arcs ? centre.y - reach : Math.min(from.y, to.y)
+    const high = arcs ? centre.y + reach : Math.max(from.y, to.y)
+    let narrow = false
+    // The one just before it meets it at their corner.
+    for (let back = 2; back <= most && back <= this.done && !narrow; back++) {
+      const at = (this.done - back) % most
+      const box = 4 * at
+      if (
+        (boxes[box] as number) > right ||
+        (boxes[box + 1] as number) > high ||
+        (boxes[box + 2] as number) < left ||
+        (boxes[box + 3] as number) < low
+      )
+        continue
+      narrow =
+        crosses(this.recentBeside[at] as Piece, beside) && !crosses(this.recentWritten[at] as Piece, written)
+    }
+    const at = this.done % most
+    this.recentWritten[at] = written
+    this.recentBeside[at] = beside
+    boxes[4 * at] = left
+    boxes[4 * at + 1] = low
+    boxes[4 * at + 2] = right
+    boxes[4 * at + 3] = high
+    this.done++
+    return narrow
   }
 
   private join(row: number, pieces: readonly Piece[]): void {
     if (pieces.length === 0) return
-    const [first, second] = PLANE_AXES[this.plane]
+    const [first, second] = this.axes
     for (const piece of pieces) {
       const to: Triple = [...this.at]
       to[first] = piece.to.x
@@ -338,7 +371,7 @@ class Compensator {
     const { motion, between } = this
     if (between.length === 0) return
     this.between = []
-    const [first, second] = PLANE_AXES[this.plane]
+    const [first, second] = this.axes
     for (const row of between) {
       const to: Triple = [motion.x[row] as number, motion.y[row] as number, motion.z[row] as number]
       to[first] = this.at[first]
@@ -379,7 +412,7 @@ class Compensator {
     let kind: number = motion.kind[row] === ROW.RAPID ? ROW.RAPID : ROW.LINE
     let aux = -1
     if (piece.sweep !== 0 && !rapid) {
-      const [first, second] = PLANE_AXES[this.plane]
+      const [first, second] = this.axes
       const centre: Triple = [...this.at]
       centre[first] = piece.centre.x
       centre[second] = piece.centre.y
@@ -388,7 +421,8 @@ class Compensator {
     }
     const rotary = motion.rotary?.[row] ?? 0
     const flags = motion.flags[row] as number
-    out.row(kind, flags, ...to, feed, motion.line[row] as number, motion.state[row] as number, aux, rotary)
+    const [x, y, z] = [to[0], to[1], to[2]]
+    out.row(kind, flags, x, y, z, feed, motion.line[row] as number, motion.state[row] as number, aux, rotary)
     this.stand(to)
   }
 
@@ -432,13 +466,3 @@ function lengthShare(written: Piece, beside: Piece): number {
   const length = pieceLength(written)
   return length > 0 ? pieceLength(beside) / length : 1
 }
-
-function boxOf({ from, to, sweep, centre, radii }: Piece): Done['box'] {
-  if (sweep !== 0) {
-    const reach = Math.max(...radii)
-    return [centre.x - reach, centre.y - reach, centre.x + reach, centre.y + reach]
-  }
-  return [Math.min(from.x, to.x), Math.min(from.y, to.y), Math.max(from.x, to.x), Math.max(from.y, to.y)]
-}
-
-const apart = (a: Done['box'], b: Done['box']) => a[2] < b[0] || b[2] < a[0] || a[3] < b[1] || b[3] < a[1]

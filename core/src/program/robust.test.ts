@@ -1,6 +1,7 @@
 import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { times } from '../../testing/depth.ts'
+import type { Profile } from '../control/index.ts'
 import { cycleTime, speedsOf } from '../timing/index.ts'
 import { extents } from './motion.ts'
 import { read } from './read.ts'
@@ -8,10 +9,23 @@ import { Scanner } from './scan.ts'
 import { compact, complaints, onLathe, onMill, plain, testMill, twoLine } from './testing.ts'
 import { readBlocks } from './words.ts'
 
+const RADII = new Map([[1, 0.25]])
+/** A profile with codes of its own, one of which calls a text that calls it again. */
+const withOwn = (profile: Profile): Profile => ({
+  ...profile,
+  ownCodes: [
+    { code: 'M77', on: 'both', says: '', by: '', does: 'call', text: 'G1 X#24 F9.\nM77\nM99' },
+    { code: 'M78', on: 'both', says: '', by: '', does: 'harmless', seconds: 2 },
+    { code: 'O9', on: 'mill', says: '', by: '', does: 'call', text: 'O9\nG41 D1 G3 X1. R1.\nM99' },
+    { code: 'G123', on: 'both', says: '', by: '', does: 'stop' },
+  ],
+})
+
 /** Reads, times and measures; gives how many blocks ran. */
 function digest(text: string, which: number): number {
   const profile = [compact, twoLine, plain][which % 3] ?? compact
-  const options = which % 2 ? onLathe({ profile, mostBlocks: 3000 }) : onMill({ profile, mostBlocks: 3000 })
+  const of = { profile: which % 4 < 2 ? profile : withOwn(profile), mostBlocks: 3000, radii: RADII }
+  const options = which % 2 ? onLathe(of) : onMill(of)
   const { motion } = read(text, options)
   const { total } = cycleTime(motion, speedsOf(testMill, compact, 'inch'))
   if (!(total >= 0)) throw new Error(`a time of ${total}`)
@@ -46,6 +60,14 @@ const PIECES = [
   'G32',
   'G40',
   'G41',
+  'G42',
+  'G9',
+  'G51',
+  'G16',
+  'G123',
+  'M77',
+  'M78',
+  'P9',
   'G43',
   'G49',
   'G50',

@@ -107,3 +107,19 @@ describe('a list that comes later than the form', () => {
     expect(field.value).toBe(machine.profileId)
   })
 })
+
+describe('the second home', () => {
+  it('is asked for where it is said to be known, and kept in machine positions', async () => {
+    const { standing } = openMachines()
+    await note()
+    fireEvent.click(screen.getByLabelText('Second home known: where G30 goes'))
+    for (const [axis, at] of [
+      ['X', '-1.5'],
+      ['Y', '-2'],
+      ['Z', '0'],
+    ] as const)
+      fireEvent.change(screen.getByLabelText(`${axis} at the second home, in`), { target: { value: at } })
+    fireEvent.click(screen.getByRole('button', { name: 'Save' }))
+    await waitFor(() => expect(standing().secondHome).toEqual({ X: -1.5, Y: -2, Z: 0 }))
+  })
+})

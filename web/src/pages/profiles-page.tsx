@@ -12,6 +12,7 @@ import { useLocation } from 'react-router'
 import type { z } from 'zod'
 import { useRows } from '../log/rows.ts'
 import { Listing } from '../program/listing.tsx'
+import { CompensationSection } from '../reference/compensation-section.tsx'
 import { EditorEnd } from '../reference/editor-end.tsx'
 import { AreaField, CheckField, Field, Section, SelectField, Wrong } from '../reference/form-fields.tsx'
 import { MacrosSection } from '../reference/macros-section.tsx'
@@ -257,6 +258,7 @@ function ProfileEditor({ profile }: { profile: Profile }) {
           setValue={setValue}
           note={notes(errors.reading, 'reading.note')}
         />
+        <CompensationSection errors={errors.reading?.compensation} register={register} />
         <OwnCodesSection control={control} register={register} errors={errors.ownCodes} asked={asked} />
         <Section title="Blocks and comments">
           <CheckField label="Number the blocks" {...register('blocks.numbered')} />

@@ -173,40 +173,6 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
         <option value="inverse-time">G93: one over its minutes</option>
         <option value="along-way">G94: degrees as lengths</option>
       </SelectField>
-      <SelectField
-        label="Compensation comes on and goes off"
-        className="col-span-2"
-        {...register('reading.compensation.comingOn')}
-      >
-        <option value="next">square to the next move</option>
-        <option value="own">square to its own move</option>
-      </SelectField>
-      <SelectField label="Outside of corners" {...register('reading.compensation.outside')}>
-        <option value="arc">by an arc</option>
-        <option value="lines">by longer lines</option>
-      </SelectField>
-      <Field
-        label="Reads blocks ahead"
-        type="number"
-        {...register('reading.compensation.lookAhead', number)}
-        wrong={errors?.compensation?.lookAhead?.message}
-      />
-      <SelectField
-        label="Programs with G41 are written for"
-        className="col-span-2"
-        {...register('reading.compensation.holds')}
-      >
-        <option value="radius">the edge: the table has the radius</option>
-        <option value="wear">the centre: the table has wear only</option>
-      </SelectField>
-      <SelectField
-        label="Wear of a cutter is"
-        className="col-span-2"
-        {...register('reading.compensation.wear')}
-      >
-        <option value="added">added to its radius</option>
-        <option value="taken">taken from its radius</option>
-      </SelectField>
       {CODES.map(([name, label, usual]) => (
         <Field
           key={name}

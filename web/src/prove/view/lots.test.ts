@@ -25,6 +25,14 @@ const pictureOf = (lots: readonly Lot[]) => [...paint(new Map(), lots)].sort()
 const rows = fc.array(fc.integer({ min: 0, max: 40 }), { minLength: 1, maxLength: 8 })
 
 describe('the lots of a path', () => {
+  it('begin with the path as it is written, so that the tool’s own stands over it', () => {
+    const of = { rapidBefore: Uint32Array.of(0, 1), feedBefore: Uint32Array.of(0, 2) }
+    expect(
+      wholeLots({ ...of, written: new Float32Array(18) }, 0).map((lot) => `${lot.of} ${lot.to}`),
+    ).toEqual(['written 3', 'rapid 1', 'feed 2'])
+    expect(wholeLots({ ...of, written: null }, 0).map((lot) => lot.of)).toEqual(['rapid', 'feed'])
+  })
+
   it('hold every piece once', () => {
     fc.assert(
       fc.property(counts, fc.nat(40), (of, row) => {

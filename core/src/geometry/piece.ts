@@ -121,6 +121,10 @@ function circleCircle(a: Point2, ra: number, b: Point2, rb: number): Point2[] {
   return [beside(at, way, half), beside(at, way, -half)]
 }
 
+/** The length of a piece; of an arc with the mean of its radii. */
+export const pieceLength = ({ from, to, sweep, radii }: Piece) =>
+  sweep === 0 ? distance(from, to) : Math.abs(sweep) * ((radii[0] + radii[1]) / 2)
+
 /** How far along a piece (0 to 1) the foot of a point on it lies. */
 function shareOf({ from, to, sweep, centre }: Piece, p: Point2): number {
   if (sweep === 0) {

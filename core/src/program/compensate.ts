@@ -5,13 +5,14 @@ import {
   besideStart,
   type Corner,
   corner,
-  crosses,
   type Piece,
+  pieceLength,
   straight,
 } from '../geometry/index.ts'
 import { type Alarm, alarmAtStart, alarmWhileOn, radiusUnknown } from './compensation-alarms.ts'
 import type { Diagnoser } from './diagnose.ts'
 import { isArc, type ModalState, type Motion, MotionBuilder, PLANE_AXES, ROW } from './motion.ts'
+import { RecentPieces } from './recent-pieces.ts'
 
 /** How a control leads the tool beside the path that is written. */
 export interface CompensationRules {
@@ -41,7 +42,6 @@ interface Held {
 }
 
 const round = (value: number) => Number(value.toPrecision(6))
-const lengthOf = ({ from, to }: Piece) => Math.hypot(to.x - from.x, to.y - from.y)
 
 /** Whether any row of a motion is to be made beside the path that is written. */
 export const isCompensated = ({ states }: Pick<Motion, 'states'>) => states.some(({ beside }) => beside !== 0)
@@ -88,12 +88,7 @@ class Compensator {
   private readonly end: Triple = [0, 0, 0]
   private plane: 17 | 18 | 19 = 17
   private axes = PLANE_AXES[17]
-  /** The last pieces, in a ring; and how many there were. */
-  private readonly recentWritten: Piece[] = []
-  private readonly recentBeside: Piece[] = []
-  /** The least and the greatest place of each, in X and Y of the plane. */
-  private readonly boxes: Float64Array
-  private done = 0
+  private readonly recent: RecentPieces
 
   constructor(motion: Motion, rules: CompensationRules, least: number, say: Diagnoser) {
     this.motion = motion
@@ -104,7 +99,7 @@ class Compensator {
     this.out.states.push(...motion.states)
     for (const event of motion.events) this.out.events.push(event)
     for (const step of motion.inStep) this.out.inStep.push(step)
-    this.boxes = new Float64Array(4 * (rules.lookAhead + 1))
+    this.recent = new RecentPieces(rules.lookAhead + 1)
     this.firstRow = new Int32Array(motion.count + 1).fill(-1)
     this.at = [...motion.start]
     this.from = [...motion.start]
@@ -144,11 +139,11 @@ class Compensator {
     const kind = motion.kind[row] as number
     if (this.mode === 'lost') {
       if (state.beside === 0) this.mode = 'off'
-      this.asWritten(row, to)
+      this.copy(row, to)
       return
     }
     if (this.mode === 'off') {
-      if (state.beside === 0 || kind === ROW.EVENT) this.asWritten(row, to)
+      if (state.beside === 0 || kind === ROW.EVENT) this.copy(row, to)
       else this.comeOn(row, to, state)
       return
     }
@@ -163,7 +158,7 @@ class Compensator {
       this.alarm(row, lost)
       this.endHeld()
       this.mode = 'lost'
-      this.asWritten(row, to)
+      this.copy(row, to)
     } else if (moves) this.goOn(row, to, state)
     else this.between.push(row)
   }
@@ -198,7 +193,7 @@ class Compensator {
     this.plane = state.plane
     this.axes = PLANE_AXES[state.plane]
     if (!this.movesInPlane(row, to)) {
-      this.asWritten(row, to)
+      this.copy(row, to)
       return
     }
     const piece = this.pieceOf(row, to)
@@ -206,12 +201,12 @@ class Compensator {
     if (lost) this.alarm(row, lost)
     if (lost && lost.code !== 'compensation-short') {
       this.mode = 'lost'
-      this.asWritten(row, to)
+      this.copy(row, to)
       return
     }
     this.held = { row, piece, side: state.beside, start: piece.from, comesOn: true }
     this.mode = 'on'
-    this.done = 0
+    this.recent.clear()
   }
 
   private goOn(row: number, to: Triple, { beside }: ModalState): void {
@@ -220,7 +215,7 @@ class Compensator {
       if (Number.isNaN(beside)) this.alarm(row, radiusUnknown(this.stateOf(row)))
       this.endHeld()
       this.mode = 'lost'
-      this.asWritten(row, to)
+      this.copy(row, to)
       return
     }
     const piece = this.pieceOf(row, to)
@@ -259,14 +254,13 @@ class Compensator {
       const own =
         this.rules.comingOn === 'own' && !held.comesOn ? this.cornerOf(held, exit, held.side) : undefined
       const leads = own && own.between.length > 0 && !own.apart
-      this.lookedTooFar(row)
       this.put(held, leads ? own.end : besideEnd(held.piece, held.side))
       this.putBetween()
       if (leads) this.join(row, own.between)
       this.held = undefined
     }
     this.mode = 'off'
-    this.asWritten(row, to)
+    this.copy(row, to)
   }
 
   /** More blocks without a move in the plane than the control reads ahead. */
@@ -308,7 +302,7 @@ class Compensator {
         code: 'compensation-backwards',
         says: 'The tool would run backwards beside this move: the step or slot is narrower than the tool.',
       })
-    else if (!comesOn && this.isNarrow(piece, beside))
+    else if (!comesOn && this.recent.cross(piece, beside))
       this.alarm(row, {
         code: 'compensation-narrow',
         says: 'Beside this move the tool crosses where it was: the slot is narrower than the tool.',
@@ -317,43 +311,6 @@ class Compensator {
     to[this.axes[1]] = end.y
     const share = this.stateOf(row).feedMode === 93 ? lengthShare(piece, beside) : 1
     this.row(row, beside, to, (motion.feed[row] as number) * share)
-  }
-
-  /** Whether a path crosses one of the last that it did not cross as it is written. */
-  private isNarrow(written: Piece, beside: Piece): boolean {
-    const { boxes } = this
-    const most = this.rules.lookAhead + 1
-    const { from, to, sweep, centre } = beside
-    const arcs = sweep !== 0
-    const reach = arcs ? Math.max(beside.radii[0], beside.radii[1]) : 0
-    const left = arcs ? centre.x - reach : Math.min(from.x, to.x)
-    const right = arcs ? centre.x + reach : Math.max(from.x, to.x)
-    const low = arcs ? centre.y - reach : Math.min(from.y, to.y)
-    const high = arcs ? centre.y + reach : Math.max(from.y, to.y)
-    let narrow = false
-    // The one just before it meets it at their corner.
-    for (let back = 2; back <= most && back <= this.done && !narrow; back++) {
-      const at = (this.done - back) % most
-      const box = 4 * at
-      if (
-        (boxes[box] as number) > right ||
-        (boxes[box + 1] as number) > high ||
-        (boxes[box + 2] as number) < left ||
-        (boxes[box + 3] as number) < low
-      )
-        continue
-      narrow =
-        crosses(this.recentBeside[at] as Piece, beside) && !crosses(this.recentWritten[at] as Piece, written)
-    }
-    const at = this.done % most
-    this.recentWritten[at] = written
-    this.recentBeside[at] = beside
-    boxes[4 * at] = left
-    boxes[4 * at + 1] = low
-    boxes[4 * at + 2] = right
-    boxes[4 * at + 3] = high
-    this.done++
-    return narrow
   }
 
   private join(row: number, pieces: readonly Piece[]): void {
@@ -380,11 +337,7 @@ class Compensator {
     }
   }
 
-  private asWritten(row: number, to: Triple): void {
-    this.copy(row, to)
-  }
-
-  /** A row with its own kind, to another place. */
+  /** A row of its own kind, as it is written or to another place. */
   private copy(row: number, to: Triple): void {
     const { motion, out } = this
     const kind = motion.kind[row] as number
@@ -457,9 +410,6 @@ class Compensator {
 
 type ArcNumbers = [number, number, number, number, number, number]
 const arcOf = ({ arcs }: Motion, aux: number) => [...arcs.subarray(6 * aux, 6 * aux + 6)] as ArcNumbers
-
-const pieceLength = (piece: Piece) =>
-  piece.sweep === 0 ? lengthOf(piece) : Math.abs(piece.sweep) * ((piece.radii[0] + piece.radii[1]) / 2)
 
 /** Under inverse time a move takes its time however long it is: its feed grows and shrinks with its length. */
 function lengthShare(written: Piece, beside: Piece): number {

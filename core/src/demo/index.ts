@@ -1,7 +1,7 @@
 export { housingGauging, measuredHousings } from './gauging.ts'
 export { moveLog } from './move-log.ts'
 export { BRACKET_HASHES } from './pallet-setup.ts'
-export { bracketFirst, bracketFirstSaved, bracketPallets, bracketSecond } from './pallets.ts'
+export { bracketAlone, bracketFirst, bracketFirstSaved, bracketPallets, bracketSecond } from './pallets.ts'
 export {
   housingLayout,
   housingProgram,

@@ -85,6 +85,25 @@ describe('backups', () => {
     expect(readdirSync(dirname(folder)).includes('kept-here') ? readdirSync(folder) : []).toEqual([])
   })
 
+  it('can be stopped at any moment of it: the server goes on, and the next one is whole', {
+    timeout: 60_000,
+  }, async () => {
+    const { keeper, folder, time } = await shop()
+    for (let wait = 0; wait < 600; wait += 50) {
+      await keeper.begin()
+      await new Promise((resolve) => setTimeout(resolve, wait))
+      keeper.stop()
+      await done(keeper)
+      time.now += 1000
+    }
+    const left = readdirSync(folder).filter((name) => !name.endsWith('.sqlite'))
+    expect(left).toEqual([])
+    await keeper.begin()
+    const { made, failed } = await done(keeper)
+    expect(failed).toBeUndefined()
+    expect((await readContents(join(folder, made[0]?.name ?? ''))).entries).toBeGreaterThan(100)
+  })
+
   it('that cannot be made say why, are tried again, and warn once there is none of the week', async () => {
     const { keeper, folder, time } = await shop()
     // A file lies where the folder should be.

@@ -1,6 +1,7 @@
 import { copyFileSync, mkdirSync, readdirSync, readFileSync, writeFileSync } from 'node:fs'
 import { dirname, join } from 'node:path'
 import { gunzipSync } from 'node:zlib'
+import { BUILT_IN_PROFILES } from '@dogleg/core/control'
 import type { Logged } from '@dogleg/core/setup'
 import { createClient } from '@libsql/client/sqlite3'
 import { sql } from 'drizzle-orm'
@@ -181,10 +182,17 @@ describe('a logbook of November 2026', () => {
         'machines xSpeeds: null',
         'machines dynamics.smoothing: null',
         'machines dynamics.spindleTimed: false',
+        'machines secondHome: null',
+        'machines shape: 2',
         'profiles reading.leftTap: null',
         'profiles reading.initialLevel: "before-first"',
         'profiles program.before: ""',
         'profiles setting: null',
+        'profiles shape: 2',
+        'profiles writesSince: 1',
+        // The usual codes of each kind of control, and how it usually compensates.
+        ...BUILT_IN_PROFILES.map(({ ownCodes }) => `profiles ownCodes: ${JSON.stringify(ownCodes)}`),
+        `profiles reading.compensation: ${JSON.stringify(BUILT_IN_PROFILES.at(-1)?.reading.compensation)}`,
       ]),
     )
     const kept = (entries: Logged[]) =>
@@ -196,7 +204,7 @@ describe('a logbook of November 2026', () => {
       Object.fromEntries(Object.entries(logs).map(([id, { length }]) => [id, length]))
     expect(sizes(says.setups)).toEqual(sizes(then))
     // What entries have got since then was not asked.
-    expect(addedTo(says.setups, then)).toEqual(new Set(['gripped seated: null']))
+    expect(addedTo(says.setups, then)).toEqual(new Set(['gripped seated: null', 'proved shape: 2']))
     // It is written on, closed, and opened again.
     const note = noteEntry(last?.setup ?? '', 'by the new driver')
     await database.write((tx) => appendEntries(tx, [note], { by: 'file', now: Date.now() }))

@@ -1,6 +1,7 @@
+import { type ChildProcess, fork } from 'node:child_process'
 import { fileURLToPath } from 'node:url'
 import { Piscina } from 'piscina'
-import type * as backupJobs from '../backup/backup-jobs.ts'
+import type { CopyAsked, CopyTold } from '../backup/backup-jobs.ts'
 import { Problem, StartProblem } from '../problem.ts'
 import type { JudgeAsked, Judged, SimulateAsked, Simulated } from './program-jobs.ts'
 import type * as recordJobs from './record-jobs.ts'
@@ -40,12 +41,7 @@ export function startThreads({ threads, program, waiting }: ThreadLimits = USUAL
     maxQueue: waiting,
     idleTimeout: 60_000,
   })
-  const backups = new Piscina({
-    filename: built('backup-jobs.js'),
-    minThreads: 0,
-    maxThreads: 1,
-    idleTimeout: 1000,
-  })
+  const backups = new Set<ChildProcess>()
   const records = new Piscina({ filename: built('record-jobs.js'), minThreads: 1, maxThreads: 1 })
 
   const runProgram = async <T>(name: string, asked: object): Promise<T> => {
@@ -90,19 +86,34 @@ export function startThreads({ threads, program, waiting }: ThreadLimits = USUAL
       }
     },
     /** Makes a backup; the signal ends it. Throws why it could not. */
-    backup: async (asked: Parameters<typeof backupJobs.copy>[0], signal: AbortSignal): Promise<void> => {
-      const why: Awaited<ReturnType<typeof backupJobs.copy>> = await backups.run(asked, {
-        name: 'copy',
-        signal,
-      })
-      if (why !== undefined) throw new StartProblem(why)
+    backup: async (asked: CopyAsked, signal: AbortSignal): Promise<void> => {
+      const told = await copyApart(backups, asked, signal)
+      if ('why' in told) throw new StartProblem(told.why)
+      if ('failed' in told) throw new Error(told.failed)
     },
     programsLimit: program,
     close: async () => {
       await records.close()
       await programs.destroy()
-      await backups.destroy()
+      for (const child of backups) child.kill('SIGKILL')
     },
   }
+}
+
+/** Makes a copy in a process of its own; the signal ends it. */
+function copyApart(running: Set<ChildProcess>, asked: CopyAsked, signal: AbortSignal): Promise<CopyTold> {
+  return new Promise((resolve, reject) => {
+    const child = fork(built('backup-jobs.js'), { execArgv: [], signal, killSignal: 'SIGKILL' })
+    running.add(child)
+    child.once('message', (told) => resolve(told as CopyTold))
+    // One that is ended is waited for: until then it may still write.
+    child.once('error', (error) => child.pid === undefined && reject(error))
+    child.once('exit', (code, ended) => {
+      running.delete(child)
+      // Where it was told how it went, this says nothing more.
+      reject(new Error(`Making the backup ended with ${ended ?? code}.`))
+    })
+    child.send(asked)
+  })
 }
 export type Threads = ReturnType<typeof startThreads>

@@ -1,3 +1,4 @@
+import { LANGUAGE } from '@dogleg/core/api'
 import { act, renderHook } from '@testing-library/react'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { api, Refused, useReachable } from './api.ts'
@@ -32,9 +33,9 @@ describe('a question to the server', () => {
         '/api/entries',
         'POST',
         '{"entries":[],"held":[]}',
-        { 'content-type': 'application/json', 'dogleg-language': '1' },
+        { 'content-type': 'application/json', 'dogleg-language': String(LANGUAGE) },
       ],
-      ['/api/reference-stamp', 'GET', undefined, { 'dogleg-language': '1' }],
+      ['/api/reference-stamp', 'GET', undefined, { 'dogleg-language': String(LANGUAGE) }],
     ])
   })
 

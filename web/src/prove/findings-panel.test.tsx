@@ -106,13 +106,13 @@ const shown = (text: string, coverage?: Parameters<typeof FindingsPanel>[0]['cov
     </MemoryRouter>,
   )
 
-it('a code that is not known leads to where somebody can say what it is; a mode that is known does not', () => {
-  shown('G20 G90 G54\nM777\nG41 D1\nM30')
+it('a code that is not known leads to where somebody can say what it is; a variable of the control does not', () => {
+  shown('G20 G90 G54\nM777\nG0 X#3011\nM30')
   const [link, ...others] = screen.getAllByRole('link')
   expect(link?.textContent?.trim()).toBe('Say what M777 is')
   expect(link?.getAttribute('href')).toBe('/profiles/compact')
   expect(others).toEqual([])
-  expect(screen.getByText(/G41 is not followed/)).toBeTruthy()
+  expect(screen.getByText(/What stands in #3011 is not known/)).toBeTruthy()
 })
 
 it('says how the program was read: exactly, or what of it on whose word', () => {

@@ -1,3 +1,4 @@
+import { bracketAlone } from '@dogleg/core/demo'
 import type { Entry } from '@dogleg/core/setup'
 import { fireEvent, screen, waitFor } from '@testing-library/react'
 import { afterAll, beforeEach, expect, it, vi } from 'vitest'
@@ -14,9 +15,15 @@ const { record } = await import('../../log/record.ts')
 afterAll(() => vi.resetModules())
 
 const TITLE = 'O5501 first operation'
-const planned = logOf(/both operations/).map((entry) =>
-  entry.kind === 'palleted' ? { ...entry, verdict: 'look' as const } : entry,
-)
+/** The pallets run what was proved: each program by itself. */
+const planned = logOf(/both operations/).map((entry): Entry => {
+  if (entry.kind !== 'palleted') return entry
+  const pallets = entry.plan.pallets.map((each) => ({
+    ...each,
+    program: { ...each.program, text: bracketAlone(each.program.text) },
+  }))
+  return { ...entry, verdict: 'look', plan: { ...entry.plan, pallets } }
+})
 const pallets = planned.find((entry) => entry.kind === 'palleted')
 const runs = pallets?.plan.pallets.find(({ program }) => program.title === TITLE)?.program.text ?? ''
 const takenAs = (text: string): Entry[] => {

@@ -74,6 +74,11 @@ export function remove(path: string) {
   }
 }
 
+/** Removes what is left of a copy that was not finished, and what the store keeps beside it. */
+export function removeUnfinished(part: string) {
+  for (const beside of ['', '-journal', '-wal', '-shm']) remove(part + beside)
+}
+
 /** Whether a copy has every log, row and result just as they stand in what it is of; that may have gone on meanwhile. */
 function isWhole(from: string, copy: string): boolean {
   const [source, made] = [openToRead(from), openToRead(copy)]
@@ -104,7 +109,7 @@ export async function copyLogbook(from: string, to: string): Promise<Contents> {
   const client = open(from)
   try {
     mkdirSync(dirname(part), { recursive: true })
-    rmSync(part, { force: true })
+    removeUnfinished(part)
     const before = (await hasTable(client, 'entries')) ? await contentsOf(client) : undefined
     await client.execute({ sql: 'vacuum into ?', args: [part] })
     const copied = await readContents(part)
@@ -119,7 +124,7 @@ export async function copyLogbook(from: string, to: string): Promise<Contents> {
     renameSync(part, to)
     return copied
   } catch (error) {
-    remove(part)
+    removeUnfinished(part)
     if (error instanceof StartProblem) throw error
     throw new StartProblem(`${from} could not be copied to ${to}: ${rootMessage(error)}`)
   } finally {

@@ -5,7 +5,7 @@ import { type Answer, idOfLogbook } from '@dogleg/core/api'
 import { decodeTime } from 'ulid'
 import { Problem, StartProblem } from '../problem.ts'
 import type { Threads } from '../threads/threads.ts'
-import { remove } from './copy.ts'
+import { remove, removeUnfinished } from './copy.ts'
 import { type BackupPlan, type BackupWhy, backupsIn, isDue, newBackup, outdated } from './plan.ts'
 
 /** How often it is looked whether a backup is due, in ms, and how long after the start first. */
@@ -93,7 +93,7 @@ export function backupKeeper({ file, logbook, damaged, plan, threads, clock }: B
       failed = undefined
       for (const { name } of outdated(made(), plan, clock())) remove(join(plan.folder, name))
     } catch (error) {
-      remove(`${to}.part`)
+      removeUnfinished(`${to}.part`)
       if (stop.signal.aborted) return
       const says =
         error instanceof Problem || error instanceof StartProblem ? error.message : 'It could not be written.'

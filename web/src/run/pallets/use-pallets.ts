@@ -55,7 +55,13 @@ export function usePallets() {
   const reading = useMemo(
     () =>
       read && plan
-        ? { ...read, findings: worstFirst([...read.findings, ...unprovedPallets({ prove }, plan)]) }
+        ? {
+            ...read,
+            // Programs that are to be mended are other ones then: those are proved.
+            findings: read.findings.some(({ severity }) => severity === 'stop')
+              ? read.findings
+              : worstFirst([...read.findings, ...unprovedPallets({ prove }, plan)]),
+          }
         : undefined,
     [read, plan, prove],
   )

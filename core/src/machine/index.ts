@@ -38,6 +38,7 @@ export { POSITION_DIGITS, type PositionsRead, positionsRead } from './positions.
 export { type DueAgain, dueAgain, type ReadyItem, readyItem, USUAL_READY_LIST } from './ready-list.ts'
 export { machines, tools } from './rows.ts'
 export {
+  cutterRadii,
   isRoundTool,
   probeAsTool,
   probeIn,

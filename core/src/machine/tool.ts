@@ -129,3 +129,7 @@ export const probeAsTool = (
   pitch: null,
   note: '',
 })
+
+/** What the radius of each cutter that turns is, by its number, in a unit: what compensation goes by. */
+export const cutterRadii = (tools: readonly ToolShape[], unit: LengthUnit): Map<number, number> =>
+  new Map(tools.filter(isRoundTool).map((tool) => [tool.number, toolIn(tool, unit).diameter / 2]))

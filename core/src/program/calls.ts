@@ -66,6 +66,8 @@ function enter(
     loops: [],
   })
   block.next = line
+  const own = line >= run.libraryLine ? run.library.codes.get(name) : undefined
+  if (own?.code.startsWith('O')) takeOnWord(run, own.code, own.does, own.by)
   goTo(run, line)
 }
 
@@ -73,10 +75,6 @@ function enter(
 function goTo(run: Run, line: number): void {
   const away = line >= run.libraryLine
   if (away === run.away) return
-  if (away) {
-    const own = run.library.codes.get(run.frame.name)
-    if (own?.code.startsWith('O')) takeOnWord(run, own.code, own.does, own.by)
-  }
   run.away = away
   run.changed()
 }

@@ -184,6 +184,11 @@ describe('alarms, each at its line (common practice)', () => {
     ['on in an arc', 'G41 D1 G3 X1. R1.\nG1 X2.\nG40 Y1.', 'compensation-arc 3 stop'],
     ['off in an arc', 'G1 G41 D1 X1.\nX2.\nG40 G3 X3. R1.', 'compensation-arc 5 stop'],
     ['on over less than the radius', 'G1 G41 D1 X.2\nX1.\nG40 Y1.', 'compensation-short 3 stop'],
+    [
+      'turned, in another plane than X Y',
+      'G68 X0. Y0. R9.\nG18 G1 G41 D1 X1.\nZ2.\nG40 X4.',
+      'compensation-turned 4 stop',
+    ],
     ['another plane', 'G1 G41 D1 X1.\nX2.\nG18 X3.\nG40 X4.', 'compensation-plane 5 stop'],
     ['another tool', 'G1 G41 D1 X1.\nX2.\nT3 M6\nG40 X4.', 'compensation-home 5 stop'],
     ['home', 'G1 G41 D1 X1.\nX2.\nG28 X0.\nG40 X4.', 'compensation-home 5 stop'],

@@ -33,6 +33,12 @@ export function alarmWhileOn(
       code: 'compensation-plane',
       says: `G${state.plane} while cutter compensation is on in G${plane}.`,
     }
+  if (state.rotation !== null && plane !== 17)
+    return {
+      code: 'compensation-turned',
+      says: `Cutter compensation in G${plane} while the program is turned about X Y.`,
+      does: 'How the two go together is not the same on every control; it is not shown, so the program is not proved.',
+    }
   const flags = motion.flags[row] as number
   if ((flags & FLAG.TO_MACHINE) !== 0)
     return {

@@ -169,7 +169,12 @@ describe('a program that the profile has the text of', () => {
       says('O8001', { does: 'call', text: 'M98 P8002\nM99' }),
       says('O8002', { does: 'call', text: 'G0 X7.\nM99' }),
     )
-    expect(moves(`${HEAD}M98 P8001${END}`, options)[0]).toMatch(/^rapid 7 /)
+    const text = `${HEAD}M98 P8001${END}`
+    expect(moves(text, options)[0]).toMatch(/^rapid 7 /)
+    expect(read(text, options).taken.map(({ code, line }) => `${code} ${line}`)).toEqual([
+      'O8001 2',
+      'O8002 2',
+    ])
     expect(complaints(`${HEAD}G0 X1.`, options)).toEqual([])
     expect(moves(`${HEAD}G0 X1.`, options)).toHaveLength(1)
   })

@@ -1,7 +1,7 @@
 import { type Profile, turnedLine } from '../control/index.ts'
 import { type Verdict, verdictOf, worstFirst } from '../fact/index.ts'
 import {
-  isRoundTool,
+  cutterRadii,
   type LinearAxis,
   type Machine,
   probeAsTool,
@@ -136,9 +136,7 @@ const readOptions = (of: ProveCase, bodies: readonly Body[], standIn: StandIn | 
     ),
     ...(of.workShift === undefined ? {} : { workShift: of.workShift }),
     lengths: new Map(of.lengths.map(({ tool, length }) => [tool, length])),
-    radii: new Map(
-      of.tools.filter(isRoundTool).map((tool) => [tool.number, toolIn(tool, of.unit).diameter / 2]),
-    ),
+    radii: cutterRadii(of.tools, of.unit),
     ...(standIn ? { standIn } : part ? { standIn: standInOf(part) } : {}),
     ...(of.skipOptional ? { skipOptional: true } : {}),
     ...(of.mostWork === undefined ? {} : { mostWork: of.mostWork }),

@@ -76,6 +76,19 @@ describe('a program that runs on the simulated machine', () => {
     expect(act(half, { do: 'jog', axis: 'X', by: 1 }).at).toEqual(half.at)
   })
 
+  it('goes beside its path under cutter compensation, by the radius of the cutter; one that D does not know is refused', () => {
+    const simulated = setUp(3)
+    const shape = simulated.world.tools.find((each) => each.shape.kind === 'mill')?.shape
+    if (!shape) throw new Error('the mill has no cutter')
+    const { number, diameter } = shape
+    const beside = (d: number) =>
+      `G20 G90 G17 G40 G49 G80\nG53 G0 Z0.\nT${number} M6\nG0 G54 X-2. Y-2.\nS2000 M3\nG43 H${number} Z1.\nG1 G42 D${d} Y-1. F50.\nX1.\nM30`
+    const ends = runAll(simulated, beside(number))
+    expect([ends.alarm, ends.run?.phase]).toEqual([null, 'done'])
+    expect(ends.at.Y - (simulated.offsets.G54?.Y ?? 0)).toBeCloseTo(-1 - diameter / 2, 9)
+    expect(runAll(simulated, beside(99)).alarm?.says).toContain('D99')
+  })
+
   it('shows an offset that is keyed in wrong as it would show: the tip stands that far off', () => {
     const right = setUp(3)
     const wrong = {

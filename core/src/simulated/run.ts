@@ -1,5 +1,5 @@
 import type { LinearAxis } from '../machine/index.ts'
-import { travelIn } from '../machine/index.ts'
+import { cutterRadii, travelIn } from '../machine/index.ts'
 import {
   FLAG,
   type Motion,
@@ -127,6 +127,10 @@ export function planRun(simulated: SimulatedState, text: string): RunPlan {
     frame: frameOf(simulated),
     offsets: new Map([...standard, ...others, ...(machine.kind === 'lathe' ? geometry : [])]),
     lengths: new Map(tools.map(({ shape }) => [shape.number, simulated.lengths[shape.number] ?? 0])),
+    radii: cutterRadii(
+      tools.map(({ shape }) => shape),
+      unit,
+    ),
     // On a lathe Z of the first offset is the work shift.
     ...(machine.kind === 'lathe'
       ? { workShift: simulated.offsets[profile.offsets.standard[0] ?? '']?.Z ?? 0 }

@@ -74,7 +74,7 @@ describe('the machine’s own codes', () => {
     await screen.findByText('Put in the text of the program that it calls.')
     expect(screen.getByText('Write G123, M51 or O9901.')).toBeTruthy()
     expect(sent).toEqual([])
-    type('Code', 'o9901')
+    type('Code', 'o09901')
     type('The text of the program that it runs; its line’s words are its arguments', 'G0 Z1.\nM99')
     press('Another code')
     press('Take it out')

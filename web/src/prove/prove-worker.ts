@@ -43,6 +43,8 @@ const prover = {
       return true
     })
     const picture = pathPicture(proof.program.motion, proof.speeds, proof.axis, proof.program.written)
+    // What is drawn of it is in the picture: the page has no use for it.
+    delete proof.program.written
     const hash = bytesToHex(sha256(utf8ToBytes(of.text)))
     const lineStarts = lineStartsOf(of.text)
     const arrays = [proof.program.motion, proof.time, picture, { lineStarts }]

@@ -25,6 +25,13 @@ interface OwnCodesSectionProps {
   asked: string | undefined
 }
 
+/** As the reader names it: M7, not m07. */
+const asCode = (typed: string) =>
+  typed
+    .trim()
+    .toUpperCase()
+    .replace(/^([GMO])0+(?=\d)/, '$1')
+
 const newCode = (code: string): OwnCode => ({
   code,
   on: 'both',
@@ -132,7 +139,7 @@ function OwnCodeLine({
       <Field
         label="Code"
         placeholder="M51"
-        {...register(`${at}.code`, { setValueAs: (text: string) => text.trim().toUpperCase() })}
+        {...register(`${at}.code`, { setValueAs: asCode })}
         wrong={said?.code?.message}
       />
       <SelectField label="On" {...register(`${at}.on`)}>

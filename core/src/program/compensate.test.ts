@@ -64,6 +64,13 @@ describe('what a control does beside a path (common practice; each number by han
     expect(found.slice(1, 1 + expected.length)).toEqual(expected)
   })
 
+  it('at rapid no control goes round by an arc: the moves are lengthened', () => {
+    expect(path('G1 G42 D1 X.3\nX1.\nG0 Y1.\nG40 X2.', { outside: 'arc' }).slice(1, 3)).toEqual([
+      'line 1.25 -0.25 0',
+      'rapid 1.25 1 0',
+    ])
+  })
+
   it('a corner so sharp that the lines would run far out is cut off at one radius', () => {
     const found = path('G1 G42 D1 X.3\nX1.\nX.3 Y.1\nG40 X2. Y3.', { outside: 'lines' })
     expect(found.slice(1, 3)).toEqual(['line 1.25 -0.25 0', expect.stringMatching(/^line 1\.2/)])

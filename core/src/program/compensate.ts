@@ -219,7 +219,9 @@ class Compensator {
       return
     }
     const piece = this.pieceOf(row, to)
-    const at = held.comesOn ? this.afterComingOn(held, piece, beside) : this.cornerOf(held, piece, beside)
+    const at = held.comesOn
+      ? this.afterComingOn(held, row, piece, beside)
+      : this.cornerOf(held, row, piece, beside)
     if (at.apart)
       this.alarm(row, {
         code: 'compensation-apart',
@@ -232,15 +234,18 @@ class Compensator {
     this.held = { row, piece, side: beside, start: at.start, comesOn: false }
   }
 
-  private cornerOf({ piece, side }: Held, next: Piece, beside: number): Corner {
-    return corner(piece, next, side, beside, { outside: this.rules.outside, least: this.least / 2 })
+  /** `row` is that of the next piece. */
+  private cornerOf({ piece, side }: Held, row: number, next: Piece, beside: number): Corner {
+    // No control goes round by an arc at rapid.
+    const outside = this.motion.kind[row] === ROW.RAPID ? 'lines' : this.rules.outside
+    return corner(piece, next, side, beside, { outside, least: this.least / 2 })
   }
 
   /** Where the first move ends: square to the next piece, or beside its own end and round the corner from there. */
-  private afterComingOn(held: Held, next: Piece, beside: number): Corner {
+  private afterComingOn(held: Held, row: number, next: Piece, beside: number): Corner {
     const square = besideStart(next, beside)
     if (this.rules.comingOn === 'next') return { end: square, start: square, between: [] }
-    const own = this.cornerOf({ ...held, side: beside }, next, beside)
+    const own = this.cornerOf({ ...held, side: beside }, row, next, beside)
     return own.between.length > 0 && !own.apart ? own : { end: square, start: square, between: [] }
   }
 
@@ -252,7 +257,7 @@ class Compensator {
     } else if (held) {
       const exit = this.pieceOf(row, to)
       const own =
-        this.rules.comingOn === 'own' && !held.comesOn ? this.cornerOf(held, exit, held.side) : undefined
+        this.rules.comingOn === 'own' && !held.comesOn ? this.cornerOf(held, row, exit, held.side) : undefined
       const leads = own && own.between.length > 0 && !own.apart
       this.put(held, leads ? own.end : besideEnd(held.piece, held.side))
       this.putBetween()

@@ -1,3 +1,4 @@
+import { leastStepIn } from '../machine/index.ts'
 import { type Block, type Codes, codesOf } from './block.ts'
 import { carryOut } from './carry-out.ts'
 import { lexical } from './check-words.ts'
@@ -251,11 +252,9 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
     lines = restOfText(run, furthest + 1, unread, end)
   }
   const written = out.done(run.start)
-  const least =
-    options.machine.leastStep *
-    (options.machine.unit === options.unit ? 1 : options.unit === 'mm' ? 25.4 : 1 / 25.4)
+  const { machine, unit, profile } = options
   const beside = isCompensated(written)
-    ? compensate(written, options.profile.reading.compensation, least, run.say)
+    ? compensate(written, profile.reading.compensation, leastStepIn(machine, unit), run.say)
     : undefined
   if (beside)
     for (const call of run.probing.calls)

@@ -134,7 +134,7 @@ function OwnCodeLine({
   return (
     <li
       ref={line}
-      className="grid grid-cols-2 gap-x-3 gap-y-1 border-t border-rule py-1 md:grid-cols-[6rem_6rem_1fr_5rem_3rem]"
+      className="grid grid-cols-2 gap-x-3 gap-y-1 border-t border-rule py-1 md:grid-cols-[5rem_6rem_1fr_4rem_3rem]"
     >
       <Field
         label="Code"
@@ -155,7 +155,7 @@ function OwnCodeLine({
         <option value="harmless">moves nothing</option>
         <option value="stop">a stop</option>
         <option value="call">runs a program</option>
-        <option value="not-allowed">not allowed here</option>
+        <option value="not-allowed">not allowed</option>
       </SelectField>
       {own.does === 'harmless' ? (
         <Field
@@ -185,7 +185,7 @@ function OwnCodeLine({
       <p className="col-span-full self-end pb-1 text-sm text-ink-soft md:col-span-2">
         {own.by
           ? `On the word of ${own.by}.`
-          : 'Usual for this kind of control: check it against the manual.'}
+          : 'Usual for this kind of control: check the manual.'}
       </p>
       {own.does === 'call' && (
         <AreaField

@@ -120,7 +120,8 @@ export function backupKeeper({ file, logbook, damaged, plan, threads, clock }: B
     begin: async (): Promise<void> => {
       if (running) return
       await seeRoom()
-      void make('asked').catch(() => undefined)
+      // Another may have begun one while the room was looked at.
+      if (!running) void make('asked').catch(() => undefined)
     },
     stop: () => running?.stop.abort(),
     state: async (): Promise<BackupState> => {

@@ -183,9 +183,7 @@ function OwnCodeLine({
         wrong={said?.says?.message}
       />
       <p className="col-span-full self-end pb-1 text-sm text-ink-soft md:col-span-2">
-        {own.by
-          ? `On the word of ${own.by}.`
-          : 'Usual for this kind of control: check the manual.'}
+        {own.by ? `On the word of ${own.by}.` : 'Usual for this kind of control: check the manual.'}
       </p>
       {own.does === 'call' && (
         <AreaField

@@ -391,7 +391,7 @@ test('Hold on a lathe by keyboard alone', async ({ page }) => {
   await page.keyboard.type('Clamped')
   await expect(page.getByRole('combobox', { name: 'Stop' })).toHaveValue('draw-tube')
   await tab(1)
-  await page.keyboard.press('ArrowRight', { delay: 60 })
+  await page.keyboard.press('ArrowRight')
   await expect(page.getByRole('radio', { name: 'second: to length' })).toBeChecked()
   await tab(2)
   await expect(page.getByLabel('Diameter', { exact: true })).toBeFocused()
@@ -405,8 +405,7 @@ test('Hold on a lathe by keyboard alone', async ({ page }) => {
   await page.keyboard.press('Enter')
   await expect(page.getByText(/Recorded by LB/)).toBeVisible()
   await page.getByRole('tab', { name: 'Collet, stop' }).focus()
-  for (const _ of ['All pairs', 'True ratio', 'Checks'])
-    await page.keyboard.press('ArrowRight', { delay: 60 })
+  for (const _ of ['All pairs', 'True ratio', 'Checks']) await page.keyboard.press('ArrowRight')
   for (const item of ['Anti-rotation', 'The control', 'The stop']) {
     const line = page.getByRole('button', { name: new RegExp(`^Tick: ${item}`) })
     await line.focus()

@@ -161,7 +161,7 @@ test('the whole job by keyboard alone', async ({ page }) => {
   await expect(page.getByRole('tab', { name: /Y/, selected: true })).toBeVisible()
   await expect(page.getByLabel('Finder tip, diameter')).toHaveValue('1/5')
   await expect(page.getByRole('radio', { name: 'Y+' })).toBeFocused()
-  await page.keyboard.press('ArrowRight', { delay: 60 })
+  await page.keyboard.press('ArrowRight')
   await press('Tab', 'Enter')
   await page.keyboard.type('-8.35')
   await press('Enter', 'Enter', 'Enter')

@@ -6,6 +6,7 @@ import { NextBar } from '../traveler/next-bar.tsx'
 import { Select } from '../ui/select.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
+import { TabList } from '../ui/tab-list'
 import { AnglePanel } from './angle-panel.tsx'
 import { MovesPanel } from './moves-panel.tsx'
 import { PartPanel } from './part-panel.tsx'
@@ -44,7 +45,7 @@ export function AngleStep() {
             ))}
           </Select>
         </label>
-        <Tabs.List aria-label="Parts of Angle" className="flex min-w-0 flex-1 flex-wrap">
+        <TabList aria-label="Parts of Angle" className="flex min-w-0 flex-1 flex-wrap">
           <StripTab value="lies" title="How it lies" isNext={isNext('lies')}>
             {angle ? (
               <span className="flex items-center gap-2">
@@ -78,7 +79,7 @@ export function AngleStep() {
               <span className="text-ink-soft">not yet</span>
             )}
           </StripTab>
-        </Tabs.List>
+        </TabList>
       </div>
       <Tabs.Content value={place} className="flex flex-1 flex-col" tabIndex={-1}>
         {place === 'lies' && <AnglePanel key={`${setup.id}-${offset.name}`} offset={offset} />}

@@ -22,6 +22,7 @@ import { Example } from '../drawing/example.ts'
 import { useOpenSetup } from '../log/open-setup.ts'
 import { Working } from '../ui/answer.tsx'
 import { nextFieldOnEnter } from '../ui/entry-field.tsx'
+import { TabList } from '../ui/tab-list'
 import { AnswersProvider, type CycleForm, CycleFormProvider } from './cycle-field.tsx'
 import { EngraveDrawing } from './engrave-drawing.tsx'
 import { EngraveForm, type EngravePart, engravePartOf, engraveParts } from './engrave-form.tsx'
@@ -174,7 +175,7 @@ export function CycleEditor(props: CycleEditorProps) {
           onSubmit={(event) => event.preventDefault()}
         >
           <Tabs.Root value={part} onValueChange={setPart}>
-            <Tabs.List aria-label="Parts of the cycle" className="mb-2 flex border-b border-rule">
+            <TabList aria-label="Parts of the cycle" className="mb-2 flex border-b border-rule">
               {parts.map(([value, title]) => (
                 <Tabs.Trigger
                   key={value}
@@ -190,7 +191,7 @@ export function CycleEditor(props: CycleEditorProps) {
                   )}
                 </Tabs.Trigger>
               ))}
-            </Tabs.List>
+            </TabList>
             <Tabs.Content value={part} tabIndex={-1} className="outline-none">
               {tap && (
                 <TapForm

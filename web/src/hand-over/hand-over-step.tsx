@@ -7,6 +7,7 @@ import { usePlace } from '../log/use-place.ts'
 import { NextBar } from '../traveler/next-bar.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
+import { TabList } from '../ui/tab-list'
 import { HandOverPanel } from './hand-over-panel.tsx'
 import { SheetView } from './sheet-view.tsx'
 
@@ -27,14 +28,14 @@ export function HandOverStep() {
       onValueChange={(to) => go(PLACES.find((each) => each === to))}
       className="flex flex-1 flex-col"
     >
-      <Tabs.List aria-label="Parts of handing over" className="flex border-b border-rule print:hidden">
+      <TabList aria-label="Parts of handing over" className="flex border-b border-rule print:hidden">
         <StripTab value="sheet" title="Setup sheet" isNext={false}>
           {null}
         </StripTab>
         <StripTab value="hand-over" title="To the next shift" isNext={traveler.next?.step === 'hand-over'}>
           <StateMark state={state} step="hand-over" />
         </StripTab>
-      </Tabs.List>
+      </TabList>
       <Tabs.Content value={place} tabIndex={-1} className="flex flex-1 flex-col outline-none">
         {place === 'sheet' ? (
           <SheetView sheet={sheet} setup={setup} entries={entries} reference={reference} />

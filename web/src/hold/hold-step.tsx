@@ -10,6 +10,7 @@ import { usePlace } from '../log/use-place.ts'
 import { NextBar } from '../traveler/next-bar.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
+import { TabList } from '../ui/tab-list'
 import { Findings } from '../ui/verdict.tsx'
 import { ChecksPanel } from './checks-panel.tsx'
 import { ClearPanel } from './clear-panel.tsx'
@@ -55,7 +56,7 @@ function Parts<Place extends string>({ setup, parts, place, go }: PartsProps<Pla
       }}
       className="flex flex-1 flex-col"
     >
-      <Tabs.List aria-label="Parts of Hold" className="flex min-w-0 flex-wrap border-b border-rule">
+      <TabList aria-label="Parts of Hold" className="flex min-w-0 flex-wrap border-b border-rule">
         {parts.map((each) => (
           <StripTab
             key={each.place}
@@ -66,7 +67,7 @@ function Parts<Place extends string>({ setup, parts, place, go }: PartsProps<Pla
             {each.stands}
           </StripTab>
         ))}
-      </Tabs.List>
+      </TabList>
       <Findings findings={setup.hold.findings} />
       <Tabs.Content value={place} className="flex flex-1 flex-col" tabIndex={-1}>
         {parts.find((each) => each.place === place)?.shows()}

@@ -23,6 +23,7 @@ import { NextBar } from '../traveler/next-bar.tsx'
 import { Button } from '../ui/button.tsx'
 import { Dialog } from '../ui/dialog.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
+import { TabList } from '../ui/tab-list'
 import { Findings } from '../ui/verdict.tsx'
 import { ApproachPanel } from './approach-panel.tsx'
 import { AreaPanel } from './area-panel.tsx'
@@ -285,7 +286,7 @@ export function ProveStep() {
             />
           </div>
           <Tabs.Root value={place} onValueChange={(to) => go(PLACES.find((each) => each === to))}>
-            <Tabs.List
+            <TabList
               aria-label="Parts of Prove"
               // After a touch or a click the keys step on; after a key they go on moving among the tabs.
               onClick={({ detail }) => detail > 0 && panel.current?.focus()}
@@ -311,7 +312,7 @@ export function ProveStep() {
                   ) : null}
                 </StripTab>
               ))}
-            </Tabs.List>
+            </TabList>
             <Tabs.Content ref={panel} value={place} tabIndex={-1} className="py-2 outline-none">
               {place === 'step' && (
                 <StepPanel setup={setup} stepper={stepper} otherwise={notRead} into={into} onInto={setInto} />

@@ -26,6 +26,7 @@ import { Taken, TakeProgram } from '../program/take-program.tsx'
 import { Button } from '../ui/button.tsx'
 import { nextFieldOnEnter } from '../ui/entry-field.tsx'
 import { FactLine } from '../ui/fact-line.tsx'
+import { TabList } from '../ui/tab-list'
 import { Findings, VerdictMark } from '../ui/verdict.tsx'
 import { EndedLine } from '../ui/worker-ended.tsx'
 import { FeatureForm, type FeaturePart, featureParts } from './feature-form.tsx'
@@ -191,7 +192,7 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
               className="min-w-0"
             >
               <Tabs.Root value={shown} onValueChange={(next) => setPart(next as FeaturePart)}>
-                <Tabs.List aria-label="Parts of the feature" className="mb-2 flex border-b border-rule">
+                <TabList aria-label="Parts of the feature" className="mb-2 flex border-b border-rule">
                   {parts.map(([value, name]) => (
                     <Tabs.Trigger
                       key={value}
@@ -201,7 +202,7 @@ export function GaugePanel({ gauging, offset, onOffset }: GaugePanelProps) {
                       {name}
                     </Tabs.Trigger>
                   ))}
-                </Tabs.List>
+                </TabList>
                 <Tabs.Content value={shown} tabIndex={-1}>
                   <CycleFormProvider value={form}>
                     <FeatureForm

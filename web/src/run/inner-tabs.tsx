@@ -1,5 +1,6 @@
 import { Tabs } from 'radix-ui'
 import type { ReactNode } from 'react'
+import { TabList } from '../ui/tab-list'
 
 /** Parts of one tab, in a row of quieter ones. */
 export function InnerTabs<Place extends string>({
@@ -17,7 +18,7 @@ export function InnerTabs<Place extends string>({
 }) {
   return (
     <Tabs.Root value={value} onValueChange={(to) => onChange(to as Place)} className="flex flex-1 flex-col">
-      <Tabs.List aria-label={label} className="flex flex-wrap gap-x-2 border-b border-rule">
+      <TabList aria-label={label} className="flex flex-wrap gap-x-2 border-b border-rule">
         {places.map(([place, title]) => (
           <Tabs.Trigger
             key={place}
@@ -27,7 +28,7 @@ export function InnerTabs<Place extends string>({
             {title}
           </Tabs.Trigger>
         ))}
-      </Tabs.List>
+      </TabList>
       <Tabs.Content value={value} tabIndex={-1} className="flex flex-1 flex-col outline-none">
         {children}
       </Tabs.Content>

@@ -7,6 +7,7 @@ import { NextBar } from '../traveler/next-bar.tsx'
 import { lazyPart, NoPart } from '../ui/lazy-part.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
+import { TabList } from '../ui/tab-list'
 import { ChartPanel } from './chart-panel.tsx'
 import { GaugePanel } from './gauge-panel.tsx'
 import { TryPanel } from './try-panel.tsx'
@@ -49,7 +50,7 @@ function Run() {
   const shown = (place === 'try' && !machine.probe) || (place === 'pallets' && !withPallets) ? 'gauge' : place
   return (
     <Tabs.Root value={shown} onValueChange={(to) => go(to as Place)} className="flex flex-1 flex-col">
-      <Tabs.List aria-label="Parts of Run" className="flex min-w-0 flex-wrap border-b border-rule">
+      <TabList aria-label="Parts of Run" className="flex min-w-0 flex-wrap border-b border-rule">
         {withPallets && (
           <StripTab value="pallets" title="Pallets" isNext={isNext('pallets')}>
             {pallets && <StateMark state={pallets} />}
@@ -74,7 +75,7 @@ function Run() {
         <StripTab value="chart" title="Chart" isNext={isNext('chart')}>
           <span className="digits text-xl">{measured || ''}</span>
         </StripTab>
-      </Tabs.List>
+      </TabList>
       <Tabs.Content value={shown} className="flex flex-1 flex-col" tabIndex={-1}>
         <Suspense fallback={<p className="py-6 text-ink-soft">Opening…</p>}>
           {shown === 'pallets' && <PalletsPanel onInHand={setInHand} />}

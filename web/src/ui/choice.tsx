@@ -1,5 +1,6 @@
 import { RadioGroup } from 'radix-ui'
 import type { ReactNode } from 'react'
+import { stepAtOnce } from './step-at-once'
 
 interface ChoiceProps<T extends string> {
   label: string
@@ -31,6 +32,7 @@ export function Choice<T extends string>({
         value={value ?? ''}
         onValueChange={(next) => onChange(next as T)}
         onFocus={onFocus}
+        onKeyDownCapture={stepAtOnce}
         className="flex gap-2"
         orientation="horizontal"
       >

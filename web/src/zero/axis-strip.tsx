@@ -6,6 +6,7 @@ import { Tabs } from 'radix-ui'
 import { Select } from '../ui/select.tsx'
 import { StateMark } from '../ui/state-mark.tsx'
 import { StripTab } from '../ui/strip-tab.tsx'
+import { TabList } from '../ui/tab-list'
 
 export type Place =
   | 'X'
@@ -98,7 +99,7 @@ export function AxisStrip({ setup, offset, next, onOffset }: AxisStripProps) {
           </optgroup>
         </Select>
       </label>
-      <Tabs.List aria-label={`Axes of ${offset.name}`} className="flex min-w-0 flex-1 flex-wrap">
+      <TabList aria-label={`Axes of ${offset.name}`} className="flex min-w-0 flex-1 flex-wrap">
         {[...offset.wants, 'check' as const].map((each) => (
           <StripTab key={each} value={each} title={each === 'check' ? 'Check' : each} isNext={next === each}>
             {each === 'check' ? (
@@ -120,7 +121,7 @@ export function AxisStrip({ setup, offset, next, onOffset }: AxisStripProps) {
             )}
           </Tabs.Trigger>
         ))}
-      </Tabs.List>
+      </TabList>
     </div>
   )
 }

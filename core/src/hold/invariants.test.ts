@@ -68,10 +68,20 @@ describe('squaring does not depend on how things are counted', () => {
     )
   })
 
+  it('where the bolt stands midway between the readings, in either unit', () => {
+    // 5 - 3.15 and 3.15 - 1.3 differ in the sixteenth digit, one way in inches and the other in mm.
+    const of: Case = { pivot: 3.15, far: 5, near: 1.3, readings: [-0.05, -0.04] }
+    const [inch, mm] = [found(sweepOf(of)), found(sweepOf(of), 'mm')]
+    expect([inch.tap.side, inch.tap.way]).toEqual([mm.tap.side, mm.tap.way])
+    expect(mm.tap.at / 25.4).toBeCloseTo(inch.tap.at, 9)
+  })
+
   it('from the left end or from the right one: the same dial is tapped to the same reading', () => {
     fc.assert(
       fc.property(cases, (of) => {
         const jaw = 7
+        // From the bolt midway between them, it is the first that is told, whichever that is.
+        fc.pre(Math.abs(of.near + of.far - 2 * of.pivot) > 1e-6)
         const mirrored: Case = {
           pivot: jaw - of.pivot,
           near: jaw - of.far,

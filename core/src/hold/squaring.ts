@@ -50,14 +50,18 @@ export type Squared = Squareness | { ok: false; findings: Finding[] }
 const slopeText = (slope: number) => fixedDigits(slope, 6)
 const inParentheses = (text: string) => (text.startsWith('-') ? `(${text})` : text)
 
+/** Two levers that differ by less of themselves are one and the same, whatever the rounding. */
+const SAME_LEVER = 1e-9
+
 /**
  * target = reading there - m (x - pivot): turning the jaw by -m about the bolt takes m (x - pivot) off the reading at x.
  * With the dial zeroed at x0 this is m (pivot - x0). Derived; small angles.
  */
 function tapOf(sweep: PlainSweep, slope: number): Tap {
   const { pivot, points, cosine, towardsDial } = sweep
+  // Of two that are as far from the bolt, the first one: not the one that rounding favours in this unit.
   const far = points.reduce((best, each) =>
-    Math.abs(each.at - pivot) > Math.abs(best.at - pivot) ? each : best,
+    Math.abs(each.at - pivot) > Math.abs(best.at - pivot) * (1 + SAME_LEVER) ? each : best,
   )
   const lever = far.at - pivot
   const change = -slope * lever

@@ -95,7 +95,7 @@ test('a bar that lies elsewhere: one tool at its face puts all of them right, at
   await test.step('a nose in the other unit is refused on the page of the tool', async () => {
     await page.goto(`${server.address}/tools/lathe-1-t4`)
     await expect(page.getByTestId('tip-number')).toHaveText('3')
-    await page.getByLabel('Programmed corner').selectOption('high')
+    await page.getByLabel('Programmed point').selectOption('high')
     await expect(page.getByTestId('tip-number')).toHaveText('4')
     await page.getByLabel('Nose radius, in').fill('0.2')
     await press('Save')

@@ -120,6 +120,7 @@ export const firstTools = (
   idOf: (number: number) => string,
 ): ToolShape[] =>
   FIRST[on][unit].map(([name, kind, [diameter, flute, stickOut, holderDiameter, holderLength], more], n) => ({
+    shape: 2,
     id: idOf(n + 1),
     version: 1,
     machineId,

@@ -113,7 +113,7 @@ const compact: Profile = {
     rotaryFeed: 'inverse-time',
     pathTolerance: 'G187',
     lookAhead: 'G103',
-    compensation: { ...USUAL_COMPENSATION, outside: 'lines' },
+    compensation: { ...USUAL_COMPENSATION, outside: 'lines', roughing: 'beside' },
     turningCycles: 'one-line',
     pallets: [61, 62],
     note: 'Retract multiple, peck retreat and the speed of rapids: settings page.',

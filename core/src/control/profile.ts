@@ -194,6 +194,11 @@ const compensation = z.object({
       'what programs are written for: the edge, with the whole radius in the table, or the centre, with wear only',
     ),
   wear: z.enum(['added', 'taken']).describe('wear of a cutter is added to its radius, or taken from it'),
+  roughing: z
+    .enum(['beside', 'written'])
+    .describe(
+      'roughing of a lathe (G71 to G73) leads the nose beside the contour, or its tip along it as it is written',
+    ),
 })
 
 /** Common practice, from memory; to be checked against the manual. */
@@ -203,6 +208,7 @@ export const USUAL_COMPENSATION: z.infer<typeof compensation> = {
   lookAhead: 3,
   holds: 'radius',
   wear: 'added',
+  roughing: 'written',
 }
 
 /** How the control reads and moves, for proving a program. Every value is a default to be checked against the manual. */

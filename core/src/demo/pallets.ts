@@ -62,6 +62,7 @@ const tool = (
   ],
   pitch: number | null = null,
 ): ToolShape => ({
+  shape: 2,
   id: `mill-2-t${number}`,
   version: 1,
   machineId: 'mill-2',

@@ -114,6 +114,7 @@ const toolOn = (
   ],
   pitch: number | null = null,
 ): ToolShape => ({
+  shape: 2,
   id: `${machineId}-t${number}`,
   version: 1,
   machineId,
@@ -145,7 +146,7 @@ const tools: readonly ToolShape[] = [
   {
     ...toolOn('lathe-1', 6, '0.094 inside grooving bar', 'grooving', [0.094, 0.1, 2, 1, 2]),
     nose: 0.004,
-    onLathe: { side: 'inside', corner: 'low', bar: 0.5 },
+    onLathe: { side: 'inside', corner: 'low', point: 'corner', bar: 0.5 },
   },
 ]
 

@@ -52,4 +52,4 @@ export {
   toolShape,
   toolSide,
 } from './tool.ts'
-export { noseWords, type ToolTip, tipOf } from './tool-tip.ts'
+export { cornerTip, insertNoses, type Nose, noseWords, type ToolTip, tipOf } from './tool-tip.ts'

@@ -23,7 +23,13 @@ export const tools = defineRow({
   noun: 'tools',
   one: 'tool',
   schema: toolShape,
-  upcast: [],
+  // In the first an insert was programmed at its corner.
+  upcast: [
+    (older) =>
+      older.onLathe && typeof older.onLathe === 'object'
+        ? { ...older, onLathe: { ...older.onLathe, point: 'corner' } }
+        : older,
+  ],
   inFile: { which: 'of-machine', most: 1000 },
   // Two tools of one number on a machine would be one to every program.
   clashes: ({ machineId, number }, other) =>

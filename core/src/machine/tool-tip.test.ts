@@ -1,15 +1,19 @@
 import { describe, expect, it } from 'vitest'
 import { demoReference } from '../demo/index.ts'
-import { type ToolShape, toolIn, toolShape } from './tool.ts'
+import { type ToolOnLathe, type ToolShape, toolIn, toolShape } from './tool.ts'
 import { noseWords, tipOf } from './tool-tip.ts'
 
 const [insert, boring] = demoReference.tools.filter(({ machineId }) => machineId === 'lathe-1') as [
   ToolShape,
   ToolShape,
 ]
-const standing = (side: 'outside' | 'inside' | 'face', corner: 'low' | 'high'): ToolShape => ({
+const standing = (
+  side: 'outside' | 'inside' | 'face',
+  corner: 'low' | 'high',
+  point: ToolOnLathe['point'] = 'corner',
+): ToolShape => ({
   ...insert,
-  onLathe: { side, corner, bar: side === 'inside' ? 0.5 : null },
+  onLathe: { side, corner, point, bar: side === 'inside' ? 0.5 : null },
 })
 
 describe('the tip of an insert', () => {
@@ -24,6 +28,20 @@ describe('the tip of an insert', () => {
   ] as const)('%s, %s corner: %i', (side, corner, number) => {
     expect(tipOf(standing(side, corner))?.number).toBe(number)
   })
+
+  it.each([
+    ['outside', 'middle', 8, -1, 0],
+    ['inside', 'middle', 6, 1, 0],
+    ['face', 'middle', 7, 0, -1],
+    ['outside', 'nose', 0, 0, 0],
+    ['face', 'nose', 0, 0, 0],
+  ] as const)(
+    '%s, programmed at the %s: %i, level with the nose where it is its middle',
+    (side, point, number, x, z) => {
+      for (const corner of ['low', 'high'] as const)
+        expect(tipOf(standing(side, corner, point))).toEqual({ number, x, z })
+    },
+  )
 
   it('lies on the side of the nose where the number has it: 1 and 2 away from the centre line, 1 and 4 away from the chuck', () => {
     for (const side of ['outside', 'inside', 'face'] as const)
@@ -62,6 +80,16 @@ describe('the nose radius of an insert', () => {
     expect(wrong(0)).toEqual([expect.stringMatching(/^nose: .*more than zero/)])
     const { nose: _, ...old } = insert
     expect(toolShape.parse(old)).toEqual(old)
+  })
+
+  it('is needed where the insert is not programmed at its corner', () => {
+    const of = (nose: number | null, point: ToolOnLathe['point']) =>
+      toolShape
+        .safeParse({ ...standing('outside', 'low', point), nose })
+        .error?.issues.map(({ message }) => message)
+    expect(of(null, 'corner')).toBeUndefined()
+    expect(of(0.008, 'nose')).toBeUndefined()
+    expect(of(null, 'middle')).toEqual([expect.stringMatching(/needs its nose radius/)])
   })
 
   it('goes with the tool into the other unit', () => {

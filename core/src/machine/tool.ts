@@ -23,6 +23,11 @@ const onLathe = z
       .describe(
         'the corner of an insert that is programmed: at its lower coordinate (towards the chuck; in a face towards the centre) or the other',
       ),
+    point: z
+      .enum(['corner', 'middle', 'nose'])
+      .describe(
+        'what of an insert is programmed: that corner, the middle of its edge (where the nose touches what it points to), or the middle of the nose',
+      ),
     bar: size('The thickness of the bar')
       .nullable()
       .describe('of a bar for inside, without what the insert stands out of it; null for others'),
@@ -36,6 +41,7 @@ export type ToolOnLathe = z.infer<typeof onLathe>
 /** The shape of a tool in its holder, as a machine carries it. A row with a version. Lengths in `unit`. */
 export const toolShape = z
   .object({
+    shape: z.literal(2),
     id: z.string().min(1).max(40),
     version: z.int().min(1),
     machineId: z.string().min(1).max(40).describe('the machine whose tool it is'),
@@ -68,6 +74,10 @@ export const toolShape = z
     error: 'A nose is no larger than half of its insert: check the unit, or the width.',
     path: ['nose'],
   })
+  .refine((tool) => isRoundTool(tool) || (tool.onLathe?.point ?? 'corner') === 'corner' || !!tool.nose, {
+    error: 'An insert that is not programmed at its corner needs its nose radius.',
+    path: ['nose'],
+  })
   .refine(({ kind, pitch }) => (kind === 'tap') === (pitch !== null), {
     error: 'A tap has a pitch; other tools have none.',
     path: ['pitch'],
@@ -76,7 +86,7 @@ export type ToolShape = z.infer<typeof toolShape>
 
 /** How a tool stands on a lathe: what was entered, or what is usual for its kind. */
 export const toolOnLathe = (tool: Pick<ToolShape, 'kind' | 'onLathe'>): ToolOnLathe =>
-  tool.onLathe ?? { side: isRoundTool(tool) ? 'face' : 'outside', corner: 'low', bar: null }
+  tool.onLathe ?? { side: isRoundTool(tool) ? 'face' : 'outside', corner: 'low', point: 'corner', bar: null }
 
 /** The same shape in another unit. */
 export function toolIn(tool: ToolShape, unit: LengthUnit): ToolShape {
@@ -114,6 +124,7 @@ export const probeAsTool = (
   probe: ProbeShape,
   { id, unit }: { id: string; unit: LengthUnit },
 ): ToolShape => ({
+  shape: 2,
   id: `${id}-probe`,
   version: 1,
   machineId: id,

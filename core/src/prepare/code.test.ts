@@ -262,7 +262,7 @@ describe('what is written for a lathe stands in Prove', () => {
       number: 4,
       flute: 0.2,
       stickOut: 1.5,
-      onLathe: { side, corner: of.programmed, bar: side === 'inside' ? 0.6 : null },
+      onLathe: { side, corner: of.programmed, point: 'corner' as const, bar: side === 'inside' ? 0.6 : null },
     }
     const sheet = sheetOfCycle({
       groove: { ...of.groove, where: of.where, programmed: of.programmed, reach: '', finish: of.finish },

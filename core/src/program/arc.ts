@@ -5,7 +5,7 @@ import type { Run } from './run.ts'
 const RADIUS_TOLERANCE = { inch: 0.0002, mm: 0.002 }
 
 /** How far a chord may lie off an arc where an arc cannot stay one (wrapped, or gathered for a roughing cycle). */
-const CHORD = { inch: 0.0002, mm: 0.005 }
+export const CHORD = { inch: 0.0002, mm: 0.005 }
 
 export interface ArcWords {
   i: number | undefined
@@ -107,42 +107,67 @@ export function goArc(run: Run, clockwise: boolean, target: Triple, words: ArcWo
   middle[first] = start[first] + centre.at[0]
   middle[second] = start[second] + centre.at[1]
   middle[normal] = start[normal]
-  const leavesPlane = run.rotation !== null && run.plane !== 17
-  if (run.mapping || run.gathers || leavesPlane) {
-    chords(run, middle, { a0, sweep, from: centre.from, to: centre.to }, target)
-    return
-  }
-  const length = Math.hypot((sweep * (centre.from + centre.to)) / 2, target[normal] - start[normal])
+  const round = { a0, sweep, from: centre.from, to: centre.to }
+  if (run.gathers)
+    run.gather(target[0], target[2], false, {
+      x: middle[0],
+      z: middle[2],
+      sweep,
+      from: round.from,
+      to: round.to,
+    })
+  else if (run.mapping || (run.rotation !== null && run.plane !== 17)) chords(run, middle, round, target)
+  else goRound(run, target, middle, round)
+}
+
+/** A round way in the plane: the radius at its start and its end, and the sweep in radians, counter-clockwise positive. */
+interface Round {
+  sweep: number
+  from: number
+  to: number
+}
+
+/** Goes along an arc or helix about a centre to a point of the program, from where the tool stands. */
+export function goRound(
+  run: Run,
+  target: Triple,
+  middle: Triple,
+  { sweep, from, to }: Round,
+  more = 0,
+): void {
+  const [first, second, normal] = PLANE_AXES[run.plane]
+  const start: Triple = [run.wx, run.wy, run.wz]
+  const a0 = Math.atan2(start[second] - middle[second], start[first] - middle[first])
+  const length = Math.hypot((sweep * (from + to)) / 2, target[normal] - start[normal])
   const scene = run.sceneOf(...middle)
-  const aux = run.out.arc(...scene, sweep, centre.from, centre.to)
+  const aux = run.out.arc(...scene, sweep, from, to)
   // Where the radius is at a share of the arc, for turns that follow it.
   const radiusAt = (share: number) => {
     const at = a0 + sweep * share
-    const r = centre.from + (centre.to - centre.from) * share
+    const r = from + (to - from) * share
     const axis = first === 0 ? Math.cos(at) : Math.sin(at)
     return first === 0 || second === 0 ? scene[0] + r * axis : scene[0]
   }
-  run.go(clockwise ? ROW.ARC_CW : ROW.ARC_CCW, ...target, 0, aux, run.feedFor(length, radiusAt))
+  const kind = sweep < 0 ? ROW.ARC_CW : ROW.ARC_CCW
+  run.go(kind, ...target, more, aux, run.feedFor(length, radiusAt))
+}
+
+/** Where an arc goes through on its way as chords that lie off it by no more than `off`, without its ends: angle, radius and share. */
+export function chordPoints({ a0, sweep, from, to }: Round & { a0: number }, off: number) {
+  const step = 2 * Math.acos(Math.max(0, 1 - off / Math.max(from, to)))
+  const pieces = Math.min(2000, Math.max(2, Math.ceil(Math.abs(sweep) / Math.max(step, 1e-3))))
+  return Array.from({ length: pieces - 1 }, (_, n) => {
+    const share = (n + 1) / pieces
+    return { at: a0 + sweep * share, r: from + (to - from) * share, share }
+  })
 }
 
 /** The same arc as straight pieces. */
-function chords(
-  run: Run,
-  middle: Triple,
-  { a0, sweep, from, to }: { a0: number; sweep: number; from: number; to: number },
-  target: Triple,
-): void {
+function chords(run: Run, middle: Triple, round: Round & { a0: number }, target: Triple): void {
   const [first, second, normal] = PLANE_AXES[run.plane]
-  const start = run.wz
   const rise = [run.wx, run.wy, run.wz][normal] as number
-  const radius = Math.max(from, to)
-  const step = 2 * Math.acos(Math.max(0, 1 - CHORD[run.unit] / radius))
-  const pieces = Math.min(2000, Math.max(2, Math.ceil(Math.abs(sweep) / Math.max(step, 1e-3))))
-  for (let n = 1; n < pieces; n++) {
-    const share = n / pieces
-    const at = a0 + sweep * share
-    const r = from + (to - from) * share
-    const point: Triple = [0, 0, start]
+  for (const { at, r, share } of chordPoints(round, CHORD[run.unit])) {
+    const point: Triple = [0, 0, 0]
     point[first] = middle[first] + r * Math.cos(at)
     point[second] = middle[second] + r * Math.sin(at)
     point[normal] = rise + (target[normal] - rise) * share

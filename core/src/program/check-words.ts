@@ -1,5 +1,5 @@
 import type { Block } from './block.ts'
-import { COMPENSATES, gCode, mCode } from './codes.ts'
+import { gCode, mCode } from './codes.ts'
 import { evaluate } from './expression.ts'
 import type { Run } from './run.ts'
 import { bit, EXPRESSION, GREATEST, place } from './scan.ts'
@@ -93,7 +93,7 @@ export function notSeen({ run }: Block, letter: 'G' | 'M', code: number, word: n
   else if (meaning)
     run.wrong('not-seen', 'stop', `${name} is not followed: ${lowered(meaning.says)}`, {
       does: MAY_MOVE,
-      ...(letter === 'G' && COMPENSATES.has(code) ? {} : { own: name }),
+      own: name,
       ...at,
     })
   else run.wrong('unknown-code', 'stop', `${name} is not known here.`, { does: MAY_MOVE, own: name, ...at })

@@ -110,8 +110,8 @@ const MILL: Record<number, CodeMeaning> = {
 }
 
 const LATHE: Record<number, CodeMeaning> = {
-  41: notSeen('Nose compensation to the left of the path.', COMPENSATION),
-  42: notSeen('Nose compensation to the right of the path.', COMPENSATION),
+  41: of(COMPENSATION, 'Nose compensation to the left of the path.'),
+  42: of(COMPENSATION, 'Nose compensation to the right of the path.'),
   12.1: notSeen('Polar interpolation: X and C make the face of the part.'),
   13.1: notSeen('Polar interpolation off.'),
   32: of(MOTION, 'One pass of a thread: F is the lead.'),
@@ -164,9 +164,6 @@ const M_CODES: Record<number, CodeMeaning> = {
 /** What a G code means on this kind of machine, read or not; undefined where nothing is known of it. */
 export const gCode = (code: number, kind: MachineKind): CodeMeaning | undefined =>
   (kind === 'mill' ? MILL : LATHE)[code] ?? BOTH[code]
-
-/** Compensation: what these mean is known on every control. On a lathe it is followed that they hold, but not the path beside the written one. */
-export const COMPENSATES: ReadonlySet<number> = new Set([41, 42])
 
 /** What an M code means, read or not; undefined where nothing is known of it. */
 export const mCode = (code: number): CodeMeaning | undefined => M_CODES[code]

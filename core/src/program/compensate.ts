@@ -9,7 +9,13 @@ import {
   pieceLength,
   straight,
 } from '../geometry/index.ts'
-import { type Alarm, alarmAtStart, alarmWhileOn, radiusUnknown } from './compensation-alarms.ts'
+import {
+  type Alarm,
+  alarmAtStart,
+  alarmWhileOn,
+  compensationOf,
+  radiusUnknown,
+} from './compensation-alarms.ts'
 import type { Diagnoser } from './diagnose.ts'
 import { isArc, type ModalState, type Motion, MotionBuilder, PLANE_AXES, ROW } from './motion.ts'
 import { RecentPieces } from './recent-pieces.ts'
@@ -88,6 +94,8 @@ class Compensator {
   private readonly end: Triple = [0, 0, 0]
   private plane: 17 | 18 | 19 = 17
   private axes = PLANE_AXES[17]
+  /** In the plane, from the tool's centre to the point of it that the motion follows: on a lathe the imaginary tip. */
+  private shift: Place = { x: 0, y: 0 }
   private readonly recent: RecentPieces
 
   constructor(motion: Motion, rules: CompensationRules, least: number, say: Diagnoser) {
@@ -204,7 +212,10 @@ class Compensator {
       this.copy(row, to)
       return
     }
-    this.held = { row, piece, side: state.beside, start: piece.from, comesOn: true }
+    const { tip } = state
+    this.shift = tip ? { x: tip[this.axes[0]], y: tip[this.axes[1]] } : { x: 0, y: 0 }
+    const start = { x: piece.from.x - this.shift.x, y: piece.from.y - this.shift.y }
+    this.held = { row, piece, side: state.beside, start, comesOn: true }
     this.mode = 'on'
     this.recent.clear()
   }
@@ -252,7 +263,10 @@ class Compensator {
   private goOff(row: number, to: Triple): void {
     const { held } = this
     if (held && isArc(this.motion.kind[row] as number)) {
-      this.alarm(row, { code: 'compensation-arc', says: 'Cutter compensation goes off in an arc.' })
+      this.alarm(row, {
+        code: 'compensation-arc',
+        says: `${compensationOf(this.stateOf(held.row))} goes off in an arc.`,
+      })
       this.endHeld()
     } else if (held) {
       const exit = this.pieceOf(row, to)
@@ -312,8 +326,8 @@ class Compensator {
         code: 'compensation-narrow',
         says: 'Beside this move the tool crosses where it was: the slot is narrower than the tool.',
       })
-    to[this.axes[0]] = end.x
-    to[this.axes[1]] = end.y
+    to[this.axes[0]] = end.x + this.shift.x
+    to[this.axes[1]] = end.y + this.shift.y
     const share = this.stateOf(row).feedMode === 93 ? lengthShare(piece, beside) : 1
     this.row(row, beside, to, (motion.feed[row] as number) * share)
   }
@@ -323,8 +337,8 @@ class Compensator {
     const [first, second] = this.axes
     for (const piece of pieces) {
       const to: Triple = [...this.at]
-      to[first] = piece.to.x
-      to[second] = piece.to.y
+      to[first] = piece.to.x + this.shift.x
+      to[second] = piece.to.y + this.shift.y
       this.row(row, piece, to, this.motion.feed[row] as number, this.motion.kind[row] === ROW.RAPID)
     }
   }
@@ -372,8 +386,8 @@ class Compensator {
     if (piece.sweep !== 0 && !rapid) {
       const [first, second] = this.axes
       const centre: Triple = [...this.at]
-      centre[first] = piece.centre.x
-      centre[second] = piece.centre.y
+      centre[first] = piece.centre.x + this.shift.x
+      centre[second] = piece.centre.y + this.shift.y
       kind = piece.sweep < 0 ? ROW.ARC_CW : ROW.ARC_CCW
       aux = out.arc(...centre, piece.sweep, ...piece.radii)
     }

@@ -8,10 +8,14 @@ export interface Alarm {
   does?: string
 }
 
+/** What it is called on the machine: a mill leads the cutter beside the path, a lathe the nose of the insert. */
+export const compensationOf = ({ plane, tip }: Pick<ModalState, 'plane' | 'tip'>) =>
+  tip && plane === 18 ? 'Nose compensation' : 'Cutter compensation'
+
 const round = (value: number) => Number(value.toPrecision(6))
 
 /** Rows that no control leads beside a path. */
-const NOT_BESIDE = FLAG.ROTARY | FLAG.MAPPED | FLAG.CYCLE
+const NOT_BESIDE = FLAG.ROTARY | FLAG.MAPPED
 const APART: ReadonlySet<number> = new Set([ROW.IN_STEP, ROW.TAP_OUT, ROW.PROBE])
 
 /** Why no tool is led beside a row while compensation is on in a plane; undefined where it is. Common practice. */
@@ -25,50 +29,58 @@ export function alarmWhileOn(
   if (kind === ROW.EVENT) {
     const event = motion.events[motion.aux[row] as number]
     return event?.does === 'tool'
-      ? { code: 'compensation-tool', says: 'A tool change while cutter compensation is on.' }
+      ? { code: 'compensation-tool', says: `${compensationOf(state)} is on while the tool is changed.` }
       : undefined
   }
   if (state.plane !== plane)
     return {
       code: 'compensation-plane',
-      says: `G${state.plane} while cutter compensation is on in G${plane}.`,
+      says: `${compensationOf(state)} is on in G${plane}, and this is G${state.plane}.`,
     }
   if (state.rotation !== null && plane !== 17)
     return {
       code: 'compensation-turned',
-      says: `Cutter compensation in G${plane} while the program is turned about X Y.`,
+      says: `${compensationOf(state)} in G${plane} while the program is turned about X Y.`,
       does: 'How the two go together is not the same on every control; it is not shown, so the program is not proved.',
     }
   const flags = motion.flags[row] as number
   if ((flags & FLAG.TO_MACHINE) !== 0)
     return {
       code: 'compensation-home',
-      says: 'Home, or a machine position, while cutter compensation is on.',
+      says: `${compensationOf(state)} is on while it goes home, or to a machine position.`,
     }
-  return (flags & NOT_BESIDE) !== 0 || APART.has(kind)
+  const inCycle = (flags & FLAG.CYCLE) !== 0 && (flags & FLAG.CONTOUR) === 0
+  return inCycle || (flags & NOT_BESIDE) !== 0 || APART.has(kind)
     ? {
         code: 'compensation-other',
-        says: 'A cycle, a probe or a rotary moves while cutter compensation is on.',
+        says: `${compensationOf(state)} is on while a cycle, a probe or a rotary moves.`,
       }
     : undefined
 }
 
-export const radiusUnknown = ({ d }: ModalState): Alarm => ({
+export const radiusUnknown = ({ d, offset }: ModalState): Alarm => ({
   code: 'compensation-radius',
-  says: `The radius that D${d} holds is not known.`,
-  does: `How far beside its path the tool goes is not shown, so the program is not proved. Enter T${d} among the tools of the machine.`,
+  ...(offset.startsWith('T')
+    ? {
+        says: `The nose radius of ${offset} is not known.`,
+        does: `How far beside its path the tool goes is not shown, so the program is not proved. Enter the nose radius of ${offset} among the tools of the machine.`,
+      }
+    : {
+        says: `The radius that D${d} holds is not known.`,
+        does: `How far beside its path the tool goes is not shown, so the program is not proved. Enter T${d} among the tools of the machine.`,
+      }),
 })
 
 /** Why compensation does not come on over a piece as it should; undefined where it does. Common practice. */
 export function alarmAtStart({ from, to, sweep }: Piece, state: ModalState): Alarm | undefined {
   const { beside } = state
   if (Number.isNaN(beside)) return radiusUnknown(state)
-  if (sweep !== 0) return { code: 'compensation-arc', says: 'Cutter compensation comes on in an arc.' }
+  if (sweep !== 0) return { code: 'compensation-arc', says: `${compensationOf(state)} comes on in an arc.` }
   const length = Math.hypot(to.x - from.x, to.y - from.y)
   return length < Math.abs(beside) - 1e-9
     ? {
         code: 'compensation-short',
-        says: `Cutter compensation comes on over ${round(length)}, less than the radius of ${round(Math.abs(beside))}.`,
+        says: `${compensationOf(state)} comes on over ${round(length)}, less than the radius of ${round(Math.abs(beside))}.`,
       }
     : undefined
 }

@@ -1,4 +1,5 @@
 import type { Profile } from '../control/index.ts'
+import type { ModalState } from './motion.ts'
 import type { ReadOptions } from './read-options.ts'
 
 /** What of a control's state says the radius. */
@@ -21,7 +22,7 @@ export function wearOf({ macros }: Profile, variable: number): number | undefine
  * The radius by which a control leads the tool beside its path, in the setup's unit: what D holds of the tool's geometry, and its wear as
  * far as it is in the variables, added or taken away as the profile says. D0 is no radius. NaN where it is not known.
  */
-export function compensationRadius({ options, d, scale, common }: Asked): number {
+function compensationRadius({ options, d, scale, common }: Asked): number {
   if (d === 0) return 0
   const { macros, reading } = options.profile
   const { holds, wear: sign } = reading.compensation
@@ -29,4 +30,17 @@ export function compensationRadius({ options, d, scale, common }: Asked): number
   const kept = macros ? common.get(macros.diameterWear + d - 1) : undefined
   const wear = ((kept ?? 0) * scale) / (macros?.wearAs === 'diameter' ? 2 : 1)
   return geometry + (sign === 'added' ? wear : -wear)
+}
+
+/** How far to the left of the written path the tool's centre goes: the radius of D with its wear, or on a lathe of the nose, on its side. */
+export function besideOf(
+  of: Asked & Pick<ModalState, 'compensation' | 'offset'> & { lathe: boolean },
+): Pick<ModalState, 'beside' | 'tip'> {
+  if (of.compensation === 40) return { beside: 0, tip: null }
+  const nose = of.lathe ? of.options.noses?.get(Number(/^T(\d+)$/.exec(of.offset)?.[1])) : undefined
+  const radius = of.lathe ? (nose?.radius ?? Number.NaN) : compensationRadius(of)
+  return {
+    beside: of.compensation === 41 ? radius : -radius,
+    tip: nose && !Number.isNaN(radius) ? [nose.x * nose.radius, 0, nose.z * nose.radius] : null,
+  }
 }

@@ -1,6 +1,6 @@
 import type { LinearAxis, Machine } from '../machine/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
-import { compensationRadius } from './compensation-radius.ts'
+import { besideOf } from './compensation-radius.ts'
 import { Diagnoser, type Mend } from './diagnose.ts'
 import { type Frame, newLocals } from './frame.ts'
 import type { Library } from './library.ts'
@@ -15,12 +15,17 @@ import { Work } from './work.ts'
 
 export const RADIAN = Math.PI / 180
 
-/** A point that a lathe's roughing cycle gathers instead of cutting; X is a radius. */
-export interface ContourPoint {
+/** A piece of a contour that a lathe's cycle gathers instead of cutting, by where it ends; X is a radius. */
+export interface ContourPiece {
   x: number
   z: number
   feed: number
   rapid: boolean
+  /** Of an arc: its centre, its sweep in radians (counter-clockwise from Z to X positive), its radius at the start and the end. */
+  arc?: { x: number; z: number; sweep: number; from: number; to: number }
+  compensation: 40 | 41 | 42
+  /** Line from 0. */
+  line: number
 }
 
 /**
@@ -118,7 +123,7 @@ export class ControlState {
   /** The meaning of a missing decimal point has been said. */
   saidPoint = false
   /** Lathe contours are gathered here while P to Q is read. */
-  gathers: ContourPoint[] | null = null
+  gathers: ContourPiece[] | null = null
 
   // Where it stands.
   wx = 0
@@ -365,7 +370,7 @@ export class ControlState {
         this.lengthCode === 49 || this.h === 0 ? null : { h: this.h, sign: this.lengthCode === 43 ? 1 : -1 },
       compensation: this.compensation,
       d: this.d,
-      beside: this.beside(),
+      ...besideOf(this),
       rpm: this.rpm(),
       turning: this.turning,
       coolant: this.coolant,
@@ -403,13 +408,6 @@ export class ControlState {
       this.rotary === 0 &&
       !this.rigidAnnounced &&
       this.modalMacro === null
-  }
-
-  /** How far to the left of the written path the tool's centre goes: the radius of D with its wear, on its side. */
-  private beside(): number {
-    if (this.compensation === 40 || this.lathe) return 0
-    const radius = compensationRadius(this)
-    return this.compensation === 41 ? radius : -radius
   }
 
   /** Spindle speed in rpm where the tool stands. */

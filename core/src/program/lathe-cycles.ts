@@ -1,4 +1,5 @@
-import type { ContourPoint } from './control-state.ts'
+import { alongContour, alongPiece, besideContour, contourPoints } from './contour.ts'
+import type { ContourPiece } from './control-state.ts'
 import { FLAG, isSameLength, ROW } from './motion.ts'
 import type { Run } from './run.ts'
 
@@ -181,10 +182,14 @@ export function threadCycle(
 }
 
 /** Where a contour, walked from its first point, reaches a radius (or a Z), as the other coordinate; undefined where it never does. */
-function reached(points: readonly ContourPoint[], level: number, on: 'x' | 'z'): number | undefined {
+function reached(
+  points: readonly { x: number; z: number }[],
+  level: number,
+  on: 'x' | 'z',
+): number | undefined {
   const other = on === 'x' ? 'z' : 'x'
   for (let n = 1; n < points.length; n++) {
-    const [a, b] = [points[n - 1], points[n]] as [ContourPoint, ContourPoint]
+    const [a, b] = [points[n - 1], points[n]] as [{ x: number; z: number }, { x: number; z: number }]
     const [from, to] = [a[on], b[on]]
     if ((from - level) * (to - level) > 0 || from === to) continue
     const share = (level - from) / (to - from)
@@ -194,13 +199,15 @@ function reached(points: readonly ContourPoint[], level: number, on: 'x' | 'z'):
 }
 
 /** G70: along the contour as it is written, and back to the start. */
-export function finishCycle(run: Run, contour: readonly ContourPoint[]): void {
+export function finishCycle(run: Run, contour: readonly ContourPiece[]): void {
   const start = at(run)
-  for (const { x, z, feed, rapid: quick } of contour)
-    if (quick) rapid(run, x, z)
-    else cut(run, x, z, run.feedMode === 95 ? feed * run.rpmTo(x) : feed)
+  alongContour(run, contour)
   rapid(run, start.x, start.z)
 }
+
+/** What a roughing cycle goes by: the contour, or the tip's path beside it where the control leads the nose in these cycles too. */
+const roughed = (run: Run, contour: readonly ContourPiece[]) =>
+  run.options.profile.reading.compensation.roughing === 'beside' ? besideContour(run, contour) : contour
 
 /**
  * G71 (passes along Z) and G72 (along X): roughs from the start down to the contour with stock left on it, then one pass
@@ -209,7 +216,7 @@ export function finishCycle(run: Run, contour: readonly ContourPoint[]): void {
 export function roughCycle(
   run: Run,
   code: 71 | 72,
-  contour: readonly ContourPoint[],
+  contour: readonly ContourPiece[],
   of: { depth: number; retreat: number; u: number; w: number },
 ): void {
   const start = at(run)
@@ -221,7 +228,8 @@ export function roughCycle(
     lacks(run, code, 'a depth of cut')
     return
   }
-  const left = contour.map((point) => ({ ...point, x: point.x + of.u, z: point.z + of.w }))
+  const pieces = roughed(run, contour)
+  const left = contourPoints(run, pieces).map(({ x, z }) => ({ x: x + of.u, z: z + of.w }))
   const level = code === 71 ? 'x' : 'z'
   const along = code === 71 ? 'z' : 'x'
   const place = (a: number, b: number) => (code === 71 ? ([a, b] as const) : ([b, a] as const))
@@ -241,7 +249,7 @@ export function roughCycle(
     cut(run, ...place(at + off, end + Math.sign(start[along] - end) * Math.abs(of.retreat)))
     rapid(run, ...place(at + off, start[along]))
   }
-  for (const { x, z } of left) cut(run, x, z)
+  for (const piece of pieces) alongPiece(run, { ...piece, rapid: false }, of.u, of.w)
   rapid(run, start.x, run.wz)
   rapid(run, start.x, start.z)
 }
@@ -249,7 +257,7 @@ export function roughCycle(
 /** G73: the whole contour again and again, from `i`, `k` away down to the stock that is left. */
 export function repeatCycle(
   run: Run,
-  contour: readonly ContourPoint[],
+  contour: readonly ContourPiece[],
   of: { i: number; k: number; u: number; w: number; passes: number },
 ): void {
   const start = at(run)
@@ -258,13 +266,11 @@ export function repeatCycle(
     return
   }
   if (tooMany(run, 73, of.passes)) return
+  const pieces = roughed(run, contour)
   for (let n = 0; n < of.passes; n++) {
     const share = of.passes === 1 ? 0 : 1 - n / (of.passes - 1)
     const [dx, dz] = [of.u + of.i * share, of.w + of.k * share]
-    contour.forEach(({ x, z }, index) => {
-      if (index === 0) rapid(run, x + dx, z + dz)
-      else cut(run, x + dx, z + dz)
-    })
+    for (const [index, piece] of pieces.entries()) alongPiece(run, { ...piece, rapid: index === 0 }, dx, dz)
     rapid(run, start.x, run.wz)
     rapid(run, start.x, start.z)
   }

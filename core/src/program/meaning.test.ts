@@ -2,9 +2,9 @@ import fc from 'fast-check'
 import { describe, expect, it } from 'vitest'
 import { depth } from '../../testing/depth.ts'
 import { explainWord } from './explain.ts'
-import { endOf, ROW } from './motion.ts'
+import { alongArc, endOf, isArc, ROW } from './motion.ts'
 import { read } from './read.ts'
-import { compact, complaints, moves, onLathe, onMill, plain, testMill, twoLine } from './testing.ts'
+import { compact, complaints, moves, onLathe, onMill, plain, rowsOf, testMill, twoLine } from './testing.ts'
 
 const tenths = fc.integer({ min: 1, max: 40 }).map((value) => value / 10)
 
@@ -61,10 +61,15 @@ describe('arcs that the motion cannot keep as arcs are chords within 0.0005 in o
   it('in the contour of a turning cycle: the finish runs on the radius', () => {
     const text =
       'G20 T0101\nG97 S500 M3\nG99 F.01\nG0 X2.2 Z.1\nG70 P10 Q20\nN10 G0 X1.\nG1 Z-.5\nG2 X2. Z-1. R.5\nN20 G1 Z-1.5\nM30'
-    const round = pointsOf(text, onLathe()).filter(([, , z]) => z < -0.5 - 1e-9 && z > -1 + 1e-9)
-    expect(round.length).toBeGreaterThan(8)
-    // G2 with Z to the right and X up: the centre stands outside, at X 2 (radius 1), Z -0.5.
-    for (const [x, , z] of round) expect(Math.hypot(x - 1, z + 0.5)).toBeCloseTo(0.5, 9)
+    // G2 with Z to the right and X up: the centre stands outside, at X 2 (radius 1), Z -0.5. It stays an arc.
+    const { motion } = read(text, onLathe())
+    const round = rowsOf(motion).filter((row) => isArc(motion.kind[row] as number))
+    expect(round.map((row) => motion.line[row])).toEqual([8])
+    for (const share of [0.25, 0.5, 0.75]) {
+      const [x, , z] = alongArc(motion, round[0] as number, share)
+      expect(Math.hypot(x - 1, z + 0.5)).toBeCloseTo(0.5, 9)
+      expect([z < -0.5, z > -1]).toEqual([true, true])
+    }
   })
 })
 

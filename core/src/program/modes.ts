@@ -1,6 +1,6 @@
 import { type Block, has, wordValue } from './block.ts'
 import { MAY_MOVE, notSeen } from './check-words.ts'
-import { COMPENSATES, type CodeMeaning, gCode, mCode } from './codes.ts'
+import { type CodeMeaning, gCode, mCode } from './codes.ts'
 import type { Run } from './run.ts'
 
 /** Takes the G and M codes of the block; says which are not known, and which contradict each other. */
@@ -26,8 +26,7 @@ export function gather(block: Block): void {
     const lacks = isOffset || (value === 68 && codes.rotationOn === undefined)
     if (!own.includes(value) && !run.offsetOfCode.has(value) && (lacks || !isRead(meaning))) {
       further(block, 'G', value, n)
-      // That it holds is seen where it is left on.
-      if (!COMPENSATES.has(value)) continue
+      continue
     }
     const group = meaning?.group ?? 0
     if (group !== 0 && groups & (1 << group) && !block.g.includes(value))
@@ -46,8 +45,7 @@ const isRead = (meaning: CodeMeaning | undefined) => meaning !== undefined && me
 
 /** A code that the reader does not follow by itself: one that the profile says something of, or one that is not seen. */
 function further(block: Block, letter: 'G' | 'M', value: number, word: number): void {
-  const known = letter === 'G' && COMPENSATES.has(value)
-  const own = known ? undefined : block.run.library.codes.get(`${letter}${value}`)
+  const own = block.run.library.codes.get(`${letter}${value}`)
   if (own) {
     block.own.push({ own, word })
     return

@@ -22,6 +22,8 @@ export const FLAG = {
   SPINDLE: 1,
   COMPENSATED: 2,
   CYCLE: 4,
+  /** Along a contour as a finishing cycle of a lathe follows it. */
+  CONTOUR: 8,
   /** It goes home or to a machine position. */
   TO_MACHINE: 16,
   TURNED: 32,
@@ -68,6 +70,8 @@ export interface ModalState {
   d: number
   /** How far to the left of the written path the tool's centre goes, to the right below 0; 0 without compensation, NaN where the radius is not known. */
   beside: number
+  /** On a lathe under compensation, where the programmed point lies from the middle of the nose, along X (a radius), Y and Z; null elsewhere. */
+  tip: readonly [number, number, number] | null
   /** Spindle speed, rpm; under constant surface speed where the tool stood when it was called. */
   rpm: number
   turning: SpindleDirection

@@ -33,15 +33,6 @@ describe('a code that the reader does not follow', () => {
     expect(diagnostics[0]).toMatchObject({ line: 2, own })
   })
 
-  it.each(['G41', 'G42'])('%s stops it on a lathe, and nobody can say that it is something else', (code) => {
-    const profile = withCodes(says(code, { does: 'harmless' }))
-    for (const each of [onLathe(), onLathe({ profile })]) {
-      const [first] = read(`G20 T0101\n${code}${END}`, each).diagnostics
-      expect(first).toMatchObject({ code: 'not-seen', severity: 'stop' })
-      expect(first?.own).toBeUndefined()
-    }
-  })
-
   it('is one only on the kind of machine that lacks it', () => {
     expect(severities('G20 G96 S300\nG50 S2000\nM30', onLathe())).not.toContain('unknown-code stop')
     expect(severities('G20 G96 S300\nM30')).toEqual(['unknown-code stop'])

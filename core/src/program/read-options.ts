@@ -1,5 +1,5 @@
 import type { Profile } from '../control/index.ts'
-import type { LinearAxis, Machine } from '../machine/index.ts'
+import type { LinearAxis, Machine, Nose } from '../machine/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
 
 /** A part that probing meets, in the frame of the main offset. */
@@ -47,6 +47,8 @@ export interface ReadOptions {
   lengths?: ReadonlyMap<number, number>
   /** Radii of cutters, by D number (which is the tool's own number). */
   radii?: ReadonlyMap<number, number>
+  /** On a lathe the nose of each insert, by the number of its geometry (which is the tool's own number). */
+  noses?: ReadonlyMap<number, Nose>
   standIn?: StandIn
   /** What variables hold before the program begins, in the program's own unit. */
   variables?: ReadonlyMap<number, number>

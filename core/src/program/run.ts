@@ -1,4 +1,4 @@
-import { ControlState, RADIAN } from './control-state.ts'
+import { type ContourPiece, ControlState, RADIAN } from './control-state.ts'
 import { FLAG, type MotionEvent, ROW, type SpindleDirection } from './motion.ts'
 
 /** A control that runs a program: the few ways in which it moves and does things, each a row of the motion. */
@@ -6,11 +6,7 @@ export class Run extends ControlState {
   /** A straight row to a point of the program. */
   go(kind: number, x: number, y: number, z: number, more = 0, aux = -1, feed?: number): void {
     if (this.gathers) {
-      this.gathers.push({ x, z, feed: this.feed, rapid: kind === ROW.RAPID })
-      this.wx = x
-      this.wz = z
-      this.sx = x + this.shiftX
-      this.sz = z + this.shiftZ
+      this.gather(x, z, kind === ROW.RAPID)
       return
     }
     if (this.mapping) {
@@ -22,6 +18,16 @@ export class Run extends ControlState {
     this.wx = x
     this.wy = y
     this.wz = z
+  }
+
+  /** A piece of a contour that is read without cutting, to a point of the program. */
+  gather(x: number, z: number, rapid: boolean, arc?: ContourPiece['arc']): void {
+    const { feed, compensation, lineIndex: line } = this
+    this.gathers?.push({ x, z, feed, rapid, compensation, line, ...(arc ? { arc } : {}) })
+    this.wx = x
+    this.wz = z
+    this.sx = x + this.shiftX
+    this.sz = z + this.shiftZ
   }
 
   /** A straight row to a point of the motion; the caller keeps the program's position. */

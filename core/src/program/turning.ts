@@ -1,6 +1,7 @@
 import { type Block, dwellOf, has, lengthOf, turningTarget, wordValue } from './block.ts'
 import { MAY_MOVE } from './check-words.ts'
-import type { ContourPoint } from './control-state.ts'
+import { readContour } from './contour.ts'
+import type { ContourPiece } from './control-state.ts'
 import {
   boxCycle,
   finishCycle,
@@ -14,9 +15,6 @@ import {
 import { tapHand } from './mill-cycles.ts'
 import { FLAG, isSameLength, ROW } from './motion.ts'
 import type { Run } from './run.ts'
-
-/** Lines of a contour beyond this are not gathered. */
-const MOST_CONTOUR_LINES = 2_000
 
 /** Axis words of a lathe's block; X and U as radii. */
 function wordsOf(run: Run): TurningWords {
@@ -49,55 +47,6 @@ const scaled = (run: Run, letter: string) => {
 /** Least increments, as P and Q of two-line cycles count them. */
 const increments = (run: Run, value: number | undefined) =>
   (value ?? 0) * (run.inch ? 0.0001 : 0.001) * run.scale
-
-/** Reads the lines from N.. to N.. without cutting, and gathers where they lead. */
-function contour(block: Block, code: number): { points: ContourPoint[]; after: number } | undefined {
-  const { run, index } = block
-  const { scan } = run
-  const [from, to] = [wordValue(run, 'P'), wordValue(run, 'Q')]
-  const first = from === undefined ? undefined : index.numbered(from, run.lineIndex)
-  const last = to === undefined ? undefined : index.numbered(to, run.lineIndex)
-  if (
-    first === undefined ||
-    last === undefined ||
-    last < first ||
-    last - first > MOST_CONTOUR_LINES ||
-    run.gathers
-  ) {
-    run.wrong(
-      'contour-missing',
-      'stop',
-      `G${code}: the contour from N${from ?? '?'} to N${to ?? '?'} is not in the program.`,
-      {
-        does: 'The control stops with an alarm.',
-      },
-    )
-    return undefined
-  }
-  const before = { line: run.lineIndex, at: run.lineAt, motion: run.motion, feed: run.feed }
-  const place = { wx: run.wx, wz: run.wz, sx: run.sx, sz: run.sz }
-  const points: ContourPoint[] = []
-  run.gathers = points
-  for (let line = first; line <= last; line++) {
-    const at = index.startOf(line)
-    if (at === undefined) break
-    run.lineIndex = line
-    run.lineAt = at
-    scan.line(at)
-    if (scan.macroAt >= 0 || scan.badAt >= 0) continue
-    block.carryOut({ ...block, g: [], m: [], own: [] })
-  }
-  run.gathers = null
-  Object.assign(run, place, {
-    motion: before.motion,
-    feed: before.feed,
-    lineIndex: before.line,
-    lineAt: before.at,
-  })
-  // The words of the cycle's own line again.
-  scan.line(before.at)
-  return { points, after: Math.max(last, before.line) + 1 }
-}
 
 /** What was set by a first line of a two-line cycle. */
 function firstLine(run: Run, code: number, words: TurningWords): boolean {
@@ -179,11 +128,37 @@ function cycle(block: Block, code: number): void {
     })
     return
   }
-  const found = contour(block, code)
+  const found = readContour(block, code)
   if (!found) return
-  if (code === 70) finishCycle(run, found.points)
-  else if (code === 73)
-    repeatCycle(run, found.points, {
+  if (code === 70) finishCycle(run, found.pieces)
+  else withoutCompensation(run, () => rough(run, code as 71 | 72 | 73, found.pieces, words, twoLine))
+  block.next = Math.max(found.after, run.lineIndex + 1)
+}
+
+/** What the tip goes along already is not led beside itself once more. */
+function withoutCompensation(run: Run, does: () => void): void {
+  const { compensation } = run
+  if (compensation === 40) {
+    does()
+    return
+  }
+  run.compensation = 40
+  run.changed()
+  does()
+  run.compensation = compensation
+  run.changed()
+}
+
+function rough(
+  run: Run,
+  code: 71 | 72 | 73,
+  contour: readonly ContourPiece[],
+  words: TurningWords,
+  twoLine: boolean,
+): void {
+  const { turningCycle } = run
+  if (code === 73)
+    repeatCycle(run, contour, {
       i: twoLine ? turningCycle.x : (words.i ?? 0),
       k: twoLine ? turningCycle.z : (words.k ?? 0),
       u: words.u ?? 0,
@@ -191,13 +166,12 @@ function cycle(block: Block, code: number): void {
       passes: twoLine ? turningCycle.passes : Math.max(1, Math.floor(wordValue(run, 'D') ?? 1)),
     })
   else
-    roughCycle(run, code as 71 | 72, found.points, {
+    roughCycle(run, code, contour, {
       depth: twoLine ? turningCycle.depth : Math.abs(words.d ?? 0),
       retreat: twoLine ? turningCycle.retreat : run.options.profile.reading.retreat[run.unit] / 2,
       u: words.u ?? 0,
       w: words.w ?? 0,
     })
-  block.next = Math.max(found.after, run.lineIndex + 1)
 }
 
 /** Drilling and tapping on the centre line (G83, G84, the control's own for a left hand): along Z, from the R plane and out to it. */

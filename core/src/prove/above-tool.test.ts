@@ -152,7 +152,7 @@ describe('what is in the turret of a lathe', () => {
     stickOut: 5,
     holderDiameter: 1.5,
     holderLength: 2,
-    onLathe: { side: 'inside', corner: 'low', bar: 1 },
+    onLathe: { side: 'inside', corner: 'low', point: 'corner', bar: 1 },
   })
   const chuck: Body = {
     id: 'chuck',

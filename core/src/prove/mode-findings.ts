@@ -1,51 +1,11 @@
-import type { Machine, ToolShape } from '../machine/index.ts'
 import { leastStepIn, travelIn } from '../machine/index.ts'
-import { FLAG, type ModalState, type Motion, type Program, ROW } from '../program/index.ts'
-import { formatLength, formatWithUnit, type LengthUnit } from '../quantity/index.ts'
+import { FLAG, type ModalState, type Program, ROW } from '../program/index.ts'
+import { formatLength, formatWithUnit } from '../quantity/index.ts'
+import { compensationChecks } from './compensation-checks.ts'
 import { type ProgramFinding, programFinding } from './program-finding.ts'
+import { tapChecks } from './tap-checks.ts'
+import { type SetupFacts, say, stateAt, type Walk, wordIn } from './walk.ts'
 import { wrapFindings } from './wrap-findings.ts'
-
-/** What is known of the setup that a program is proved for. */
-export interface SetupFacts {
-  machine: Machine
-  unit: LengthUnit
-  /** Offsets that are known, by name; what they are stale for, in words. */
-  offsets: ReadonlyMap<string, { stale?: string }>
-  lengths: ReadonlyMap<number, { stale?: string }>
-  tools: ReadonlyMap<number, ToolShape>
-  /** Top of the part, where it is placed. */
-  top?: number
-  /** A part that lies along X: its radius, and where its axis is in Y. */
-  lying?: { radius: number; axisY: number }
-  /** Where the machine shows the rotary at 0 of the main offset, in degrees, where it was taken. */
-  rotaryZero?: number
-}
-
-interface Walk {
-  motion: Motion
-  facts: SetupFacts
-  lineAt: (line: number) => string
-  found: ProgramFinding[]
-  said: Set<string>
-}
-
-const stateAt = ({ motion }: Walk, row: number) => motion.states[motion.state[row] as number] as ModalState
-
-function say(walk: Walk, once: string, finding: () => ProgramFinding): void {
-  if (walk.said.has(once)) return
-  walk.said.add(once)
-  walk.found.push(finding())
-}
-
-/** Where a word stands in a line, if it does. */
-function wordIn(
-  walk: Walk,
-  line: number,
-  word: RegExp,
-): { from: number; to: number; text: string } | undefined {
-  const found = word.exec(walk.lineAt(line).replace(/\([^)]*\)/g, (comment) => ' '.repeat(comment.length)))
-  return found ? { from: found.index, to: found.index + found[0].length, text: found[0] } : undefined
-}
 
 function lengthChecks(walk: Walk, row: number, state: ModalState): void {
   const line = walk.motion.line[row] as number
@@ -212,7 +172,7 @@ function leftOn(walk: Walk, row: number, at: 'tool' | 'end'): void {
         'stop',
         'compensation-left',
         line,
-        `Cutter compensation is still on ${when}.`,
+        `${state.tip ? 'Nose' : 'Cutter'} compensation is still on ${when}.`,
         'The first moves of what comes next are offset by the radius.',
         {
           row,
@@ -236,36 +196,6 @@ function leftOn(walk: Walk, row: number, at: 'tool' | 'end'): void {
     )
 }
 
-/** Whose radius leads the tool beside its path. */
-function compensationChecks(walk: Walk, row: number, { beside, d, tool }: ModalState): void {
-  if (beside === 0 || Number.isNaN(beside)) return
-  const { facts, motion } = walk
-  const line = motion.line[row] as number
-  const radius = formatLength(Math.abs(beside), facts.unit)
-  if (d !== tool && facts.tools.has(d))
-    say(walk, `d/${tool}/${d}`, () =>
-      programFinding(
-        'look',
-        'compensation-other',
-        line,
-        `T${tool} is led beside its path by the radius of T${d}: ${radius}.`,
-        `D${d} holds another tool’s radius: the part comes out large or small by the difference.`,
-        { row, fix: `Write D${tool}, if that is meant.` },
-      ),
-    )
-  else
-    say(walk, `radius/${tool}/${d}/${radius}`, () =>
-      programFinding(
-        'note',
-        'compensation-by',
-        line,
-        `T${tool} is led ${radius} beside its path by D${d}.`,
-        'That is its radius in the tool list, with the wear that the program writes. What the table of the control holds is not seen here: compare it.',
-        { row },
-      ),
-    )
-}
-
 function spindleChecks(walk: Walk, row: number, state: ModalState): void {
   const top = walk.facts.machine.dynamics?.spindleTop
   if (top !== undefined && state.turning && state.rpm > top + 0.5)
@@ -280,69 +210,6 @@ function spindleChecks(walk: Walk, row: number, state: ModalState): void {
       ),
     )
 }
-
-/** Feed that does not fit speed and pitch breaks taps: 0.5 % over the depth of a thread is a quarter of a thread in fifty. Common practice. */
-const LEAD_SLACK = 0.005
-
-function tapChecks(walk: Walk, row: number, state: ModalState): void {
-  const { motion, facts } = walk
-  const line = motion.line[row] as number
-  const step = motion.inStep[motion.aux[row] as number]
-  if (!step?.tap) return
-  const pitch = facts.tools.get(state.tool)?.pitch
-  if (pitch && step.lead > 0 && Math.abs(step.lead / pitch - 1) > LEAD_SLACK)
-    say(walk, `pitch/${line}`, () => {
-      const f = wordIn(walk, line, /F\s*\.?\d[\d.]*/i)
-      const right = formatLength(pitch * step.rpm, facts.unit)
-      // A sum of inches a minute: enough digits, no more.
-      const word = `F${Number((pitch * step.rpm).toFixed(3))}`
-      return programFinding(
-        'stop',
-        'tap-pitch',
-        line,
-        `The feed does not fit the tap: ${formatLength(step.lead, facts.unit)} a turn, its pitch is ${formatLength(pitch, facts.unit)}.`,
-        `Feed = speed x pitch: ${Math.round(step.rpm)} x ${formatLength(pitch, facts.unit)} = ${right}. Another feed breaks the tap.`,
-        {
-          row,
-          ...(f && state.feedMode === 94
-            ? {
-                from: f.from,
-                to: f.to,
-                mending: {
-                  says: `Write ${withPoint(word)}.`,
-                  edits: [{ line, from: f.from, to: f.to, insert: withPoint(word) }],
-                },
-              }
-            : {}),
-        },
-      )
-    })
-  const tapTop = facts.machine.dynamics?.tapTop
-  if (tapTop !== undefined && step.rpm * step.multiple > tapTop + 0.5)
-    say(walk, `tap-fast/${line}`, () =>
-      programFinding(
-        'look',
-        'tap-fast',
-        line,
-        `Tapping out at ${step.multiple} times is ${Math.round(step.rpm * step.multiple)} rpm; the most is ${tapTop}.`,
-        'The control holds it to its top, or stops with an alarm.',
-        { row },
-      ),
-    )
-  if (!step.rigid)
-    say(walk, `tap-floating/${line}`, () =>
-      programFinding(
-        'look',
-        'tap-floating',
-        line,
-        'Tapping without rigid tapping being announced.',
-        'This control needs its M code before it; without it the tap must be in a floating holder.',
-        { row },
-      ),
-    )
-}
-
-const withPoint = (word: string) => (word.includes('.') ? word : `${word}.`)
 
 /** The first row beyond each end of each travel, in machine positions with the real offsets. */
 function travelChecks(walk: Walk): void {

@@ -2,6 +2,7 @@ import { type Profile, turnedLine } from '../control/index.ts'
 import { type Verdict, verdictOf, worstFirst } from '../fact/index.ts'
 import {
   cutterRadii,
+  insertNoses,
   type LinearAxis,
   type Machine,
   probeAsTool,
@@ -20,6 +21,7 @@ import { type Body, boundsOf, type Layout, layoutIn } from './body.ts'
 import { hitFindings, stoppedFindings } from './hit-findings.ts'
 import { findHits } from './hits.ts'
 import { modeFindings } from './mode-findings.ts'
+import { noseFindings } from './nose-findings.ts'
 import type { PartAxis } from './picture.ts'
 import { type ProbingFacts, probeFindings } from './probe-findings.ts'
 import { type ProgramFinding, programFinding } from './program-finding.ts'
@@ -137,6 +139,7 @@ const readOptions = (of: ProveCase, bodies: readonly Body[], standIn: StandIn | 
     ...(of.workShift === undefined ? {} : { workShift: of.workShift }),
     lengths: new Map(of.lengths.map(({ tool, length }) => [tool, length])),
     radii: cutterRadii(of.tools, of.unit),
+    noses: insertNoses(of.tools, of.unit),
     ...(standIn ? { standIn } : part ? { standIn: standInOf(part) } : {}),
     ...(of.skipOptional ? { skipOptional: true } : {}),
     ...(of.mostWork === undefined ? {} : { mostWork: of.mostWork }),
@@ -284,6 +287,7 @@ export function prove(of: ProveCase, onProgress?: (share: number) => boolean, st
           ...stoppedFindings(hitCase, parts),
           ...turnedTwice(of.text, program),
           ...modeFindings(program, facts, lineAt),
+          ...(lathe ? noseFindings(program.motion, of) : []),
           ...probeFindings(program, probingFacts(of)),
           ...shapeless(program, tools),
           ...(bodies.length === 0 || aboveKnown ? [] : [aboveUnknown(lathe, unit)]),

@@ -1,4 +1,4 @@
-import { isRoundTool, type ToolShape, toolOnLathe } from '../machine/index.ts'
+import { cornerTip, isRoundTool, type ToolShape, tipOf, toolOnLathe } from '../machine/index.ts'
 import type { Box } from './body.ts'
 
 /** Pieces of a tool, and what is above it and moves with it. */
@@ -77,7 +77,23 @@ function barParts(shape: ToolShape, low: number, bar: number): FlatPart[] {
   ]
 }
 
+/** From the programmed point of an insert, where that is not its corner, to the corner: by the tips of both. */
 function partsOnLathe(shape: ToolShape): FlatPart[] {
+  const parts = partsFromCorner(shape)
+  const tip = tipOf(shape)
+  const nose = shape.nose ?? 0
+  if (!tip || nose === 0 || toolOnLathe(shape).point === 'corner') return parts
+  const corner = cornerTip(toolOnLathe(shape))
+  const [dx, dz] = [(corner.x - tip.x) * nose, (corner.z - tip.z) * nose]
+  return parts.map((part) => ({
+    ...part,
+    x: [part.x[0] + dx, part.x[1] + dx],
+    z: [part.z[0] + dz, part.z[1] + dz],
+  }))
+}
+
+/** The pieces from the corner of an insert, or from the tip of a tool that turns. */
+function partsFromCorner(shape: ToolShape): FlatPart[] {
   const { side, corner, bar } = toolOnLathe(shape)
   const round = isRoundTool(shape)
   /** Where the insert begins along its width; a round tool is programmed at its middle. */

@@ -27,9 +27,9 @@ const toolFor = (onLathe: ToolOnLathe): ToolShape =>
     holderLength: 1,
     onLathe,
   })
-const OUTSIDE = { side: 'outside', corner: 'low', bar: null } as const
-const BAR = { side: 'inside', corner: 'low', bar: 0.5 } as const
-const FACE = { side: 'face', corner: 'high', bar: null } as const
+const OUTSIDE = { side: 'outside', corner: 'low', point: 'corner', bar: null } as const
+const BAR = { side: 'inside', corner: 'low', point: 'corner', bar: 0.5 } as const
+const FACE = { side: 'face', corner: 'high', point: 'corner', bar: null } as const
 
 describe('a tool on a lathe', () => {
   const rects = (of: ToolShape) =>
@@ -47,6 +47,13 @@ describe('a tool on a lathe', () => {
       shank: [0.2, 2, -0.125, 0],
       holder: [2, 3, -0.125, 0.875],
     })
+  })
+  it('programmed at the middle of its edge or of its nose, it lies round that point', () => {
+    // A round insert of 0.125: its middle is half of that off its corner.
+    const round = (point: ToolOnLathe['point']) =>
+      rects({ ...toolFor(OUTSIDE), nose: 0.0625, onLathe: { ...OUTSIDE, point } }).cutter
+    expect(round('middle')).toEqual([0, 0.2, -0.0625, 0.0625])
+    expect(round('nose')).toEqual([-0.0625, 0.1375, -0.0625, 0.0625])
   })
   it('inside is a bar under its insert; in a face it reaches away from the chuck; a drill stands on its middle', () => {
     expect(rects(toolFor(BAR))).toEqual({

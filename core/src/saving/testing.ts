@@ -5,6 +5,7 @@ import { type Candidate, type SavingCase, savingCase } from './case.ts'
 import { findSavings, type SavingOffer } from './find.ts'
 
 export const shape = (number: number, kind: ToolShape['kind'], diameter: number): ToolShape => ({
+  shape: 2,
   id: `t${number}`,
   version: 1,
   machineId: 'm',

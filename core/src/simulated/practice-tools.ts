@@ -23,6 +23,7 @@ export const practiceTools = (kind: MachineKind, unit: LengthUnit): ToolShape[] 
     ) as [number, number, number, number, number]
     return [
       {
+        shape: 2,
         id: `practice-${kind}-t${number}`,
         version: 1,
         machineId: `practice-${kind}-${unit}`,

@@ -1,5 +1,5 @@
 import type { LinearAxis } from '../machine/index.ts'
-import { cutterRadii, travelIn } from '../machine/index.ts'
+import { cutterRadii, insertNoses, travelIn } from '../machine/index.ts'
 import {
   FLAG,
   type Motion,
@@ -118,6 +118,7 @@ export function planRun(simulated: SimulatedState, text: string): RunPlan {
     `T${shape.number}`,
     { X: 0, Z: 0, ...simulated.offsets[`T${shape.number}`] },
   ])
+  const inserts = tools.map(({ shape }) => shape)
   const options: ReadOptions = {
     mostBlocks: MOST_BLOCKS,
     mostWork: MOST_WORK,
@@ -127,10 +128,8 @@ export function planRun(simulated: SimulatedState, text: string): RunPlan {
     frame: frameOf(simulated),
     offsets: new Map([...standard, ...others, ...(machine.kind === 'lathe' ? geometry : [])]),
     lengths: new Map(tools.map(({ shape }) => [shape.number, simulated.lengths[shape.number] ?? 0])),
-    radii: cutterRadii(
-      tools.map(({ shape }) => shape),
-      unit,
-    ),
+    radii: cutterRadii(inserts, unit),
+    noses: insertNoses(inserts, unit),
     // On a lathe Z of the first offset is the work shift.
     ...(machine.kind === 'lathe'
       ? { workShift: simulated.offsets[profile.offsets.standard[0] ?? '']?.Z ?? 0 }

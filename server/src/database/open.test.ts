@@ -190,6 +190,8 @@ describe('a logbook of November 2026', () => {
         'profiles setting: null',
         'profiles shape: 2',
         'profiles writesSince: 1',
+        'tools onLathe.point: "corner"',
+        'tools shape: 2',
         // The usual codes of each kind of control, and how it usually compensates.
         ...BUILT_IN_PROFILES.map(({ ownCodes }) => `profiles ownCodes: ${JSON.stringify(ownCodes)}`),
         `profiles reading.compensation: ${JSON.stringify(BUILT_IN_PROFILES.at(-1)?.reading.compensation)}`,

@@ -42,6 +42,14 @@ export function CompensationSection({ errors, register }: CompensationSectionPro
         {...register(`${at}.lookAhead`, { valueAsNumber: true })}
         wrong={errors?.lookAhead?.message}
       />
+      <SelectField
+        label="Roughing on a lathe (G71 to G73) leads"
+        className="col-span-full"
+        {...register(`${at}.roughing`)}
+      >
+        <option value="beside">the nose beside the contour, as G70 does</option>
+        <option value="written">the tip along the contour as it is written</option>
+      </SelectField>
     </Section>
   )
 }

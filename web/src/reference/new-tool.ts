@@ -13,6 +13,7 @@ export function newTool(
 ): ToolShape {
   const taken = tools.filter(({ machineId }) => machineId === machine.id).map(({ number }) => number)
   return {
+    shape: 2,
     id: NEW,
     version: 1,
     machineId: machine.id,

@@ -192,13 +192,21 @@ function OnLathe({ draft, symbol }: { draft: ToolForm; symbol: string }) {
       </SelectField>
       {insert && (
         <SelectField
-          label="Programmed corner"
-          value={stands.corner}
+          label="Programmed point"
+          value={stands.point === 'corner' ? stands.corner : stands.point}
           className={side === 'inside' ? '' : 'col-span-2'}
-          onChange={({ target }) => put({ ...stands, corner: target.value as 'low' | 'high' })}
+          onChange={({ target: { value } }) =>
+            put(
+              value === 'low' || value === 'high'
+                ? { ...stands, corner: value, point: 'corner' }
+                : { ...stands, point: value as 'middle' | 'nose' },
+            )
+          }
         >
-          <option value="low">{side === 'face' ? 'towards centre' : 'chuck side'}</option>
-          <option value="high">{side === 'face' ? 'outwards' : 'other side'}</option>
+          <option value="low">{side === 'face' ? 'corner to the centre' : 'corner, chuck side'}</option>
+          <option value="high">{side === 'face' ? 'corner outwards' : 'corner, other side'}</option>
+          <option value="middle">middle of the edge</option>
+          <option value="nose">middle of the nose</option>
         </SelectField>
       )}
       {insert && (

@@ -327,7 +327,18 @@ function tableChecks(params: GrooveParams, sizes: GrooveSizes, on: CycleCase): F
       ),
     ]
   const found: Finding[] = []
-  const { side, corner } = toolOnLathe(tool)
+  const { side, corner, point } = toolOnLathe(tool)
+  if (point !== 'corner')
+    found.push(
+      finding(
+        'stop',
+        'point-differs',
+        'programmed',
+        `T${params.tool} is programmed at the middle of its ${point === 'nose' ? 'nose' : 'edge'} in the tool table.`,
+        'This cycle is written for a corner of the insert: the groove would be off by the difference.',
+        'Set the tool at its corner, and say so on the tools page.',
+      ),
+    )
   if (params.insertWidth && Math.abs(tool.diameter - sizes.insert.width) > (unit === 'inch' ? 0.0005 : 0.01))
     found.push(
       finding(

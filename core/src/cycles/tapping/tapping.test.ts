@@ -264,6 +264,7 @@ describe('coming out faster', () => {
 })
 
 const tool = (number: number, more: Partial<ToolShape>): ToolShape => ({
+  shape: 2,
   id: `t${number}`,
   version: 1,
   machineId: 'm',

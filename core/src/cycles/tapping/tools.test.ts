@@ -17,6 +17,7 @@ const thread = (id: string, unit: 'inch' | 'mm') => {
 
 /** What the check of a tool asks for beside what the thread says. */
 const LONG = {
+  shape: 2 as const,
   id: 't',
   version: 1,
   machineId: 'm',

@@ -211,6 +211,29 @@ export const USUAL_COMPENSATION: z.infer<typeof compensation> = {
   roughing: 'written',
 }
 
+/** Further ways of writing positions that a control has or has not. */
+const positions = z.object({
+  polar: z.boolean().describe('by radius and angle (G15, G16)'),
+  scaling: z.boolean().describe('scaled (G50, G51)'),
+  mirror: z
+    .object({
+      on: wordCode,
+      off: wordCode,
+      about: z.enum(['word', 'zero']).describe('about where the axis words say, or about part zero'),
+    })
+    .nullable(),
+  corners: z
+    .enum(['comma', 'words'])
+    .nullable()
+    .describe(
+      'chamfers, roundings and angles of a drawing: ,C ,R (and ,A on a lathe), or on a lathe I or K, R and A; null where it has none',
+    ),
+})
+export type Positions = z.infer<typeof positions>
+
+/** A control that has none of them. */
+export const NO_POSITIONS: Positions = { polar: false, scaling: false, mirror: null, corners: null }
+
 /** How the control reads and moves, for proving a program. Every value is a default to be checked against the manual. */
 const reading = z.object({
   rapids: z
@@ -268,6 +291,7 @@ const reading = z.object({
   pathTolerance: wordCode.nullable(),
   lookAhead: wordCode.nullable(),
   compensation: compensation.default(USUAL_COMPENSATION),
+  positions: positions.default(NO_POSITIONS),
   turningCycles: z.enum(['one-line', 'two-line']).nullable(),
   pallets: z.array(mCode).max(12).describe('the M codes that call pallet 1, 2, ...'),
   note: manualNote,
@@ -296,6 +320,7 @@ export const USUAL_READING: Reading = {
   pathTolerance: null,
   lookAhead: null,
   compensation: USUAL_COMPENSATION,
+  positions: NO_POSITIONS,
   turningCycles: null,
   pallets: [],
   note: '',

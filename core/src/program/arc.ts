@@ -117,7 +117,24 @@ export function goArc(run: Run, clockwise: boolean, target: Triple, words: ArcWo
       to: round.to,
     })
   else if (run.mapping || (run.rotation !== null && run.plane !== 17)) chords(run, middle, round, target)
-  else goRound(run, target, middle, round)
+  else if (isUnequal(run)) {
+    run.wrong(
+      'scaled-arc',
+      'stop',
+      'An arc that is not scaled alike along both axes of its plane is not followed.',
+      {
+        does: 'A control goes along an arc all the same, and where to differs; it is drawn as an ellipse.',
+        once: 'all',
+      },
+    )
+    chords(run, middle, round, target)
+  } else goRound(run, target, middle, round)
+}
+
+/** Whether the axes of the plane are scaled by different factors. */
+function isUnequal({ scaled, plane }: Run): boolean {
+  const [first, second] = PLANE_AXES[plane]
+  return scaled !== null && Math.abs(scaled.times[first]) !== Math.abs(scaled.times[second])
 }
 
 /** A round way in the plane: the radius at its start and its end, and the sweep in radians, counter-clockwise positive. */
@@ -127,18 +144,19 @@ interface Round {
   to: number
 }
 
+const UNSCALED = [1, 1, 1] as const
+
 /** Goes along an arc or helix about a centre to a point of the program, from where the tool stands. */
-export function goRound(
-  run: Run,
-  target: Triple,
-  middle: Triple,
-  { sweep, from, to }: Round,
-  more = 0,
-): void {
+export function goRound(run: Run, target: Triple, middle: Triple, round: Round, more = 0): void {
   const [first, second, normal] = PLANE_AXES[run.plane]
   const start: Triple = [run.wx, run.wy, run.wz]
   const a0 = Math.atan2(start[second] - middle[second], start[first] - middle[first])
-  const length = Math.hypot((sweep * (from + to)) / 2, target[normal] - start[normal])
+  // Scaled it is as much larger; mirrored along one axis of its plane it goes the other way round.
+  const times = run.scaled?.times ?? UNSCALED
+  const by = Math.abs(times[first])
+  const sweep = times[first] * times[second] < 0 ? -round.sweep : round.sweep
+  const [from, to] = [round.from * by, round.to * by]
+  const length = Math.hypot((sweep * (from + to)) / 2, (target[normal] - start[normal]) * times[normal])
   const scene = run.sceneOf(...middle)
   const aux = run.out.arc(...scene, sweep, from, to)
   // Where the radius is at a share of the arc, for turns that follow it.

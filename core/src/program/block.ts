@@ -1,5 +1,6 @@
 import type { OwnCode } from '../control/index.ts'
 import { gCode } from './codes.ts'
+import { polarTarget } from './polar.ts'
 import type { ReadOptions } from './read-options.ts'
 import type { Run } from './run.ts'
 import { bit, EXPRESSION, POINT, place } from './scan.ts'
@@ -11,6 +12,12 @@ const MOVES = bit('X') | bit('Y') | bit('Z')
 export interface Codes {
   rotationOn?: number
   rotationOff?: number
+  scalingOn?: number
+  scalingOff?: number
+  mirrorOn?: number
+  mirrorOff?: number
+  polarOn?: number
+  polarOff?: number
   extended?: number
   text?: number
   mapping?: number
@@ -21,8 +28,11 @@ export interface Codes {
   leftTap?: number
 }
 
+/** Codes that mean the same wherever they are, and that a control has or has not, as its profile says. */
+export const OF_PROFILE: ReadonlySet<number> = new Set([15, 16, 50, 50.1, 51, 51.1, 100, 101])
+
 /** Codes of the standard that a profile names for what they are. */
-const OWN_AS_STANDARD = new Set([10, 68, 69])
+const OWN_AS_STANDARD = new Set([10, 68, 69, ...OF_PROFILE])
 
 const numberOf = (code: string | null | undefined) => (code ? Number(code.slice(1)) : undefined)
 
@@ -32,6 +42,12 @@ export function codesOf({ profile, machine }: ReadOptions): Codes {
   const codes = {
     rotationOn: ofMill(profile.rotation?.on),
     rotationOff: ofMill(profile.rotation?.off),
+    scalingOn: reading.positions.scaling ? ofMill('G51') : undefined,
+    scalingOff: reading.positions.scaling ? ofMill('G50') : undefined,
+    mirrorOn: ofMill(reading.positions.mirror?.on),
+    mirrorOff: ofMill(reading.positions.mirror?.off),
+    polarOn: reading.positions.polar ? ofMill('G16') : undefined,
+    polarOff: reading.positions.polar ? ofMill('G15') : undefined,
     extended: numberOf(profile.offsets.extended?.code),
     text: ofMill(reading.text),
     mapping: ofMill(reading.mapping?.code),
@@ -111,11 +127,13 @@ export function target(run: Run, { machine }: { machine: boolean }): [number, nu
   const absolute = run.absolute || machine
   const [x, y, z] = [lengthOf(run, 'X'), lengthOf(run, 'Y'), lengthOf(run, 'Z')]
   const base = absolute ? [0, 0, 0] : [run.wx, run.wy, run.wz]
-  return [
+  const to: [number, number, number] = [
     x === undefined ? run.wx : (base[0] as number) + x,
     y === undefined ? run.wy : (base[1] as number) + y,
     z === undefined ? run.wz : (base[2] as number) + z,
   ]
+  if (!machine) polarTarget(run, to)
+  return to
 }
 
 export const movesAxes = (run: Run) => (run.scan.mask & MOVES) !== 0

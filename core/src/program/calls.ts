@@ -5,7 +5,7 @@ import { argumentsOf } from './macro-flow.ts'
 import { ownProgram, takeOnWord } from './on-word.ts'
 import { probeCall } from './probe-calls.ts'
 import type { Run } from './run.ts'
-import { bit } from './scan.ts'
+import { bit, letterAtPlace } from './scan.ts'
 import { settingCall } from './setting-call.ts'
 
 /** Calls nest no deeper than this, whatever the profile allows. */
@@ -83,7 +83,7 @@ function goTo(run: Run, line: number): void {
 export function argumentWords({ scan }: Run): { letter: string; value: number }[] {
   const words: { letter: string; value: number }[] = []
   for (let n = 0; n < scan.count; n++) {
-    const letter = String.fromCharCode((scan.letters[n] as number) + 64)
+    const letter = letterAtPlace(scan.letters[n] as number)
     if (!'GPNLO'.includes(letter) && scan.mask & bit(letter))
       words.push({ letter, value: scan.values[n] as number })
   }

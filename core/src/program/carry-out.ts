@@ -13,12 +13,15 @@ import {
 import { callMacro, goBack, subprogram } from './calls.ts'
 import { evaluateWords } from './check-words.ts'
 import { RADIAN } from './control-state.ts'
-import { MILL_CYCLES, millCycle } from './mill-cycles.ts'
+import { byAngle, cornerWord, goDrawn, isDrawn } from './drawn-words.ts'
+import { type CycleSaid, type CycleWords, MILL_CYCLES, millCycle } from './mill-cycles.ts'
 import { gather, isPallet, setFrames, setModes, tools } from './modes.ts'
 import { ROW } from './motion.ts'
 import { nonModal } from './non-modal.ts'
 import { ownAfter, ownCalls } from './own-codes.ts'
 import type { Run } from './run.ts'
+import { notWhileScaled } from './scaled.ts'
+import { COMMA_A } from './scan.ts'
 import { turningBlock } from './turning.ts'
 import { unseenAxes, unseenInMove } from './unseen-words.ts'
 
@@ -66,11 +69,16 @@ function move(block: Block): void {
   const cycle = run.lathe ? undefined : g.findLast((code) => MILL_CYCLES.has(code))
   const cycleBefore = MILL_CYCLES.has(run.motion)
   if (cycle !== undefined) run.motion = cycle
-  const rotary = ROTARY.find((letter) => has(run, letter))
+  const rotary = ROTARY.find((letter) => has(run, letter) && !isDrawn(run, letter))
   if (
     cycle === undefined &&
     !movesAxes(run) &&
-    !(run.lathe && (has(run, 'U') || has(run, 'W'))) &&
+    !(
+      run.lathe &&
+      (has(run, 'U') ||
+        has(run, 'W') ||
+        ['A', COMMA_A].some((letter) => has(run, letter) && isDrawn(run, letter)))
+    ) &&
     rotary === undefined
   ) {
     const arc = run.motion === 2 || run.motion === 3
@@ -88,6 +96,7 @@ function move(block: Block): void {
       },
     )
   const to = run.lathe ? turningTarget(run) : target(run, { machine: false })
+  if (run.lathe && byAngle(block, to)) return
   const wraps = run.mapping !== null && run.options.profile.reading.mapping?.by === 'rotary-word'
   if (wraps) {
     if (rotary !== undefined) turnsUnknown(run)
@@ -95,12 +104,16 @@ function move(block: Block): void {
   }
   if (MILL_CYCLES.has(run.motion) && !run.lathe) {
     if (cycle !== undefined) run.changed()
+    if (run.scaled && (run.scaled.times[2] !== 1 || run.motion === 76 || run.motion === 87))
+      notWhileScaled(
+        run,
+        run.motion === 76 || run.motion === 87 ? `G${run.motion}` : `G${run.motion} with its Z`,
+      )
     const { tapRetract, repeats } = run.options.profile.reading
     const normal = run.plane === 17 ? 'Z' : run.plane === 18 ? 'Y' : 'X'
     const often = wordValue(run, repeats)
-    millCycle(
+    holes(
       run,
-      run.motion,
       to,
       {
         depth: lengthOf(run, normal),
@@ -148,9 +161,19 @@ function move(block: Block): void {
   if (rotary !== undefined && !wraps) {
     turnsUnknown(run)
     run.goTurning(kind, ...to, turnedTo(run, wordValue(run, rotary) as number))
-  } else run.go(kind, ...to)
+  } else if (kind === ROW.LINE) goDrawn(run, to, cornerWord(run))
+  else run.go(kind, ...to)
   if (run.modalMacro?.level === run.frames.length)
     callMacro(block, run.modalMacro.program, run.modalMacro.args.slice())
+}
+
+/** The holes of a block: under polar positions each repeat of an angle goes on round the circle. */
+function holes(run: Run, to: [number, number, number], words: CycleWords, said: CycleSaid): void {
+  const round = run.polar !== null && !run.absolute ? Math.min(words.repeats, 1_000) : 1
+  millCycle(run, run.motion, to, round > 1 ? { ...words, repeats: 1 } : words, said)
+  const again = { ...words, repeats: 1, depth: undefined, r: undefined }
+  for (let n = 1; n < round; n++)
+    millCycle(run, run.motion, target(run, { machine: false }), again, 'goes on')
 }
 
 /** What the block does after its move: stops, the spindle off, calls and returns, the end. */

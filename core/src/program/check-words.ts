@@ -2,7 +2,7 @@ import type { Block } from './block.ts'
 import { gCode, mCode } from './codes.ts'
 import { evaluate } from './expression.ts'
 import type { Run } from './run.ts'
-import { bit, EXPRESSION, GREATEST, place } from './scan.ts'
+import { bit, EXPRESSION, GREATEST, letterAtPlace } from './scan.ts'
 import { getVariable } from './system-variables.ts'
 
 const NOTHING_ELSE = /^\s*$/
@@ -23,7 +23,7 @@ export function evaluateWords(run: Run): void {
     scan.values[n] = wrong ? 0 : found.value
     if (Math.abs(found.value) > GREATEST) tooLarge(run)
     if (!wrong && Number.isNaN(found.value)) {
-      const letter = String.fromCharCode((scan.letters[n] as number) + 64)
+      const letter = letterAtPlace(scan.letters[n] as number)
       run.wrong('unset-variable', 'look', `${letter}${source.trim()}: the variable was never set.`, {
         does: `The control reads the block as if ${letter} were not in it.`,
         word: n,
@@ -65,10 +65,10 @@ export function lexical(run: Run): void {
   if (scan.tooLarge) tooLarge(run)
   const twice = scan.repeated & ~(bit('G') | bit('M') | bit('I') | bit('J') | bit('K'))
   if (twice !== 0) {
-    const letter = String.fromCharCode(64 + 31 - Math.clz32(twice & -twice))
+    const letter = letterAtPlace(31 - Math.clz32(twice & -twice))
     run.wrong('word-twice', 'stop', `${letter} stands twice in one block.`, {
       does: 'The control stops with an alarm, or takes the last one.',
-      word: scan.slot[place(letter)] as number,
+      word: scan.slot[31 - Math.clz32(twice & -twice)] as number,
     })
   }
 }

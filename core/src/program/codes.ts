@@ -26,6 +26,9 @@ const PATH = 13
 const SPEED = 14
 const MODAL_MACRO = 15
 const ROTATION = 16
+const POLAR = 17
+const SCALING = 11
+const MIRROR = 18
 
 const of = (group: number, says: string): CodeMeaning => ({ group, says, standing: 'exact' })
 const harmless = (group: number, says: string): CodeMeaning => ({ group, says, standing: 'harmless' })
@@ -73,16 +76,16 @@ const MILL: Record<number, CodeMeaning> = {
   42: of(COMPENSATION, 'Cutter compensation to the right of the path.'),
   12: notSeen('A round pocket, clockwise.'),
   13: notSeen('A round pocket, counter-clockwise.'),
-  15: notSeen('Polar positions off.'),
-  16: notSeen('Positions are a radius and an angle.'),
+  15: of(POLAR, 'Positions are along the axes again.'),
+  16: of(POLAR, 'Positions are a radius and an angle.'),
   38.2: notSeen('A move that ends where the probe touches.'),
   43: of(LENGTH, 'Tool length is added: H says which.'),
   44: of(LENGTH, 'Tool length is taken away: H says which.'),
   49: of(LENGTH, 'Tool length off.'),
-  50: notSeen('Scaling off.'),
-  50.1: notSeen('Mirroring off.'),
-  51: notSeen('Scales the program.'),
-  51.1: notSeen('Mirrors the program.'),
+  50: of(SCALING, 'Scaling off.'),
+  50.1: of(MIRROR, 'Mirroring off.'),
+  51: of(SCALING, 'Scales the program.'),
+  51.1: of(MIRROR, 'Mirrors the program.'),
   68: of(ROTATION, 'Turns the program about X Y by R degrees.'),
   69: of(ROTATION, 'Turning off.'),
   73: of(MOTION, 'Chip-breaking drilling: short pecks, a small retreat after each.'),
@@ -105,8 +108,8 @@ const MILL: Record<number, CodeMeaning> = {
   95: of(FEED_MODE, 'Feed is length a turn of the spindle.'),
   98: of(RETURN, 'Between holes: back to the level where the cycle began.'),
   99: of(RETURN, 'Between holes: back to the R plane only.'),
-  100: notSeen('Mirroring off.'),
-  101: notSeen('Mirrors the program.'),
+  100: of(MIRROR, 'Mirroring off.'),
+  101: of(MIRROR, 'Mirrors the program.'),
 }
 
 const LATHE: Record<number, CodeMeaning> = {

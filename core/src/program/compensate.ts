@@ -16,6 +16,7 @@ import {
   compensationOf,
   radiusUnknown,
 } from './compensation-alarms.ts'
+import { copyRow } from './copy-row.ts'
 import type { Diagnoser } from './diagnose.ts'
 import { isArc, type ModalState, type Motion, MotionBuilder, PLANE_AXES, ROW } from './motion.ts'
 import { RecentPieces } from './recent-pieces.ts'
@@ -358,22 +359,8 @@ class Compensator {
 
   /** A row of its own kind, as it is written or to another place. */
   private copy(row: number, to: Triple): void {
-    const { motion, out } = this
-    const kind = motion.kind[row] as number
-    let aux = motion.aux[row] as number
-    if (isArc(kind)) aux = out.arc(...arcOf(motion, aux))
     this.begin(row)
-    out.row(
-      kind,
-      motion.flags[row] as number,
-      ...to,
-      motion.feed[row] as number,
-      motion.line[row] as number,
-      motion.state[row] as number,
-      aux,
-      motion.rotary?.[row] ?? 0,
-      motion.seconds?.[row] ?? 0,
-    )
+    copyRow(this.motion, row, this.out, to)
     this.stand(to)
   }
 
@@ -426,9 +413,6 @@ class Compensator {
     }
   }
 }
-
-type ArcNumbers = [number, number, number, number, number, number]
-const arcOf = ({ arcs }: Motion, aux: number) => [...arcs.subarray(6 * aux, 6 * aux + 6)] as ArcNumbers
 
 /** Under inverse time a move takes its time however long it is: its feed grows and shrinks with its length. */
 function lengthShare(written: Piece, beside: Piece): number {

@@ -2,7 +2,7 @@ import { leastStepIn } from '../machine/index.ts'
 import { CHORD, chordPoints, goRound } from './arc.ts'
 import { type Block, wordValue } from './block.ts'
 import { compensate } from './compensate.ts'
-import type { ContourPiece } from './control-state.ts'
+import type { ContourPiece } from './contour-piece.ts'
 import { FLAG, isArc, type Motion, MotionBuilder, ROW } from './motion.ts'
 import type { Run } from './run.ts'
 

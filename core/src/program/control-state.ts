@@ -1,32 +1,24 @@
 import type { LinearAxis, Machine } from '../machine/index.ts'
 import type { LengthUnit } from '../quantity/index.ts'
-import { besideOf } from './compensation-radius.ts'
+import type { ContourPiece } from './contour-piece.ts'
+import type { Corner } from './corners.ts'
 import { Diagnoser, type Mend } from './diagnose.ts'
+import type { OpenAngle } from './drawn-words.ts'
 import { type Frame, newLocals } from './frame.ts'
 import type { Library } from './library.ts'
-import { FLAG, type ModalState, MotionBuilder, type SpindleDirection } from './motion.ts'
+import { modalState } from './modal-state.ts'
+import { FLAG, MotionBuilder, type SpindleDirection } from './motion.ts'
 import { type LengthMeasured, MOST_WRITTEN, type OffsetWritten, type VariableSet } from './offset-written.ts'
+import type { Polar } from './polar.ts'
 import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
+import type { Scaled } from './scaled.ts'
 import { Scanner } from './scan.ts'
 import { rpmAlong, rpmAtRadius, rpmRound, type SurfaceSpeed } from './surface-speed.ts'
 import type { TakenOnWord } from './taken.ts'
 import { Work } from './work.ts'
 
 export const RADIAN = Math.PI / 180
-
-/** A piece of a contour that a lathe's cycle gathers instead of cutting, by where it ends; X is a radius. */
-export interface ContourPiece {
-  x: number
-  z: number
-  feed: number
-  rapid: boolean
-  /** Of an arc: its centre, its sweep in radians (counter-clockwise from Z to X positive), its radius at the start and the end. */
-  arc?: { x: number; z: number; sweep: number; from: number; to: number }
-  compensation: 40 | 41 | 42
-  /** Line from 0. */
-  line: number
-}
 
 /**
  * The state of a control while it reads a program: its modes, and where it stands. Lengths in the unit of the setup; `w`
@@ -70,6 +62,8 @@ export class ControlState {
   /** The same of the rotary's degrees. */
   readonly turnsWritten = new Map<string, number>()
   readonly offsetsWritten: OffsetWritten[] = []
+  /** What it has written into the tables of lengths and of radii, by number, in the setup's unit. */
+  readonly tables = { lengths: new Map<number, number>(), radii: new Map<number, number>() }
   /** Tools that it has measured on the setter. */
   readonly lengthsMeasured: LengthMeasured[] = []
   /** Common variables that it has set, each time. */
@@ -94,6 +88,16 @@ export class ControlState {
   offset: string
   rotation: { x: number; y: number; degrees: number; cos: number; sin: number } | null = null
   mapping: { radius: number; y: number; rotary: number } | null = null
+  scaling: { at: [number, number, number]; by: [number, number, number] } | null = null
+  /** Where each axis is mirrored about; null where it is not. */
+  mirror: [number | null, number | null, number | null] = [null, null, null]
+  /** What both come to. */
+  scaled: Scaled | null = null
+  polar: Polar | null = null
+  /** Chamfers and roundings that rows ask for at their end. */
+  readonly corners: Corner[] = []
+  /** A line that was written by its angle only. */
+  openAngle: OpenAngle | undefined
   tool = 0
   nextTool = -1
   feed = 0
@@ -249,7 +253,7 @@ export class ControlState {
     if (this.lathe) return 0
     const own = this.trueLength()
     if (this.lengthCode === 49 || this.h === 0) return own === undefined ? 0 : -own
-    const table = this.options.lengths?.get(this.h)
+    const table = this.tables.lengths.get(this.h) ?? this.options.lengths?.get(this.h)
     if (own === undefined || table === undefined) return 0
     return (this.lengthCode === 44 ? -table : table) - own
   }
@@ -314,6 +318,12 @@ export class ControlState {
       this.wy = y
     }
     this.wz = this.sz - this.shiftZ
+    if (this.scaled) {
+      const { times, plus } = this.scaled
+      this.wx = (this.wx - plus[0]) / times[0]
+      this.wy = (this.wy - plus[1]) / times[1]
+      this.wz = (this.wz - plus[2]) / times[2]
+    }
     if (this.mapping) this.wy = (this.rotary - this.mapping.rotary) * RADIAN * this.mapping.radius
   }
 
@@ -325,6 +335,14 @@ export class ControlState {
 
   /** A point of the program in the motion. */
   sceneOf(x: number, y: number, z: number): [number, number, number] {
+    if (this.scaled) {
+      const { times, plus } = this.scaled
+      return [
+        times[0] * x + plus[0] + this.shiftX,
+        times[1] * y + plus[1] + this.shiftY,
+        times[2] * z + plus[2] + this.shiftZ,
+      ]
+    }
     const turn = this.rotation
     if (!turn) return [x + this.shiftX, y + this.shiftY, z + this.shiftZ]
     const [dx, dy] = [x - turn.x, y - turn.y]
@@ -363,32 +381,7 @@ export class ControlState {
       (this.compensation === 40 ? 0 : FLAG.COMPENSATED) |
       (this.rotation ? FLAG.TURNED : 0) |
       (this.mapping ? FLAG.MAPPED : 0)
-    const state: ModalState = {
-      tool: this.tool,
-      offset: this.offset,
-      length:
-        this.lengthCode === 49 || this.h === 0 ? null : { h: this.h, sign: this.lengthCode === 43 ? 1 : -1 },
-      compensation: this.compensation,
-      d: this.d,
-      ...besideOf(this),
-      rpm: this.rpm(),
-      turning: this.turning,
-      coolant: this.coolant,
-      inch: this.inch,
-      absolute: this.absolute,
-      plane: this.plane,
-      feedMode: this.feedMode,
-      exactStop: this.exactStop,
-      pathTolerance: this.pathTolerance,
-      retract: this.retract,
-      cycle: this.motion > 3 && this.motion !== 33 ? this.motion : 0,
-      rotation: this.rotation
-        ? { x: this.rotation.x, y: this.rotation.y, degrees: this.rotation.degrees }
-        : null,
-      mapping: this.mapping?.radius ?? null,
-      shift: [this.shiftX, this.shiftY, this.shiftZ],
-      toMachine: this.toMachine(),
-    }
+    const state = modalState(this)
     const key = JSON.stringify(state)
     let index = this.stateKeys.get(key)
     if (index === undefined) {
@@ -403,6 +396,8 @@ export class ControlState {
       this.absolute &&
       this.rotation === null &&
       this.mapping === null &&
+      this.scaled === null &&
+      this.polar === null &&
       this.motion <= 1 &&
       this.feedMode === 94 &&
       this.rotary === 0 &&

@@ -1,5 +1,5 @@
 import { alongContour, alongPiece, besideContour, contourPoints } from './contour.ts'
-import type { ContourPiece } from './control-state.ts'
+import type { ContourPiece } from './contour-piece.ts'
 import { FLAG, isSameLength, ROW } from './motion.ts'
 import type { Run } from './run.ts'
 

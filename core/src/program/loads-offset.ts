@@ -32,12 +32,80 @@ export function writesWear(run: Run, place: Place): void {
   run.wrong(
     'loads-offset',
     'look',
-    'The program writes wear of a cutter: compensation after it goes by that.',
+    'The program writes the radius of a cutter, or its wear: compensation after it goes by that.',
     {
       ...place,
-      does: 'The control keeps the wear then, also for the next program.',
+      does: 'The control keeps it then, also for the next program.',
     },
   )
+}
+
+/** What is written into the tables of a mill's tools, by the L of a loading block: lengths, their wear, radii, their wear. Common practice. */
+const TABLES: Record<number, 'length' | 'length-wear' | 'radius' | 'radius-wear'> = {
+  10: 'length',
+  11: 'length-wear',
+  12: 'radius',
+  13: 'radius-wear',
+}
+
+function besideSetup(own: number | undefined, value: number): string {
+  if (own === undefined)
+    return 'The setup has no length of that tool: its tip is taken to be where the program says.'
+  const off = Number(Math.abs(value - own).toPrecision(6))
+  if (off < 1e-9) return 'It is what the setup has.'
+  return value > own
+    ? `It is ${off} more than the setup has: the tip goes that much higher.`
+    : `It is ${off} less than the setup has: the tip goes that much deeper.`
+}
+
+/** A program that writes a number of its own tools, in the setup's unit: what comes after goes by it. False where it is not followed. */
+function writeTable(
+  run: Run,
+  table: (typeof TABLES)[number],
+  number: number,
+  word: number,
+  place: Place = {},
+): boolean {
+  if (run.lathe || !Number.isInteger(number) || number < 1 || number > 9999) return false
+  const { macros, reading } = run.options.profile
+  const adds = !run.absolute
+  if (table === 'length') {
+    const { lengths } = run.tables
+    const before = lengths.get(number) ?? run.options.lengths?.get(number)
+    if (adds && before === undefined) return false
+    const value = adds ? (before as number) + word : word
+    lengths.set(number, value)
+    run.reshift()
+    run.changed()
+    const own = run.options.lengths?.get(number)
+    run.wrong(
+      'loads-length',
+      'look',
+      `The program writes the length of H${number}: what comes after goes by that.`,
+      {
+        ...place,
+        does: besideSetup(own, value),
+      },
+    )
+    return true
+  }
+  if (table === 'radius') {
+    if (reading.compensation.holds === 'wear') return false
+    // The table holds what wear is held as: a diameter, or a radius.
+    const written = word / (macros?.wearAs === 'diameter' ? 2 : 1)
+    const before = run.tables.radii.get(number) ?? run.options.radii?.get(number)
+    if (adds && before === undefined) return false
+    run.tables.radii.set(number, adds ? (before as number) + written : written)
+    writesWear(run, place)
+    return true
+  }
+  const first = table === 'length-wear' ? macros?.lengthWear : macros?.diameterWear
+  if (first === undefined || number > 200) return false
+  const variable = first + number - 1
+  run.setCommon(variable, word / run.scale + (adds ? (run.common.get(variable) ?? 0) : 0))
+  if (table === 'length-wear') wears(run, place)
+  else writesWear(run, place)
+  return true
 }
 
 /** Wear of a length that the program writes: it counts from the next length that is taken, and for the next part. */
@@ -49,12 +117,25 @@ const wears = (run: Run, place: Place) =>
     { ...place, does: 'From here on the control uses what this line writes.' },
   )
 
+/** The length of a tool, set by its variable: always to the value. */
+function setsLength(run: Run, number: number, value: number, place: Place): boolean {
+  const { absolute } = run
+  run.absolute = true
+  const done = writeTable(run, 'length', number, value, place)
+  run.absolute = absolute
+  return done
+}
+
 /** A variable that holds a tool's length or wear, or a work offset, is set to a value in the program's unit. */
 export function writesOffsetVariable(run: Run, number: number, value: number, place: Place): void {
   const { macros } = run.options.profile
   const first = macros?.lengthWear
   const isWear = first !== undefined && number >= first && number < first + 200
   const at = offsetOfVariable(run, number)
+  // Lengths by their number: 2001 and on (common practice, from memory).
+  const length =
+    number >= 2001 && number <= 2200 && number < (first ?? Number.POSITIVE_INFINITY) ? number - 2000 : 0
+  if (length > 0 && setsLength(run, length, value * run.scale, place)) return
   if (at && writeOffset(run, at.offset, { [at.axis]: value * run.scale })) follows(run, at.offset, place)
   else if (isWear) wears(run, place)
   else notFollowed(run, place)
@@ -100,6 +181,16 @@ function addressed({ run }: Block): string | undefined {
 export function loadingBlock(block: Block): void {
   const { run } = block
   const offset = addressed(block)
+  const table = TABLES[wordValue(run, 'L') ?? -1]
+  const [number, word] = [wordValue(run, 'P'), lengthOf(run, 'R')]
+  if (
+    offset === undefined &&
+    table &&
+    number !== undefined &&
+    word !== undefined &&
+    writeTable(run, table, number, word)
+  )
+    return
   if (offset === undefined) {
     notFollowed(run)
     return

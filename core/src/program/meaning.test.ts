@@ -118,8 +118,8 @@ describe('system variables, as they are commonly numbered (common practice)', ()
   it('that hold offsets or lengths may be set, and it is said', () => {
     expect(complaints('G20\n#5221=-10.5\nM30', known)).toEqual(['loads-offset 2'])
     expect(complaints('G20\n#2203=.01\nM30', known)).toEqual(['loads-offset 2'])
-    // The length itself, an offset that nobody knows: where things then are is not followed.
-    expect(complaints('G20\n#2003=4.\nM30')).toEqual(['offset-not-followed 2'])
+    // The length itself: what comes after goes by it. An offset that nobody knows: where things then are is not followed.
+    expect(complaints('G20\n#2003=4.\nM30')).toEqual(['loads-length 2'])
     expect(complaints('G20\n#5221=-10.5\nM30')).toEqual(['offset-not-followed 2'])
     expect(complaints('G20\n#100=4.\n#500=1.\nM30')).toEqual([])
   })

@@ -1,6 +1,7 @@
-import { type Block, has, wordValue } from './block.ts'
+import { type Block, has, OF_PROFILE, wordValue } from './block.ts'
 import { MAY_MOVE, notSeen } from './check-words.ts'
 import { type CodeMeaning, gCode, mCode } from './codes.ts'
+import { polarFromZero } from './polar.ts'
 import type { Run } from './run.ts'
 
 /** Takes the G and M codes of the block; says which are not known, and which contradict each other. */
@@ -23,7 +24,8 @@ export function gather(block: Block): void {
     }
     const meaning = gCode(value, kind)
     const isOffset = value >= 54 && value < 60
-    const lacks = isOffset || (value === 68 && codes.rotationOn === undefined)
+    const lacks =
+      isOffset || (value === 68 && codes.rotationOn === undefined) || (!run.lathe && OF_PROFILE.has(value))
     if (!own.includes(value) && !run.offsetOfCode.has(value) && (lacks || !isRead(meaning))) {
       further(block, 'G', value, n)
       continue
@@ -99,7 +101,7 @@ export function setModes(block: Block): void {
         block.exactOnce = true
         break
       default:
-        changed = !modeOfKind(run, code) && changed
+        changed = !modeOfKind(block, code) && changed
         if (run.lathe) changed = true
     }
   }
@@ -121,7 +123,7 @@ export function setModes(block: Block): void {
 }
 
 /** Modes that a mill and a lathe write differently; true where it was none of them. */
-function modeOfKind(run: Run, code: number): boolean {
+function modeOfKind({ run, codes }: Block, code: number): boolean {
   if (run.lathe) {
     if (code === 98) run.feedMode = 94
     else if (code === 99) run.feedMode = 95
@@ -132,6 +134,8 @@ function modeOfKind(run: Run, code: number): boolean {
   if (code === 90 || code === 91) run.absolute = code === 90
   else if (code === 93 || code === 94 || code === 95) run.feedMode = code
   else if (code === 98 || code === 99) run.retract = code
+  else if (code === codes.polarOn) run.polar = polarFromZero()
+  else if (code === codes.polarOff) run.polar = null
   else return true
   return false
 }

@@ -91,6 +91,10 @@ export interface ModalState {
   rotation: { x: number; y: number; degrees: number } | null
   /** Radius of the cylinder that Y is wrapped on, or none. */
   mapping: number | null
+  /** What each axis is multiplied by, below 0 where it is mirrored; null where the program is neither scaled nor mirrored. */
+  scaled: readonly [number, number, number] | null
+  /** Positions are by radius and angle. */
+  polar: boolean
   /** To be added to a position of the program (turned, where it is turned) to get one of the motion. */
   shift: readonly [number, number, number]
   /** To be added to a position of the motion to get a machine position; NaN where the offset is not known. */

@@ -3,6 +3,7 @@ import { macroCall } from './calls.ts'
 import { MAY_MOVE } from './check-words.ts'
 import { loadingBlock } from './loads-offset.ts'
 import { FLAG, ROW } from './motion.ts'
+import { mirrorOff, mirrorOn, notWhileScaled, scalingOff, scalingOn } from './scaled.ts'
 import { bit } from './scan.ts'
 import { textCycle } from './text-cycle.ts'
 
@@ -64,6 +65,7 @@ function toMachine(block: Block, code: 28 | 30 | 53): void {
 /** Local shifts: G52 sets one, G92 makes the place where the tool stands be called what the words say. */
 function localShift(block: Block, code: 52 | 92): void {
   const { run } = block
+  if (notWhileScaled(run, `G${code}`)) return
   const at = [run.wx, run.wy, run.wz]
   ;(['X', 'Y', 'Z'] as const).forEach((letter, axis) => {
     const length = lengthOf(run, letter)
@@ -78,6 +80,7 @@ function localShift(block: Block, code: 52 | 92): void {
 
 function mapping(block: Block, code: number): void {
   const { run } = block
+  notWhileScaled(run, `G${code}`)
   const { reading } = run.options.profile
   const rotary = ROTARY.find((letter) => has(run, letter))
   const radius =
@@ -118,7 +121,13 @@ export function nonModal(block: Block): boolean {
       run.rework()
       run.changed()
       continue
-    } else if (code === codes.mapping) mapping(block, code)
+    } else if (code === codes.scalingOff) {
+      scalingOff(run)
+      continue
+    } else if (code === codes.scalingOn) scalingOn(block, code)
+    else if (code === codes.mirrorOn) mirrorOn(block, code)
+    else if (code === codes.mirrorOff) mirrorOff(block)
+    else if (code === codes.mapping) mapping(block, code)
     else if (code === codes.text) textCycle(block, code)
     else if (code === codes.pathTolerance) {
       const e = lengthOf(run, 'E') ?? null
@@ -140,6 +149,7 @@ export function nonModal(block: Block): boolean {
 }
 
 function turnOn({ run }: Block, code: number): void {
+  if (notWhileScaled(run, `G${code}`)) return
   if (run.unset & bit('R')) return
   if (!has(run, 'R')) {
     run.wrong('rotation-no-r', 'stop', `G${code} without R: the angle is not said.`, {

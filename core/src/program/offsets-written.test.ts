@@ -43,7 +43,6 @@ describe('an offset that a program writes', () => {
     expect(moves('G20 G90 G54\nG10 L2 P1 X-9.\nG0 X1. Y1. Z1.', unknown).at(-1)).toBe('rapid 1 1 1')
     for (const [line, options] of [
       ['G10 L2 P1 X-9.', unknown],
-      ['G10 L10 P3 R4.', known],
       ['G91 G10 L20 P9 X1.', known],
       ['G10 P1 X-9.', onLathe()],
     ] as const)
@@ -51,6 +50,56 @@ describe('an offset that a program writes', () => {
         read(`G20 G90\n${line}\nM30`, options).diagnostics.find(({ code }) => code === 'offset-not-followed')
           ?.says,
       ).toContain('is used as it was before')
+  })
+})
+
+describe('the tables of tools that a program writes (G10 L10 to L13, common practice)', () => {
+  const lengths = new Map([[3, 4]])
+  const radii = new Map([[3, 0.25]])
+  const profile = { ...compact, reading: { ...compact.reading, noPoint: 'whole' as const } }
+  const of = onMill({ lengths, radii, profile })
+  const z = (text: string) => moves(`G20 G90 T3 M6\n${text}\nG43 H3 G0 X0. Y0. Z1.`, of).at(-1)
+  const looks = (text: string, options = of) =>
+    read(`G20 G90 T3 M6\n${text}\nM30`, options).diagnostics.map(({ code, does }) => `${code}: ${does}`)
+
+  it('a length: the tip goes as much higher or deeper as it is more or less than the tool has', () => {
+    expect(z('')).toBe('rapid 0 0 1')
+    expect(z('G10 L10 P3 R4.')).toBe('rapid 0 0 1')
+    expect(z('G10 L10 P3 R3.9')).toBe('rapid 0 0 0.9')
+    expect(z('G91 G10 L10 P3 R.1\nG90')).toBe('rapid 0 0 1.1')
+    expect(z('#2003=3.9')).toBe('rapid 0 0 0.9')
+    expect(z('G91\n#2003=3.9\nG90')).toBe('rapid 0 0 0.9')
+    expect(z('G21 G10 L10 P3 R99.06\nG20')).toBe('rapid 0 0 0.9')
+    expect(z('#2003=#2003-.1')).toBe('rapid 0 0 0.9')
+    expect(looks('G10 L10 P3 R3.9')).toEqual([
+      'loads-length: It is 0.1 less than the setup has: the tip goes that much deeper.',
+    ])
+    expect(looks('G10 L10 P3 R4.')).toEqual(['loads-length: It is what the setup has.'])
+    expect(looks('G10 L10 P5 R4.')[0]).toContain('no length of that tool')
+  })
+
+  it('a diameter or its wear: compensation goes by it', () => {
+    const side = (line: string) =>
+      moves(`G20 G90 T3 M6\n${line}\nG0 X0. Y0. Z0.\nG1 G42 D3 X1. F9.\nY1.\nG40 Y2.`, of).filter((each) =>
+        each.startsWith('line'),
+      )[0]
+    expect(side('')).toBe('line 1.25 0 -4')
+    expect(side('G10 L12 P3 R.6')).toBe('line 1.3 0 -4')
+    expect(side('G91 G10 L12 P3 R.1\nG90')).toBe('line 1.3 0 -4')
+    expect(side('G10 L13 P3 R.02')).toBe('line 1.26 0 -4')
+    expect(side('G10 L12 P3 R.6\nG10 L13 P3 R.02')).toBe('line 1.31 0 -4')
+  })
+
+  it('stops where it is not followed: a tool that nobody knows, in increments; on a lathe; another table; no number', () => {
+    for (const [line, options] of [
+      ['G91 G10 L10 P9 R.1', of],
+      ['G10 L10 R4.', of],
+      ['G10 L10 P3', of],
+      ['G10 L14 P3 R4.', of],
+      ['G10 L10 P0 R4.', of],
+      ['G10 L10 P3 R4.', onLathe()],
+    ] as const)
+      expect(looks(line, options).map((each) => each.split(':')[0])).toContain('offset-not-followed')
   })
 })
 

@@ -19,9 +19,8 @@ describe('a code that the reader does not follow', () => {
   it.each([
     ['M77', 'unknown-code stop', 'M77'],
     ['G123 X1.', 'unknown-code stop', 'G123'],
-    ['G51 X0. Y0. P2.', 'not-seen stop', 'G51'],
-    ['G16', 'not-seen stop', 'G16'],
-    ['G101 X0.', 'not-seen stop', 'G101'],
+    ['G5 X0. Y0. P2.', 'not-seen stop', 'G5'],
+    ['G29 X1.', 'not-seen stop', 'G29'],
     ['G12 I.5 F10.', 'not-seen stop', 'G12'],
     ['G31 Z-1. F10.', 'not-seen stop', 'G31'],
     ['G60 X1.', 'not-seen stop', 'G60'],
@@ -133,7 +132,7 @@ describe('a program that the profile has the text of', () => {
   })
 
   it('makes its moves and findings on the line that calls it', () => {
-    const options = on(says('O8001', { does: 'call', text: `${body}\nG51 P2.\nM99` }))
+    const options = on(says('O8001', { does: 'call', text: `${body}\nG5 P2.\nM99` }))
     const { motion, diagnostics, lines } = read(outside, options)
     const at = [...motion.line]
     expect(at.slice(0, 2)).toEqual([2, 2])
@@ -141,7 +140,7 @@ describe('a program that the profile has the text of', () => {
     expect(Math.max(...motion.blockLine)).toBe(4)
     expect(lines).toBe(4)
     expect(diagnostics).toMatchObject([{ code: 'not-seen', line: 2 }])
-    expect(diagnostics[0]?.says).toMatch(/^In O8001, line 3 of it: G51/)
+    expect(diagnostics[0]?.says).toMatch(/^In O8001, line 3 of it: G5/)
   })
 
   it('one that has no M99 runs into nothing: that is said', () => {
@@ -216,9 +215,9 @@ describe('words that are passed over', () => {
 
   it.each([
     ['G1 X1. C.1 F.01', 'word-not-seen stop'],
-    ['G1 X1. R.1 F.01', 'word-not-seen stop'],
-    ['G1 Z-1. A30. F.01', 'word-not-seen stop'],
-    ['G1 Z-1. I.1 F.01', 'word-not-seen stop'],
+    ['G1 X1. ,R.1 F.01', 'word-not-seen stop'],
+    ['G1 Z-1. ,A30. F.01', 'word-not-seen stop'],
+    ['G1 Z-1. ,C.1 F.01', 'word-not-seen stop'],
     ['G0 Y1.', 'word-not-seen stop'],
     ['G0 C90.', 'word-not-seen stop'],
     ['G0 H90.', 'word-not-seen stop'],

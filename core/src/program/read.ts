@@ -3,6 +3,7 @@ import { type Block, type Codes, codesOf } from './block.ts'
 import { carryOut } from './carry-out.ts'
 import { lexical } from './check-words.ts'
 import { compensate, isCompensated } from './compensate.ts'
+import { withCorners } from './corners.ts'
 import type { Diagnostic } from './diagnose.ts'
 import { libraryOf } from './library.ts'
 import { statement } from './macro-flow.ts'
@@ -251,14 +252,14 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
     finish(run, odd !== undefined)
     lines = restOfText(run, furthest + 1, unread, end)
   }
-  const written = out.done(run.start)
+  const cornered = run.corners.length > 0 ? withCorners(out.done(run.start), run.corners, run.say) : undefined
+  if (cornered) movedRows(run, cornered.firstRow)
+  const written = cornered?.motion ?? out.done(run.start)
   const { machine, unit, profile } = options
   const beside = isCompensated(written)
     ? compensate(written, profile.reading.compensation, leastStepIn(machine, unit), run.say)
     : undefined
-  if (beside)
-    for (const call of run.probing.calls)
-      call.rows = call.rows.map((row) => beside.firstRow[row] as number) as [number, number]
+  if (beside) movedRows(run, beside.firstRow)
   return {
     motion: beside?.motion ?? written,
     ...(beside ? { written } : {}),
@@ -277,6 +278,12 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
     taken: [...run.taken.values()],
     ...(run.alarm ? { alarm: run.alarm } : {}),
   }
+}
+
+/** Rows that probing counts by, after rows came between. */
+function movedRows({ probing }: Run, firstRow: Uint32Array): void {
+  for (const call of probing.calls)
+    call.rows = call.rows.map((row) => firstRow[row] as number) as [number, number]
 }
 
 /** How many lines there are before what stands after a text and one more line break. */

@@ -9,6 +9,7 @@ import { Scanner } from './scan.ts'
 import { compact, complaints, onLathe, onMill, plain, testMill, twoLine } from './testing.ts'
 import { readBlocks } from './words.ts'
 
+const NOSES = new Map([[1, { radius: 0.03, x: -1, z: -1 }]])
 const RADII = new Map([[1, 0.25]])
 /** A profile with codes of its own, one of which calls a text that calls it again. */
 const withOwn = (profile: Profile): Profile => ({
@@ -24,11 +25,16 @@ const withOwn = (profile: Profile): Profile => ({
 /** Reads, times and measures; gives how many blocks ran. */
 function digest(text: string, which: number): number {
   const profile = [compact, twoLine, plain][which % 3] ?? compact
-  const of = { profile: which % 4 < 2 ? profile : withOwn(profile), mostBlocks: 3000, radii: RADII }
+  const of = {
+    profile: which % 4 < 2 ? profile : withOwn(profile),
+    mostBlocks: 3000,
+    radii: RADII,
+    noses: NOSES,
+  }
   const options = which % 2 ? onLathe(of) : onMill(of)
   const { motion } = read(text, options)
   const { total } = cycleTime(motion, speedsOf(testMill, compact, 'inch'))
-  if (!(total >= 0)) throw new Error(`a time of ${total}`)
+  if (!(total >= 0)) throw new Error(`a time of ${total}: ${which} ${JSON.stringify(text)}`)
   extents(motion)
   return motion.blocks
 }
@@ -64,6 +70,17 @@ const PIECES = [
   'G9',
   'G51',
   'G16',
+  'G15',
+  'G51.1',
+  'G50.1',
+  'G101',
+  'G100',
+  ',C.1',
+  ',R.2',
+  ',A135.',
+  'L10',
+  'L12',
+  '#2001=4.',
   'G123',
   'M77',
   'M78',
@@ -174,7 +191,45 @@ const PIECES = [
   '-',
 ]
 
+/** Whole programs with what is hardest to follow, as they are written. */
+const WHOLE = [
+  'G20 G90 G17\nT1 M6\nG43 H1 G0 X0. Y0. Z1.\nM3 S900\nG1 Z-.1 F9.\nG41 D1 X1. Y1. F9.\nX2. ,R.2\nY2. ,C.1\nG3 X1. Y1. R1.\n#2401=.01\nG42 X0. Y0.\nG40 X-1.\nG0 Z1.\nM30',
+  'G20 G90\nT1 M6\nG43 H1 G0 Z1.\nG16\nG81 X2. Y30. Z-.5 R.1 F9.\nG91 Y60. K3\nG90 G80 G15\nG51 X0. Y0. Z0. P2.\nG1 X1. F9.\nG2 X2. Y1. R2.\nG50\nG51.1 X0.\nG1 G41 D1 X3.\nY2.\nX-1.\nG40 X4.\nG50.1\nM30',
+  'G20 T0101\nG50 S2000\nG96 S300 M3\nG99 G0 X3. Z.1\nG71 U.1 R.05\nG71 P10 Q20 U.02 W.005 F.01\nN10 G42 G0 X1.\nG1 Z-.5 ,R.1 F.005\nX2. ,A135.\nG2 X2.5 Z-1.5 R.25\nN20 G40 G1 X3.\nG70 P10 Q20\nG28 U0.\nM30',
+  'G20 T0101\nG97 S500 M3\nG98 G0 X2. Z.1\nG42 G1 X1. Z0. F9.\nZ-.5 I.05\nA135.\nX4. Z-2. A90.\nG73 P10 Q20 I.2 K.1 U.02 W.01 D3\nN10 G0 X1.\nG3 X2. Z-.5 R.5\nN20 G1 Z-1.\nG40 G0 X4.\nM30',
+]
+
+/** A word of a program, taken apart so that nothing of its text is lost. */
+const WORDS = /[^\s]*\n?\s?/g
+
+/** A program with a few of its words lost, doubled, swapped, changed, or others put in. */
+function mutated(text: string, roll: (below: number) => number): string {
+  const words = text.match(WORDS)?.filter(Boolean) ?? []
+  for (let n = 1 + roll(6); n > 0; n--) {
+    const at = roll(words.length)
+    const other = roll(words.length)
+    const word = words[at] ?? ''
+    const kind = roll(6)
+    if (kind === 0) words.splice(at, 1)
+    else if (kind === 1) words.splice(at, 0, word)
+    else if (kind === 2) [words[at], words[other]] = [words[other] ?? '', word]
+    else if (kind === 3) words[at] = word.replace(/-?[\d.]+/, String((roll(4001) - 2000) / 10 ** roll(4)))
+    else if (kind === 4) words[at] = word.replace(/[.\d-]/, '')
+    else words.splice(at, 0, `${PIECES[roll(PIECES.length)]}${roll(2) === 0 ? '\n' : ' '}`)
+  }
+  return words.join('')
+}
+
 describe('any text at all', () => {
+  it('programs that are right but for a few words: none throws, none hangs', { timeout: 240_000 }, () => {
+    const programs = times(8_000, 100_000)
+    const roll = dice(20261201)
+    let blocks = 0
+    for (let n = 0; n < programs; n++)
+      blocks += digest(mutated(WHOLE[n % WHOLE.length] ?? '', roll), roll(12))
+    expect(blocks).toBeGreaterThan(programs)
+  })
+
   it('programs of hand-made pieces and of random characters: none throws, none hangs', {
     timeout: 120_000,
   }, () => {

@@ -1,4 +1,5 @@
-import { type ContourPiece, ControlState, RADIAN } from './control-state.ts'
+import type { ContourPiece } from './contour-piece.ts'
+import { ControlState, RADIAN } from './control-state.ts'
 import { FLAG, type MotionEvent, ROW, type SpindleDirection } from './motion.ts'
 
 /** A control that runs a program: the few ways in which it moves and does things, each a row of the motion. */

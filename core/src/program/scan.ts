@@ -30,6 +30,13 @@ export const bit = (letter: string) => 1 << (letter.charCodeAt(0) & 31)
 /** The place of a letter in `slot`. */
 export const place = (letter: string) => letter.charCodeAt(0) & 31
 
+/** Words of a drawing with a comma before their letter, as letters of their own: chamfer, rounding and angle. */
+export const [COMMA_C, COMMA_R, COMMA_A] = ['[', '\\', ']'] as const
+const COMMA_WORDS: Record<number, number> = { 3: place(COMMA_C), 18: place(COMMA_R), 1: place(COMMA_A) }
+
+/** How a word is written, by the place of its letter. */
+export const letterAtPlace = (at: number) => (at <= 26 ? String.fromCharCode(at + 64) : `,${'CRA'[at - 27]}`)
+
 /** Where a bracket that opens at `at` closes (after it), or -1 within this line. */
 function bracketEnd(text: string, at: number): number {
   let depth = 0
@@ -161,6 +168,16 @@ export class Scanner {
             continue
           }
         }
+        if (code === COMMA) {
+          const word = this.commaWord(at, count)
+          if (word < 0) break
+          at = word
+          const own = letters[count] as number
+          if (mask & (1 << own)) this.repeated |= 1 << own
+          mask |= 1 << own
+          slot[own] = count++
+          continue
+        }
         if (code === SEMICOLON) this.hasComment = true
         else if (code === HASH) this.macroAt = at
         else this.badAt = at
@@ -224,6 +241,19 @@ export class Scanner {
     this.mask = mask
     const newline = text.indexOf('\n', at)
     return newline < 0 ? end : newline + 1
+  }
+
+  /** Reads a word with a comma before its letter; gives where it ends, or -1 with the reason set. */
+  private commaWord(at: number, count: number): number {
+    const { text } = this
+    let next = at + 1
+    while (next < text.length && isBlank(text.charCodeAt(next))) next++
+    const letter = COMMA_WORDS[letterAt(text.charCodeAt(next))]
+    if (letter === undefined) {
+      this.badAt = at
+      return -1
+    }
+    return this.number(next, next + 1, count, letter, at)
   }
 
   /** Whether a number goes on after the spaces that stand at `at`. */

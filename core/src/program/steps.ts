@@ -4,7 +4,7 @@ import { type Block, has, wordValue } from './block.ts'
 import type { Diagnostic } from './diagnose.ts'
 import { read } from './read.ts'
 import type { ReadOptions } from './read-options.ts'
-import { EXPRESSION, place } from './scan.ts'
+import { EXPRESSION, letterAtPlace, place } from './scan.ts'
 
 type Axes = Partial<Record<'X' | 'Y' | 'Z' | 'A' | 'B' | 'C', number>>
 
@@ -49,7 +49,7 @@ function variableOf({ run: { scan } }: Block, letter: string): number | undefine
 function wordsOf({ run: { scan } }: Block): Record<string, number> {
   const words: Record<string, number> = {}
   for (let n = 0; n < scan.count; n++) {
-    const letter = String.fromCharCode((scan.letters[n] as number) + 64)
+    const letter = letterAtPlace(scan.letters[n] as number)
     if (!'GPN'.includes(letter)) words[letter] = scan.values[n] as number
   }
   return words

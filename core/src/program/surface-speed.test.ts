@@ -78,4 +78,15 @@ describe('constant surface speed along a move', () => {
     }
     expect(Math.PI / 2 / (motion.feed[row] as number) / minutes).toBeCloseTo(1, 3)
   })
+
+  it('with a clamp of nothing the spindle does not turn', () => {
+    const still = { perRadius: 100, top: 0 }
+    expect([
+      rpmAtRadius(1, still),
+      rpmAtRadius(0, still),
+      rpmAlong(1, 2, still),
+      rpmAlong(-1, 1, still),
+    ]).toEqual([0, 0, 0, 0])
+    expect(rpmRound((share) => 1 + share, still)).toBe(0)
+  })
 })

@@ -24,6 +24,8 @@ export const rpmAtRadius = (x: number, { perRadius, top }: SurfaceSpeed): number
  * speeds up towards the centre and stops at its clamp. Time = integral of dr / (f n) (trade.md 7).
  */
 export function rpmAlong(from: number, to: number, of: SurfaceSpeed): number {
+  // A clamp of nothing: it does not turn.
+  if (of.top <= 0) return 0
   const way = to - from
   if (Math.abs(way) < 1e-9) return rpmAtRadius(from, of)
   return way / (slowness(to, of) - slowness(from, of))

@@ -12,7 +12,10 @@ function system(run: Run, number: number): number | undefined {
   const inProgram = (value: number | undefined) => (value === undefined ? Number.NaN : value / run.scale)
   const axis = (number % 20) - 1
   const work = [run.wx * (run.lathe ? 2 : 1), run.wy, run.wz]
-  if (number >= 2001 && number <= 2200) return inProgram(options.lengths?.get(number - 2000) ?? 0)
+  if (number >= 2001 && number <= 2200) {
+    const tool = number - 2000
+    return inProgram(run.tables.lengths.get(tool) ?? options.lengths?.get(tool) ?? 0)
+  }
   if (number >= 5001 && number <= 5003) return inProgram(work[axis])
   if (number >= 5041 && number <= 5043) return inProgram(work[axis])
   if (number >= 5021 && number <= 5023) {

@@ -2,6 +2,7 @@ import { lackingIn, layText, poseAt, type TextPose, textStrokes } from '../lette
 import { type Block, has, lengthOf, target, wordValue } from './block.ts'
 import { FLAG, ROW } from './motion.ts'
 import { takeOnWord } from './on-word.ts'
+import { notWhileScaled } from './scaled.ts'
 
 /** The text of the block: what stands in its first parentheses, as it stands there. */
 const textOf = ({ index, run }: Block) => /\(([^)]*)\)/.exec(index.lineText(run.lineIndex))?.[1] ?? ''
@@ -23,6 +24,7 @@ export function textCycle(block: Block, code: number): void {
   takeOnWord(run, `G${code}`, 'letters')
   const said = textOf(block)
   const text = wordValue(run, 'P') === 1 ? withSerial(block, said) : said
+  notWhileScaled(run, `G${code}`)
   const [x, y, z] = target(run, { machine: false })
   const height = lengthOf(run, 'J') ?? 0
   const plane = lengthOf(run, 'R')

@@ -1,7 +1,7 @@
 import { type Block, dwellOf, has, lengthOf, turningTarget, wordValue } from './block.ts'
 import { MAY_MOVE } from './check-words.ts'
 import { readContour } from './contour.ts'
-import type { ContourPiece } from './control-state.ts'
+import type { ContourPiece } from './contour-piece.ts'
 import {
   boxCycle,
   finishCycle,

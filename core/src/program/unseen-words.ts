@@ -1,10 +1,11 @@
 import { type Block, has, ROTARY } from './block.ts'
 import { MAY_MOVE } from './check-words.ts'
+import { isDrawn } from './drawn-words.ts'
 import type { Run } from './run.ts'
-import { place } from './scan.ts'
+import { COMMA_A, COMMA_C, COMMA_R, letterAtPlace, place } from './scan.ts'
 
 const notFollowed = (run: Run, letter: string, why: string) =>
-  run.wrong('word-not-seen', 'stop', `${letter} is not followed here: ${why}.`, {
+  run.wrong('word-not-seen', 'stop', `${letterAtPlace(place(letter))} is not followed here: ${why}.`, {
     does: MAY_MOVE,
     word: run.scan.slot[place(letter)] as number,
     once: letter,
@@ -46,6 +47,11 @@ const IN_MOVES = {
     K: 'some controls chamfer a corner by it',
   },
 } as const
+const COMMA_WORDS = {
+  [COMMA_C]: 'a chamfer',
+  [COMMA_R]: 'a rounding',
+  [COMMA_A]: 'the angle of a line',
+}
 const OF_ARCS = new Set(['I', 'J', 'K', 'R'])
 const IDLE = ['I', 'J', 'K', 'Q'] as const
 
@@ -54,11 +60,11 @@ export function unseenInMove(run: Run): void {
   const { kind } = run.options.machine
   const arc = run.motion === 2 || run.motion === 3
   const isArcs = (letter: string) => arc && OF_ARCS.has(letter)
-  const others: Partial<Record<string, string>> = IN_MOVES[kind]
+  const others: Partial<Record<string, string>> = { ...IN_MOVES[kind], ...COMMA_WORDS }
   for (const [letter, why = ''] of Object.entries(others))
-    if (has(run, letter) && !isArcs(letter)) notFollowed(run, letter, why)
+    if (has(run, letter) && !isArcs(letter) && !isDrawn(run, letter)) notFollowed(run, letter, why)
   for (const letter of IDLE)
-    if (has(run, letter) && !isArcs(letter) && others[letter] === undefined)
+    if (has(run, letter) && !isArcs(letter) && !isDrawn(run, letter) && others[letter] === undefined)
       run.wrong('word-idle', 'look', `${letter} does nothing in this line.`, {
         does: 'The control passes over it, or stops with an alarm: something may be missing from the line.',
         word: run.scan.slot[place(letter)] as number,

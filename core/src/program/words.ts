@@ -1,4 +1,4 @@
-import { EXPRESSION, Scanner } from './scan.ts'
+import { EXPRESSION, letterAtPlace, Scanner } from './scan.ts'
 
 /** One address and its number: `X-14.1312`; or a macro variable in its place: `R#189`. */
 export interface Word {
@@ -29,7 +29,7 @@ function wordsOf(scan: Scanner, start: number): Word[] {
   return Array.from({ length: scan.count }, (_, n) => {
     const [from, to] = [scan.from[n] as number, scan.to[n] as number]
     const word: Word = {
-      letter: String.fromCharCode((scan.letters[n] as number) + 64),
+      letter: letterAtPlace(scan.letters[n] as number),
       value: scan.values[n] as number,
       from: from - start,
       to: to - start,

@@ -166,6 +166,28 @@ function leftOn(walk: Walk, row: number, at: 'tool' | 'end'): void {
         },
       ),
     )
+  if (state.scaled)
+    say(walk, 'scaled', () =>
+      programFinding(
+        'stop',
+        'scaling-left',
+        line,
+        `The program is still scaled or mirrored ${when}.`,
+        'What comes next is made larger, smaller or the other way round.',
+        { row, fix: 'Switch scaling and mirroring off where what they are for ends.' },
+      ),
+    )
+  if (state.polar)
+    say(walk, 'polar', () =>
+      programFinding(
+        'stop',
+        'polar-left',
+        line,
+        `Positions are still by radius and angle ${when}.`,
+        'X and Y of what comes next are read as a radius and an angle.',
+        { row, mending: mending('G15') },
+      ),
+    )
   if (state.compensation !== 40)
     say(walk, 'compensation', () =>
       programFinding(

@@ -1,0 +1,30 @@
+import { isArc, type Motion, type MotionBuilder } from './motion.ts'
+
+type ArcNumbers = [number, number, number, number, number, number]
+
+/** Puts a row of a motion into another as it is, or with another end. */
+export function copyRow(
+  motion: Motion,
+  row: number,
+  out: MotionBuilder,
+  to: readonly [number, number, number] = [
+    motion.x[row] as number,
+    motion.y[row] as number,
+    motion.z[row] as number,
+  ],
+): void {
+  const kind = motion.kind[row] as number
+  let aux = motion.aux[row] as number
+  if (isArc(kind)) aux = out.arc(...([...motion.arcs.subarray(6 * aux, 6 * aux + 6)] as ArcNumbers))
+  out.row(
+    kind,
+    motion.flags[row] as number,
+    ...to,
+    motion.feed[row] as number,
+    motion.line[row] as number,
+    motion.state[row] as number,
+    aux,
+    motion.rotary?.[row] ?? 0,
+    motion.seconds?.[row] ?? 0,
+  )
+}

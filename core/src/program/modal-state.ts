@@ -1,0 +1,32 @@
+import { besideOf } from './compensation-radius.ts'
+import type { ControlState } from './control-state.ts'
+import type { ModalState } from './motion.ts'
+
+/** What of a control's state holds while a row is made. */
+export function modalState(of: ControlState): ModalState {
+  return {
+    tool: of.tool,
+    offset: of.offset,
+    length: of.lengthCode === 49 || of.h === 0 ? null : { h: of.h, sign: of.lengthCode === 43 ? 1 : -1 },
+    compensation: of.compensation,
+    d: of.d,
+    ...besideOf(of),
+    rpm: of.rpm(),
+    turning: of.turning,
+    coolant: of.coolant,
+    inch: of.inch,
+    absolute: of.absolute,
+    plane: of.plane,
+    feedMode: of.feedMode,
+    exactStop: of.exactStop,
+    pathTolerance: of.pathTolerance,
+    retract: of.retract,
+    cycle: of.motion > 3 && of.motion !== 33 ? of.motion : 0,
+    rotation: of.rotation ? { x: of.rotation.x, y: of.rotation.y, degrees: of.rotation.degrees } : null,
+    mapping: of.mapping?.radius ?? null,
+    scaled: of.scaled?.times ?? null,
+    polar: of.polar !== null,
+    shift: [of.shiftX, of.shiftY, of.shiftZ],
+    toMachine: of.toMachine(),
+  }
+}

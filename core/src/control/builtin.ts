@@ -226,10 +226,19 @@ const plain: Profile = {
 
 export const BUILT_IN_PROFILES: readonly Profile[] = [compact, twoLine, plain]
 
-/** The codes that a control usually has of its own, by how it writes turning cycles: for a profile from before they were listed. */
-export function usualOwnCodes(older: Readonly<Record<string, unknown>>): readonly OwnCode[] {
-  const { turningCycles } = (older.reading ?? {}) as { turningCycles?: unknown }
-  return (
-    BUILT_IN_PROFILES.find(({ reading }) => reading.turningCycles === (turningCycles ?? null))?.ownCodes ?? []
+/**
+ * What a profile of the first shape did not say: what its kind of control usually has of codes of its own, of compensation and of ways of
+ * writing positions. It is told by the form of its turning cycles.
+ */
+export function withUsual(older: Readonly<Record<string, unknown>>): Record<string, unknown> {
+  const reading = (older.reading ?? {}) as Record<string, unknown>
+  const usual = BUILT_IN_PROFILES.find(
+    (each) => each.reading.turningCycles === (reading.turningCycles ?? null),
   )
+  const { compensation, positions } = usual?.reading ?? USUAL_READING
+  return {
+    ...older,
+    ownCodes: usual?.ownCodes ?? [],
+    ...(older.reading ? { reading: { ...reading, compensation, positions } } : {}),
+  }
 }

@@ -2,7 +2,14 @@ export { BUILT_IN_PROFILES, USUAL_MACRO_LANGUAGE, USUAL_SETTING } from './builti
 export { offsetName } from './offset-name.ts'
 export { findOffset, isFinding, type OffsetAddress, offsetNames } from './offsets.ts'
 export { isOn, LONGEST_OWN_TEXT, type OwnCode } from './own-codes.ts'
-export { type Lettering, type Macros, type Probing, type Profile, profile } from './profile.ts'
+export {
+  type Lettering,
+  type Macros,
+  type Positions,
+  type Probing,
+  type Profile,
+  profile,
+} from './profile.ts'
 export { profiles } from './rows.ts'
 export { movesTurned, turnedLine } from './turned-mark.ts'
 export {

@@ -192,9 +192,12 @@ describe('a logbook of November 2026', () => {
         'profiles writesSince: 1',
         'tools onLathe.point: "corner"',
         'tools shape: 2',
-        // The usual codes of each kind of control, and how it usually compensates.
+        // The usual codes of each kind of control, how it usually compensates, and how positions are written.
         ...BUILT_IN_PROFILES.map(({ ownCodes }) => `profiles ownCodes: ${JSON.stringify(ownCodes)}`),
-        `profiles reading.compensation: ${JSON.stringify(BUILT_IN_PROFILES.at(-1)?.reading.compensation)}`,
+        ...BUILT_IN_PROFILES.flatMap(({ reading: { compensation, positions } }) => [
+          `profiles reading.compensation: ${JSON.stringify(compensation)}`,
+          `profiles reading.positions: ${JSON.stringify(positions)}`,
+        ]),
       ]),
     )
     const kept = (entries: Logged[]) =>

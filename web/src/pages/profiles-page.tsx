@@ -22,6 +22,7 @@ import { ReadingSection } from '../reference/reading-section.tsx'
 import { RowsPage } from '../reference/rows-page.tsx'
 import { SettingSection } from '../reference/setting-section.tsx'
 import { useSave } from '../reference/use-save.ts'
+import { WaysSection } from '../reference/ways-section.tsx'
 import { Findings } from '../ui/verdict.tsx'
 
 /** The profiles: how each kind of control wants things written, with what it comes to beside it. */
@@ -258,6 +259,14 @@ function ProfileEditor({ profile }: { profile: Profile }) {
           setValue={setValue}
           note={notes(errors.reading, 'reading.note')}
         />
+        {draft.reading && (
+          <WaysSection
+            positions={draft.reading.positions}
+            errors={errors.reading?.positions}
+            register={register}
+            setValue={setValue}
+          />
+        )}
         <CompensationSection errors={errors.reading?.compensation} register={register} />
         <OwnCodesSection control={control} register={register} errors={errors.ownCodes} asked={asked} />
         <Section title="Blocks and comments">

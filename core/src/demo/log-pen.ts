@@ -15,7 +15,7 @@ import {
   proveCase,
   restsOf,
 } from '../prepare/index.ts'
-import { coverageOf, prove } from '../prove/index.ts'
+import { coverageOf, type Layout, prove } from '../prove/index.ts'
 import { asTyped, type TypedLength } from '../quantity/index.ts'
 import {
   deriveSetup,
@@ -26,7 +26,7 @@ import {
   offsetTable,
   shapeNow,
 } from '../setup/index.ts'
-import { HOUSING_HASH, housingLayout, housingProgram } from './programs.ts'
+import { HOUSING_HASH, housingLayout, housingProgram, REBATE_HASH, rebateProgram } from './programs.ts'
 import { demoReference } from './reference.ts'
 
 export const MINUTE = 60_000
@@ -163,39 +163,54 @@ export function openLog(
       masterLength: typed('4.0000'),
       machine,
     })
-  /** What stands on the table, and the program proved against it. */
-  const proveHousing = (minutes: number) => {
-    write(minutes, { kind: 'laid-out', ...housingLayout })
+  /** A program proved against what stands in the work area. */
+  const proveText = (
+    minutes: number,
+    of: { title: string; text: string; hash: string; layout: Layout; offset: string; tools: number[] },
+  ) => {
+    const { title, text, hash, layout } = of
     const { setup } = offset()
-    const lengths = deriveTools(log, demoReference.machines[0] as Machine, 'inch')
+    const on = demoReference.machines.find(({ id }) => id === machine.id) as Machine
+    const lengths = deriveTools(log, on, 'inch')
     const table = offsetTable(setup, log, demoReference)
-    const { tools, profiles } = demoReference
-    const proof = prove(
-      proveCase(setup, table, lengths, tools, housingLayout, { text: housingProgram, frame: 'G54' }),
-    )
-    const used = { offsets: ['G54'], tools: [3, 7, 12] }
+    const { tools } = demoReference
+    const proof = prove(proveCase(setup, table, lengths, tools, layout, { text, frame: 'G54' }))
+    const count = (severity: string) => proof.findings.filter((each) => each.severity === severity).length
     write(minutes, {
       kind: 'proved',
-      title: 'O5410 first side',
+      title,
       frame: 'G54',
-      hash: HOUSING_HASH,
-      characters: housingProgram.length,
-      text: housingProgram,
+      hash,
+      characters: text.length,
+      text,
       verdict: proof.verdict,
-      counts: { stop: 0, look: 0, note: 0 },
+      counts: { stop: count('stop'), look: count('look'), note: count('note') },
       worst: proof.findings.map(({ code, line, says }) => ({ code, line, says })),
       seconds: proof.time.total,
-      rests: proofRests(setup, lengths, used),
+      rests: proofRests(setup, lengths, { offsets: [of.offset], tools: of.tools }),
       lengths: lengths
-        .filter(({ tool }) => used.tools.includes(tool))
+        .filter(({ tool }) => of.tools.includes(tool))
         .map(({ tool, length }) => ({ tool, length: length.value })),
       tools: tools
-        .filter(({ machineId, number }) => machineId === machine.id && used.tools.includes(number))
+        .filter(({ machineId, number }) => machineId === machine.id && of.tools.includes(number))
         .map(({ id, version }) => ({ id, version })),
-      uses: used.tools,
+      uses: of.tools,
       coverage: coverageOf(proof.program),
-      profile: { id: setup.profile.id, version: profiles[0]?.version ?? 1 },
+      profile: { id: setup.profile.id, version: setup.profile.version },
       machine,
+    })
+  }
+  /** What stands on the table, and two programs proved against it. */
+  const proveHousing = (minutes: number) => {
+    write(minutes, { kind: 'laid-out', ...housingLayout })
+    const at = { layout: housingLayout, offset: 'G54' }
+    proveText(0, { ...at, title: 'O5412 rebate', text: rebateProgram, hash: REBATE_HASH, tools: [7] })
+    proveText(minutes, {
+      ...at,
+      title: 'O5410 first side',
+      text: housingProgram,
+      hash: HOUSING_HASH,
+      tools: [3, 7, 12],
     })
   }
   /** A program built from cycles. */
@@ -242,6 +257,7 @@ export function openLog(
     write,
     build,
     proveHousing,
+    proveText,
     getReady,
     sweep,
     readJaw,

@@ -306,6 +306,67 @@ M30
 %
 `
 
+/** A rebate along two edges of the housing, written for its edge and cut with compensation; the wear was gauged. */
+export const rebateProgram = `%
+O5412 (FOCUSER HOUSING, REBATE)
+(MADE UP FOR THE DEMO)
+(A QUALIFIED PERSON MUST PROVE THIS PROGRAM)
+G20 G90 G17 G40 G49 G80 G69 G94
+G53 G0 Z0.
+(T7 1/2 END MILL: REBATE ALONG TWO EDGES)
+T7 M6
+(WEAR OF ITS DIAMETER, AS IT WAS GAUGED)
+#2607=-0.0020
+G90 G54 G0 X-1. Y-2.9
+S4500 M3
+G43 H7 Z1. M8
+G0 Z-0.2
+G1 G41 D7 X0.4 F28.
+Y-0.5 ,R0.3
+X3.2
+G3 X3.5 Y-0.2 R0.3
+G1 Y0.1
+G40 X4.2 Y0.6
+G0 Z1.
+M9
+G53 G0 Z0.
+M30
+%
+`
+
+/** SHA-256 of it. */
+export const REBATE_HASH = 'fecb1b6bba786a593ac91d7f559d525c646522c8b26b2a98fc2d9c0eaf0a9424'
+
+/** A taper and a ridge on the nose of the drawtube: roughed, then finished with the nose of the insert led beside them. */
+export const taperProgram = `%
+O5422 (DRAWTUBE, TAPERED NOSE)
+(MADE UP FOR THE DEMO)
+(A QUALIFIED PERSON MUST PROVE THIS PROGRAM)
+G20 G40 G80 G99
+G28 U0. W0.
+(T1 80 DEG INSERT, NOSE 1/32)
+T0101
+G50 S2500
+G96 S500 M3
+G0 X1.5 Z0.1 M8
+G71 P10 Q20 U0.02 W0.003 D0.05 F0.01
+N10 G42 G0 X0.96
+G1 Z0. F0.005
+X1.2 Z-0.45
+Z-0.6
+G3 X1.32 Z-0.66 R0.06
+G1 Z-0.9
+N20 G40 X1.5
+G70 P10 Q20
+M9
+G28 U0. W0.
+M30
+%
+`
+
+/** SHA-256 of it. */
+export const TAPER_HASH = '141cc71af1a47c2811d0c0b4cdc9e9fbc4d384d50c2638406c31b610cab8ff47'
+
 /** One slip of the hand: what it is found as, and the change of the good program that makes it. */
 export interface Slip {
   code: string

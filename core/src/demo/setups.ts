@@ -5,7 +5,15 @@ import type { Entry } from '../setup/index.ts'
 import { CHIP_PART, FACE_CORRECTED_AFTER, housingGauging, measuredHousings, OUT_PART } from './gauging.ts'
 import { edgeFinder, MINUTE, opening, openLog, toolOnBlock, typed } from './log-pen.ts'
 import { palletSetup } from './pallet-setup.ts'
-import { housingSheet, scaleLayout, scaleSheet, tubeLayout, tubeSheet } from './programs.ts'
+import {
+  housingSheet,
+  scaleLayout,
+  scaleSheet,
+  TAPER_HASH,
+  taperProgram,
+  tubeLayout,
+  tubeSheet,
+} from './programs.ts'
 import { demoReference } from './reference.ts'
 
 const DAY = 24 * 60 * MINUTE
@@ -258,13 +266,25 @@ export function demoEntries(now: number, random: () => number): Entry[] {
 
   const rings = openLog(now - 1.6 * DAY, 'LB', nextId, opening('Drawtube, O-ring grooves', lathe, 0.002))
   rings.getReady(lathe)
-  const turned = (axis: 'X' | 'Z', reading: Reading) =>
+  const turned = (axis: 'X' | 'Z', reading: Reading, offset = 'T4') =>
     rings.write(axis === 'X' ? 5 : 3, {
       kind: 'pickup',
-      offset: 'T4',
+      offset,
       reading,
       machine: { id: lathe.id, version: lathe.version },
     })
+  const first = {
+    method: 'faced',
+    axis: 'Z',
+    machinePosition: typed('-12.0340'),
+    drawingPosition: typed('0'),
+  } as const
+  turned('Z', first, 'T1')
+  turned(
+    'X',
+    { method: 'skimmed', axis: 'X', machinePosition: typed('-9.5025'), measured: typed('1.3750') },
+    'T1',
+  )
   turned('Z', {
     method: 'faced',
     axis: 'Z',
@@ -279,6 +299,14 @@ export function demoEntries(now: number, random: () => number): Entry[] {
   })
   rings.write(3, { kind: 'laid-out', ...tubeLayout })
   rings.build(8, tubeSheet)
+  rings.proveText(6, {
+    title: 'O5422 tapered nose',
+    text: taperProgram,
+    hash: TAPER_HASH,
+    layout: tubeLayout,
+    offset: 'T1',
+    tools: [1],
+  })
 
   return [
     ...brackets,

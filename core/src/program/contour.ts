@@ -71,7 +71,7 @@ export function alongPiece(
 
 /** As it is written: each piece with its own line, feed and compensation, as the finishing cycle does it. */
 export function alongContour(run: Run, pieces: readonly ContourPiece[]): void {
-  const { lineIndex, feed, compensation } = run
+  const { lineIndex, feed } = run
   const compensate = (by: 40 | 41 | 42) => {
     if (run.compensation === by) return
     run.compensation = by
@@ -83,9 +83,22 @@ export function alongContour(run: Run, pieces: readonly ContourPiece[]): void {
     run.lineIndex = piece.line
     alongPiece(run, piece, 0, 0, FLAG.CYCLE | FLAG.CONTOUR)
   }
-  compensate(40)
   Object.assign(run, { lineIndex, feed })
-  if (compensation !== 40) compensate(compensation)
+}
+
+/** Back to where the cycle began: not beside anything. What holds at the end of the contour holds after it. */
+export function backTo(run: Run, x: number, z: number): void {
+  const { compensation } = run
+  const back = () => run.go(ROW.RAPID, x, 0, z, FLAG.CYCLE)
+  if (compensation === 40) {
+    back()
+    return
+  }
+  run.compensation = 40
+  run.changed()
+  back()
+  run.compensation = compensation
+  run.changed()
 }
 
 /** The path of the tip with the nose led beside a contour from where the tool stands; the contour itself where nothing is led. */

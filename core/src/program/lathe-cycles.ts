@@ -1,4 +1,4 @@
-import { alongContour, alongPiece, besideContour, contourPoints } from './contour.ts'
+import { alongContour, alongPiece, backTo, besideContour, contourPoints } from './contour.ts'
 import type { ContourPiece } from './contour-piece.ts'
 import { FLAG, isSameLength, ROW } from './motion.ts'
 import type { Run } from './run.ts'
@@ -202,7 +202,7 @@ function reached(
 export function finishCycle(run: Run, contour: readonly ContourPiece[]): void {
   const start = at(run)
   alongContour(run, contour)
-  rapid(run, start.x, start.z)
+  backTo(run, start.x, start.z)
 }
 
 /** What a roughing cycle goes by: the contour, or the tip's path beside it where the control leads the nose in these cycles too. */

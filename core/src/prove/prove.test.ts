@@ -5,7 +5,10 @@ import {
   housingLayout,
   housingProgram,
   housingSlips,
+  rebateProgram,
   ringProgram,
+  taperProgram,
+  tubeLayout,
   turnedProgram,
   withSlip,
 } from '../demo/index.ts'
@@ -46,6 +49,21 @@ describe('a program in its setup', () => {
     expect(verdict).toBe('good')
     expect(time.total).toBeGreaterThan(30)
     expect(approaches.map(({ tool }) => tool)).toEqual([7, 3, 12])
+  })
+
+  it('a rebate is cut beside its edge, by the radius of the cutter and the wear that was gauged', () => {
+    const { findings, program } = prove(setup(rebateProgram))
+    expect(findings.map(({ severity, code }) => `${severity} ${code}`)).toEqual([
+      'look loads-offset',
+      'note compensation-by',
+    ])
+    const { motion, written } = program
+    // Along X0.4 the middle of the cutter goes 0.249 to the left: half of 0.5 - 0.002.
+    const along = Array.from(motion.line, (line, row) =>
+      line === 16 ? endOf(motion, row) : undefined,
+    ).filter(Boolean)
+    expect(along[0]?.[0]).toBeCloseTo(0.151, 9)
+    expect(written).toBeDefined()
   })
 
   it('may count its holes in a loop and cut its levels by a subprogram', () => {
@@ -261,6 +279,23 @@ describe('on a lathe', () => {
     expect(turning(`${head}G0 X1.1 Z-3.5\nX1.2\nG28 U0. W0.\nM30`)).toContain('rapid-hits')
     // Through the groove that was cut before, no harm.
     expect(turning(`${head}G0 X1.1 Z-.5\nG1 X.8 F.004\nG0 X1.1\nX.85\nX1.1\nG28 U0. W0.\nM30`)).toEqual([])
+  })
+  it('a taper is finished with the nose beside it, and without G42 it is said how large it comes out', () => {
+    const tools = demoReference.tools.filter(({ machineId }) => machineId === lathe.id)
+    const proved = (text: string) => prove({ ...turningCase(text), tools, layout: tubeLayout }).findings
+    expect(proved(taperProgram).map(({ severity, code }) => `${severity} ${code}`)).toEqual(
+      ['note compensation-by', 'note turret-unknown'].filter(
+        (each) => lathe.turret === null || !each.includes('turret'),
+      ),
+    )
+    const plainly = proved(taperProgram.replace('G42 ', '').replace('G40 X1.5', 'X1.5'))
+    // 0.12 out on the radius over 0.45: 14.93 deg. R (sin + cos - 1) / cos, twice: 2 x 0.03125 x 0.22391 / 0.96624.
+    expect(plainly.map(({ says }) => says)).toContain(
+      'Without compensation for the nose of T1, this taper comes out 0.0145 in large in diameter.',
+    )
+    expect(plainly.find(({ code }) => code === 'nose-arc')?.says).toContain(
+      'this arc of 0.0600 in comes out with a radius of 0.0287 in',
+    )
   })
   it('a T word without its geometry says stop', () => {
     expect(turning(`G20\nT0100\nG97 S500 M3\nG0 X2. Z1.\nM30`)).toContain('offset-unknown')

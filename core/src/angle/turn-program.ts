@@ -112,6 +112,7 @@ function against(
   if (words.some(({ variable }) => variable !== undefined))
     return 'a macro variable: its value is not known here.'
   if (words.some(({ letter }) => 'ABCUVW'.includes(letter))) return 'a rotary or a second axis.'
+  if (words.some(({ letter }) => letter === ',A')) return 'the angle of a line.'
   for (const letter of 'XYIJR')
     if (words.filter((word) => word.letter === letter).length > 1) return `${letter} stands there twice.`
   return undefined

@@ -117,6 +117,7 @@ const compact: Profile = {
     positions: {
       polar: false,
       scaling: true,
+      patterns: true,
       mirror: { on: 'G101', off: 'G100', about: 'zero' },
       corners: 'words',
     },
@@ -186,6 +187,7 @@ const twoLine: Profile = {
     positions: {
       polar: true,
       scaling: true,
+      patterns: false,
       mirror: { on: 'G51.1', off: 'G50.1', about: 'word' },
       corners: 'comma',
     },

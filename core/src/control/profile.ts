@@ -215,6 +215,7 @@ export const USUAL_COMPENSATION: z.infer<typeof compensation> = {
 const positions = z.object({
   polar: z.boolean().describe('by radius and angle (G15, G16)'),
   scaling: z.boolean().describe('scaled (G50, G51)'),
+  patterns: z.boolean().describe('holes of a canned cycle on a circle or an arc (G70, G71)'),
   mirror: z
     .object({
       on: wordCode,
@@ -232,7 +233,13 @@ const positions = z.object({
 export type Positions = z.infer<typeof positions>
 
 /** A control that has none of them. */
-export const NO_POSITIONS: Positions = { polar: false, scaling: false, mirror: null, corners: null }
+export const NO_POSITIONS: Positions = {
+  polar: false,
+  scaling: false,
+  patterns: false,
+  mirror: null,
+  corners: null,
+}
 
 /** How the control reads and moves, for proving a program. Every value is a default to be checked against the manual. */
 const reading = z.object({

@@ -204,7 +204,6 @@ export function openLog(
   const proveHousing = (minutes: number) => {
     write(minutes, { kind: 'laid-out', ...housingLayout })
     const at = { layout: housingLayout, offset: 'G54' }
-    proveText(0, { ...at, title: 'O5412 rebate', text: rebateProgram, hash: REBATE_HASH, tools: [7] })
     proveText(minutes, {
       ...at,
       title: 'O5410 first side',
@@ -212,6 +211,7 @@ export function openLog(
       hash: HOUSING_HASH,
       tools: [3, 7, 12],
     })
+    proveText(4, { ...at, title: 'O5412 rebate', text: rebateProgram, hash: REBATE_HASH, tools: [7] })
   }
   /** A program built from cycles. */
   const build = (minutes: number, draft: SheetDraft) => {

@@ -142,13 +142,13 @@ const tools: readonly ToolShape[] = [
   tool(12, '5/16-24 spiral flute tap', 'tap', [0.3125, 0.9, 2.4, 1.6, 1.7], 1 / 24),
   tool(15, '60 deg engraver', 'engraver', [0.125, 0.2, 1.1, 1.25, 2]),
   tool(16, 'Probe', 'probe', [0.2362, 0.3, 1.97, 1.26, 3]),
-  { ...toolOn('lathe-1', 1, '80 deg turning insert', 'turning', [0.375, 0.375, 1.25, 1, 2]), nose: 0.03125 },
   { ...toolOn('lathe-1', 4, '0.118 grooving insert', 'grooving', [0.118, 0.3, 1.2, 1, 2]), nose: 0.008 },
   {
     ...toolOn('lathe-1', 6, '0.094 inside grooving bar', 'grooving', [0.094, 0.1, 2, 1, 2]),
     nose: 0.004,
     onLathe: { side: 'inside', corner: 'low', point: 'corner', bar: 0.5 },
   },
+  { ...toolOn('lathe-1', 1, '80 deg turning insert', 'turning', [0.375, 0.375, 1.25, 1, 2]), nose: 0.03125 },
 ]
 
 /** A vise of the sample that the invented shop has measured: its fixed jaw is a little thicker. */

@@ -264,42 +264,30 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     says: "Anti-rotation screw in the collet's keyway",
   })
 
-  const rings = openLog(now - 1.6 * DAY, 'LB', nextId, opening('Drawtube, O-ring grooves', lathe, 0.002))
-  rings.getReady(lathe)
-  const turned = (axis: 'X' | 'Z', reading: Reading, offset = 'T4') =>
-    rings.write(axis === 'X' ? 5 : 3, {
+  const touched = (log: typeof tube, axis: 'X' | 'Z', offset: string, reading: Reading) =>
+    log.write(axis === 'X' ? 5 : 3, {
       kind: 'pickup',
       offset,
       reading,
       machine: { id: lathe.id, version: lathe.version },
     })
-  const first = {
+
+  const taper = openLog(now - 5 * DAY, 'LB', nextId, opening('Drawtube, tapered nose', lathe, 0.002))
+  taper.getReady(lathe)
+  touched(taper, 'Z', 'T1', {
     method: 'faced',
     axis: 'Z',
     machinePosition: typed('-12.0340'),
     drawingPosition: typed('0'),
-  } as const
-  turned('Z', first, 'T1')
-  turned(
-    'X',
-    { method: 'skimmed', axis: 'X', machinePosition: typed('-9.5025'), measured: typed('1.3750') },
-    'T1',
-  )
-  turned('Z', {
-    method: 'faced',
-    axis: 'Z',
-    machinePosition: typed('-11.4060'),
-    drawingPosition: typed('0'),
   })
-  turned('X', {
+  touched(taper, 'X', 'T1', {
     method: 'skimmed',
     axis: 'X',
-    machinePosition: typed('-9.1180'),
+    machinePosition: typed('-9.5025'),
     measured: typed('1.3750'),
   })
-  rings.write(3, { kind: 'laid-out', ...tubeLayout })
-  rings.build(8, tubeSheet)
-  rings.proveText(6, {
+  taper.write(3, { kind: 'laid-out', ...tubeLayout })
+  taper.proveText(6, {
     title: 'O5422 tapered nose',
     text: taperProgram,
     hash: TAPER_HASH,
@@ -308,8 +296,26 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     tools: [1],
   })
 
+  const rings = openLog(now - 1.6 * DAY, 'LB', nextId, opening('Drawtube, O-ring grooves', lathe, 0.002))
+  rings.getReady(lathe)
+  touched(rings, 'Z', 'T4', {
+    method: 'faced',
+    axis: 'Z',
+    machinePosition: typed('-11.4060'),
+    drawingPosition: typed('0'),
+  })
+  touched(rings, 'X', 'T4', {
+    method: 'skimmed',
+    axis: 'X',
+    machinePosition: typed('-9.1180'),
+    measured: typed('1.3750'),
+  })
+  rings.write(3, { kind: 'laid-out', ...tubeLayout })
+  rings.build(8, tubeSheet)
+
   return [
     ...brackets,
+    ...taper.log,
     ...scale.log,
     ...rings.log,
     ...palletSetup(now - 1.1 * DAY, nextId, pallets),

@@ -18,6 +18,8 @@ export interface Codes {
   mirrorOff?: number
   polarOn?: number
   polarOff?: number
+  circle?: number
+  arcOfHoles?: number
   extended?: number
   text?: number
   mapping?: number
@@ -29,7 +31,7 @@ export interface Codes {
 }
 
 /** Codes that mean the same wherever they are, and that a control has or has not, as its profile says. */
-export const OF_PROFILE: ReadonlySet<number> = new Set([15, 16, 50, 50.1, 51, 51.1, 100, 101])
+export const OF_PROFILE: ReadonlySet<number> = new Set([15, 16, 50, 50.1, 51, 51.1, 70, 71, 100, 101])
 
 /** Codes of the standard that a profile names for what they are. */
 const OWN_AS_STANDARD = new Set([10, 68, 69, ...OF_PROFILE])
@@ -48,6 +50,8 @@ export function codesOf({ profile, machine }: ReadOptions): Codes {
     mirrorOff: ofMill(reading.positions.mirror?.off),
     polarOn: reading.positions.polar ? ofMill('G16') : undefined,
     polarOff: reading.positions.polar ? ofMill('G15') : undefined,
+    circle: reading.positions.patterns ? ofMill('G70') : undefined,
+    arcOfHoles: reading.positions.patterns ? ofMill('G71') : undefined,
     extended: numberOf(profile.offsets.extended?.code),
     text: ofMill(reading.text),
     mapping: ofMill(reading.mapping?.code),

@@ -16,9 +16,10 @@ import { RADIAN } from './control-state.ts'
 import { byAngle, cornerWord, goDrawn, isDrawn } from './drawn-words.ts'
 import { type CycleSaid, type CycleWords, MILL_CYCLES, millCycle } from './mill-cycles.ts'
 import { gather, isPallet, setFrames, setModes, tools } from './modes.ts'
-import { ROW } from './motion.ts'
+import { PLANE_AXES, ROW } from './motion.ts'
 import { nonModal } from './non-modal.ts'
 import { ownAfter, ownCalls } from './own-codes.ts'
+import { holesAround } from './patterns.ts'
 import type { Run } from './run.ts'
 import { notWhileScaled } from './scaled.ts'
 import { COMMA_A } from './scan.ts'
@@ -66,6 +67,7 @@ function move(block: Block): void {
   if (run.lathe) {
     if (turningBlock(block)) return
   }
+  if (pattern(block)) return
   const cycle = run.lathe ? undefined : g.findLast((code) => MILL_CYCLES.has(code))
   const cycleBefore = MILL_CYCLES.has(run.motion)
   if (cycle !== undefined) run.motion = cycle
@@ -165,6 +167,42 @@ function move(block: Block): void {
   else run.go(kind, ...to)
   if (run.modalMacro?.level === run.frames.length)
     callMacro(block, run.modalMacro.program, run.modalMacro.args.slice())
+}
+
+/** A pattern of holes of the canned cycle that holds, or that stands in the block too; true where it is one. */
+function pattern(block: Block): boolean {
+  const { run, g, codes } = block
+  const code = g.find((each) => each === codes.circle || each === codes.arcOfHoles)
+  if (run.lathe || code === undefined) return false
+  if (!MILL_CYCLES.has(run.motion) || Number.isNaN(run.sticky.z)) {
+    run.wrong(
+      'pattern-no-cycle',
+      'stop',
+      `G${code} without a canned cycle before it: write that with L0 first.`,
+      {
+        does: 'The control stops with an alarm.',
+      },
+    )
+    return true
+  }
+  const [first, second] = PLANE_AXES[run.plane]
+  const centre = [run.wx, run.wy, run.wz]
+  const { absolute } = run
+  run.absolute = true
+  for (const [p, q] of holesAround(run, code as 70 | 71) ?? []) {
+    const to: [number, number, number] = [run.wx, run.wy, run.wz]
+    to[first] = (centre[first] as number) + p
+    to[second] = (centre[second] as number) + q
+    millCycle(run, run.motion, to, NO_WORDS, 'goes on')
+  }
+  run.absolute = absolute
+  return true
+}
+
+const NO_WORDS: CycleWords = {
+  ...{ depth: undefined, r: undefined, q: undefined, p: undefined, i: undefined, j: undefined },
+  repeats: 1,
+  multiple: undefined,
 }
 
 /** The holes of a block: under polar positions each repeat of an angle goes on round the circle. */

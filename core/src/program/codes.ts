@@ -88,6 +88,8 @@ const MILL: Record<number, CodeMeaning> = {
   51.1: of(MIRROR, 'Mirrors the program.'),
   68: of(ROTATION, 'Turns the program about X Y by R degrees.'),
   69: of(ROTATION, 'Turning off.'),
+  70: of(0, 'Holes of the canned cycle on a circle about where the tool stands.'),
+  71: of(0, 'Holes of the canned cycle on an arc about where the tool stands.'),
   73: of(MOTION, 'Chip-breaking drilling: short pecks, a small retreat after each.'),
   74: of(MOTION, 'Left-hand tapping.'),
   76: of(MOTION, 'Fine boring: stops turned, shifts off the wall, comes out.'),

@@ -73,6 +73,44 @@ describe('positions by radius and angle (common practice)', () => {
   })
 })
 
+describe('holes on a circle and on an arc (common practice, from memory)', () => {
+  const head = 'G0 X1. Y2. Z1.\nG81 Z-.5 R.1 F9. L0\n'
+  const holes = (text: string) =>
+    path(`${head}${text}\nG80`, COMPACT)
+      .filter((each) => each.startsWith('line'))
+      .map((each) =>
+        each
+          .split(' ')
+          .slice(1, 3)
+          .map((value) => Number(Number(value).toFixed(6)) + 0),
+      )
+  const at = (degrees: number) =>
+    [1 + 2 * Math.cos((degrees * Math.PI) / 180), 2 + 2 * Math.sin((degrees * Math.PI) / 180)].map(
+      (value) => Number(value.toFixed(6)) + 0,
+    )
+
+  it('lie round where the tool stands, which is not drilled itself', () => {
+    expect(holes('G70 I2. J30. L4')).toEqual([at(30), at(120), at(210), at(300)])
+    expect(holes('G71 I2. J30. K15. L3')).toEqual([at(30), at(45), at(60)])
+    expect(holes('G91 G70 I2. J30. L4\nG90')).toEqual([at(30), at(120), at(210), at(300)])
+  })
+
+  it.each([
+    ['no cycle', 'G0 X1.\nG70 I2. L4', 'pattern-no-cycle 4'],
+    ['no radius', `${head}G70 L4`, 'pattern-words 5'],
+    ['no count, no angle', `${head}G71 I2.`, 'pattern-words 5'],
+    ['a radius of nothing', `${head}G70 I0. L4`, 'pattern-words 5'],
+    ['no holes', `${head}G70 I2. L0`, 'pattern-words 5'],
+    ['more holes than are followed', `${head}G70 I2. L99999`, 'pattern-words 5'],
+  ])('stops: %s', (_, text, code) => {
+    expect(said(text, COMPACT)).toContain(code)
+  })
+
+  it('are not known to a control without them', () => {
+    expect(said(`${head}G70 I2. L4`)).toContain('unknown-code 5')
+  })
+})
+
 describe('a program that is scaled (common practice)', () => {
   it('about a point, or where the tool stands; by one factor, or one for each axis', () => {
     expectSame(path('G51 X1. Y1. Z0. P2.\nG1 X2. Y3. Z-1.\nG50 X0.'), ['line 3 5 -2', 'line 0 5 -2'])

@@ -97,8 +97,8 @@ function upFirst(of: HitCase, hit: Hit): Mending | undefined {
   const row = hit.row
   const line = motion.line[row] as number
   const state = motion.states[motion.state[row] as number]
-  if (lathe || !state || state.rotation || (motion.flags[row] as number) & (FLAG.CYCLE | FLAG.TO_MACHINE))
-    return undefined
+  if (lathe || !state || state.rotation || state.scaled) return undefined
+  if ((motion.flags[row] as number) & (FLAG.CYCLE | FLAG.TO_MACHINE)) return undefined
   const [from, to] = [endOf(motion, row - 1), endOf(motion, row)]
   const top = boundsOf(hit.body).greatest[2] + clearance
   // Only a sideways move that is too low: one that comes down on something is another matter.

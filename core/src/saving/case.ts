@@ -112,9 +112,9 @@ export function endOfWords(text: string, block: ProgramBlock | undefined): numbe
   return last ?? text.length
 }
 
-/** A height of the motion as a program word says it; undefined where the program is turned or wrapped. */
+/** A height of the motion as a program word says it; undefined where the program is turned, scaled or wrapped. */
 export function heightWord({ of }: SavingCase, state: ModalState, z: number): string | undefined {
-  if (state.rotation || state.mapping !== null || !state.absolute) return undefined
+  if (state.rotation || state.scaled || state.mapping !== null || !state.absolute) return undefined
   const unit = state.inch ? 'inch' : 'mm'
   return writeNumber(convertLength(z - state.shift[2], of.unit, unit), unit, of.profile)
 }
@@ -137,7 +137,8 @@ export function cycleGroups({ motion }: SavingCase): CycleGroup[] {
   const groups: CycleGroup[] = []
   for (let row = 0; row < motion.count; row++) {
     const state = stateAt(motion, row)
-    if (!state?.cycle || ((motion.flags[row] as number) & FLAG.CYCLE) === 0) continue
+    // A line with a radius and an angle says nothing without the lines before it.
+    if (!state?.cycle || state.polar || ((motion.flags[row] as number) & FLAG.CYCLE) === 0) continue
     const line = motion.line[row] as number
     let group = groups.at(-1)
     const follows =

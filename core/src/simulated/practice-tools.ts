@@ -36,6 +36,7 @@ export const practiceTools = (kind: MachineKind, unit: LengthUnit): ToolShape[] 
         stickOut,
         holderDiameter,
         holderLength,
+        ...(tool === 'turning' ? { nose: unit === 'inch' ? 1 / 64 : 0.4 } : {}),
         pitch: null,
         note: '',
       },

@@ -28,7 +28,7 @@ describe('the board of the demo', () => {
     ])
     expect(first?.setups[1]?.stale).toContain('The squareness of the vise')
     expect(first?.notes.map(({ by }) => by)).toEqual(['MK'])
-    expect(second?.setups).toMatchObject([
+    expect(second?.setups.slice(0, 2)).toMatchObject([
       {
         title: 'Drawtube, first operation',
         next: { step: 'hold', says: expect.stringContaining('clamping direction') },

@@ -21,6 +21,7 @@ export function WaysSection({ positions, errors, register, setValue }: WaysSecti
   return (
     <Section title="Ways of writing positions">
       <CheckField label="Radius and angle: G16, off G15" {...register(`${at}.polar`)} />
+      <CheckField label="Holes on a circle or arc: G70, G71" {...register(`${at}.patterns`)} />
       <CheckField label="Scaled: G51, off G50" {...register(`${at}.scaling`)} />
       <CheckField
         label="Mirrored"

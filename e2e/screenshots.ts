@@ -1,5 +1,5 @@
 import { join } from 'node:path'
-import { housingProgram } from '@dogleg/core/demo'
+import { rebateProgram } from '@dogleg/core/demo'
 import type { SimulatedView } from '@dogleg/core/simulated'
 import { chromium } from '@playwright/test'
 import { openAt, quiet, toStep } from './dogleg.ts'
@@ -63,7 +63,10 @@ await shot('zero-corner')
 
 // The job that comes back every week: its last time lay askew.
 await page.goto('/')
-await page.getByText(/and \d+ earlier/).click()
+await page
+  .getByText(/and \d+ earlier/)
+  .first()
+  .click()
 await openAt(page, /Counterweight bracket/, 'Zero')
 await page.getByRole('tab', { name: /Check/ }).click()
 await page.locator('.recharts-line').first().waitFor()
@@ -80,32 +83,40 @@ await page.getByRole('tab', { name: 'Hole' }).click()
 await page.getByLabel('Tap tip, deep').focus()
 await page.locator('[data-lit="true"]').first().waitFor()
 await shot('code-tapping')
-await page.goto('/')
-await page.getByRole('link', { name: /first side/ }).waitFor()
-const scale = page.getByRole('link', { name: /Drawtube, scale/ }).first()
-if (!(await scale.isVisible()))
-  await page
-    .getByText(/and \d+ earlier/)
-    .first()
-    .click()
-await openAt(page, /Drawtube, scale/, 'Code')
-await page.getByRole('region', { name: 'Program text' }).getByText('G107').first().waitFor()
-await page.getByLabel('Divisions').focus()
-await shot('code-wrapping')
 await open(/first side/, 'Prove')
-// What is next there is another program; the one that was proved is opened by its name.
-await page.goto(`${page.url().split('?')[0]}?program=O5410+first+side`)
+await page.waitForURL(/prove/)
+// What is next there is another program; the ones that were proved are opened by their names.
+const proveAddress = page.url().split('?')[0]
+await page.goto(`${proveAddress}?program=O5412+rebate`)
 await page.getByText('Proved by').waitFor()
-// The same program with one slip: G99 for G98 where a clamp stands between the holes.
+await page.setViewportSize({ width: 800, height: 1280 })
+await page.getByRole('tab', { name: /^Findings/ }).click()
+await page.waitForTimeout(1000)
+await shot('prove-compensated')
+await page.setViewportSize({ width: 1280, height: 800 })
+await page.goto(`${proveAddress}?program=O5412+rebate`)
+await page.getByText('Proved by').waitFor()
+// The same along another edge, and with one slip: G42 for G41 takes the cutter to the side where a clamp stands.
 await page.getByLabel('Open a program file').setInputFiles({
-  name: 'O5410 first side',
+  name: 'O5412 rebate',
   mimeType: 'text/plain',
-  buffer: Buffer.from(housingProgram.replace('G98 G83', 'G99 G83')),
+  buffer: Buffer.from(
+    rebateProgram
+      .replace('Y-0.5 ,R0.3', 'Y-1.05 ,R0.3')
+      .replace('X3.2', 'X3.6')
+      .replace('G3 X3.5 Y-0.2', 'G3 X3.9 Y-0.75')
+      .replace('G41', 'G42'),
+  ),
 })
-await page.getByText('1 stop').waitFor()
+await page
+  .getByText(/\d stops?/)
+  .first()
+  .waitFor()
 await page.getByRole('tab', { name: 'Step' }).click()
-await page.getByRole('button', { name: 'Next finding' }).click()
-await page.getByText('passes through clamp 1').waitFor()
+// What is written, whose radius, and then what is hit.
+for (const _ of ['line 10', 'line 15', 'line 17'])
+  await page.getByRole('button', { name: 'Next finding' }).click()
+await page.getByText('The next press, line 17').waitFor()
 await page.waitForTimeout(1000)
 await shot('prove')
 await open(/first side/, 'Run')

@@ -42,7 +42,10 @@ test('a job that comes back: its angle as recorded, its turning, its zero agains
   page,
 }) => {
   await signIn(page)
-  await page.getByText(/and \d+ earlier/).click()
+  await page
+    .getByText(/and \d+ earlier/)
+    .first()
+    .click()
   await openAt(page, /Counterweight bracket/, 'Zero')
   await page.getByRole('tab', { name: /Check/ }).click()
   await page.locator('.recharts-line').first().waitFor()

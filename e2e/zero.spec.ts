@@ -285,7 +285,10 @@ test('face and diameter on a lathe, checked at the bar; the zero of a job agains
   await expect(page.getByRole('link', { name: /^Zero/ })).toContainText('checked')
 
   await page.getByRole('link', { name: 'Shop' }).click()
-  await page.getByText(/and \d+ earlier/).click()
+  await page
+    .getByText(/and \d+ earlier/)
+    .first()
+    .click()
   await openAt(page, /Counterweight bracket/, 'Zero')
   await page.getByRole('tab', { name: /Check/ }).click()
   await expect(page.getByText(/X is 0\.04\d\d in from where it usually is for this job/)).toBeVisible()

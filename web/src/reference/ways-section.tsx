@@ -20,11 +20,11 @@ export function WaysSection({ positions, errors, register, setValue }: WaysSecti
   const marks = { shouldDirty: true, shouldValidate: true }
   return (
     <Section title="Ways of writing positions">
-      <CheckField label="Radius and angle: G16, off G15" {...register(`${at}.polar`)} />
-      <CheckField label="Holes on a circle or arc: G70, G71" {...register(`${at}.patterns`)} />
-      <CheckField label="Scaled: G51, off G50" {...register(`${at}.scaling`)} />
+      <CheckField label="Polar: G16" {...register(`${at}.polar`)} />
+      <CheckField label="Hole circle: G70, G71" {...register(`${at}.patterns`)} />
+      <CheckField label="Scaling: G51" {...register(`${at}.scaling`)} />
       <CheckField
-        label="Mirrored"
+        label="Mirroring"
         checked={positions.mirror !== null}
         onChange={({ target }) => setValue(`${at}.mirror`, target.checked ? USUAL_MIRROR : null, marks)}
       />

@@ -1,3 +1,4 @@
+import { fileURLToPath } from 'node:url'
 import { defineConfig } from 'vitest/config'
 
 const thorough = process.env.DOGLEG_THOROUGH === '1'
@@ -57,6 +58,10 @@ export default defineConfig({
           name: 'page',
           include: ['web/src/**/*.test.tsx'],
           environment: 'happy-dom',
+          // Files of a worker share their modules: one store in all of them, whichever file is first.
+          alias: {
+            'idb-keyval': fileURLToPath(new URL('./web/src/testing/tablet-store.ts', import.meta.url)),
+          },
           isolate: false,
           setupFiles: [setupFiles, 'web/src/testing/setup.ts'],
           testTimeout,

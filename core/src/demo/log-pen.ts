@@ -26,7 +26,7 @@ import {
   offsetTable,
   shapeNow,
 } from '../setup/index.ts'
-import { HOUSING_HASH, housingLayout, housingProgram, REBATE_HASH, rebateProgram } from './programs.ts'
+import { HOUSING_HASH, housingLayout, housingProgram } from './programs.ts'
 import { demoReference } from './reference.ts'
 
 export const MINUTE = 60_000
@@ -200,18 +200,17 @@ export function openLog(
       machine,
     })
   }
-  /** What stands on the table, and two programs proved against it. */
+  /** What stands on the table, and the program proved against it. */
   const proveHousing = (minutes: number) => {
     write(minutes, { kind: 'laid-out', ...housingLayout })
-    const at = { layout: housingLayout, offset: 'G54' }
     proveText(minutes, {
-      ...at,
+      layout: housingLayout,
+      offset: 'G54',
       title: 'O5410 first side',
       text: housingProgram,
       hash: HOUSING_HASH,
       tools: [3, 7, 12],
     })
-    proveText(4, { ...at, title: 'O5412 rebate', text: rebateProgram, hash: REBATE_HASH, tools: [7] })
   }
   /** A program built from cycles. */
   const build = (minutes: number, draft: SheetDraft) => {

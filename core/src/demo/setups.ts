@@ -6,7 +6,10 @@ import { CHIP_PART, FACE_CORRECTED_AFTER, housingGauging, measuredHousings, OUT_
 import { edgeFinder, MINUTE, opening, openLog, toolOnBlock, typed } from './log-pen.ts'
 import { palletSetup } from './pallet-setup.ts'
 import {
+  housingLayout,
   housingSheet,
+  REBATE_HASH,
+  rebateProgram,
   scaleLayout,
   scaleSheet,
   TAPER_HASH,
@@ -272,6 +275,22 @@ export function demoEntries(now: number, random: () => number): Entry[] {
       machine: { id: lathe.id, version: lathe.version },
     })
 
+  const rebate = openLog(now - 6.2 * DAY, 'RT', nextId, opening('Focuser housing, rebate', mill, 0.002))
+  rebate.getReady(mill)
+  rebate.take(6, edgeFinder('X', '-18.4490', '0'))
+  rebate.take(4, edgeFinder('Y', '-9.2230', '-3.4'))
+  rebate.measureTool(3, 7, '-9.8355')
+  rebate.take(4, toolOnBlock(7, '4.5105', '-9.8355'))
+  rebate.write(3, { kind: 'laid-out', ...housingLayout })
+  rebate.proveText(6, {
+    title: 'O5412 rebate',
+    text: rebateProgram,
+    hash: REBATE_HASH,
+    layout: housingLayout,
+    offset: 'G54',
+    tools: [7],
+  })
+
   const taper = openLog(now - 5 * DAY, 'LB', nextId, opening('Drawtube, tapered nose', lathe, 0.002))
   taper.getReady(lathe)
   touched(taper, 'Z', 'T1', {
@@ -315,6 +334,7 @@ export function demoEntries(now: number, random: () => number): Entry[] {
 
   return [
     ...brackets,
+    ...rebate.log,
     ...taper.log,
     ...scale.log,
     ...rings.log,

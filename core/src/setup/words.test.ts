@@ -43,7 +43,6 @@ describe('what an entry would change, said before it is made', () => {
     ).toEqual([
       'The code of Housing, tapped holes goes stale.',
       'The proof of O5410 first side goes stale.',
-      'The proof of O5412 rebate goes stale.',
       'The gauging of Housing, first side goes stale.',
       'G54 Z goes stale.',
       'The program for G54 goes stale.',
@@ -67,7 +66,6 @@ describe('what an entry would change, said before it is made', () => {
     expect(whatIf(done, strike(done, 'pickup'), demoReference)).toEqual([
       'The code of Housing, tapped holes goes stale.',
       'The proof of O5410 first side goes stale.',
-      'The proof of O5412 rebate goes stale.',
       'The gauging of Housing, first side goes stale.',
       'G54 Z goes away.',
       'The program for G54 goes stale.',
@@ -141,7 +139,6 @@ describe('the words of the logbook', () => {
       'Program built: Housing, tapped holes',
       'Work area laid out: 5 bodies',
       'Proved: O5410 first side, good',
-      'Proved: O5412 rebate, something to look at',
       'Gauging composed: Housing, first side',
       '120 parts measured: 1 to 120',
       'FACE corrected by -0.0013 in after part 120, T7',

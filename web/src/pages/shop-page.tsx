@@ -145,7 +145,7 @@ function MachineSection({ machine, onOpen }: { machine: MachineGlance; onOpen: (
     </Link>
   )
   return (
-    <section aria-labelledby={`machine-${id}`} className="mb-3">
+    <section aria-labelledby={`machine-${id}`} className="mb-1">
       <div className="flex flex-wrap items-center gap-x-4 border-b-2 border-ink">
         <h2 id={`machine-${id}`} className="text-2xl font-semibold">
           {name}

@@ -7,8 +7,6 @@ import { QUIETLY } from '../traveler/address.ts'
 import { useAskedProgram } from './use-asked-program.ts'
 import type { OpenProgram } from './use-program.ts'
 
-vi.mock('idb-keyval', () => import('../testing/tablet-store.ts'))
-
 const log = logOf(/first side/)
 const setup = log[0]?.setup ?? ''
 const opened = vi.fn((_: OpenProgram) => undefined)

@@ -3,8 +3,6 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { kept, room } from '../testing/tablet-store.ts'
 import { isKept, keepProgram, useProgram } from './use-program.ts'
 
-vi.mock('idb-keyval', () => import('../testing/tablet-store.ts'))
-
 beforeEach(() => {
   kept.clear()
   room.full = false

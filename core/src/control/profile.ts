@@ -233,7 +233,7 @@ const positions = z.object({
 export type Positions = z.infer<typeof positions>
 
 /** A control that has none of them. */
-export const NO_POSITIONS: Positions = {
+const NO_POSITIONS: Positions = {
   polar: false,
   scaling: false,
   patterns: false,

@@ -136,7 +136,7 @@ export function target(run: Run, { machine }: { machine: boolean }): [number, nu
     y === undefined ? run.wy : (base[1] as number) + y,
     z === undefined ? run.wz : (base[2] as number) + z,
   ]
-  if (!machine) polarTarget(run, to)
+  if (!machine) polarTarget(run, to, (letter) => lengthOf(run, letter))
   return to
 }
 

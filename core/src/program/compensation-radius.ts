@@ -1,7 +1,7 @@
 import type { Profile } from '../control/index.ts'
 import { type ModalState, PLANE_AXES } from './motion.ts'
 import type { ReadOptions } from './read-options.ts'
-import type { Scaled } from './scaled.ts'
+import type { Scaled } from './ways.ts'
 
 /** What of a control's state says the radius. */
 interface Asked {

@@ -3,19 +3,17 @@ import type { LengthUnit } from '../quantity/index.ts'
 import type { ContourPiece } from './contour-piece.ts'
 import type { Corner } from './corners.ts'
 import { Diagnoser, type Mend } from './diagnose.ts'
-import type { OpenAngle } from './drawn-words.ts'
 import { type Frame, newLocals } from './frame.ts'
 import type { Library } from './library.ts'
 import { modalState } from './modal-state.ts'
 import { FLAG, MotionBuilder, type SpindleDirection } from './motion.ts'
 import { type LengthMeasured, MOST_WRITTEN, type OffsetWritten, type VariableSet } from './offset-written.ts'
-import type { Polar } from './polar.ts'
 import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
-import type { Scaled } from './scaled.ts'
 import { Scanner } from './scan.ts'
 import { rpmAlong, rpmAtRadius, rpmRound, type SurfaceSpeed } from './surface-speed.ts'
 import type { TakenOnWord } from './taken.ts'
+import type { Mirror, OpenAngle, Polar, Scaled, Scaling } from './ways.ts'
 import { Work } from './work.ts'
 
 export const RADIAN = Math.PI / 180
@@ -88,9 +86,8 @@ export class ControlState {
   offset: string
   rotation: { x: number; y: number; degrees: number; cos: number; sin: number } | null = null
   mapping: { radius: number; y: number; rotary: number } | null = null
-  scaling: { at: [number, number, number]; by: [number, number, number] } | null = null
-  /** Where each axis is mirrored about; null where it is not. */
-  mirror: [number | null, number | null, number | null] = [null, null, null]
+  scaling: Scaling | null = null
+  mirror: Mirror = [null, null, null]
   /** What both come to. */
   scaled: Scaled | null = null
   polar: Polar | null = null

@@ -156,7 +156,8 @@ describe('two ways to say one thing', () => {
           const [kind, ...numbers] = each.split(' ')
           const [other, ...others] = (b[n] as string).split(' ')
           expect(kind).toBe(other)
-          numbers.forEach((value, axis) => expect(Number(value)).toBeCloseTo(Number(others[axis]), 6))
+          for (const [axis, value] of numbers.entries())
+            expect(Number(value)).toBeCloseTo(Number(others[axis]), 6)
         })
       }),
       { numRuns: times(300, 3_000) },

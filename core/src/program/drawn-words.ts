@@ -3,20 +3,7 @@ import { RADIAN } from './control-state.ts'
 import { ROW } from './motion.ts'
 import type { Run } from './run.ts'
 import { COMMA_A, COMMA_C, COMMA_R } from './scan.ts'
-
-/** A line of which only the angle is known yet: the next one says where both end. */
-export interface OpenAngle {
-  degrees: number
-  /** Line from 0. */
-  line: number
-  corner: CornerWord | undefined
-}
-
-/** What a word of a drawing asks for at the end of a move. */
-export interface CornerWord {
-  by: 'chamfer' | 'round'
-  size: number
-}
+import type { CornerWord, OpenAngle } from './ways.ts'
 
 /** Letters that a control takes for the corners and angles of a drawing. */
 interface DrawnLetters {

@@ -1,9 +1,38 @@
 import { besideOf } from './compensation-radius.ts'
-import type { ControlState } from './control-state.ts'
 import type { ModalState } from './motion.ts'
+import type { Polar } from './ways.ts'
+
+/** What a control knows of itself, as far as rows are made by it. */
+type Known = Omit<
+  ModalState,
+  | 'length'
+  | 'beside'
+  | 'tip'
+  | 'rpm'
+  | 'cycle'
+  | 'rotation'
+  | 'mapping'
+  | 'scaled'
+  | 'polar'
+  | 'shift'
+  | 'toMachine'
+> &
+  Parameters<typeof besideOf>[0] & {
+    lengthCode: 43 | 44 | 49
+    h: number
+    motion: number
+    rotation: ModalState['rotation']
+    mapping: { radius: number } | null
+    polar: Polar | null
+    shiftX: number
+    shiftY: number
+    shiftZ: number
+    rpm: () => number
+    toMachine: () => ModalState['toMachine']
+  }
 
 /** What of a control's state holds while a row is made. */
-export function modalState(of: ControlState): ModalState {
+export function modalState(of: Known): ModalState {
   return {
     tool: of.tool,
     offset: of.offset,

@@ -1,15 +1,7 @@
-import { lengthOf } from './block.ts'
 import { RADIAN } from './control-state.ts'
 import { PLANE_AXES } from './motion.ts'
 import type { Run } from './run.ts'
-
-/** Where positions by radius and angle are counted from, and what holds until another word says otherwise. */
-export interface Polar {
-  origin: [number, number]
-  radius: number
-  /** From the first axis of the plane towards the second. */
-  degrees: number
-}
+import type { Polar } from './ways.ts'
 
 const AXES = ['X', 'Y', 'Z'] as const
 
@@ -19,14 +11,18 @@ export const polarFromZero = (): Polar => ({ origin: [0, 0], radius: Number.NaN,
 /**
  * Puts where the words of a block lead into its target: the word of the plane's first axis is the radius, that of the second the angle.
  * Under G90 from part zero and from the first axis; a radius under G91 counts from where the tool stands, an angle under G91 from the
- * last one. Common practice.
+ * last one. `lengthOf` reads a length word of the block. Common practice.
  */
-export function polarTarget(run: Run, to: [number, number, number]): void {
+export function polarTarget(
+  run: Run,
+  to: [number, number, number],
+  lengthOf: (letter: string) => number | undefined,
+): void {
   const { polar } = run
   if (!polar) return
   const [first, second] = PLANE_AXES[run.plane]
-  const radius = lengthOf(run, AXES[first])
-  const angle = lengthOf(run, AXES[second])
+  const radius = lengthOf(AXES[first])
+  const angle = lengthOf(AXES[second])
   if (radius === undefined && angle === undefined) return
   const at = [run.wx, run.wy, run.wz]
   const here: [number, number] = [at[first] as number, at[second] as number]

@@ -25,7 +25,7 @@ function expectSame(ours: readonly string[], theirs: readonly string[]): void {
       number[],
       number[],
     ]
-    a.forEach((value, axis) => expect(value).toBeCloseTo(b[axis] as number, 7))
+    for (const [axis, value] of a.entries()) expect(value).toBeCloseTo(b[axis] as number, 7)
   })
 }
 

@@ -1,22 +1,13 @@
 import { type Block, has, lengthOf, wordValue } from './block.ts'
 import { MAY_MOVE } from './check-words.ts'
-import type { ControlState } from './control-state.ts'
 import type { Run } from './run.ts'
 import { EXPRESSION, POINT, place } from './scan.ts'
+import type { Mirror, Scaled, Scaling } from './ways.ts'
 
 type Triple = [number, number, number]
 const AXES = ['X', 'Y', 'Z'] as const
 
-/**
- * Where a program's positions come to under mirroring, then scaling: each axis times a factor, plus a length. Null where both are off. The
- * mirror image about c is 2 c - p; scaled by f about a it is a + f (p - a).
- */
-export interface Scaled {
-  times: Triple
-  plus: Triple
-}
-
-function scaledBy({ scaling, mirror }: Pick<ControlState, 'scaling' | 'mirror'>): Scaled | null {
+function scaledBy({ scaling, mirror }: { scaling: Scaling | null; mirror: Mirror }): Scaled | null {
   if (!scaling && mirror.every((about) => about === null)) return null
   const of = (axis: 0 | 1 | 2) => {
     const about = mirror[axis]

@@ -177,8 +177,8 @@ describe('the log', () => {
     const zeros = mill?.setups.flatMap(({ title, steps }) =>
       title.startsWith('Focuser') ? [steps.find(({ step }) => step === 'zero')?.state] : [],
     )
-    expect(zeros?.sort()).toEqual(['done', 'open', 'stale'])
-    expect(lathe?.setups.map(({ next }) => next?.step)).toEqual(['hold', 'zero'])
+    expect(zeros?.sort()).toEqual(['done', 'open', 'open', 'stale'])
+    expect(lathe?.setups.map(({ next }) => next?.step)).toEqual(['hold', 'zero', 'zero'])
   })
 
   it('says what is next for whoever asks: a walk-round that another made is due, a note of one’s own is read', async () => {
@@ -204,7 +204,7 @@ describe('the log', () => {
       }
     const mill = await of('mill-1')
     expect(mill.entries.filter(({ kind }) => kind === 'opened').length).toBeGreaterThanOrEqual(3)
-    expect(new Set((await of('lathe-1')).entries.map(({ setup }) => setup)).size).toBe(2)
+    expect(new Set((await of('lathe-1')).entries.map(({ setup }) => setup)).size).toBe(3)
     const setup = mill.entries[0]?.setup ?? ''
     await append(noteEntry(setup, 'for the next shift'))
     expect((await of('mill-1', mill.seq)).entries).toMatchObject([

@@ -30,9 +30,9 @@ describe('the tip of an insert', () => {
   })
 
   it.each([
-    ['outside', 'middle', 8, -1, 0],
-    ['inside', 'middle', 6, 1, 0],
-    ['face', 'middle', 7, 0, -1],
+    ['outside', 'edge', 8, -1, 0],
+    ['inside', 'edge', 6, 1, 0],
+    ['face', 'edge', 7, 0, -1],
     ['outside', 'nose', 0, 0, 0],
     ['face', 'nose', 0, 0, 0],
   ] as const)(
@@ -89,7 +89,7 @@ describe('the nose radius of an insert', () => {
         .error?.issues.map(({ message }) => message)
     expect(of(null, 'corner')).toBeUndefined()
     expect(of(0.008, 'nose')).toBeUndefined()
-    expect(of(null, 'middle')).toEqual([expect.stringMatching(/needs its nose radius/)])
+    expect(of(null, 'edge')).toEqual([expect.stringMatching(/needs its nose radius/)])
   })
 
   it('goes with the tool into the other unit', () => {

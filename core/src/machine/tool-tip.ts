@@ -11,8 +11,8 @@ export interface ToolTip {
   z: -1 | 0 | 1
 }
 
-/** The middle of the edge that an insert cuts with, by what it points to. */
-const MIDDLES: Record<ToolSide, ToolTip> = {
+/** The edge of the nose, level with its middle, by what the insert points to. */
+const EDGES: Record<ToolSide, ToolTip> = {
   outside: { number: 8, x: -1, z: 0 },
   inside: { number: 6, x: 1, z: 0 },
   face: { number: 7, x: 0, z: -1 },
@@ -28,7 +28,7 @@ export function cornerTip({ side, corner }: Pick<ToolOnLathe, 'side' | 'corner'>
 
 /**
  * The tip that an insert is programmed by, from what it is made for and which point of it. At a corner: 3 outside towards the chuck, 4 away
- * from it, 2 in a bore towards the chuck, 1 away from it; in a face 3 towards the centre, 2 outwards. In the middle: 8 outside, 6 in a bore,
+ * from it, 2 in a bore towards the chuck, 1 away from it; in a face 3 towards the centre, 2 outwards. At the edge of its nose: 8 outside, 6 in a bore,
  * 7 in a face; 0 is the middle of the nose. Seen with X up and Z to the right, whichever side the turret is on. Undefined for a tool that
  * turns: it has no nose. Common practice, from memory.
  */
@@ -36,7 +36,7 @@ export function tipOf(tool: Pick<ToolShape, 'kind' | 'onLathe'>): ToolTip | unde
   if (isRoundTool(tool)) return undefined
   const stands = toolOnLathe(tool)
   if (stands.point === 'nose') return { number: 0, x: 0, z: 0 }
-  return stands.point === 'middle' ? MIDDLES[stands.side] : cornerTip(stands)
+  return stands.point === 'edge' ? EDGES[stands.side] : cornerTip(stands)
 }
 
 /** The round nose of an insert, and by which point of it programs are written. */

@@ -24,9 +24,9 @@ const onLathe = z
         'the corner of an insert that is programmed: at its lower coordinate (towards the chuck; in a face towards the centre) or the other',
       ),
     point: z
-      .enum(['corner', 'middle', 'nose'])
+      .enum(['corner', 'edge', 'nose'])
       .describe(
-        'what of an insert is programmed: that corner, the middle of its edge (where the nose touches what it points to), or the middle of the nose',
+        'what of an insert is programmed: that corner, the edge of the nose at it (where it touches what it points to), or the middle of that nose',
       ),
     bar: size('The thickness of the bar')
       .nullable()

@@ -7,6 +7,7 @@ import {
   corner,
   type Piece,
   pieceLength,
+  type Rounding,
   straight,
 } from '../geometry/index.ts'
 import {
@@ -18,7 +19,7 @@ import {
 } from './compensation-alarms.ts'
 import { copyRow } from './copy-row.ts'
 import type { Diagnoser } from './diagnose.ts'
-import { isArc, type ModalState, type Motion, MotionBuilder, PLANE_AXES, ROW } from './motion.ts'
+import { FLAG, isArc, type ModalState, type Motion, MotionBuilder, PLANE_AXES, ROW } from './motion.ts'
 import { RecentPieces } from './recent-pieces.ts'
 
 /** How a control leads the tool beside the path that is written. */
@@ -47,6 +48,9 @@ interface Held {
   start: Place
   comesOn: boolean
 }
+
+/** Of a plain move: nothing but the spindle, and compensation itself. */
+const PLAIN_FLAGS = FLAG.SPINDLE | FLAG.COMPENSATED
 
 const round = (value: number) => Number(value.toPrecision(6))
 
@@ -98,6 +102,10 @@ class Compensator {
   /** In the plane, from the tool's centre to the point of it that the motion follows: on a lathe the imaginary tip. */
   private shift: Place = { x: 0, y: 0 }
   private readonly recent: RecentPieces
+  /** How corners are led round at feed, and at rapid: no control goes round by an arc there. */
+  private readonly rounding: { feed: Rounding; rapid: Rounding }
+  /** The last state that was found to be led in this plane, by its index. */
+  private led = -1
 
   constructor(motion: Motion, rules: CompensationRules, least: number, say: Diagnoser) {
     this.motion = motion
@@ -109,6 +117,11 @@ class Compensator {
     for (const event of motion.events) this.out.events.push(event)
     for (const step of motion.inStep) this.out.inStep.push(step)
     this.recent = new RecentPieces(rules.lookAhead + 1)
+    const half = least / 2
+    this.rounding = {
+      feed: { outside: rules.outside, least: half },
+      rapid: { outside: 'lines', least: half },
+    }
     this.firstRow = new Int32Array(motion.count + 1).fill(-1)
     this.at = [...motion.start]
     this.from = [...motion.start]
@@ -162,7 +175,7 @@ class Compensator {
       else this.between.push(row)
       return
     }
-    const lost = alarmWhileOn(motion, row, state, this.plane)
+    const lost = this.isLed(row, kind) ? undefined : alarmWhileOn(motion, row, state, this.plane)
     if (lost) {
       this.alarm(row, lost)
       this.endHeld()
@@ -170,6 +183,16 @@ class Compensator {
       this.copy(row, to)
     } else if (moves) this.goOn(row, to, state)
     else this.between.push(row)
+  }
+
+  /** A plain move in a state that was looked at before. */
+  private isLed(row: number, kind: number): boolean {
+    const { motion } = this
+    const plain = kind <= ROW.ARC_CCW && (motion.flags[row] as number) <= PLAIN_FLAGS
+    const state = motion.state[row] as number
+    if (plain && state === this.led) return true
+    this.led = plain ? state : -1
+    return false
   }
 
   private movesInPlane(row: number, to: Triple): boolean {
@@ -218,6 +241,7 @@ class Compensator {
     const start = { x: piece.from.x - this.shift.x, y: piece.from.y - this.shift.y }
     this.held = { row, piece, side: state.beside, start, comesOn: true }
     this.mode = 'on'
+    this.led = -1
     this.recent.clear()
   }
 
@@ -248,9 +272,8 @@ class Compensator {
 
   /** `row` is that of the next piece. */
   private cornerOf({ piece, side }: Held, row: number, next: Piece, beside: number): Corner {
-    // No control goes round by an arc at rapid.
-    const outside = this.motion.kind[row] === ROW.RAPID ? 'lines' : this.rules.outside
-    return corner(piece, next, side, beside, { outside, least: this.least / 2 })
+    const { feed, rapid } = this.rounding
+    return corner(piece, next, side, beside, this.motion.kind[row] === ROW.RAPID ? rapid : feed)
   }
 
   /** Where the first move ends: square to the next piece, or beside its own end and round the corner from there. */

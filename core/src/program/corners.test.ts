@@ -96,6 +96,15 @@ describe('chamfers and roundings of corners (common practice; numbers by hand)',
     expect(said(text, COMMA, TURN)).toContain(code)
   })
 
+  it('is as much larger as the program is scaled, and not followed where that differs along its axes', () => {
+    expect(path('G51 X0. Y0. Z0. P2.\nG1 X1. ,C.1\nY1.\nG50')).toEqual([
+      'line 1.8 0 0',
+      'line 2 0.2 0',
+      'line 2 2 0',
+    ])
+    expect(said('G51 X0. Y0. Z0. I2. J1. K1.\nG1 X1. ,C.1\nY1.\nG50')).toEqual(['corner 4'])
+  })
+
   it('stops where the control does not take them, or not there', () => {
     expect(said('G1 X1. ,C.1\nY1.', onMill({ profile: pointed(plain) }))).toEqual(['word-not-seen 3'])
     expect(said('G0 X1. ,C.1\nY1.')).toEqual(['word-not-seen 3'])

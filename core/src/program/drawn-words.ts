@@ -1,6 +1,6 @@
 import { type Block, has, lengthOf, wordValue } from './block.ts'
 import { RADIAN } from './control-state.ts'
-import { ROW } from './motion.ts'
+import { PLANE_AXES, ROW } from './motion.ts'
 import type { Run } from './run.ts'
 import { COMMA_A, COMMA_C, COMMA_R } from './scan.ts'
 import type { CornerWord, OpenAngle } from './ways.ts'
@@ -107,12 +107,14 @@ export function goDrawn(
 ): void {
   run.go(ROW.LINE, ...to)
   if (!corner) return
-  if (run.gathers || run.mapping) {
+  const { scaled, plane } = run
+  const [first, second] = PLANE_AXES[plane]
+  const by = scaled ? Math.abs(scaled.times[first]) : 1
+  if (run.gathers || run.mapping || (scaled && by !== Math.abs(scaled.times[second]))) {
     run.wrong('corner', 'stop', 'A chamfer or rounding here is not followed.', {
       does: 'It may move something that is not shown, so the program is not proved.',
     })
     return
   }
-  const by = run.scaled ? Math.abs(run.scaled.times[0]) : 1
   run.corners.push({ row: run.out.count - 1, by: corner.by, size: corner.size * by })
 }

@@ -48,11 +48,11 @@ describe('a tool on a lathe', () => {
       holder: [2, 3, -0.125, 0.875],
     })
   })
-  it('programmed at the middle of its edge or of its nose, it lies round that point', () => {
+  it('programmed at the edge of its nose or in the middle of it, it lies round that point', () => {
     // A round insert of 0.125: its middle is half of that off its corner.
     const round = (point: ToolOnLathe['point']) =>
       rects({ ...toolFor(OUTSIDE), nose: 0.0625, onLathe: { ...OUTSIDE, point } }).cutter
-    expect(round('middle')).toEqual([0, 0.2, -0.0625, 0.0625])
+    expect(round('edge')).toEqual([0, 0.2, -0.0625, 0.0625])
     expect(round('nose')).toEqual([-0.0625, 0.1375, -0.0625, 0.0625])
   })
   it('inside is a bar under its insert; in a face it reaches away from the chuck; a drill stands on its middle', () => {

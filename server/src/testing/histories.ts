@@ -27,7 +27,12 @@ function templates(): Entry[][] {
   const logs = new Map<string, Entry[]>()
   for (const entry of demoEntries(BASE, () => 0.5))
     logs.set(entry.setup, [...(logs.get(entry.setup) ?? []), entry])
-  return [...logs.values()].filter(([first]) => first?.kind === 'opened')
+  return [...logs.values()]
+    .filter(([first]) => first?.kind === 'opened')
+    .map((log) =>
+      // A note of another setup is not there where that one is not.
+      log.filter((entry) => entry.kind !== 'acknowledged' || log.some(({ id }) => id === entry.note)),
+    )
 }
 let made: Entry[][] | undefined
 

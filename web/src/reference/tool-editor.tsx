@@ -199,13 +199,13 @@ function OnLathe({ draft, symbol }: { draft: ToolForm; symbol: string }) {
             put(
               value === 'low' || value === 'high'
                 ? { ...stands, corner: value, point: 'corner' }
-                : { ...stands, point: value as 'middle' | 'nose' },
+                : { ...stands, point: value as 'edge' | 'nose' },
             )
           }
         >
           <option value="low">{side === 'face' ? 'corner to the centre' : 'corner, chuck side'}</option>
           <option value="high">{side === 'face' ? 'corner outwards' : 'corner, other side'}</option>
-          <option value="middle">middle of the edge</option>
+          <option value="edge">edge of the nose</option>
           <option value="nose">middle of the nose</option>
         </SelectField>
       )}

@@ -334,7 +334,7 @@ function tableChecks(params: GrooveParams, sizes: GrooveSizes, on: CycleCase): F
         'stop',
         'point-differs',
         'programmed',
-        `T${params.tool} is programmed at the middle of its ${point === 'nose' ? 'nose' : 'edge'} in the tool table.`,
+        `T${params.tool} is programmed at the ${point === 'nose' ? 'middle' : 'edge'} of its nose in the tool table.`,
         'This cycle is written for a corner of the insert: the groove would be off by the difference.',
         'Set the tool at its corner, and say so on the tools page.',
       ),

@@ -135,6 +135,7 @@ describe('a program that is scaled (common practice)', () => {
     ['scaled when it is turned', 'G68 X0. Y0. R30.\nG51 X0. Y0. P2.', 'scaled-with'],
     ['while compensation is on', 'G1 G41 D1 X1.\nG51 X0. Y0. P2.', 'scaled-with'],
     ['a cycle whose Z is scaled', 'G51 X0. Y0. Z0. P2.\nG81 X1. Z-1. R.1', 'scaled-with'],
+    ['probing', 'G51.1 X0.\nG65 P9832\nG65 P9810 Z-.1 F9.', 'scaled-with'],
     ['another local zero', 'G51 X0. Y0. P2.\nG52 X1.', 'scaled-with'],
     ['another name of the place', 'G51 X0. Y0. P2.\nG92 X1.', 'scaled-with'],
   ])('stops: %s', (_, text, code) => {

@@ -6,6 +6,7 @@ import type { OffsetWritten } from './offset-written.ts'
 import { takeOnWord } from './on-word.ts'
 import { MOST_PROBED, type ProbeCallRun, type ProbeMacro } from './probed.ts'
 import type { Run } from './run.ts'
+import { notWhileScaled } from './scaled.ts'
 
 /** The words of a macro call, in the setup's unit where they are lengths. */
 export type CallWords = Partial<Record<string, number>>
@@ -236,6 +237,8 @@ export function probeCall(run: Run, number: number, words: CallWords): boolean {
   const macro = MACROS.find((name) => probing[name] === number)
   if (!macro) return false
   takeOnWord(run, `O${number}`, 'macro')
+  // What is measured would be told in numbers that are scaled, and a wall is on the other side.
+  notWhileScaled(run, 'Probing')
   const feed = probing.feed[run.unit]
   const usual = run.unit === 'inch' ? 0.4 : 10
   const over = words.Q ?? usual

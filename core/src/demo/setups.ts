@@ -267,13 +267,18 @@ export function demoEntries(now: number, random: () => number): Entry[] {
     says: "Anti-rotation screw in the collet's keyway",
   })
 
-  const touched = (log: typeof tube, axis: 'X' | 'Z', offset: string, reading: Reading) =>
-    log.write(axis === 'X' ? 5 : 3, {
-      kind: 'pickup',
-      offset,
-      reading,
-      machine: { id: lathe.id, version: lathe.version },
+  /** The face and the skimmed diameter of the bar, as a tool finds them. */
+  const facedAndSkimmed = (log: typeof tube, offset: string, z: string, x: string) => {
+    const of = { kind: 'pickup', offset, machine: { id: lathe.id, version: lathe.version } } as const
+    log.write(3, {
+      ...of,
+      reading: { method: 'faced', axis: 'Z', machinePosition: typed(z), drawingPosition: typed('0') },
     })
+    log.write(5, {
+      ...of,
+      reading: { method: 'skimmed', axis: 'X', machinePosition: typed(x), measured: typed('1.3750') },
+    })
+  }
 
   const rebate = openLog(now - 6.2 * DAY, 'RT', nextId, opening('Focuser housing, rebate', mill, 0.002))
   rebate.getReady(mill)
@@ -293,18 +298,7 @@ export function demoEntries(now: number, random: () => number): Entry[] {
 
   const taper = openLog(now - 5 * DAY, 'LB', nextId, opening('Drawtube, tapered nose', lathe, 0.002))
   taper.getReady(lathe)
-  touched(taper, 'Z', 'T1', {
-    method: 'faced',
-    axis: 'Z',
-    machinePosition: typed('-12.0340'),
-    drawingPosition: typed('0'),
-  })
-  touched(taper, 'X', 'T1', {
-    method: 'skimmed',
-    axis: 'X',
-    machinePosition: typed('-9.5025'),
-    measured: typed('1.3750'),
-  })
+  facedAndSkimmed(taper, 'T1', '-12.0340', '-9.5025')
   taper.write(3, { kind: 'laid-out', ...tubeLayout })
   taper.proveText(6, {
     title: 'O5422 tapered nose',
@@ -317,18 +311,7 @@ export function demoEntries(now: number, random: () => number): Entry[] {
 
   const rings = openLog(now - 1.6 * DAY, 'LB', nextId, opening('Drawtube, O-ring grooves', lathe, 0.002))
   rings.getReady(lathe)
-  touched(rings, 'Z', 'T4', {
-    method: 'faced',
-    axis: 'Z',
-    machinePosition: typed('-11.4060'),
-    drawingPosition: typed('0'),
-  })
-  touched(rings, 'X', 'T4', {
-    method: 'skimmed',
-    axis: 'X',
-    machinePosition: typed('-9.1180'),
-    measured: typed('1.3750'),
-  })
+  facedAndSkimmed(rings, 'T4', '-11.4060', '-9.1180')
   rings.write(3, { kind: 'laid-out', ...tubeLayout })
   rings.build(8, tubeSheet)
 

@@ -17,7 +17,7 @@ import {
   compensationOf,
   radiusUnknown,
 } from './compensation-alarms.ts'
-import { copyRow } from './copy-row.ts'
+import { copyRow, type Passed, passed } from './copy-row.ts'
 import type { Diagnoser } from './diagnose.ts'
 import { FLAG, isArc, type ModalState, type Motion, MotionBuilder, PLANE_AXES, ROW } from './motion.ts'
 import { RecentPieces } from './recent-pieces.ts'
@@ -57,24 +57,13 @@ const round = (value: number) => Number(value.toPrecision(6))
 /** Whether any row of a motion is to be made beside the path that is written. */
 export const isCompensated = ({ states }: Pick<Motion, 'states'>) => states.some(({ beside }) => beside !== 0)
 
-export interface Compensated {
-  motion: Motion
-  /** The first row that came of each row of the written motion, and how many there are. */
-  firstRow: Uint32Array
-}
-
 /**
  * The path of the tool's centre where the program is written for the edge that it cuts (G41, G42): every piece beside the
  * written one at the radius, joined as the control joins them. Where a control stops with an alarm, that is said at its line, and the path
  * goes on as it can. `least` is the smallest step that the machine makes, in the unit of the motion. ISO 6983-1 for what the codes mean;
  * how corners are led round, and the alarms, are common practice.
  */
-export function compensate(
-  motion: Motion,
-  rules: CompensationRules,
-  least: number,
-  say: Diagnoser,
-): Compensated {
+export function compensate(motion: Motion, rules: CompensationRules, least: number, say: Diagnoser): Passed {
   const pass = new Compensator(motion, rules, least, say)
   for (let row = 0; row < motion.count; row++) pass.take(row)
   return pass.finish()
@@ -418,22 +407,12 @@ class Compensator {
     this.at[2] = to[2]
   }
 
-  finish(): Compensated {
+  finish(): Passed {
     this.endHeld()
     const { motion, out } = this
     this.firstRow[motion.count] = out.count
     const firstRow = Uint32Array.from(this.firstRow)
-    const done = out.done(motion.start)
-    return {
-      firstRow,
-      motion: {
-        ...done,
-        blocks: motion.blocks,
-        blockLine: motion.blockLine,
-        blockRow: motion.blockRow.map((row) => firstRow[row] as number),
-        blockDepth: motion.blockDepth,
-      },
-    }
+    return passed(out, motion, firstRow)
   }
 }
 

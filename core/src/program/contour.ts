@@ -86,19 +86,23 @@ export function alongContour(run: Run, pieces: readonly ContourPiece[]): void {
   Object.assign(run, { lineIndex, feed })
 }
 
-/** Back to where the cycle began: not beside anything. What holds at the end of the contour holds after it. */
-export function backTo(run: Run, x: number, z: number): void {
+/** Does something that is not led beside anything, whatever holds before and after it. */
+export function withoutCompensation(run: Run, does: () => void): void {
   const { compensation } = run
-  const back = () => run.go(ROW.RAPID, x, 0, z, FLAG.CYCLE)
   if (compensation === 40) {
-    back()
+    does()
     return
   }
   run.compensation = 40
   run.changed()
-  back()
+  does()
   run.compensation = compensation
   run.changed()
+}
+
+/** Back to where the cycle began: not beside anything. What holds at the end of the contour holds after it. */
+export function backTo(run: Run, x: number, z: number): void {
+  withoutCompensation(run, () => run.go(ROW.RAPID, x, 0, z, FLAG.CYCLE))
 }
 
 /** The path of the tip with the nose led beside a contour from where the tool stands; the contour itself where nothing is led. */

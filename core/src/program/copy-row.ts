@@ -1,5 +1,18 @@
 import { isArc, type Motion, type MotionBuilder } from './motion.ts'
 
+/** What a pass over a finished motion gives: another motion, and the first row that came of each row of the one before, and how many there are. */
+export interface Passed {
+  motion: Motion
+  firstRow: Uint32Array
+}
+
+/** A pass is over: the rows that were put out, in the blocks of the motion that they came of. */
+export function passed(out: MotionBuilder, { start, ...of }: Motion, firstRow: Uint32Array): Passed {
+  const { blocks, blockLine, blockDepth } = of
+  const blockRow = of.blockRow.map((row) => firstRow[row] as number)
+  return { firstRow, motion: { ...out.done(start), blocks, blockLine, blockRow, blockDepth } }
+}
+
 type ArcNumbers = [number, number, number, number, number, number]
 
 /** Puts a row of a motion into another as it is, or with another end. */

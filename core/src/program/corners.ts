@@ -1,5 +1,5 @@
 import { arc, type Piece, straight } from '../geometry/index.ts'
-import { copyRow } from './copy-row.ts'
+import { copyRow, type Passed, passed } from './copy-row.ts'
 import type { Diagnoser } from './diagnose.ts'
 import { isArc, type Motion, MotionBuilder, PLANE_AXES, ROW } from './motion.ts'
 
@@ -11,12 +11,6 @@ export interface Corner {
   size: number
 }
 
-/** A motion with its corners made, and the first row that came of each row of the one before. */
-export interface Cornered {
-  motion: Motion
-  firstRow: Uint32Array
-}
-
 /** Straight moves that turn by less than this have no corner; in radians. */
 const NO_TURN = 1e-9
 
@@ -25,7 +19,7 @@ const NO_TURN = 1e-9
  * same plane. A chamfer goes from so far before the corner to so far after it; a rounding is the arc that touches both moves,
  * R tan(t/2) from the corner of a turn by t. Common practice. What a control stops at is said at its line.
  */
-export function withCorners(written: Motion, corners: readonly Corner[], say: Diagnoser): Cornered {
+export function withCorners(written: Motion, corners: readonly Corner[], say: Diagnoser): Passed {
   const out = new MotionBuilder(written.count + corners.length + 64)
   out.states.push(...written.states)
   out.events.push(...written.events)
@@ -69,17 +63,7 @@ export function withCorners(written: Motion, corners: readonly Corner[], say: Di
     } else copyRow(written, row, out)
   }
   firstRow[written.count] = out.count
-  const done = out.done(written.start)
-  return {
-    firstRow,
-    motion: {
-      ...done,
-      blocks: written.blocks,
-      blockLine: written.blockLine,
-      blockRow: written.blockRow.map((row) => firstRow[row] as number),
-      blockDepth: written.blockDepth,
-    },
-  }
+  return passed(out, written, firstRow)
 }
 
 const planeOf = ({ states, state }: Motion, row: number) => states[state[row] as number]?.plane ?? 17

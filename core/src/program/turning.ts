@@ -1,6 +1,6 @@
 import { type Block, dwellOf, has, lengthOf, turningTarget, wordValue } from './block.ts'
 import { MAY_MOVE } from './check-words.ts'
-import { readContour } from './contour.ts'
+import { readContour, withoutCompensation } from './contour.ts'
 import type { ContourPiece } from './contour-piece.ts'
 import {
   boxCycle,
@@ -131,22 +131,9 @@ function cycle(block: Block, code: number): void {
   const found = readContour(block, code)
   if (!found) return
   if (code === 70) finishCycle(run, found.pieces)
+  // What the tip goes along already is not led beside itself once more.
   else withoutCompensation(run, () => rough(run, code as 71 | 72 | 73, found.pieces, words, twoLine))
   block.next = Math.max(found.after, run.lineIndex + 1)
-}
-
-/** What the tip goes along already is not led beside itself once more. */
-function withoutCompensation(run: Run, does: () => void): void {
-  const { compensation } = run
-  if (compensation === 40) {
-    does()
-    return
-  }
-  run.compensation = 40
-  run.changed()
-  does()
-  run.compensation = compensation
-  run.changed()
 }
 
 function rough(

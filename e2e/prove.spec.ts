@@ -25,6 +25,26 @@ const openProgram = (page: Page, name: string, text: string | Buffer) =>
 
 const verdict = (page: Page, word: string) => page.getByText(word, { exact: true }).first()
 
+test('a program and those that it calls are opened together, and proved as one', async ({ page }) => {
+  await signIn(page)
+  await openAt(page, /first side/, 'Prove')
+  const file = (name: string, text: string) => ({ name, mimeType: 'text/plain', buffer: Buffer.from(text) })
+  const main = GOOD.replace('X2.\n', 'M98 P200\n')
+  const open = page.getByLabel('Open a program file')
+  await open.setInputFiles([
+    file('O200.nc', 'X2.\nM99\n'),
+    file('side1.nc', main),
+    file('notes.txt', 'G0 X1.'),
+  ])
+  await expect(page.getByRole('status').getByText(/Which of these is the main program\?/)).toBeVisible()
+  await open.setInputFiles([file('O200.nc', 'X2.\nM99\n'), file('side1.nc', main)])
+  await expect(page.getByLabel('Name of the program')).toHaveValue('side1.nc')
+  await expect(verdict(page, 'Good')).toBeVisible()
+  // Without the other it is stopped at the call.
+  await open.setInputFiles([file('side1.nc', main)])
+  await expect(page.getByText(/Program O200 is not in this text/).first()).toBeVisible()
+})
+
 test('every part of Prove is accessible and fits', async ({ page }) => {
   await signIn(page)
   await openAt(page, /first side/, 'Prove')
@@ -41,7 +61,9 @@ test('every part of Prove is accessible and fits', async ({ page }) => {
   // With nothing open yet.
   await page.getByRole('link', { name: 'Shop' }).click()
   await openAt(page, /second side/, 'Prove')
-  await expect(page.getByText('Open a file, drop one here, or paste the text below.')).toBeVisible()
+  await expect(
+    page.getByText('Open or drop a file, with those that it calls, or paste the text below.'),
+  ).toBeVisible()
   for (const tab of [/Findings/, /Work area/, /First run/, /Time/, /Step/]) {
     await page.getByRole('tab', { name: tab }).click()
     await expectFitsBoth(page, { vertically: true })
@@ -154,7 +176,9 @@ test('the work area is placed by typing and by dragging; what stands in the way 
 test('what no program is gets said, and nothing is lost', async ({ page }) => {
   await signIn(page)
   await openAt(page, /second side/, 'Prove')
-  await expect(page.getByText('Open a file, drop one here, or paste the text below.')).toBeVisible()
+  await expect(
+    page.getByText('Open or drop a file, with those that it calls, or paste the text below.'),
+  ).toBeVisible()
   await openProgram(page, 'wide.nc', Buffer.from('G20 G0 X1.', 'utf16le'))
   await page.getByRole('tab', { name: /Findings/ }).click()
   await expect(page.getByText(/saved as UTF-16/).first()).toBeVisible()

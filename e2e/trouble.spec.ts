@@ -74,7 +74,7 @@ test('the page stands still while the server takes its time with what was record
     look()
   })
   await page.getByRole('button', { name: 'Record Y of G54' }).click()
-  const says = page.getByText('1 entry is kept on this tablet until the server takes them')
+  const says = page.getByText('1 entry is kept on this tablet until the server takes it')
   await expect(says).toBeVisible()
   await expect(says).toHaveCount(0)
   // A key that moves while it is pressed is not pressed.

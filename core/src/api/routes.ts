@@ -89,7 +89,7 @@ export const PAGE_HEADER = 'dogleg-page'
  * a page from before takes it for. What only adds to an answer needs no other.
  */
 export const LANGUAGE_HEADER = 'dogleg-language'
-export const LANGUAGE = 2
+export const LANGUAGE = 3
 
 /** What is asked in any language: entries go through a door that knows all their shapes, and who is at a tablet is asked the same for ever. */
 export const ASKED_IN_ANY: readonly RouteName[] = ['addEntries', 'session', 'signIn', 'signOut', 'letIn']

@@ -53,7 +53,7 @@ const quiet = (code: string, says: string, on: OwnCode['on'] = 'both'): OwnCode 
 
 /** One-line cycles; extended offsets by their own code. Common practice; check each value against the control's manual. */
 const compact: Profile = {
-  shape: 2,
+  shape: 3,
   id: 'compact',
   version: 1,
   writesSince: 1,
@@ -118,10 +118,14 @@ const compact: Profile = {
       polar: false,
       scaling: true,
       patterns: true,
+      pockets: true,
+      oneSide: null,
       mirror: { on: 'G101', off: 'G100', about: 'zero' },
       corners: 'words',
     },
     turningCycles: 'one-line',
+    threads: { leads: 1, starts: false },
+    driven: null,
     pallets: [61, 62],
     note: 'Retract multiple, peck retreat and the speed of rapids: settings page.',
   },
@@ -138,7 +142,7 @@ const compact: Profile = {
 
 /** Two-block cycles in least increments; extended offsets under G54.1. */
 const twoLine: Profile = {
-  shape: 2,
+  shape: 3,
   id: 'two-line',
   version: 1,
   writesSince: 1,
@@ -188,10 +192,14 @@ const twoLine: Profile = {
       polar: true,
       scaling: true,
       patterns: false,
+      pockets: false,
+      oneSide: null,
       mirror: { on: 'G51.1', off: 'G50.1', about: 'word' },
       corners: 'comma',
     },
     turningCycles: 'two-line',
+    threads: null,
+    driven: null,
     pallets: [],
     note: 'Straight or dogleg rapids, and what a missing point means, are parameters.',
   },
@@ -206,7 +214,7 @@ const twoLine: Profile = {
 
 /** A control with nothing but the basic words: six offsets, written out in full. */
 const plain: Profile = {
-  shape: 2,
+  shape: 3,
   id: 'plain',
   version: 1,
   writesSince: 1,
@@ -228,19 +236,27 @@ const plain: Profile = {
 
 export const BUILT_IN_PROFILES: readonly Profile[] = [compact, twoLine, plain]
 
-/**
- * What a profile of the first shape did not say: what its kind of control usually has of codes of its own, of compensation and of ways of
- * writing positions. It is told by the form of its turning cycles.
- */
+/** The built-in profile of a kind of control, which is told by the form of its turning cycles. */
+const kindOf = (reading: Record<string, unknown>) =>
+  BUILT_IN_PROFILES.find((each) => each.reading.turningCycles === (reading.turningCycles ?? null))
+
+/** What a profile of the first shape did not say: what its kind of control usually has of codes of its own and of compensation. */
 export function withUsual(older: Readonly<Record<string, unknown>>): Record<string, unknown> {
   const reading = (older.reading ?? {}) as Record<string, unknown>
-  const usual = BUILT_IN_PROFILES.find(
-    (each) => each.reading.turningCycles === (reading.turningCycles ?? null),
-  )
-  const { compensation, positions } = usual?.reading ?? USUAL_READING
+  const usual = kindOf(reading)
+  const { compensation } = usual?.reading ?? USUAL_READING
   return {
     ...older,
     ownCodes: usual?.ownCodes ?? [],
-    ...(older.reading ? { reading: { ...reading, compensation, positions } } : {}),
+    ...(older.reading ? { reading: { ...reading, compensation } } : {}),
   }
+}
+
+/** What one of the second shape did not say either: further ways of writing positions, how threads run out, driven tools. */
+export function withUsualMoves(older: Readonly<Record<string, unknown>>): Record<string, unknown> {
+  if (!older.reading) return { ...older }
+  const reading = older.reading as Record<string, unknown>
+  const { positions, threads } = kindOf(reading)?.reading ?? USUAL_READING
+  const said = (reading.positions ?? {}) as Record<string, unknown>
+  return { ...older, reading: { ...reading, threads, driven: null, positions: { ...positions, ...said } } }
 }

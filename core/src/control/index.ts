@@ -3,6 +3,7 @@ export { offsetName } from './offset-name.ts'
 export { findOffset, isFinding, type OffsetAddress, offsetNames } from './offsets.ts'
 export { isOn, LONGEST_OWN_TEXT, type OwnCode } from './own-codes.ts'
 export {
+  type Driven,
   type Lettering,
   type Macros,
   type Positions,

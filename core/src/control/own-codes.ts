@@ -42,6 +42,10 @@ const ownCode = z.discriminatedUnion('does', [
       .string()
       .max(LONGEST_OWN_TEXT, `Keep the program under ${LONGEST_OWN_TEXT.toLocaleString('en')} characters.`)
       .refine((text) => text.trim() !== '', 'Put in the text of the program that it calls.'),
+    modal: z
+      .boolean()
+      .default(false)
+      .describe('not on its own line, but after every move from there on until G67; of a G code'),
   }),
   z.object({ ...about, does: z.literal('not-allowed').describe('a program with it is not proved') }),
 ])

@@ -211,11 +211,24 @@ export const USUAL_COMPENSATION: z.infer<typeof compensation> = {
   roughing: 'written',
 }
 
+const overrun = z
+  .number('A length in mm.')
+  .min(-50, 'At most 50 mm.')
+  .max(50, 'At most 50 mm.')
+  .describe('mm')
+
 /** Further ways of writing positions that a control has or has not. */
 const positions = z.object({
   polar: z.boolean().describe('by radius and angle (G15, G16)'),
   scaling: z.boolean().describe('scaled (G50, G51)'),
-  patterns: z.boolean().describe('holes of a canned cycle on a circle or an arc (G70, G71)'),
+  patterns: z.boolean().describe('holes of a canned cycle on a circle, an arc or a line (G70, G71, G72)'),
+  pockets: z.boolean().describe('round pockets (G12, G13)'),
+  oneSide: z
+    .object({ X: overrun, Y: overrun, Z: overrun })
+    .nullable()
+    .describe(
+      'how far past its end each axis goes before it comes back (G60), below 0 where it comes from below; null where that is not known',
+    ),
   mirror: z
     .object({
       on: wordCode,
@@ -237,9 +250,33 @@ const NO_POSITIONS: Positions = {
   polar: false,
   scaling: false,
   patterns: false,
+  pockets: false,
+  oneSide: null,
   mirror: null,
   corners: null,
 }
+
+/** A lathe whose turret drives tools, and whose spindle turns to an angle by itself: by which words. */
+const driven = z.object({
+  turns: z
+    .object({ clockwise: mCode, counter: mCode, off: mCode, speed: z.enum(['S', 'P']) })
+    .nullable()
+    .describe('the M codes that turn the driven tool and stop it, and the word of its speed'),
+  axis: z
+    .object({ on: mCode, off: mCode })
+    .nullable()
+    .describe('the M codes that make the spindle an axis and let it go; null where it needs none'),
+  face: z
+    .object({
+      on: wordCode,
+      off: wordCode,
+      x: z.enum(['diameter', 'radius']).describe('what X counts meanwhile'),
+      across: z.enum(['C', 'Y']).describe('the word of the length across X'),
+    })
+    .nullable()
+    .describe('polar interpolation: X and a length across it make the face of the part'),
+})
+export type Driven = z.infer<typeof driven>
 
 /** How the control reads and moves, for proving a program. Every value is a default to be checked against the manual. */
 const reading = z.object({
@@ -300,6 +337,20 @@ const reading = z.object({
   compensation: compensation.default(USUAL_COMPENSATION),
   positions: positions.default(NO_POSITIONS),
   turningCycles: z.enum(['one-line', 'two-line']).nullable(),
+  threads: z
+    .object({
+      leads: z.number('A number of leads.').min(0.1, 'From 0.1 to 5 leads.').max(5, 'From 0.1 to 5 leads.'),
+      starts: z.boolean().describe('a program begins with it on'),
+    })
+    .nullable()
+    .default(null)
+    .describe(
+      'threads run out at 45 degrees over so many leads (on by M23, off by M24); null where they run out square',
+    ),
+  driven: driven
+    .nullable()
+    .default(null)
+    .describe('driven tools and the angle of the spindle (C, and H from where it stands) on a lathe'),
   pallets: z.array(mCode).max(12).describe('the M codes that call pallet 1, 2, ...'),
   note: manualNote,
 })
@@ -329,6 +380,8 @@ export const USUAL_READING: Reading = {
   compensation: USUAL_COMPENSATION,
   positions: NO_POSITIONS,
   turningCycles: null,
+  threads: null,
+  driven: null,
   pallets: [],
   note: '',
 }
@@ -339,7 +392,7 @@ export const USUAL_READING: Reading = {
  */
 export const profile = z
   .object({
-    shape: z.literal(2),
+    shape: z.literal(3),
     id: z.string().min(1).max(40),
     version: z.int().min(1),
     writesSince: z

@@ -1,5 +1,5 @@
 import { defineRow } from '../rows/index.ts'
-import { withUsual } from './builtin.ts'
+import { withUsual, withUsualMoves } from './builtin.ts'
 import type { OwnCode } from './own-codes.ts'
 import { type Profile, profile } from './profile.ts'
 
@@ -9,7 +9,7 @@ const isSame = (a: object, b: object) => JSON.stringify(a) === JSON.stringify(b)
 /** Whether a profile says the same as another but for its codes, what else of programs it understands, and what it is called: programs are written alike by both. */
 const writesTheSame = (a: Profile, b: Profile) => {
   const written = ({ version: _, name: __, ownCodes: ___, writesSince: ____, reading, ...of }: Profile) => {
-    const { compensation: _____, positions: ______, ...rest } = reading
+    const { compensation: _____, positions: ______, threads: _______, driven: ________, ...rest } = reading
     return { ...of, reading: rest }
   }
   return isSame(written(a), written(b))
@@ -21,8 +21,8 @@ export const profiles = defineRow({
   noun: 'profiles',
   one: 'profile',
   schema: profile,
-  // The first had no list of the machine's own codes, and less of how it reads: it gets what is usual for its kind of control.
-  upcast: [(older) => ({ ...withUsual(older), writesSince: older.version })],
+  // The first had no list of the machine's own codes, and less of how it reads, as the second had: each gets what is usual for its kind of control.
+  upcast: [(older) => ({ ...withUsual(older), writesSince: older.version }), withUsualMoves],
   // On whose word a code was taken is not for the page to say.
   follows: (row, before, by) => ({
     ...row,

@@ -80,10 +80,7 @@ export function corner(first: Piece, second: Piece, before: number, after: numbe
   }
 }
 
-/**
- * Where two straight pieces go over into each other without a piece between, which is how most corners are: both paths, lengthened or cut
- * off, meet at the corner + side (n + m) / (1 + n m), n and m square to the pieces to the left.
- */
+/** Where two straight pieces go over into each other without a piece between, which is how most corners are. */
 function ofLines(
   first: Piece,
   second: Piece,
@@ -94,16 +91,32 @@ function ofLines(
   if (first.sweep !== 0 || second.sweep !== 0 || before !== after) return undefined
   const { way: a, to: p } = first
   const b = second.way
-  const cosine = a.x * b.x + a.y * b.y
-  const outside = (a.x * b.y - a.y * b.x) * before < 0
+  const by = lengthenedBy(a.x, a.y, b.x, b.y, before, how.outside === 'lines', how.least)
+  return Number.isNaN(by) ? undefined : { x: p.x - by * (a.y + b.y), y: p.y + by * (a.x + b.x) }
+}
+
+/**
+ * Both paths beside two straight pieces, lengthened or cut off, meet at the corner + by (n + m), by = side / (1 + n m), n and m square
+ * to the pieces to the left: `by`, for the ways (ax, ay) and (bx, by) that the pieces go; NaN where a piece comes between or they do not meet near by.
+ */
+export function lengthenedBy(
+  ax: number,
+  ay: number,
+  bx: number,
+  by: number,
+  side: number,
+  lines: boolean,
+  least: number,
+): number {
+  const cosine = ax * bx + ay * by
   // Nearly back: inside they do not meet near by, outside they are led round.
-  if (cosine < -0.999_999) return undefined
-  if (outside && !(how.outside === 'lines' && cosine >= 0)) {
-    const both = Math.abs(before) * (Math.SQRT2 / Math.sqrt(1 + cosine) - 1)
-    if (both > how.least) return undefined
+  if (cosine < -0.999_999) return Number.NaN
+  const outside = (ax * by - ay * bx) * side < 0
+  if (outside && !(lines && cosine >= 0)) {
+    const both = Math.abs(side) * (Math.SQRT2 / Math.sqrt(1 + cosine) - 1)
+    if (both > least) return Number.NaN
   }
-  const by = before / (1 + cosine)
-  return { x: p.x - by * (a.y + b.y), y: p.y + by * (a.x + b.x) }
+  return side / (1 + cosine)
 }
 
 /** Where the paths beside two pieces cross, the nearest to the corner between them. */

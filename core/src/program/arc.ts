@@ -1,5 +1,7 @@
 import { PLANE_AXES, ROW } from './motion.ts'
 import type { Run } from './run.ts'
+import { sixDigits } from './six-digits.ts'
+import type { Triple } from './ways.ts'
 
 /** How far the radii at the two ends of an arc may differ, by unit: the RS274/NGC reader's own (NISTIR 6556, 3.5.3, from memory). */
 const RADIUS_TOLERANCE = { inch: 0.0002, mm: 0.002 }
@@ -13,8 +15,6 @@ export interface ArcWords {
   k: number | undefined
   r: number | undefined
 }
-
-type Triple = [number, number, number]
 
 interface Centre {
   at: [number, number]
@@ -36,7 +36,7 @@ function byRadius(run: Run, p: number, q: number, radius: number, clockwise: boo
     run.wrong(
       'arc-radius-too-small',
       'stop',
-      `No arc of R${round(Math.abs(radius))} reaches: its ends are ${round(2 * half)} apart.`,
+      `No arc of R${sixDigits(Math.abs(radius))} reaches: its ends are ${sixDigits(2 * half)} apart.`,
       { does: 'The control stops with an alarm.' },
     )
     return undefined
@@ -49,8 +49,6 @@ function byRadius(run: Run, p: number, q: number, radius: number, clockwise: boo
   const used = Math.max(Math.abs(radius), half)
   return { at, from: used, to: used }
 }
-
-const round = (value: number) => Number(value.toPrecision(6))
 
 function byCentre(run: Run, p: number, q: number, i: number, j: number): Centre | undefined {
   const from = Math.hypot(i, j)
@@ -65,7 +63,7 @@ function byCentre(run: Run, p: number, q: number, i: number, j: number): Centre 
     run.wrong(
       'arc-radius',
       'stop',
-      `The arc begins at a radius of ${round(from)} and ends at ${round(to)}.`,
+      `The arc begins at a radius of ${sixDigits(from)} and ends at ${sixDigits(to)}.`,
       { does: 'The control stops with an alarm, or spirals to the end point.' },
     )
   return { at: [i, j], from, to }

@@ -20,6 +20,12 @@ export interface Codes {
   polarOff?: number
   circle?: number
   arcOfHoles?: number
+  lineOfHoles?: number
+  pocketClockwise?: number
+  pocketCounter?: number
+  oneSide?: number
+  faceOn?: number
+  faceOff?: number
   extended?: number
   text?: number
   mapping?: number
@@ -31,7 +37,9 @@ export interface Codes {
 }
 
 /** Codes that mean the same wherever they are, and that a control has or has not, as its profile says. */
-export const OF_PROFILE: ReadonlySet<number> = new Set([15, 16, 50, 50.1, 51, 51.1, 70, 71, 100, 101])
+export const OF_PROFILE: ReadonlySet<number> = new Set([
+  12, 12.1, 13, 13.1, 15, 16, 50, 50.1, 51, 51.1, 60, 70, 71, 72, 100, 101,
+])
 
 /** Codes of the standard that a profile names for what they are. */
 const OWN_AS_STANDARD = new Set([10, 68, 69, ...OF_PROFILE])
@@ -41,6 +49,7 @@ const numberOf = (code: string | null | undefined) => (code ? Number(code.slice(
 export function codesOf({ profile, machine }: ReadOptions): Codes {
   const { reading } = profile
   const ofMill = (code: string | null | undefined) => (machine.kind === 'mill' ? numberOf(code) : undefined)
+  const ofLathe = (code: string | undefined) => (machine.kind === 'lathe' ? numberOf(code) : undefined)
   const codes = {
     rotationOn: ofMill(profile.rotation?.on),
     rotationOff: ofMill(profile.rotation?.off),
@@ -52,6 +61,12 @@ export function codesOf({ profile, machine }: ReadOptions): Codes {
     polarOff: reading.positions.polar ? ofMill('G15') : undefined,
     circle: reading.positions.patterns ? ofMill('G70') : undefined,
     arcOfHoles: reading.positions.patterns ? ofMill('G71') : undefined,
+    lineOfHoles: reading.positions.patterns ? ofMill('G72') : undefined,
+    pocketClockwise: reading.positions.pockets ? ofMill('G12') : undefined,
+    pocketCounter: reading.positions.pockets ? ofMill('G13') : undefined,
+    oneSide: reading.positions.oneSide ? ofMill('G60') : undefined,
+    faceOn: ofLathe(reading.driven?.face?.on),
+    faceOff: ofLathe(reading.driven?.face?.off),
     extended: numberOf(profile.offsets.extended?.code),
     text: ofMill(reading.text),
     mapping: ofMill(reading.mapping?.code),

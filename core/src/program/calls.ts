@@ -7,6 +7,7 @@ import { probeCall } from './probe-calls.ts'
 import type { Run } from './run.ts'
 import { bit, letterAtPlace } from './scan.ts'
 import { settingCall } from './setting-call.ts'
+import { unseenArguments } from './unseen-words.ts'
 
 /** Calls nest no deeper than this, whatever the profile allows. */
 const DEEPEST_CALL = 64
@@ -32,6 +33,11 @@ function enter(
     if (kind === 'M97')
       run.wrong('subprogram-missing', 'stop', `There is no N${number} to call.`, {
         does: 'The control stops with an alarm.',
+        once: name,
+      })
+    else if (name.startsWith('<'))
+      run.wrong('subprogram-missing', 'stop', `Program ${name} is not in this text.`, {
+        does: 'What it moves is not shown, so the program is not proved. Open its file together with this one.',
         once: name,
       })
     else if (!ownProgram(run, number))
@@ -90,16 +96,32 @@ export function argumentWords({ scan }: Run): { letter: string; value: number }[
   return words
 }
 
+/** The program that a block calls by its P. */
+const numberCalled = (run: Run): { number: number; name?: string } | undefined => {
+  const p = wordValue(run, 'P')
+  return p === undefined ? undefined : { number: p }
+}
+
+/** Which program a block calls: by P, or by a name in angle brackets; undefined where neither says so. */
+function calledBy({ run, index }: Block): { number: number; name?: string } | undefined {
+  const by = numberCalled(run)
+  if (by) return by
+  const { name } = run.scan
+  return name === undefined ? undefined : { number: index.numberOf(name), name: `<${name}>` }
+}
+
 /** Macro calls; the words are those of the line, expressions evaluated. */
 export function macroCall(block: Block, modal: boolean): void {
   const { run } = block
-  const p = wordValue(run, 'P')
-  if (p === undefined) {
+  const called = calledBy(block)
+  if (called === undefined) {
     run.wrong('macro-no-p', 'stop', `G${modal ? 66 : 65} without P: which macro is not said.`, {
       does: 'The control stops with an alarm.',
     })
     return
   }
+  unseenArguments(run)
+  const { number: p, name } = called
   const words = argumentWords(run)
   if (!modal) {
     const lengths = Object.fromEntries(
@@ -109,29 +131,29 @@ export function macroCall(block: Block, modal: boolean): void {
   }
   const locals = argumentsOf(words, newLocals())
   if (modal) {
-    run.modalMacro = { program: p, args: locals, level: run.frames.length }
+    run.modalMacro = { program: p, args: locals, level: run.frames.length, ...(name ? { name } : {}) }
     run.changed()
-  } else callMacro(block, p, locals)
+  } else callMacro(block, p, locals, name)
 }
 
-export function subprogram(block: Block, code: 97 | 98): void {
+export function subprogram(block: Block, code: 97 | 98 | 198): void {
   const { run } = block
-  const p = wordValue(run, 'P')
-  if (p === undefined) {
+  const called = code === 97 ? numberCalled(run) : calledBy(block)
+  if (called === undefined) {
     run.wrong('call-no-p', 'stop', `M${code} without P: which is not said.`, {
       does: 'The control stops with an alarm.',
     })
     return
   }
-  let number = p
+  let { number } = called
   let often = wordValue(run, 'L') ?? 1
   // Eight digits: how often, then which. Common practice on controls with four-digit numbers.
-  if (code === 98 && p > 9999 && run.options.profile.program.digits === 4) {
-    number = p % 10_000
-    often = Math.floor(p / 10_000)
+  if (code !== 97 && !called.name && number > 9999 && run.options.profile.program.digits === 4) {
+    often = Math.floor(number / 10_000)
+    number %= 10_000
   }
   const line = code === 97 ? block.index.numbered(number, run.lineIndex) : block.index.program(number)
-  enter(block, code === 97 ? 'M97' : 'M98', number, line, Math.floor(often))
+  enter(block, code === 97 ? 'M97' : 'M98', number, line, Math.floor(often), undefined, called.name)
 }
 
 export function goBack(block: Block): void {

@@ -11,9 +11,11 @@ import {
   wordValue,
 } from './block.ts'
 import { callMacro, goBack, subprogram } from './calls.ts'
-import { evaluateWords } from './check-words.ts'
+import { evaluateWords, noFeed } from './check-words.ts'
 import { RADIAN } from './control-state.ts'
 import { byAngle, cornerWord, goDrawn, isDrawn } from './drawn-words.ts'
+import { notTurnedAlong, spindleAngle, turnsOfWhat } from './driven.ts'
+import { faceTarget, movesOnFace, refusedOnFace } from './face.ts'
 import { type CycleSaid, type CycleWords, MILL_CYCLES, millCycle } from './mill-cycles.ts'
 import { gather, isPallet, setFrames, setModes, tools } from './modes.ts'
 import { PLANE_AXES, ROW } from './motion.ts'
@@ -25,14 +27,6 @@ import { notWhileScaled } from './scaled.ts'
 import { COMMA_A } from './scan.ts'
 import { turningBlock } from './turning.ts'
 import { unseenAxes, unseenInMove } from './unseen-words.ts'
-
-function noFeed(run: Run): void {
-  if (run.feed > 0) return
-  run.wrong('no-feed', 'stop', 'No feed has been given.', {
-    does: 'The control stops with an alarm.',
-    once: 'moves',
-  })
-}
 
 /** Where the rotary word leads on the wrapped face, where the control wraps that word and not Y; a Y word then is a mistake. */
 function wrappedWord(run: Run, rotary: (typeof ROTARY)[number] | undefined): number {
@@ -64,24 +58,26 @@ function turnsUnknown(run: Run): void {
 /** What the block moves: plain moves, arcs, canned cycles; nothing where it names no axis. */
 function move(block: Block): void {
   const { run, g } = block
-  if (run.lathe) {
-    if (turningBlock(block)) return
-  }
+  if (refusedOnFace(block)) return
+  if (run.lathe && !run.face && turningBlock(block)) return
   if (pattern(block)) return
   const cycle = run.lathe ? undefined : g.findLast((code) => MILL_CYCLES.has(code))
   const cycleBefore = MILL_CYCLES.has(run.motion)
   if (cycle !== undefined) run.motion = cycle
-  const rotary = ROTARY.find((letter) => has(run, letter) && !isDrawn(run, letter))
+  const rotary = run.lathe ? undefined : ROTARY.find((letter) => has(run, letter))
+  const angle = spindleAngle(run)
   if (
     cycle === undefined &&
     !movesAxes(run) &&
+    !(run.face && movesOnFace(run)) &&
     !(
       run.lathe &&
       (has(run, 'U') ||
         has(run, 'W') ||
         ['A', COMMA_A].some((letter) => has(run, letter) && isDrawn(run, letter)))
     ) &&
-    rotary === undefined
+    rotary === undefined &&
+    angle === undefined
   ) {
     const arc = run.motion === 2 || run.motion === 3
     if (!(arc && (has(run, 'I') || has(run, 'J') || has(run, 'K')))) return
@@ -97,8 +93,9 @@ function move(block: Block): void {
         once: 'rigid',
       },
     )
-  const to = run.lathe ? turningTarget(run) : target(run, { machine: false })
-  if (run.lathe && byAngle(block, to)) return
+  const to = run.face ? faceTarget(run) : run.lathe ? turningTarget(run) : target(run, { machine: false })
+  turnsOfWhat(run)
+  if (run.lathe && !run.face && byAngle(block, to)) return
   const wraps = run.mapping !== null && run.options.profile.reading.mapping?.by === 'rotary-word'
   if (wraps) {
     if (rotary !== undefined) turnsUnknown(run)
@@ -149,6 +146,8 @@ function move(block: Block): void {
   if (!block.unseen) unseenInMove(run)
   if (run.motion === 2 || run.motion === 3) {
     noFeed(run)
+    if (angle !== undefined || (rotary !== undefined && !wraps))
+      notTurnedAlong(run, `an arc (G${run.motion})`)
     const words = {
       i: lengthOf(run, 'I'),
       j: lengthOf(run, 'J'),
@@ -163,16 +162,19 @@ function move(block: Block): void {
   if (rotary !== undefined && !wraps) {
     turnsUnknown(run)
     run.goTurning(kind, ...to, turnedTo(run, wordValue(run, rotary) as number))
-  } else if (kind === ROW.LINE) goDrawn(run, to, cornerWord(run))
+  } else if (angle !== undefined) run.goTurning(kind, ...to, angle)
+  else if (kind === ROW.LINE) goDrawn(run, to, cornerWord(run))
   else run.go(kind, ...to)
   if (run.modalMacro?.level === run.frames.length)
-    callMacro(block, run.modalMacro.program, run.modalMacro.args.slice())
+    callMacro(block, run.modalMacro.program, run.modalMacro.args.slice(), run.modalMacro.name)
 }
 
 /** A pattern of holes of the canned cycle that holds, or that stands in the block too; true where it is one. */
 function pattern(block: Block): boolean {
   const { run, g, codes } = block
-  const code = g.find((each) => each === codes.circle || each === codes.arcOfHoles)
+  const code = g.find(
+    (each) => each === codes.circle || each === codes.arcOfHoles || each === codes.lineOfHoles,
+  )
   if (run.lathe || code === undefined) return false
   if (!MILL_CYCLES.has(run.motion) || Number.isNaN(run.sticky.z)) {
     run.wrong(
@@ -189,7 +191,7 @@ function pattern(block: Block): boolean {
   const centre = [run.wx, run.wy, run.wz]
   const { absolute } = run
   run.absolute = true
-  for (const [p, q] of holesAround(run, code as 70 | 71) ?? []) {
+  for (const [p, q] of holesAround(run, code as 70 | 71 | 72) ?? []) {
     const to: [number, number, number] = [run.wx, run.wy, run.wz]
     to[first] = (centre[first] as number) + p
     to[second] = (centre[second] as number) + q
@@ -220,7 +222,7 @@ function after(block: Block): void {
   for (const code of m) {
     if (code === 5 || code === 19) run.spindle(0)
     else if (code === 0 || code === 1) run.event({ does: 'stop', optional: code === 1 })
-    else if (code === 97 || code === 98) subprogram(block, code)
+    else if (code === 97 || code === 98 || code === 198) subprogram(block, code)
     else if (code === 99) goBack(block)
     else if (code === 2 || code === 30) {
       run.event({ does: 'end' })
@@ -230,12 +232,28 @@ function after(block: Block): void {
   }
 }
 
+/** Says where a name in angle brackets does not say which program is called. */
+function nameCalls({ run, g, m }: Block): void {
+  const { name } = run.scan
+  const calls = g.includes(65) || g.includes(66) || m.includes(98) || m.includes(198)
+  if (calls && !has(run, 'P')) return
+  run.wrong(
+    'name-idle',
+    'stop',
+    calls
+      ? `Both <${name}> and P say which program is called.`
+      : `<${name}> stands in a line that calls nothing.`,
+    { does: 'The control stops with an alarm.' },
+  )
+}
+
 /** Carries out one block whose words are in the scanner. */
 export function carryOut(block: Block): void {
   const { run } = block
   if (run.scan.hasExpression) evaluateWords(run)
   const before = run.exactStop
   gather(block)
+  if (run.scan.nameAt >= 0) nameCalls(block)
   setModes(block)
   setFrames(block)
   block.listen?.(block)

@@ -100,3 +100,12 @@ export function notSeen({ run }: Block, letter: 'G' | 'M', code: number, word: n
 }
 
 const lowered = (says: string) => says.charAt(0).toLowerCase() + says.slice(1)
+
+/** Says where a move at feed has none. */
+export function noFeed(run: Run): void {
+  if (run.feed > 0) return
+  run.wrong('no-feed', 'stop', 'No feed has been given.', {
+    does: 'The control stops with an alarm.',
+    once: 'moves',
+  })
+}

@@ -5,11 +5,13 @@ import {
   besideStart,
   type Corner,
   corner,
+  lengthenedBy,
   type Piece,
   pieceLength,
   type Rounding,
   straight,
 } from '../geometry/index.ts'
+import { BesideRows } from './beside-rows.ts'
 import {
   type Alarm,
   alarmAtStart,
@@ -17,10 +19,12 @@ import {
   compensationOf,
   radiusUnknown,
 } from './compensation-alarms.ts'
-import { copyRow, type Passed, passed } from './copy-row.ts'
+import type { Passed } from './copy-row.ts'
 import type { Diagnoser } from './diagnose.ts'
-import { FLAG, isArc, type ModalState, type Motion, MotionBuilder, PLANE_AXES, ROW } from './motion.ts'
+import { FLAG, isArc, type ModalState, type Motion, PLANE_AXES, ROW } from './motion.ts'
 import { RecentPieces } from './recent-pieces.ts'
+import { sixDigits } from './six-digits.ts'
+import type { Triple } from './ways.ts'
 
 /** How a control leads the tool beside the path that is written. */
 export interface CompensationRules {
@@ -32,7 +36,6 @@ export interface CompensationRules {
   lookAhead: number
 }
 
-type Triple = [number, number, number]
 interface Place {
   x: number
   y: number
@@ -47,12 +50,17 @@ interface Held {
   /** Where the tool's path beside it begins. */
   start: Place
   comesOn: boolean
+  /** It was led round a corner to there, and it or what was before it is an arc: lines go apart from a corner and stay apart. */
+  rounded: boolean
 }
 
 /** Of a plain move: nothing but the spindle, and compensation itself. */
 const PLAIN_FLAGS = FLAG.SPINDLE | FLAG.COMPENSATED
 
-const round = (value: number) => Number(value.toPrecision(6))
+const NARROW: Alarm = {
+  code: 'compensation-narrow',
+  says: 'Beside this move the tool crosses where it was: the slot is narrower than the tool.',
+}
 
 /** Whether any row of a motion is to be made beside the path that is written. */
 export const isCompensated = ({ states }: Pick<Motion, 'states'>) => states.some(({ beside }) => beside !== 0)
@@ -65,7 +73,7 @@ export const isCompensated = ({ states }: Pick<Motion, 'states'>) => states.some
  */
 export function compensate(motion: Motion, rules: CompensationRules, least: number, say: Diagnoser): Passed {
   const pass = new Compensator(motion, rules, least, say)
-  for (let row = 0; row < motion.count; row++) pass.take(row)
+  for (let row = 0; row < motion.count; ) row = pass.take(row)
   return pass.finish()
 }
 
@@ -74,22 +82,18 @@ class Compensator {
   private readonly rules: CompensationRules
   private readonly least: number
   private readonly say: Diagnoser
-  private readonly out: MotionBuilder
-  private readonly firstRow: Int32Array
+  private readonly out: BesideRows
   private mode: 'off' | 'on' | 'lost' = 'off'
   private held: Held | undefined
   /** Rows since the held one that do not move in the plane. */
   private between: number[] = []
-  /** Where the tool stands, and where the written path does. */
-  private readonly at: Triple
+  /** Where the written path stands. */
   private readonly from: Triple
-  /** Where the row in hand ends as it is written, and as it is put out: used again and again. */
+  /** Where the row in hand ends as it is written, and as it is put out, of a straight one: used again and again. */
   private readonly to: Triple = [0, 0, 0]
   private readonly end: Triple = [0, 0, 0]
   private plane: 17 | 18 | 19 = 17
   private axes = PLANE_AXES[17]
-  /** In the plane, from the tool's centre to the point of it that the motion follows: on a lathe the imaginary tip. */
-  private shift: Place = { x: 0, y: 0 }
   private readonly recent: RecentPieces
   /** How corners are led round at feed, and at rapid: no control goes round by an arc there. */
   private readonly rounding: { feed: Rounding; rapid: Rounding }
@@ -101,18 +105,13 @@ class Compensator {
     this.rules = rules
     this.least = least
     this.say = say
-    this.out = new MotionBuilder(motion.count * 1.2 + 64)
-    this.out.states.push(...motion.states)
-    for (const event of motion.events) this.out.events.push(event)
-    for (const step of motion.inStep) this.out.inStep.push(step)
+    this.out = new BesideRows(motion)
     this.recent = new RecentPieces(rules.lookAhead + 1)
     const half = least / 2
     this.rounding = {
       feed: { outside: rules.outside, least: half },
       rapid: { outside: 'lines', least: half },
     }
-    this.firstRow = new Int32Array(motion.count + 1).fill(-1)
-    this.at = [...motion.start]
     this.from = [...motion.start]
   }
 
@@ -133,7 +132,10 @@ class Compensator {
     })
   }
 
-  take(row: number): void {
+  /** Takes a row, or as many as go by themselves; gives the one after. */
+  take(row: number): number {
+    const after = this.straightOn(row)
+    if (after > row) return after
     const { motion, to, from } = this
     to[0] = motion.x[row] as number
     to[1] = motion.y[row] as number
@@ -142,6 +144,83 @@ class Compensator {
     from[0] = to[0]
     from[1] = to[1]
     from[2] = to[2]
+    return row + 1
+  }
+
+  /**
+   * Straight moves at feed one after another, each of which meets the next with nothing between: what most of a program is, done
+   * without an object for each of them. Says the same as `goOn` does of each. Stops before the first that is not so; gives that one.
+   */
+  private straightOn(row: number): number {
+    const { motion, held, rules, least, out, recent, end: place } = this
+    const { shift } = out
+    const { ends } = recent
+    if (this.mode !== 'on' || !held || held.comesOn || held.rounded || held.piece.sweep !== 0) return row
+    const { kind, flags, state, count } = motion
+    const of = motion.state[held.row] as number
+    if (this.led !== of || this.between.length > 0 || motion.rotary || this.stateOf(row).feedMode === 93)
+      return row
+    const [first, second, third] = this.axes
+    const { x, y, z } = motion
+    const axes = [x, y, z] as const
+    const [along, across, deep] = [axes[first], axes[second], axes[third]]
+    const { side } = held
+    const lines = rules.outside === 'lines'
+    const slack = least / 2
+    let at = held.row
+    let { x: fx, y: fy } = held.piece.from
+    let { x: tx, y: ty } = held.piece.to
+    let { x: wx, y: wy } = held.piece.way
+    let { x: sx, y: sy } = held.start
+    let next = row
+    for (; next < count; next++) {
+      if (kind[next] !== ROW.LINE || state[next] !== of || (flags[next] as number) > PLAIN_FLAGS) break
+      if (kind[at] !== ROW.LINE) break
+      const px = along[next] as number
+      const py = across[next] as number
+      const dx = px - tx
+      const dy = py - ty
+      const length = Math.sqrt(dx * dx + dy * dy)
+      if (!(length > 0)) break
+      const nx = dx / length
+      const ny = dy / length
+      const by = lengthenedBy(wx, wy, nx, ny, side, lines, slack)
+      const ex = tx - by * (wy + ny)
+      const ey = ty + by * (wx + nx)
+      // Also where nothing is lengthened, which is not a number.
+      if (!((ex - sx) * wx + (ey - sy) * wy >= -least)) break
+      const own = recent.place
+      ends[own] = sx
+      ends[own + 1] = sy
+      ends[own + 2] = ex
+      ends[own + 3] = ey
+      ends[own + 4] = fx
+      ends[own + 5] = fy
+      ends[own + 6] = tx
+      ends[own + 7] = ty
+      if (recent.crossLine()) this.alarm(at, NARROW)
+      place[first] = ex + shift.x
+      place[second] = ey + shift.y
+      place[third] = deep[at] as number
+      out.straight(at, place)
+      at = next
+      fx = tx
+      fy = ty
+      tx = px
+      ty = py
+      wx = nx
+      wy = ny
+      sx = ex
+      sy = ey
+    }
+    if (next === row) return row
+    this.from[0] = x[at] as number
+    this.from[1] = y[at] as number
+    this.from[2] = z[at] as number
+    held.row = at
+    held.piece = straight({ x: fx, y: fy }, { x: tx, y: ty })
+    held.start = { x: sx, y: sy }
+    return next
   }
 
   private follow(row: number, to: Triple): void {
@@ -150,11 +229,11 @@ class Compensator {
     const kind = motion.kind[row] as number
     if (this.mode === 'lost') {
       if (state.beside === 0) this.mode = 'off'
-      this.copy(row, to)
+      this.out.copy(row, to)
       return
     }
     if (this.mode === 'off') {
-      if (state.beside === 0 || kind === ROW.EVENT) this.copy(row, to)
+      if (state.beside === 0 || kind === ROW.EVENT) this.out.copy(row, to)
       else this.comeOn(row, to, state)
       return
     }
@@ -169,7 +248,7 @@ class Compensator {
       this.alarm(row, lost)
       this.endHeld()
       this.mode = 'lost'
-      this.copy(row, to)
+      this.out.copy(row, to)
     } else if (moves) this.goOn(row, to, state)
     else this.between.push(row)
   }
@@ -214,7 +293,7 @@ class Compensator {
     this.plane = state.plane
     this.axes = PLANE_AXES[state.plane]
     if (!this.movesInPlane(row, to)) {
-      this.copy(row, to)
+      this.out.copy(row, to)
       return
     }
     const piece = this.pieceOf(row, to)
@@ -222,13 +301,15 @@ class Compensator {
     if (lost) this.alarm(row, lost)
     if (lost && lost.code !== 'compensation-short') {
       this.mode = 'lost'
-      this.copy(row, to)
+      this.out.copy(row, to)
       return
     }
     const { tip } = state
-    this.shift = tip ? { x: tip[this.axes[0]], y: tip[this.axes[1]] } : { x: 0, y: 0 }
-    const start = { x: piece.from.x - this.shift.x, y: piece.from.y - this.shift.y }
-    this.held = { row, piece, side: state.beside, start, comesOn: true }
+    const shift = tip ? { x: tip[this.axes[0]], y: tip[this.axes[1]] } : { x: 0, y: 0 }
+    this.out.axes = this.axes
+    this.out.shift = shift
+    const start = { x: piece.from.x - shift.x, y: piece.from.y - shift.y }
+    this.held = { row, piece, side: state.beside, start, comesOn: true, rounded: false }
     this.mode = 'on'
     this.led = -1
     this.recent.clear()
@@ -240,7 +321,7 @@ class Compensator {
       if (Number.isNaN(beside)) this.alarm(row, radiusUnknown(this.stateOf(row)))
       this.endHeld()
       this.mode = 'lost'
-      this.copy(row, to)
+      this.out.copy(row, to)
       return
     }
     const piece = this.pieceOf(row, to)
@@ -255,8 +336,9 @@ class Compensator {
     this.lookedTooFar(row)
     this.put(held, at.end)
     this.putBetween()
-    this.join(row, at.between)
-    this.held = { row, piece, side: beside, start: at.start, comesOn: false }
+    for (const each of at.between) this.out.round(row, each)
+    const rounded = at.between.length > 0 && !at.apart && (piece.sweep !== 0 || held.piece.sweep !== 0)
+    this.held = { row, piece, side: beside, start: at.start, comesOn: false, rounded }
   }
 
   /** `row` is that of the next piece. */
@@ -288,11 +370,11 @@ class Compensator {
       const leads = own && own.between.length > 0 && !own.apart
       this.put(held, leads ? own.end : besideEnd(held.piece, held.side))
       this.putBetween()
-      if (leads) this.join(row, own.between)
+      if (leads) for (const each of own.between) this.out.round(row, each)
       this.held = undefined
     }
     this.mode = 'off'
-    this.copy(row, to)
+    this.out.copy(row, to)
   }
 
   /** More blocks without a move in the plane than the control reads ahead. */
@@ -317,102 +399,36 @@ class Compensator {
   // Rows.
 
   private put(held: Held, end: Place): void {
-    const { row, piece, side, start, comesOn } = held
-    const { motion, end: to } = this
-    to[0] = motion.x[row] as number
-    to[1] = motion.y[row] as number
-    to[2] = motion.z[row] as number
+    const { row, piece, side, start, comesOn, rounded } = held
+    const { motion } = this
     const found = comesOn ? straight(start, end) : besidePiece(piece, side, start, end, this.least)
     const beside = typeof found === 'string' ? straight(start, end) : found
     if (found === 'arc-smaller')
       this.alarm(row, {
         code: 'compensation-arc-small',
-        says: `The inside of an arc of ${round(piece.radii[0])} is smaller than the radius of ${round(Math.abs(side))}.`,
+        says: `The inside of an arc of ${sixDigits(piece.radii[0])} is smaller than the radius of ${sixDigits(Math.abs(side))}.`,
       })
     else if (found === 'backwards')
       this.alarm(row, {
         code: 'compensation-backwards',
         says: 'The tool would run backwards beside this move: the step or slot is narrower than the tool.',
       })
-    else if (!comesOn && this.recent.cross(piece, beside))
-      this.alarm(row, {
-        code: 'compensation-narrow',
-        says: 'Beside this move the tool crosses where it was: the slot is narrower than the tool.',
-      })
-    to[this.axes[0]] = end.x + this.shift.x
-    to[this.axes[1]] = end.y + this.shift.y
+    else if (!comesOn && this.recent.cross(piece, beside, rounded ? Math.abs(side) : 0))
+      this.alarm(row, NARROW)
     const share = this.stateOf(row).feedMode === 93 ? lengthShare(piece, beside) : 1
-    this.row(row, beside, to, (motion.feed[row] as number) * share)
-  }
-
-  private join(row: number, pieces: readonly Piece[]): void {
-    if (pieces.length === 0) return
-    const [first, second] = this.axes
-    for (const piece of pieces) {
-      const to: Triple = [...this.at]
-      to[first] = piece.to.x + this.shift.x
-      to[second] = piece.to.y + this.shift.y
-      this.row(row, piece, to, this.motion.feed[row] as number, this.motion.kind[row] === ROW.RAPID)
-    }
+    this.out.along(row, beside, (motion.feed[row] as number) * share)
   }
 
   private putBetween(): void {
-    const { motion, between } = this
+    const { between } = this
     if (between.length === 0) return
     this.between = []
-    const [first, second] = this.axes
-    for (const row of between) {
-      const to: Triple = [motion.x[row] as number, motion.y[row] as number, motion.z[row] as number]
-      to[first] = this.at[first]
-      to[second] = this.at[second]
-      this.copy(row, to)
-    }
-  }
-
-  /** A row of its own kind, as it is written or to another place. */
-  private copy(row: number, to: Triple): void {
-    this.begin(row)
-    copyRow(this.motion, row, this.out, to)
-    this.stand(to)
-  }
-
-  /** A row that comes of another, straight or along an arc. */
-  private row(row: number, piece: Piece, to: Triple, feed: number, rapid = false): void {
-    const { motion, out } = this
-    this.begin(row)
-    let kind: number = motion.kind[row] === ROW.RAPID ? ROW.RAPID : ROW.LINE
-    let aux = -1
-    if (piece.sweep !== 0 && !rapid) {
-      const [first, second] = this.axes
-      const centre: Triple = [...this.at]
-      centre[first] = piece.centre.x + this.shift.x
-      centre[second] = piece.centre.y + this.shift.y
-      kind = piece.sweep < 0 ? ROW.ARC_CW : ROW.ARC_CCW
-      aux = out.arc(...centre, piece.sweep, ...piece.radii)
-    }
-    const rotary = motion.rotary?.[row] ?? 0
-    const flags = motion.flags[row] as number
-    const [x, y, z] = [to[0], to[1], to[2]]
-    out.row(kind, flags, x, y, z, feed, motion.line[row] as number, motion.state[row] as number, aux, rotary)
-    this.stand(to)
-  }
-
-  private begin(row: number): void {
-    if (this.firstRow[row] === -1) this.firstRow[row] = this.out.count
-  }
-
-  private stand(to: Triple): void {
-    this.at[0] = to[0]
-    this.at[1] = to[1]
-    this.at[2] = to[2]
+    for (const row of between) this.out.still(row)
   }
 
   finish(): Passed {
     this.endHeld()
-    const { motion, out } = this
-    this.firstRow[motion.count] = out.count
-    const firstRow = Uint32Array.from(this.firstRow)
-    return passed(out, motion, firstRow)
+    return this.out.done()
   }
 }
 

@@ -1,5 +1,6 @@
 import type { Piece } from '../geometry/index.ts'
 import { FLAG, type ModalState, type Motion, ROW } from './motion.ts'
+import { sixDigits } from './six-digits.ts'
 
 /** What an alarm of compensation says, and what the control then does where that is not plain. */
 export interface Alarm {
@@ -11,8 +12,6 @@ export interface Alarm {
 /** What it is called on the machine: a mill leads the cutter beside the path, a lathe the nose of the insert. */
 export const compensationOf = ({ plane, tip }: Pick<ModalState, 'plane' | 'tip'>) =>
   tip && plane === 18 ? 'Nose compensation' : 'Cutter compensation'
-
-const round = (value: number) => Number(value.toPrecision(6))
 
 /** Rows that no control leads beside a path. */
 const NOT_BESIDE = FLAG.ROTARY | FLAG.MAPPED
@@ -58,12 +57,12 @@ export function alarmWhileOn(
     : undefined
 }
 
-export const radiusUnknown = ({ d, offset }: ModalState): Alarm => ({
+export const radiusUnknown = ({ d, offset, face }: ModalState): Alarm => ({
   code: 'compensation-radius',
   ...(offset.startsWith('T')
     ? {
-        says: `The nose radius of ${offset} is not known.`,
-        does: `How far beside its path the tool goes is not shown, so the program is not proved. Enter the nose radius of ${offset} among the tools of the machine.`,
+        says: `The ${face ? '' : 'nose '}radius of ${offset} is not known.`,
+        does: `How far beside its path the tool goes is not shown, so the program is not proved. Enter the ${face ? 'diameter' : 'nose radius'} of ${offset} among the tools of the machine.`,
       }
     : {
         says: `The radius that D${d} holds is not known.`,
@@ -80,7 +79,7 @@ export function alarmAtStart({ from, to, sweep }: Piece, state: ModalState): Ala
   return length < Math.abs(beside) - 1e-9
     ? {
         code: 'compensation-short',
-        says: `${compensationOf(state)} comes on over ${round(length)}, less than the radius of ${round(Math.abs(beside))}.`,
+        says: `${compensationOf(state)} comes on over ${sixDigits(length)}, less than the radius of ${sixDigits(Math.abs(beside))}.`,
       }
     : undefined
 }

@@ -25,7 +25,7 @@ export function wearOf({ macros }: Profile, variable: number): number | undefine
  * The radius by which a control leads the tool beside its path, in the setup's unit: what D holds of the tool's geometry, and its wear as
  * far as it is in the variables, added or taken away as the profile says. D0 is no radius. NaN where it is not known.
  */
-function compensationRadius({ options, d, scale, common, tables }: Asked): number {
+export function compensationRadius({ options, d, scale, common, tables }: Asked): number {
   if (d === 0) return 0
   const { macros, reading } = options.profile
   const { holds, wear: sign } = reading.compensation
@@ -38,11 +38,18 @@ function compensationRadius({ options, d, scale, common, tables }: Asked): numbe
 /** How far to the left of the written path the tool's centre goes: the radius of D with its wear, or on a lathe of the nose, on its side. */
 export function besideOf(
   of: Asked &
-    Pick<ModalState, 'compensation' | 'offset' | 'plane'> & { lathe: boolean; scaled: Scaled | null },
+    Pick<ModalState, 'compensation' | 'offset' | 'plane'> & {
+      lathe: boolean
+      scaled: Scaled | null
+      face: { words: ModalState['face'] } | null
+    },
 ): Pick<ModalState, 'beside' | 'tip'> {
   if (of.compensation === 40) return { beside: 0, tip: null }
-  const nose = of.lathe ? of.options.noses?.get(Number(/^T(\d+)$/.exec(of.offset)?.[1])) : undefined
-  const radius = of.lathe ? (nose?.radius ?? Number.NaN) : compensationRadius(of)
+  const geometry = of.lathe ? Number(/^T(\d+)$/.exec(of.offset)?.[1]) : 0
+  // On the face of a turned part a driven cutter goes round, and no insert.
+  const nose = of.lathe && !of.face ? of.options.noses?.get(geometry) : undefined
+  const own = of.face ? of.options.radii?.get(geometry) : nose?.radius
+  const radius = of.lathe ? (own ?? Number.NaN) : compensationRadius(of)
   // Mirrored, left is right.
   const [first, second] = PLANE_AXES[of.plane]
   const mirrored = of.scaled && of.scaled.times[first] * of.scaled.times[second] < 0

@@ -5,15 +5,16 @@ import type { Corner } from './corners.ts'
 import { Diagnoser, type Mend } from './diagnose.ts'
 import { type Frame, newLocals } from './frame.ts'
 import type { Library } from './library.ts'
+import { inMotion } from './machine-place.ts'
 import { modalState } from './modal-state.ts'
-import { FLAG, MotionBuilder, type SpindleDirection } from './motion.ts'
+import { FLAG, MotionBuilder, type OnFace, type SpindleDirection } from './motion.ts'
 import { type LengthMeasured, MOST_WRITTEN, type OffsetWritten, type VariableSet } from './offset-written.ts'
 import type { Alarm, Probed } from './probed.ts'
 import type { ReadOptions } from './read-options.ts'
 import { Scanner } from './scan.ts'
 import { rpmAlong, rpmAtRadius, rpmRound, type SurfaceSpeed } from './surface-speed.ts'
 import type { TakenOnWord } from './taken.ts'
-import type { Mirror, OpenAngle, Polar, Scaled, Scaling } from './ways.ts'
+import type { Mirror, OpenAngle, Polar, Scaled, Scaling, Triple } from './ways.ts'
 import { Work } from './work.ts'
 
 export const RADIAN = Math.PI / 180
@@ -64,6 +65,9 @@ export class ControlState {
   readonly tables = { lengths: new Map<number, number>(), radii: new Map<number, number>() }
   /** Tools that it has measured on the setter. */
   readonly lengthsMeasured: LengthMeasured[] = []
+  /** Where the last move that waits for a signal stopped, as its variables say it; and the point by which it last went home. */
+  stoppedAt: readonly [number, number, number] | undefined
+  via: readonly [number, number, number] | undefined
   /** Common variables that it has set, each time. */
   readonly variablesSet: VariableSet[] = []
   alarm: Alarm | undefined
@@ -91,6 +95,13 @@ export class ControlState {
   /** What both come to. */
   scaled: Scaled | null = null
   polar: Polar | null = null
+  /** On a lathe: X and a length across it make the face of the part, and the plane that held before. */
+  face: { plane: 17 | 18 | 19; words: OnFace } | null = null
+  wasOnFace = false
+  /** On a lathe: how the driven tool turns and how quickly (rpm), and whether the spindle is an axis. */
+  driven: SpindleDirection = 0
+  drivenSpeed = 0
+  spindleAxis = false
   /** Chamfers and roundings that rows ask for at their end. */
   readonly corners: Corner[] = []
   /** A line that was written by its angle only. */
@@ -113,10 +124,12 @@ export class ControlState {
   /** The serial number that the text cycle engraves next. */
   serial: number
   /** Called after every move of the level that it was set in. */
-  modalMacro: { program: number; args: Float64Array; level: number } | null = null
+  modalMacro: { program: number; args: Float64Array; level: number; name?: string } | null = null
   /** Where the box of G90, G92 or G94 goes, until another block says otherwise. */
   box = { x: 0, z: 0, taper: 0 }
-  turningCycle = { depth: 0, retreat: 0, passes: 1, q: 0, angle: 0, least: 0, finish: 0, x: 0, z: 0 }
+  turningCycle = { depth: 0, retreat: 0, passes: 1, q: 0, out: 0, least: 0, finish: 0, x: 0, z: 0 }
+  /** Threads run out at an angle (M23). */
+  threadOut: boolean
   /** Line of the first half of a two-line cycle, or -1. */
   firstLineAt = -1
   /** Letters whose word was taken out of the block: its variable was never set. */
@@ -163,6 +176,7 @@ export class ControlState {
     this.out = new MotionBuilder(Math.min(text.length / 16, 4_000_000), this.work)
     this.inch = unit === 'inch'
     this.serial = options.serial ?? 0
+    this.threadOut = profile.reading.threads?.starts ?? false
     this.common = new Map(options.variables)
     this.plane = this.lathe ? 18 : 17
     this.feedMode = this.lathe ? 95 : 94
@@ -350,23 +364,9 @@ export class ControlState {
     ]
   }
 
-  /**
-   * Home, or another place of the machine in its own unit and diameters, in the motion's frame. Where the offset is not known, home is
-   * half a travel away: drawn, not measured.
-   */
-  home(place: Machine['home'] = this.options.machine.home): [number, number, number] {
-    const { machine, unit } = this.options
-    const scale = machine.unit === unit ? 1 : unit === 'mm' ? 25.4 : 1 / 25.4
-    const to = this.toMachine()
-    return (['X', 'Y', 'Z'] as const).map((axis, at) => {
-      const travel = machine.axes[axis]
-      if (!travel) return 0
-      const radius = this.lathe && axis === 'X' ? 0.5 : 1
-      const half = ((travel.greatest - travel.least) * scale * radius) / 2
-      const shift = to[at] as number
-      const from = Number.isNaN(shift) ? half : machine.home[axis] * scale * radius - shift
-      return from + (place[axis] - machine.home[axis]) * scale * radius
-    }) as [number, number, number]
+  /** Home, or another place of the machine in its own unit and diameters, in the motion's frame. */
+  home(place: Machine['home'] = this.options.machine.home): Triple {
+    return inMotion(place, this.options, this.toMachine())
   }
 
   // Modes.
@@ -374,7 +374,7 @@ export class ControlState {
   /** Takes the modes again after a change: the flags of rows to come, the state that they point at, the quick way. */
   changed(): void {
     this.flags =
-      (this.turning ? FLAG.SPINDLE : 0) |
+      (this.turning || this.driven ? FLAG.SPINDLE : 0) |
       (this.compensation === 40 ? 0 : FLAG.COMPENSATED) |
       (this.rotation ? FLAG.TURNED : 0) |
       (this.mapping ? FLAG.MAPPED : 0)
@@ -402,8 +402,14 @@ export class ControlState {
       this.modalMacro === null
   }
 
-  /** Spindle speed in rpm where the tool stands. */
+  /** It is the driven tool that turns, not the part. */
+  private get turnsTool(): boolean {
+    return this.driven !== 0 && this.turning === 0
+  }
+
+  /** Spindle speed in rpm where the tool stands; of the driven tool while the spindle stands. */
   rpm(): number {
+    if (this.turnsTool) return this.drivenSpeed
     const held = this.heldSpeed()
     return held ? rpmAtRadius(this.sx, held) : Math.min(this.speed, this.topSpeed)
   }
@@ -422,7 +428,7 @@ export class ControlState {
 
   /** Spindle speed in rpm over a move to a radius, or along an arc: the one that takes as long as the speeds that change along it. */
   rpmTo(to: number | ((share: number) => number)): number {
-    const held = this.heldSpeed()
+    const held = this.turnsTool ? undefined : this.heldSpeed()
     if (!held) return this.rpm()
     return typeof to === 'number' ? rpmAlong(this.sx, to, held) : rpmRound(to, held)
   }

@@ -9,13 +9,15 @@ export interface Passed {
 /** A pass is over: the rows that were put out, in the blocks of the motion that they came of. */
 export function passed(out: MotionBuilder, { start, ...of }: Motion, firstRow: Uint32Array): Passed {
   const { blocks, blockLine, blockDepth } = of
-  const blockRow = of.blockRow.map((row) => firstRow[row] as number)
+  const blockRow = new Uint32Array(blocks)
+  for (let block = 0; block < blocks; block++)
+    blockRow[block] = firstRow[of.blockRow[block] as number] as number
   return { firstRow, motion: { ...out.done(start), blocks, blockLine, blockRow, blockDepth } }
 }
 
 type ArcNumbers = [number, number, number, number, number, number]
 
-/** Puts a row of a motion into another as it is, or with another end. */
+/** Puts a row of a motion into another as it is, or with another end, or so many degrees further turned. */
 export function copyRow(
   motion: Motion,
   row: number,
@@ -25,6 +27,7 @@ export function copyRow(
     motion.y[row] as number,
     motion.z[row] as number,
   ],
+  turns = 0,
 ): void {
   const kind = motion.kind[row] as number
   let aux = motion.aux[row] as number
@@ -37,7 +40,7 @@ export function copyRow(
     motion.line[row] as number,
     motion.state[row] as number,
     aux,
-    motion.rotary?.[row] ?? 0,
+    (motion.rotary?.[row] ?? 0) + turns,
     motion.seconds?.[row] ?? 0,
   )
 }

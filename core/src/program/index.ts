@@ -13,6 +13,7 @@ export {
   type ModalState,
   type Motion,
   type MotionEvent,
+  type OnFace,
   PLANE_AXES,
   type Point,
   ROW,
@@ -25,5 +26,6 @@ export { boxStandIn, type ReadOptions, type StandIn } from './read-options.ts'
 export { notReadBack, type PlannedStep, readSteps, readsAs, type Step } from './steps.ts'
 export { rpmAlong, rpmAtRadius, rpmRound, type SurfaceSpeed } from './surface-speed.ts'
 export { HOW_TAKEN, type TakenOnWord } from './taken.ts'
+export { together } from './together.ts'
 export { type ProgramBlock, readBlocks, type Word } from './words.ts'
 export { MOST_WORK } from './work.ts'

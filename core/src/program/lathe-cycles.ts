@@ -29,8 +29,11 @@ const at = (run: Run) => ({ x: run.wx, z: run.wz })
 const rapid = (run: Run, x: number, z: number) => run.go(ROW.RAPID, x, 0, z, FLAG.CYCLE)
 const cut = (run: Run, x: number, z: number, feed?: number) => run.go(ROW.LINE, x, 0, z, FLAG.CYCLE, -1, feed)
 
-function thread(run: Run, x: number, z: number, lead: number): void {
+/** A pass in step with the spindle; `mean` is the lead on its average, where it changes. The lead counts along the longer axis. */
+function thread(run: Run, x: number, z: number, lead: number, mean = lead): void {
   const rpm = run.rpm()
+  const [dx, dz] = [Math.abs(x - run.wx), Math.abs(z - run.wz)]
+  const long = Math.max(dx, dz)
   const aux =
     run.out.inStep.push({
       rpm,
@@ -41,8 +44,27 @@ function thread(run: Run, x: number, z: number, lead: number): void {
       tap: false,
       turning: run.turning === 4 ? 4 : 3,
     }) - 1
-  run.go(ROW.IN_STEP, x, 0, z, FLAG.CYCLE, aux, lead * rpm)
+  const along = long > 0 ? Math.hypot(dx, dz) / long : 1
+  run.go(ROW.IN_STEP, x, 0, z, FLAG.CYCLE, aux, mean * rpm * along)
 }
+
+/**
+ * A pass of a threading cycle, which at its end runs out over so much of Z at 45 degrees, `way` being that of X out of the thread; 0 where it
+ * runs out square. Common practice.
+ */
+function threadPass(run: Run, x: number, z: number, lead: number, out: number, way: 1 | -1): void {
+  const { x: fromX, z: fromZ } = at(run)
+  const length = Math.abs(z - fromZ)
+  if (out > 0 && out < length) {
+    const share = 1 - out / length
+    thread(run, fromX + (x - fromX) * share, fromZ + (z - fromZ) * share, lead)
+    thread(run, run.wx + way * out, z, lead)
+  } else thread(run, x, z, lead)
+}
+
+/** Over how much of Z a thread runs out by itself: as the profile says, while M23 holds. */
+const runsOut = (run: Run, lead: number) =>
+  run.threadOut ? (run.options.profile.reading.threads?.leads ?? 0) * lead : 0
 
 function tooMany(run: Run, code: number, passes: number): boolean {
   if (passes <= MOST_PASSES) return false
@@ -58,13 +80,25 @@ const lacks = (run: Run, code: number, what: string) => {
   run.wrong('cycle-words', 'stop', `G${code} without ${what}.`, { does: 'The control stops with an alarm.' })
 }
 
-/** G32: one threading pass in step with the spindle, from where the tool stands. */
-export function threadMove(run: Run, x: number, z: number, lead: number): void {
+/**
+ * G32: one threading pass in step with the spindle, from where the tool stands. G34: with a lead that is F at its start and grows by K each turn,
+ * below 0 shrinks: after n turns it is F n + K n^2 / 2 further (the sum of the leads; common practice).
+ */
+export function threadMove(run: Run, code: 32 | 34, x: number, z: number, lead: number, change = 0): void {
   if (!(lead > 0)) {
-    lacks(run, 32, 'F, the lead')
+    lacks(run, code, 'F, the lead')
     return
   }
-  thread(run, x, z, lead)
+  const length = Math.max(Math.abs(x - run.wx), Math.abs(z - run.wz))
+  const inside = lead * lead + 2 * change * length
+  if (code === 34 && change !== 0 && inside <= 0) {
+    run.wrong('thread-lead', 'stop', 'The lead comes to nothing before the end of the thread.', {
+      does: 'The control stops with an alarm.',
+    })
+    return
+  }
+  const turns = change === 0 ? length / lead : (Math.sqrt(inside) - lead) / change
+  thread(run, x, z, lead, turns > 0 ? length / turns : lead)
 }
 
 /** G90 turning, G92 threading, G94 facing: a box of four moves from the start and back to it; R or I is the taper as a radius. */
@@ -76,7 +110,7 @@ export function boxCycle(run: Run, code: number, x: number, z: number, taper: nu
     cut(run, x, start.z)
   } else {
     rapid(run, x + taper, start.z)
-    if (code === 92) thread(run, x, z, run.feed)
+    if (code === 92) threadPass(run, x, z, run.feed, runsOut(run, run.feed), start.x >= x ? 1 : -1)
     else cut(run, x, z)
     if (code === 92) rapid(run, start.x, z)
     else cut(run, start.x, z)
@@ -146,6 +180,8 @@ export function threadCycle(
     least: number
     finish: number
     spring: number
+    /** Over how many leads it runs out, where the cycle itself says so. */
+    out: number | undefined
   },
 ): void {
   const start = at(run)
@@ -163,6 +199,7 @@ export function threadCycle(
     return
   }
   const way = start.x >= of.x ? 1 : -1
+  const out = of.out === undefined ? runsOut(run, of.lead) : of.out * of.lead
   const crest = of.x + way * height
   const depths: number[] = []
   let depth = 0
@@ -175,7 +212,7 @@ export function threadCycle(
   for (const each of depths) {
     const x = crest - way * each
     rapid(run, x + of.taper, start.z)
-    thread(run, x, of.z, of.lead)
+    threadPass(run, x, of.z, of.lead, out, way)
     rapid(run, start.x, of.z)
     rapid(run, start.x, start.z)
   }

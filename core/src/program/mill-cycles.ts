@@ -1,5 +1,7 @@
 import { FLAG, isSameLength, PLANE_AXES, ROW } from './motion.ts'
 import type { Run } from './run.ts'
+import { sixDigits } from './six-digits.ts'
+import type { Triple } from './ways.ts'
 
 /** Canned cycles of a mill that the reader knows. */
 export const MILL_CYCLES: ReadonlySet<number> = new Set([73, 74, 76, 81, 82, 83, 84, 85, 86, 87, 88, 89])
@@ -22,8 +24,6 @@ export interface CycleWords {
 
 /** Pecks beyond this are not followed: the peck is wrong. */
 const MOST_PECKS = 10_000
-
-type Triple = [number, number, number]
 
 /** A place in the cycle's own terms: the two axes of the plane and the one that stands on it. */
 interface Hole {
@@ -233,9 +233,14 @@ function takeInitial(run: Run, code: number, height: number, said: CycleSaid): v
   const each = run.options.profile.reading.initialLevel === 'each-code'
   if (said === 'again' && run.retract === 98 && !isSameLength(sticky.initial, height)) {
     const [kept, taken] = each ? [height, sticky.initial] : [sticky.initial, height]
-    run.wrong('initial-level', 'look', `G${code} again within a cycle: G98 goes back to ${round(kept)}.`, {
-      does: `That is ${each ? 'where it stands now' : 'the level from before the first cycle'}, by the profile; another control goes back to ${round(taken)}.`,
-    })
+    run.wrong(
+      'initial-level',
+      'look',
+      `G${code} again within a cycle: G98 goes back to ${sixDigits(kept)}.`,
+      {
+        does: `That is ${each ? 'where it stands now' : 'the level from before the first cycle'}, by the profile; another control goes back to ${sixDigits(taken)}.`,
+      },
+    )
   }
   if (said === 'begins' || each) sticky.initial = height
 }
@@ -277,7 +282,7 @@ export function millCycle(run: Run, code: number, target: Triple, words: CycleWo
     run.wrong(
       'cycle-upwards',
       'stop',
-      `The bottom, ${round(sticky.z)}, is above the R plane, ${round(sticky.r)}.`,
+      `The bottom, ${sixDigits(sticky.z)}, is above the R plane, ${sixDigits(sticky.r)}.`,
       {
         does: 'The control stops with an alarm, or goes up at feed.',
       },
@@ -312,5 +317,3 @@ export function millCycle(run: Run, code: number, target: Triple, words: CycleWo
     if (!isSameLength(position(run)[normal], out) && code !== 87) rapid(hole, out)
   }
 }
-
-const round = (value: number) => Number(value.toPrecision(6))

@@ -14,6 +14,7 @@ type Known = Omit<
   | 'mapping'
   | 'scaled'
   | 'polar'
+  | 'face'
   | 'shift'
   | 'toMachine'
 > &
@@ -24,6 +25,8 @@ type Known = Omit<
     rotation: ModalState['rotation']
     mapping: { radius: number } | null
     polar: Polar | null
+    face: { words: ModalState['face'] } | null
+    driven: ModalState['turning']
     shiftX: number
     shiftY: number
     shiftZ: number
@@ -41,7 +44,7 @@ export function modalState(of: Known): ModalState {
     d: of.d,
     ...besideOf(of),
     rpm: of.rpm(),
-    turning: of.turning,
+    turning: of.turning || of.driven,
     coolant: of.coolant,
     inch: of.inch,
     absolute: of.absolute,
@@ -55,6 +58,7 @@ export function modalState(of: Known): ModalState {
     mapping: of.mapping?.radius ?? null,
     scaled: of.scaled?.times ?? null,
     polar: of.polar !== null,
+    face: of.face?.words ?? null,
     shift: [of.shiftX, of.shiftY, of.shiftZ],
     toMachine: of.toMachine(),
   }

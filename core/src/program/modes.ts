@@ -1,6 +1,7 @@
 import { type Block, has, OF_PROFILE, wordValue } from './block.ts'
 import { MAY_MOVE, notSeen } from './check-words.ts'
 import { type CodeMeaning, gCode, mCode } from './codes.ts'
+import { drivenCode, isOfDriven, startsAxis } from './driven.ts'
 import { polarFromZero } from './polar.ts'
 import type { Run } from './run.ts'
 
@@ -17,7 +18,13 @@ export function gather(block: Block): void {
     const value = scan.values[n] as number
     if (Number.isNaN(value)) continue
     if (letter === 13) {
-      if (isRead(mCode(value)) || value === run.options.profile.reading.rigidTap || isPallet(run, value))
+      const lacks = (value === 23 || value === 24) && !(run.lathe && run.options.profile.reading.threads)
+      if (
+        (isRead(mCode(value)) && !lacks) ||
+        value === run.options.profile.reading.rigidTap ||
+        isPallet(run, value) ||
+        isOfDriven(run, value)
+      )
         block.m.push(value)
       else further(block, 'M', value, n)
       continue
@@ -25,7 +32,10 @@ export function gather(block: Block): void {
     const meaning = gCode(value, kind)
     const isOffset = value >= 54 && value < 60
     const lacks =
-      isOffset || (value === 68 && codes.rotationOn === undefined) || (!run.lathe && OF_PROFILE.has(value))
+      isOffset ||
+      (run.lathe && (value === 12.1 || value === 13.1)) ||
+      (value === 68 && codes.rotationOn === undefined) ||
+      (!run.lathe && OF_PROFILE.has(value))
     if (!own.includes(value) && !run.offsetOfCode.has(value) && (lacks || !isRead(meaning))) {
       further(block, 'G', value, n)
       continue
@@ -63,7 +73,7 @@ export function setModes(block: Block): void {
   const { run, g } = block
   let changed = false
   for (const code of g) {
-    changed = true
+    let isMode = true
     switch (code) {
       case 0:
       case 1:
@@ -101,9 +111,10 @@ export function setModes(block: Block): void {
         block.exactOnce = true
         break
       default:
-        changed = !modeOfKind(block, code) && changed
-        if (run.lathe) changed = true
+        isMode = !modeOfKind(block, code) || run.lathe
     }
+    // One of them is enough, whatever stands after it.
+    changed ||= isMode
   }
   if (has(run, 'F') && !block.handsOver) {
     const feed = wordValue(run, 'F') as number
@@ -218,7 +229,9 @@ export function tools(block: Block): void {
     else run.changeTool(run.nextTool)
   }
   for (const code of m) {
-    if (code === 3 || code === 4) {
+    if (isOfDriven(run, code)) drivenCode(block, code)
+    else if (code === 3 || code === 4) {
+      startsAxis(run, code)
       if (run.rpm() === 0)
         run.wrong('spindle-no-speed', 'look', `M${code} and no speed has been given.`, {
           does: 'The spindle does not turn.',
@@ -227,7 +240,8 @@ export function tools(block: Block): void {
     } else if (code === 7 || code === 8 || code === 9) {
       run.coolant = code !== 9
       run.changed()
-    } else if (code === run.options.profile.reading.rigidTap) {
+    } else if (code === 23 || code === 24) run.threadOut = code === 23
+    else if (code === run.options.profile.reading.rigidTap) {
       run.rigidAnnounced = true
       // Lines are read with care until the cycle is over.
       run.changed()

@@ -35,7 +35,8 @@ export const FLAG = {
 export type MotionEvent =
   | { does: 'dwell'; seconds: number }
   | { does: 'tool'; tool: number }
-  | { does: 'spindle'; rpm: number; turning: SpindleDirection }
+  /** `driven`: it is that of a driven tool on a lathe. */
+  | { does: 'spindle'; rpm: number; turning: SpindleDirection; driven?: true }
   | { does: 'stop'; optional: boolean; says?: string }
   | { does: 'pallet'; pallet: number }
   | { does: 'end' }
@@ -57,6 +58,12 @@ export interface InStep {
   tap: boolean
   /** Which way the spindle turns on the way in: that of the thread's hand. */
   turning: 3 | 4
+}
+
+/** Words for a place on the face of a turned part: X as a diameter (times 2) or a radius (1), and the letter of the length across it. */
+export interface OnFace {
+  times: 1 | 2
+  across: 'C' | 'Y'
 }
 
 /** All that holds while a row is made; the same object for every row that it holds for. Lengths in the unit of the motion. */
@@ -95,6 +102,8 @@ export interface ModalState {
   scaled: readonly [number, number, number] | null
   /** Positions are by radius and angle. */
   polar: boolean
+  /** On a lathe under polar interpolation: how the program names places on the face, which the spindle turns under the tool; null elsewhere. */
+  face: OnFace | null
   /** To be added to a position of the program (turned, where it is turned) to get one of the motion. */
   shift: readonly [number, number, number]
   /** To be added to a position of the motion to get a machine position; NaN where the offset is not known. */

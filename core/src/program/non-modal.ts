@@ -1,10 +1,15 @@
 import { type Block, dwellOf, has, lengthOf, ROTARY, target, turningTarget, wordValue } from './block.ts'
 import { macroCall } from './calls.ts'
 import { MAY_MOVE } from './check-words.ts'
+import { movesOnFace, refusedOnFace, switchFace } from './face.ts'
 import { loadingBlock } from './loads-offset.ts'
 import { FLAG, ROW } from './motion.ts'
+import { oneSided } from './one-side.ts'
+import { roundPocket } from './round-pocket.ts'
+import type { Run } from './run.ts'
 import { mirrorOff, mirrorOn, notWhileScaled, scalingOff, scalingOn } from './scaled.ts'
-import { bit } from './scan.ts'
+import { bit, place } from './scan.ts'
+import { signalMove } from './signal-move.ts'
 import { textCycle } from './text-cycle.ts'
 
 /** Home (G28, G30) and machine positions (G53): by way of the point given, on the axes that are named. */
@@ -49,8 +54,10 @@ function toMachine(block: Block, code: 28 | 30 | 53): void {
         once: 'all',
       },
     )
-  if (!named.some(Boolean)) named.fill(true)
+  // Without an axis all of them go; a rotary that is named goes alone.
+  if (!named.some(Boolean) && !(!run.lathe && ROTARY.some((letter) => has(run, letter)))) named.fill(true)
   const via = run.lathe ? turningTarget(run) : target(run, { machine: false })
+  run.via = run.sceneOf(...via)
   if (via[0] !== run.wx || via[1] !== run.wy || via[2] !== run.wz) run.go(ROW.RAPID, ...via)
   const home = code === 30 && secondHome ? run.home(secondHome) : run.home()
   const scene = [run.sx, run.sy, run.sz].map((now, axis) => (named[axis] ? (home[axis] as number) : now)) as [
@@ -60,6 +67,23 @@ function toMachine(block: Block, code: 28 | 30 | 53): void {
   ]
   run.goScene(ROW.RAPID, ...scene, FLAG.TO_MACHINE)
   run.rework()
+}
+
+/** G29: at rapid to the point by which it last went home, and from there to where the words lead. Common practice. */
+function fromHome({ run }: Block): void {
+  const { via } = run
+  if (!via) {
+    run.wrong('no-home-before', 'stop', 'G29 without a G28 before it: by way of which point is not said.', {
+      does: 'The control stops with an alarm, or goes by way of part zero.',
+    })
+    return
+  }
+  const named = (letter: string) => has(run, letter) || (run.lathe && has(run, letter === 'X' ? 'U' : 'W'))
+  const stood = [run.sx, run.sy, run.sz] as const
+  const by = (['X', 'Y', 'Z'] as const).map((letter, axis) => (named(letter) ? via[axis] : stood[axis]))
+  run.goScene(ROW.RAPID, ...(by as [number, number, number]))
+  run.rework()
+  run.go(ROW.RAPID, ...(run.lathe ? turningTarget(run) : target(run, { machine: false })))
 }
 
 /** Local shifts: G52 sets one, G92 makes the place where the tool stands be called what the words say. */
@@ -107,13 +131,41 @@ function mapping(block: Block, code: number): void {
   run.changed()
 }
 
+/** Codes of moves that do not turn a rotary here. */
+const NOT_TURNING: ReadonlySet<number> = new Set([12, 13, 28, 29, 30, 31, 38.2, 53, 60])
+
+/** Says where a rotary word stands beside such a code. */
+function notTurned(run: Run, code: number): void {
+  const rotary = run.lathe ? undefined : ROTARY.find((letter) => has(run, letter))
+  if (rotary === undefined || !NOT_TURNING.has(code)) return
+  run.wrong('word-not-seen', 'stop', `${rotary} with G${code} is not followed: where the rotary turns to.`, {
+    does: MAY_MOVE,
+    word: run.scan.slot[place(rotary)] as number,
+    once: `${rotary} ${code}`,
+  })
+}
+
 /** Codes that use the axis words for something else than a move; true where one did. */
 export function nonModal(block: Block): boolean {
   const { run, g, codes } = block
+  if (run.face && g.some((code) => code !== 4 && code < 65) && refusedOnFace(block)) return true
   for (const code of g) {
+    notTurned(run, code)
     if (code === 4) run.dwell(dwellOf(run))
     else if (code === 28 || code === 30 || code === 53) toMachine(block, code)
-    else if (code === 52 || (code === 92 && !run.lathe)) localShift(block, code)
+    else if (code === 29) fromHome(block)
+    else if (code === 31 || code === 38.2) signalMove(block, code)
+    else if (code === codes.pocketClockwise || code === codes.pocketCounter)
+      roundPocket(block, code as 12 | 13)
+    else if (code === codes.oneSide) oneSided(block)
+    else if (code === codes.faceOn || code === codes.faceOff) {
+      switchFace(block, code === codes.faceOn)
+      // Such a code stands alone in its block.
+      if (!movesOnFace(run)) return true
+      run.wrong('face-words', 'stop', `G${code} stands together with a move.`, {
+        does: 'The control stops with an alarm: it stands in a block of its own.',
+      })
+    } else if (code === 52 || (code === 92 && !run.lathe)) localShift(block, code)
     else if (code === codes.load) loadingBlock(block)
     else if (code === codes.rotationOn) turnOn(block, code)
     else if (code === codes.rotationOff) {

@@ -4,6 +4,7 @@ import { newLocals } from './frame.ts'
 import { argumentsOf } from './macro-flow.ts'
 import { doWait, notAllowed, takeOnWord } from './on-word.ts'
 import type { Run } from './run.ts'
+import { unseenArguments } from './unseen-words.ts'
 
 /** What of it stands before the block moves; true where it took the words of the block. */
 export function ownCalls(block: Block): boolean {
@@ -12,7 +13,15 @@ export function ownCalls(block: Block): boolean {
   for (const { own, word } of block.own) {
     if (own.does === 'not-allowed') notAllowed(run, own, word)
     else if (own.does === 'call') {
+      unseenArguments(run)
       const number = run.library.numbers.get(own.code) as number
+      if (own.modal && own.code.startsWith('G')) {
+        // As G66: after every move of this level until G67, with the words of this line, which itself does not move.
+        const args = argumentsOf(argumentWords(run), newLocals())
+        run.modalMacro = { program: number, args, level: run.frames.length, name: own.code }
+        run.changed()
+        return true
+      }
       callMacro(block, number, argumentsOf(argumentWords(run), newLocals()), own.code)
       return true
     } else if (own.code.startsWith('G') && namesAxes(run))

@@ -1,12 +1,13 @@
 import type { Probing } from '../control/index.ts'
-import { convertLength } from '../quantity/index.ts'
 import { writeOffset } from './loads-offset.ts'
+import { ballOf, meeting } from './meeting.ts'
 import { FLAG, ROW } from './motion.ts'
 import type { OffsetWritten } from './offset-written.ts'
 import { takeOnWord } from './on-word.ts'
 import { MOST_PROBED, type ProbeCallRun, type ProbeMacro } from './probed.ts'
 import type { Run } from './run.ts'
 import { notWhileScaled } from './scaled.ts'
+import type { Triple } from './ways.ts'
 
 /** The words of a macro call, in the setup's unit where they are lengths. */
 export type CallWords = Partial<Record<string, number>>
@@ -14,45 +15,12 @@ export type CallWords = Partial<Record<string, number>>
 type Axis = 0 | 1 | 2
 const AXES = ['X', 'Y', 'Z'] as const
 
-type Triple = [number, number, number]
 /** Places along some of the axes, in the program. */
 type Places = Partial<Record<(typeof AXES)[number], number>>
 const here = (run: Run): Triple => [run.wx, run.wy, run.wz]
 
 const probe = (run: Run, to: Triple, feed: number) =>
   run.go(ROW.PROBE, to[0], to[1], to[2], FLAG.CYCLE, -1, feed)
-
-/** Half of what the ball measures across; 0 where the machine's probe is not known. */
-const ballOf = ({ options: { machine, unit } }: Run) =>
-  machine.probe ? convertLength(machine.probe.stylus, machine.unit, unit) / 2 : 0
-
-/** A way is looked along in pieces no longer than this, in mm: nothing thinner stands in the way of a probe. */
-const PIECE_MM = 0.5
-/** Halvings of a piece: a face is found within 1e-12 of it. */
-const HALVINGS = 46
-
-/** How far along a straight way (0 to 1) the stand-in part is first met; undefined where it is not, 0 where it starts within. */
-function meeting(run: Run, from: Triple, to: Triple): number | undefined {
-  const solid = run.options.standIn
-  if (!solid) return undefined
-  const [a, b] = [run.sceneOf(...from), run.sceneOf(...to)]
-  const holds = (t: number) =>
-    solid.holds(a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t, a[2] + (b[2] - a[2]) * t)
-  if (holds(0)) return 0
-  const length = Math.hypot(b[0] - a[0], b[1] - a[1], b[2] - a[2])
-  const pieces = Math.min(4000, Math.ceil(length / convertLength(PIECE_MM, 'mm', run.unit)))
-  for (let n = 1; n <= pieces; n++) {
-    if (!holds(n / pieces)) continue
-    let [free, met] = [(n - 1) / pieces, n / pieces]
-    for (let halving = 0; halving < HALVINGS; halving++) {
-      const middle = (free + met) / 2
-      if (holds(middle)) met = middle
-      else free = middle
-    }
-    return met
-  }
-  return undefined
-}
 
 /** A macro of the probe stops everything. */
 function stopped(run: Run, says: string): void {

@@ -1,10 +1,12 @@
 import { leastStepIn } from '../machine/index.ts'
+import { CHORD } from './arc.ts'
 import { type Block, type Codes, codesOf } from './block.ts'
 import { carryOut } from './carry-out.ts'
 import { lexical } from './check-words.ts'
 import { compensate, isCompensated } from './compensate.ts'
 import { withCorners } from './corners.ts'
 import type { Diagnostic } from './diagnose.ts'
+import { ontoSpindle } from './face-rows.ts'
 import { libraryOf } from './library.ts'
 import { statement } from './macro-flow.ts'
 import type { Motion } from './motion.ts'
@@ -207,7 +209,8 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
         (scan.mask & SPOKEN) === 0 &&
         scan.macroAt < 0 &&
         scan.badAt < 0 &&
-        scan.openCommentAt < 0
+        scan.openCommentAt < 0 &&
+        (scan.nameAt < 0 || (scan.mask & bit('O')) !== 0)
       if (silent) {
         if ((scan.mask & bit('O')) !== 0 && endsBefore(run)) break
         run.lineIndex++
@@ -220,7 +223,8 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
         scan.openCommentAt < 0 &&
         !scan.tooLarge &&
         !scan.optional &&
-        !scan.hasExpression
+        !scan.hasExpression &&
+        scan.nameAt < 0
       if (simple && run.plain && run.gathers === null && quick(run, reads === 'whole' && run.saidPoint)) {
         run.lineIndex++
         at = next
@@ -260,9 +264,12 @@ export function read(input: string, options: ReadOptions, listen?: (block: Block
     ? compensate(written, profile.reading.compensation, leastStepIn(machine, unit), run.say)
     : undefined
   if (beside) movedRows(run, beside.firstRow)
+  const path = beside?.motion ?? written
+  const turned = run.wasOnFace ? ontoSpindle(path, CHORD[unit], run.say) : undefined
+  if (turned) movedRows(run, turned.firstRow)
   return {
-    motion: beside?.motion ?? written,
-    ...(beside ? { written } : {}),
+    motion: turned?.motion ?? path,
+    ...(beside ? { written: turned ? ontoSpindle(written, CHORD[unit]).motion : written } : {}),
     diagnostics: run.say.all,
     further: run.say.further,
     lines,
@@ -313,7 +320,10 @@ function careful(
 ): number | undefined {
   const { scan } = run
   lexical(run)
-  if (scan.optional && run.options.skipOptional) return undefined
+  if (scan.optional) {
+    if (scan.level !== 1) levelled(run)
+    if (run.options.skipOptional) return undefined
+  }
   if ((scan.mask & bit('O')) !== 0 && endsBefore(run)) return undefined
   if (scan.macroAt >= 0) {
     const flow = statement(run, index, scan.macroAt - run.lineAt)
@@ -322,6 +332,21 @@ function careful(
   const block: Block = { run, index, codes, g: [], m: [], own: [], listen, carryOut }
   carryOut(block)
   return block.next
+}
+
+/** A line that another switch than the first skips: all of them are taken to stand alike. */
+function levelled(run: Run): void {
+  const { level } = run.scan
+  const is = run.options.skipOptional ? 'on: the line is skipped' : 'off: the line runs'
+  if (level === 0)
+    run.wrong('block-delete-level', 'stop', '/0 is no switch of block delete: they are /1 to /9.', {
+      does: 'The control stops with an alarm.',
+    })
+  else
+    run.wrong('block-delete-level', 'look', `/${level} is skipped by a switch of its own.`, {
+      does: `It is proved with every switch of block delete ${is}. Set switch ${level} at the control like the first.`,
+      once: level,
+    })
 }
 
 /** A further O number ends the program before it: true where that is so. */
@@ -352,6 +377,10 @@ function finish(run: Run, odd: boolean): void {
       to: 1,
       says: `Nothing says G20 or G21: read as ${run.inch ? 'inch' : 'mm'}.`,
       does: 'The control uses the unit that was last in force.',
+    })
+  if (run.face)
+    run.wrong('face-left-on', 'stop', 'Polar interpolation is on when the program ends.', {
+      does: 'The next program begins with it, or the control stops with an alarm.',
     })
   if (!run.ended && events.at(-1)?.does !== 'end')
     run.wrong('no-m30', 'look', 'The program ends without M30 or M2.', {

@@ -14,11 +14,38 @@ const RADII = new Map([[1, 0.25]])
 /** A profile with codes of its own, one of which calls a text that calls it again. */
 const withOwn = (profile: Profile): Profile => ({
   ...profile,
+  reading: {
+    ...profile.reading,
+    threads: { leads: 1, starts: true },
+    driven: {
+      turns: { clockwise: 133, counter: 134, off: 135, speed: 'P' },
+      axis: null,
+      face: { on: 'G12.1', off: 'G13.1', x: 'diameter', across: 'C' },
+    },
+    positions: { ...profile.reading.positions, oneSide: { X: 1, Y: -1, Z: 2 } },
+  },
   ownCodes: [
-    { code: 'M77', on: 'both', says: '', by: '', does: 'call', text: 'G1 X#24 F9.\nM77\nM99' },
+    { code: 'M77', on: 'both', says: '', by: '', does: 'call', modal: false, text: 'G1 X#24 F9.\nM77\nM99' },
     { code: 'M78', on: 'both', says: '', by: '', does: 'harmless', seconds: 2 },
-    { code: 'O9', on: 'mill', says: '', by: '', does: 'call', text: 'O9\nG41 D1 G3 X1. R1.\nM99' },
+    {
+      code: 'O9',
+      on: 'mill',
+      says: '',
+      by: '',
+      does: 'call',
+      modal: false,
+      text: 'O9\nG41 D1 G3 X1. R1.\nM99',
+    },
     { code: 'G123', on: 'both', says: '', by: '', does: 'stop' },
+    {
+      code: 'G177',
+      on: 'both',
+      says: '',
+      by: '',
+      does: 'call',
+      modal: true,
+      text: 'G1 Z#26 F9.\nG177\nM99',
+    },
   ],
 })
 
@@ -75,6 +102,27 @@ const PIECES = [
   'G50.1',
   'G101',
   'G100',
+  'G12',
+  'G12.1',
+  'G13.1',
+  'M133',
+  'C30.',
+  'H-40.',
+  'M98 <SUB>',
+  'O<SUB>',
+  '<SUB>',
+  'G13',
+  'G29',
+  'G31',
+  'G34',
+  'G38.2',
+  'G60',
+  'G150',
+  'G177',
+  'M23',
+  'M24',
+  '/3',
+  '#100=#5061',
   ',C.1',
   ',R.2',
   ',A135.',
@@ -197,6 +245,7 @@ const WHOLE = [
   'G20 G90\nT1 M6\nG43 H1 G0 Z1.\nG16\nG81 X2. Y30. Z-.5 R.1 F9.\nG91 Y60. K3\nG90 G80 G15\nG51 X0. Y0. Z0. P2.\nG1 X1. F9.\nG2 X2. Y1. R2.\nG50\nG51.1 X0.\nG1 G41 D1 X3.\nY2.\nX-1.\nG40 X4.\nG50.1\nM30',
   'G20 T0101\nG50 S2000\nG96 S300 M3\nG99 G0 X3. Z.1\nG71 U.1 R.05\nG71 P10 Q20 U.02 W.005 F.01\nN10 G42 G0 X1.\nG1 Z-.5 ,R.1 F.005\nX2. ,A135.\nG2 X2.5 Z-1.5 R.25\nN20 G40 G1 X3.\nG70 P10 Q20\nG28 U0.\nM30',
   'G20 T0101\nG97 S500 M3\nG98 G0 X2. Z.1\nG42 G1 X1. Z0. F9.\nZ-.5 I.05\nA135.\nX4. Z-2. A90.\nG73 P10 Q20 I.2 K.1 U.02 W.01 D3\nN10 G0 X1.\nG3 X2. Z-.5 R.5\nN20 G1 Z-1.\nG40 G0 X4.\nM30',
+  'G20 T0101\nG98 M133 P900\nG0 X3. Z.1 C0.\nG83 Z-.5 R.1 Q.2 F9.\nC90.\nH90.\nG80\nG0 C360.\nG12.1\nG42 G1 X2. C0. F9.\nC.5\nG3 X1. C1. R.5\nX-1. ,C.1\nG1 C-.5\nG40 X-3.\nG13.1\nM98 <SUB>\nM30\nO<SUB>\nG1 C-40. X4.\nM99',
 ]
 
 /** A word of a program, taken apart so that nothing of its text is lost. */

@@ -120,6 +120,23 @@ export class Run extends ControlState {
     this.event({ does: 'spindle', rpm: turning ? this.rpm() : 0, turning })
   }
 
+  /** The driven tool of a lathe, at so many rpm. */
+  drive(turning: SpindleDirection, rpm: number): void {
+    if (turning === this.driven && turning === 0) return
+    this.driven = turning
+    this.drivenSpeed = rpm
+    this.changed()
+    this.event({ does: 'spindle', rpm: turning ? rpm : 0, turning, driven: true })
+  }
+
+  /** The tool stands at this radius of the motion, with the spindle at an angle, in degrees: what the face comes to on the machine. */
+  standAt(radius: number, degrees: number): void {
+    this.sx = radius
+    this.sy = 0
+    this.rotary = degrees
+    this.rework()
+  }
+
   /** Another tool in the spindle: the tip is where the new one's is. */
   changeTool(tool: number): void {
     // Most machines go to the top by themselves before they change. Common practice.

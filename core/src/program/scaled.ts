@@ -2,9 +2,8 @@ import { type Block, has, lengthOf, wordValue } from './block.ts'
 import { MAY_MOVE } from './check-words.ts'
 import type { Run } from './run.ts'
 import { EXPRESSION, POINT, place } from './scan.ts'
-import type { Mirror, Scaled, Scaling } from './ways.ts'
+import type { Mirror, Scaled, Scaling, Triple } from './ways.ts'
 
-type Triple = [number, number, number]
 const AXES = ['X', 'Y', 'Z'] as const
 
 function scaledBy({ scaling, mirror }: { scaling: Scaling | null; mirror: Mirror }): Scaled | null {

@@ -1,3 +1,5 @@
+import { LONGEST_NAME, programName } from './program-name.ts'
+
 /** A number in a word was written with a decimal point. */
 export const POINT = 1
 /** A macro expression or variable stands where the number would; its value is NaN until it is evaluated. */
@@ -9,9 +11,10 @@ const MOST_WORDS = 256
 export const GREATEST = 999_999_999.999_999
 
 const NEWLINE = 10
-const [SPACE, PERCENT, OPEN, CLOSE, PLUS, COMMA, MINUS, DOT, SLASH, COLON, SEMICOLON, EQUALS] = [
-  32, 37, 40, 41, 43, 44, 45, 46, 47, 58, 59, 61,
+const [SPACE, PERCENT, OPEN, CLOSE, PLUS, COMMA, MINUS, DOT, SLASH, COLON, SEMICOLON] = [
+  32, 37, 40, 41, 43, 44, 45, 46, 47, 58, 59,
 ]
+const [LESS, EQUALS, GREATER] = [60, 61, 62]
 const [HASH, BRACKET, BRACKET_END] = [35, 91, 93]
 
 /** Ten to the n; a whole number of nine digits over one of these is rounded once, as it should be. */
@@ -93,10 +96,14 @@ export class Scanner {
   tooLarge = false
   /** It begins with a slash: the control can be told to skip it. */
   optional = false
+  /** The switch that skips it, 1 to 9: /2. */
+  level = 1
   /** Where a macro statement begins (#1 = 2, IF, WHILE, GOTO, DO, END, DPRNT), or -1. */
   macroAt = -1
   /** Where text stands that is no word, or -1; the rest of the line is not read. */
   badAt = -1
+  /** Where a name in angle brackets stands, which a program is called by, from the bracket on; or -1. */
+  nameAt = -1
   /** A comment that is not closed, or -1. */
   openCommentAt = -1
   hasComment = false
@@ -125,6 +132,7 @@ export class Scanner {
     this.macroAt = -1
     this.badAt = -1
     this.openCommentAt = -1
+    this.nameAt = -1
     this.tooLarge = false
     this.hasComment = false
     this.percent = false
@@ -154,7 +162,15 @@ export class Scanner {
         if (code === SLASH && count === 0) {
           this.optional = true
           at++
-          if (isDigit(text.charCodeAt(at))) at++
+          const digit = text.charCodeAt(at)
+          this.level = isDigit(digit) ? digit - 48 : 1
+          if (isDigit(digit)) at++
+          continue
+        }
+        if (code === LESS && this.nameAt < 0) {
+          const after = this.named(at)
+          if (after < 0) break
+          at = after
           continue
         }
         if (code === COLON && count === 0) {
@@ -256,6 +272,29 @@ export class Scanner {
     return this.number(next, next + 1, count, letter, at)
   }
 
+  /** Passes over a name in angle brackets; gives where it ends, or -1 with the reason set. */
+  private named(at: number): number {
+    const { text } = this
+    const most = Math.min(text.length, at + LONGEST_NAME + 2)
+    for (let i = at + 1; i < most; i++) {
+      const code = text.charCodeAt(i)
+      if (code === NEWLINE || code === LESS) break
+      if (code === GREATER) {
+        if (i === at + 1) break
+        this.nameAt = at
+        return i + 1
+      }
+    }
+    this.badAt = at
+    return -1
+  }
+
+  /** The name in angle brackets, in capitals; undefined where none stands in the line. */
+  get name(): string | undefined {
+    if (this.nameAt < 0) return undefined
+    return programName(this.text.slice(this.nameAt + 1, this.text.indexOf('>', this.nameAt)))
+  }
+
   /** Whether a number goes on after the spaces that stand at `at`. */
   private goesOn(at: number, point: number): boolean {
     const { text } = this
@@ -309,6 +348,13 @@ export class Scanner {
       this.marks[count] = cleaned.includes('.') ? POINT : 0
       this.to[count] = last
       return last
+    }
+    if (letter === place('O') && this.nameAt < 0 && text.charCodeAt(i) === LESS) {
+      const after = this.named(i)
+      this.values[count] = 0
+      this.marks[count] = 0
+      this.to[count] = after
+      return after
     }
     const ended = expressionEnd(text, start)
     if (ended >= 0) {

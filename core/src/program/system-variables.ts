@@ -5,7 +5,7 @@ import type { Run } from './run.ts'
 /**
  * The system variables that matter, as they are commonly numbered (common practice, from memory; a control's manual comes
  * first): 2001 and on tool lengths, 4001 and on modes, 4101 and on the last words, 5001 end of the last block, 5021
- * machine and 5041 work positions, 5061 where a probe touched, 5221 and on work offsets.
+ * machine and 5041 work positions, 5061 where a move stopped for its signal, 5221 and on work offsets.
  */
 function system(run: Run, number: number): number | undefined {
   const { options } = run
@@ -22,7 +22,7 @@ function system(run: Run, number: number): number | undefined {
     const to = run.toMachine()
     return inProgram([run.sx + to[0], run.sy + to[1], run.sz + to[2]][axis])
   }
-  if (number >= 5061 && number <= 5063) return inProgram([run.sx, run.sy, run.sz][axis])
+  if (number >= 5061 && number <= 5063) return run.stoppedAt && inProgram(run.stoppedAt[axis])
   const of = offsetOfVariable(run, number)
   if (of) return inProgram(run.offsetAt(of.offset, of.axis))
   switch (number) {

@@ -1,4 +1,4 @@
-import { BUILT_IN_PROFILES, type Profile } from '../control/index.ts'
+import { BUILT_IN_PROFILES, type Driven, type Profile } from '../control/index.ts'
 import type { Machine } from '../machine/index.ts'
 import { endOf, type Motion, ROW } from './motion.ts'
 import { type Program, read } from './read.ts'
@@ -61,6 +61,17 @@ const testLathe: Machine = {
 
 export const [compact, twoLine, plain] = BUILT_IN_PROFILES as [Profile, Profile, Profile]
 
+/** A two-line control with driven tools: by codes that are made up, as a builder may have them. */
+export const DRIVEN: Driven = {
+  turns: { clockwise: 133, counter: 134, off: 135, speed: 'P' },
+  axis: { on: 154, off: 155 },
+  face: { on: 'G12.1', off: 'G13.1', x: 'diameter', across: 'C' },
+}
+export const withDriven = (driven: Driven | null): Profile => ({
+  ...twoLine,
+  reading: { ...twoLine.reading, noPoint: 'whole', driven },
+})
+
 export const onMill = (more: Partial<ReadOptions> = {}): ReadOptions => ({
   profile: compact,
   machine: testMill,
@@ -97,3 +108,24 @@ export const complaints = (text: string, options: ReadOptions = onMill()): strin
   of(read(text, options)).filter((each) => !each.startsWith('unit-not-said') && !each.startsWith('no-m30'))
 
 const of = ({ diagnostics }: Program) => diagnostics.map(({ code, line }) => `${code} ${line}`)
+
+type CompensationRules = Profile['reading']['compensation']
+
+/** A control that leads the tool beside the path by these rules. */
+export const withCompensation = (rules: Partial<CompensationRules> = {}, of = twoLine): Profile => ({
+  ...of,
+  reading: { ...of.reading, noPoint: 'whole', compensation: { ...of.reading.compensation, ...rules } },
+})
+
+/** Tool 1 of this radius on a mill with such a control. */
+export const onCompensated = (rules: Partial<CompensationRules> = {}, radius = 0.25) =>
+  onMill({ profile: withCompensation(rules), radii: new Map([[1, radius]]) })
+
+/** From X0 Y0 Z0, in inches. */
+export const COMPENSATED_HEAD = 'G20 G90 G17 F10.\nG0 X0. Y0. Z0.\n'
+
+/** The alarms of compensation in a text after that head: each with its line. */
+export const compensationAlarms = (text: string, rules: Partial<CompensationRules> = {}) =>
+  read(`${COMPENSATED_HEAD}${text}\nM30`, onCompensated(rules))
+    .diagnostics.filter(({ code }) => code.startsWith('compensation'))
+    .map(({ code, line, severity }) => `${code} ${line} ${severity}`)

@@ -1,4 +1,8 @@
+import { NAMED_PROGRAM, programName } from './program-name.ts'
 import type { Work } from './work.ts'
+
+/** Programs that have a name have numbers from here on: beyond all that can be written. */
+const FIRST_NAMED = 1_000_000_000
 
 /** Finds lines of a program: where each begins, its N numbers, the programs (O numbers) in the text. Built as far as asked for. */
 export class TextIndex {
@@ -7,6 +11,7 @@ export class TextIndex {
   private known = 1
   private numbers: Map<number, number[]> | undefined
   private programs: { number: number; line: number }[] | undefined
+  private readonly names = new Map<string, number>()
 
   private readonly work: Work | undefined
   private readonly ends = new Map<string, number | undefined>()
@@ -74,6 +79,10 @@ export class TextIndex {
       }
       const o = /^[ \t\r/]*(?:[Oo]|:)[ \t]*(\d{1,8})/.exec(head)
       if (o) programs.push({ number: Number(o[1]), line })
+      else if (head.includes('<')) {
+        const name = NAMED_PROGRAM.exec(this.lineText(line))?.[1]
+        if (name !== undefined) programs.push({ number: this.numberOf(name), line })
+      }
     }
     this.programs = programs
     this.numbers = numbers
@@ -83,6 +92,14 @@ export class TextIndex {
   private allPrograms() {
     if (!this.programs) this.scanNumbers()
     return this.programs ?? []
+  }
+
+  /** What stands for the number of a program that is called by its name. */
+  numberOf(name: string): number {
+    const key = programName(name)
+    const number = this.names.get(key) ?? FIRST_NAMED + this.names.size
+    this.names.set(key, number)
+    return number
   }
 
   /** The line of a program by its O number. */

@@ -2,6 +2,7 @@ import { type Block, dwellOf, has, lengthOf, turningTarget, wordValue } from './
 import { MAY_MOVE } from './check-words.ts'
 import { readContour, withoutCompensation } from './contour.ts'
 import type { ContourPiece } from './contour-piece.ts'
+import { notTurnedAlong, spindleAngle, turnsOfWhat, turnsSpindle } from './driven.ts'
 import {
   boxCycle,
   finishCycle,
@@ -72,7 +73,8 @@ function firstLine(run: Run, code: number, words: TurningWords): boolean {
   if (code === 76 && words.x === undefined && words.z === undefined) {
     const p = Math.floor(words.rawP ?? 0)
     turningCycle.passes = Math.floor(p / 10_000) || 1
-    turningCycle.angle = p % 100
+    // P020060: twice over the last depth, out over no leads (in tenths), an insert of 60 degrees.
+    turningCycle.out = (Math.floor(p / 100) % 100) / 10
     turningCycle.least = increments(run, words.rawQ)
     turningCycle.finish = Math.abs(words.r ?? 0)
     return true
@@ -125,6 +127,7 @@ function cycle(block: Block, code: number): void {
       least: twoLine ? turningCycle.least : 0,
       finish: twoLine ? turningCycle.finish : 0,
       spring: twoLine ? turningCycle.passes : 0,
+      out: twoLine ? turningCycle.out : undefined,
     })
     return
   }
@@ -161,13 +164,34 @@ function rough(
     })
 }
 
-/** Drilling and tapping on the centre line (G83, G84, the control's own for a left hand): along Z, from the R plane and out to it. */
-function centreCycle(run: Run, code: number): void {
-  const [x, , z] = turningTarget(run)
-  const plane = lengthOf(run, 'R') ?? run.wz
-  run.go(ROW.RAPID, x, 0, run.wz, FLAG.CYCLE)
+/**
+ * Drilling and tapping along Z (G83, G84, the control's own for a left hand): from the R plane and out to it, on the centre line or, where a
+ * driven tool does it, at an angle of the spindle. Another place or angle in a line of its own is another hole, by the words before.
+ */
+function drillCycle(run: Run, code: number): void {
+  const [x, , to] = turningTarget(run)
+  const angle = spindleAngle(run)
+  const { sticky } = run
+  const z = has(run, 'Z') || has(run, 'W') || Number.isNaN(sticky.z) ? to : sticky.z
+  const plane = lengthOf(run, 'R') ?? (Number.isNaN(sticky.r) ? run.wz : sticky.r)
+  sticky.z = z
+  sticky.r = plane
+  if (has(run, 'Q')) sticky.q = Math.abs(lengthOf(run, 'Q') as number)
+  if (has(run, 'P')) sticky.p = dwellOf(run)
+  turnsOfWhat(run)
+  if (angle === undefined) run.go(ROW.RAPID, x, 0, run.wz, FLAG.CYCLE)
+  else run.goTurning(ROW.RAPID, x, 0, run.wz, angle)
   if (!isSameLength(plane, run.wz)) run.go(ROW.RAPID, x, 0, plane, FLAG.CYCLE)
   if (code !== 83) {
+    if (run.driven !== 0 && run.turning === 0)
+      run.wrong(
+        'driven-tap',
+        'stop',
+        `G${code} by a driven tool is not followed: which spindle it is in step with.`,
+        {
+          does: MAY_MOVE,
+        },
+      )
     const turning = code === 84 ? 3 : 4
     tapHand(run, code, turning)
     const rpm = run.rpm()
@@ -188,13 +212,13 @@ function centreCycle(run: Run, code: number): void {
     run.go(ROW.TAP_OUT, x, 0, plane, FLAG.CYCLE, aux, feed * multiple)
     return
   }
-  const peck = Math.abs(lengthOf(run, 'Q') ?? 0)
+  const peck = sticky.q
   const depth = plane - z
   const pecks = peck > 0 ? Math.min(5_000, Math.ceil(depth / peck - 1e-9)) : 1
   for (let n = 1; n <= pecks; n++) {
     const to = n === pecks ? z : plane - peck * n
     run.go(ROW.LINE, x, 0, to, FLAG.CYCLE)
-    if (n === pecks) run.dwell(has(run, 'P') ? dwellOf(run) : 0)
+    if (n === pecks) run.dwell(sticky.p)
     run.go(ROW.RAPID, x, 0, plane, FLAG.CYCLE)
     if (n < pecks)
       run.go(ROW.RAPID, x, 0, to + Math.min(peck, run.options.profile.reading.retreat[run.unit]), FLAG.CYCLE)
@@ -226,6 +250,7 @@ export function turningBlock(block: Block): boolean {
       run.changed()
     }
     if (code >= 70 && code <= 76) {
+      if (turnsSpindle(run)) notTurnedAlong(run, `G${code}`)
       cycle(block, code)
       return true
     }
@@ -234,14 +259,20 @@ export function turningBlock(block: Block): boolean {
       run.box = { x: run.wx, z: run.wz, taper: 0 }
     }
     if (code === 32 || code === 33) run.motion = 32
-    if (code === 83 || code === 84 || code === codes.leftTap) run.motion = code
+    if (code === 34) run.motion = 34
+    if (code === 83 || code === 84 || code === codes.leftTap) {
+      run.motion = code
+      run.sticky = { ...run.sticky, z: Number.NaN, r: Number.NaN, q: 0, p: 0 }
+    }
   }
-  const moves = ['X', 'Z', 'U', 'W'].some((letter) => has(run, letter))
+  const moves = ['X', 'Z', 'U', 'W'].some((letter) => has(run, letter)) || turnsSpindle(run)
   if (!moves || run.motion < 4) return false
+  const drills = run.motion === 83 || run.motion === 84 || run.motion === codes.leftTap
+  if (!drills && turnsSpindle(run)) notTurnedAlong(run, `G${run.motion}`)
   const [x, , z] = turningTarget(run)
-  if (run.motion === 32) threadMove(run, x, z, run.feed)
-  else if (run.motion === 83 || run.motion === 84 || run.motion === codes.leftTap)
-    centreCycle(run, run.motion)
+  if (run.motion === 32 || run.motion === 34)
+    threadMove(run, run.motion, x, z, run.feed, lengthOf(run, 'K') ?? 0)
+  else if (drills) drillCycle(run, run.motion)
   else {
     const { box } = run
     if (has(run, 'X') || has(run, 'U')) box.x = x

@@ -1,6 +1,7 @@
 import { type Block, has, ROTARY } from './block.ts'
 import { MAY_MOVE } from './check-words.ts'
 import { isDrawn } from './drawn-words.ts'
+import { isDrivenWord } from './driven.ts'
 import type { Run } from './run.ts'
 import { COMMA_A, COMMA_C, COMMA_R, letterAtPlace, place } from './scan.ts'
 
@@ -31,7 +32,8 @@ const AXES = {
 export function unseenAxes({ run, g }: Block): void {
   const { kind } = run.options.machine
   for (const [letter, why] of Object.entries(AXES[kind]))
-    if (has(run, letter) && !(letter === 'U' && g.includes(4))) notFollowed(run, letter, why)
+    if (has(run, letter) && !(letter === 'U' && g.includes(4)) && !(run.lathe && isDrivenWord(run, letter)))
+      notFollowed(run, letter, why)
   const turning = ROTARY.filter((letter) => has(run, letter))
   if (kind === 'mill' && turning.length > 1)
     notFollowed(run, turning[1] as string, `only one rotary is, and here that is ${turning[0]}`)
@@ -54,6 +56,12 @@ const COMMA_WORDS = {
 }
 const OF_ARCS = new Set(['I', 'J', 'K', 'R'])
 const IDLE = ['I', 'J', 'K', 'Q'] as const
+
+/** Says where the words of a macro call have one with a comma, which is no argument. */
+export function unseenArguments(run: Run): void {
+  for (const letter of Object.keys(COMMA_WORDS))
+    if (has(run, letter)) notFollowed(run, letter, 'it is no argument of a macro')
+}
 
 /** Says where a plain move carries a word that the reader passes over. */
 export function unseenInMove(run: Run): void {

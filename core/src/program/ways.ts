@@ -1,6 +1,7 @@
 /** How positions are written and where they come to: what a control keeps of it. */
 
-type Triple = [number, number, number]
+/** X, Y and Z, or one number for each. */
+export type Triple = [number, number, number]
 
 /** What scales a program: about where, and each axis by how much. */
 export interface Scaling {

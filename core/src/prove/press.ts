@@ -1,4 +1,4 @@
-import { endOf, FLAG, isArc, type Motion, ROW } from '../program/index.ts'
+import { endOf, FLAG, isArc, type Motion, type OnFace, ROW } from '../program/index.ts'
 import { formatLength, type LengthUnit } from '../quantity/index.ts'
 import type { MachineSpeeds } from '../timing/index.ts'
 import type { Body, Triple } from './body.ts'
@@ -13,8 +13,15 @@ export interface Press {
   line: number
   /** Rows of the motion that it makes. */
   rows: { from: number; to: number }
-  /** Distance to go for each axis, as the control shows it before the press; on a lathe X as a diameter. */
+  /**
+   * Distance to go for each axis, as the control shows it before the press; on a lathe X as a diameter. On the face of a turned part (polar
+   * interpolation) X and the length across it, as they are written: common practice, from memory.
+   */
   toGo: Triple
+  /** The letter of the second of them, where that lies across X on the face. */
+  across?: 'C' | 'Y'
+  /** Degrees that the spindle of a lathe turns by meanwhile, as an axis. */
+  turns?: number
   /** The corners of the path that it will take, its rapids as they go at 100 %. */
   path: Triple[]
   /** Where a rapid may go elsewhere, because the page leaves open how: place by place the box that the tip is in. */
@@ -82,15 +89,22 @@ function spoken(seen: Seen, rows: Press['rows']): string {
   let moves = 0
   /** The first row after the one that is said. */
   let rest: number | undefined
+  const face = onFace(motion, rows)
   for (let row = rows.from; row < rows.to; row++) {
     const kind = motion.kind[row] as number
     if (kind === ROW.EVENT) {
       words.push(eventWords(motion, row))
       continue
     }
+    // The pieces of a move on the face are one.
+    if (face && moves === 1) continue
     moves++
-    if (moves === 1) rest = row + 1
-    if (moves === 1) words.push(moveWords(seen, row) + hitWords(seen, { from: row, to: row + 1 }))
+    if (moves > 1) continue
+    if (face) words.push(faceWords(seen, face, rows) + hitWords(seen, rows))
+    else {
+      rest = row + 1
+      words.push(moveWords(seen, row) + hitWords(seen, { from: row, to: row + 1 }))
+    }
   }
   const later = rest === undefined ? '' : hitWords(seen, { from: rest, to: rows.to })
   const code = motion.states[motion.state[rows.from] as number]?.cycle ?? 0
@@ -115,8 +129,8 @@ function eventWords(motion: Motion, row: number): string {
       return `changes to T${event.tool}`
     case 'spindle':
       return event.turning
-        ? `spindle ${event.turning === 3 ? 'clockwise' : 'counter-clockwise'}, ${Math.round(event.rpm)} rpm`
-        : 'spindle off'
+        ? `${event.driven ? 'driven tool' : 'spindle'} ${event.turning === 3 ? 'clockwise' : 'counter-clockwise'}, ${Math.round(event.rpm)} rpm`
+        : `${event.driven ? 'driven tool' : 'spindle'} off`
     case 'stop':
       return `stops${event.optional ? ' if optional stop is on' : ''}${event.says ? `: ${event.says}` : ''}`
     case 'pallet':
@@ -124,6 +138,36 @@ function eventWords(motion: Motion, row: number): string {
     default:
       return 'the program ends'
   }
+}
+
+/** How places are written where the moves of a block go along the face of a turned part, whose pieces are one move; undefined elsewhere. */
+const onFace = ({ states, state, kind }: Motion, { from, to }: Press['rows']) =>
+  (to > from && kind[to - 1] !== ROW.EVENT && states[state[to - 1] as number]?.face) || undefined
+
+/** The spindle's angle when a row ends, in degrees. */
+const angleAt = ({ rotary }: Motion, row: number) => (row < 0 ? 0 : (rotary?.[row] ?? 0))
+
+const turnedBy = (motion: Motion, { from, to }: Press['rows']) =>
+  angleAt(motion, to - 1) - angleAt(motion, from - 1)
+
+/** How far a block goes on the face, as it is written: along X, across it, along Z. */
+function faceToGo(motion: Motion, { times }: OnFace, { from, to }: Press['rows']): Triple {
+  const place = (row: number): Triple => {
+    const [radius, , z] = endOf(motion, row)
+    const angle = (angleAt(motion, row) * Math.PI) / 180
+    return [times * radius * Math.cos(angle), radius * Math.sin(angle), z]
+  }
+  const [begin, end] = [place(from - 1), place(to - 1)]
+  return [end[0] - begin[0], end[1] - begin[1], end[2] - begin[2]]
+}
+
+function faceWords({ motion, unit }: Seen, face: OnFace, rows: Press['rows']): string {
+  const letters = ['X', face.across, 'Z']
+  const parts = faceToGo(motion, face, rows).flatMap((d, axis) =>
+    Math.abs(d) < 1e-9 ? [] : [`${letters[axis]} ${formatLength(d, unit)}`],
+  )
+  const turned = `turning ${Number(Math.abs(turnedBy(motion, rows)).toFixed(3))}°`
+  return `feed on the face, ${[...parts, turned].join(', ')}`
 }
 
 const unknownAt = ({ motion, lathe, lengths }: Seen, row: number) =>
@@ -152,8 +196,7 @@ function moveWords(seen: Seen, row: number): string {
     [ROW.PROBE]: 'protected move',
   }
   const name = names[kind] ?? 'move'
-  const turning =
-    motion.rotary && row > 0 ? (motion.rotary[row] as number) - (motion.rotary[row - 1] as number) : 0
+  const turning = turnedBy(motion, { from: row, to: row + 1 })
   const rotary = Math.abs(turning) > 1e-9 ? `, turning ${Number(Math.abs(turning).toFixed(3))}°` : ''
   if (parts.length === 0)
     return isArc(kind) ? `${name}, once round` : rotary ? `${name}${rotary}` : `${name}, no distance`
@@ -192,7 +235,9 @@ export function pressOf(seen: Seen, block: number): Press {
     const [begin, end] = [endOf(motion, row - 1), endOf(motion, row)]
     if (isBand(begin, end, speeds)) bands.push(bandAtFull(begin, end, speeds))
   }
-  const toGo = ([0, 1, 2] as const).map(
+  const face = moves ? onFace(motion, rows) : undefined
+  const turns = lathe && moves ? turnedBy(motion, { from: first, to: face ? rows.to : first + 1 }) : 0
+  const straight = ([0, 1, 2] as const).map(
     (axis) => ((to[axis] as number) - (from[axis] as number)) * (lathe && axis === 0 ? 2 : 1),
   ) as [number, number, number]
   const unknown = moves ? unknownAt(seen, first) : undefined
@@ -201,7 +246,8 @@ export function pressOf(seen: Seen, block: number): Press {
     block,
     line: motion.blockLine[block] ?? 0,
     rows,
-    toGo,
+    toGo: face ? faceToGo(motion, face, rows) : straight,
+    ...(face ? { across: face.across } : turns === 0 ? {} : { turns }),
     path,
     bands,
     says: spoken(seen, rows),

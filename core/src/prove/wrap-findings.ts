@@ -21,7 +21,8 @@ export function wrapFindings(
   { machine, unit, top, lying, rotaryZero }: WrapFacts,
 ): ProgramFinding[] {
   const { count, kind, flags, y, z, rotary, line } = motion
-  if (!rotary && !flags.some((flag) => flag & FLAG.MAPPED)) return []
+  // On a lathe it is the spindle that turns to an angle, all the way round.
+  if (machine.kind === 'lathe' || (!rotary && !flags.some((flag) => flag & FLAG.MAPPED))) return []
   const found: ProgramFinding[] = []
   const said = new Set<string>()
   const say = (

@@ -75,7 +75,7 @@ function paceOf({ plan, run }: SimulatedState): number {
 /** What an event of the program does to the machine. */
 function carriedOut(simulated: SimulatedState, event: MotionEvent | undefined): SimulatedState {
   if (event?.does === 'tool') return { ...simulated, mounted: mountedTool(simulated, event.tool), rpm: 0 }
-  if (event?.does === 'spindle') return { ...simulated, rpm: event.turning ? event.rpm : 0 }
+  if (event?.does === 'spindle' && !event.driven) return { ...simulated, rpm: event.turning ? event.rpm : 0 }
   return simulated
 }
 

@@ -237,6 +237,7 @@ function otherRows(motion: Motion, speeds: MachineSpeeds, rows: Float32Array): T
   const { acceleration } = speeds
   const parts = { cutting: 0, rapid: 0, toolChange: 0, dwell: 0, spindle: 0, tappingOut: 0, probing: 0 }
   let spindle = 0
+  let driven = 0
   for (let row = 0; row < count; row++) {
     const of = kind[row] as number
     if (of >= LINE && of <= ARC_CCW) continue
@@ -265,9 +266,10 @@ function otherRows(motion: Motion, speeds: MachineSpeeds, rows: Float32Array): T
         if (speeds.stopsToChange) spindle = 0
       } else if (event?.does === 'spindle') {
         const next = ((event.turning === 4 ? -1 : event.turning === 3 ? 1 : 0) * event.rpm) / 60
-        seconds = Math.abs(next - spindle) / speeds.spindleAcceleration
+        seconds = Math.abs(next - (event.driven ? driven : spindle)) / speeds.spindleAcceleration
         parts.spindle += seconds
-        spindle = next
+        if (event.driven) driven = next
+        else spindle = next
       }
     } else {
       seconds = inStepSeconds(motion, row, Math.hypot(dx, dy, dz), speeds)

@@ -41,11 +41,11 @@ const setUp = (address: string, body: object = rows) =>
     headers: { 'content-type': 'application/json' },
     body: JSON.stringify(body),
   })
-/** Until the server shows the own shop. */
+/** Until the server shows the own shop: meanwhile it may answer nothing, or that it is closing. */
 async function ownShown(address: string): Promise<ShopTold> {
   for (;;) {
-    const shop = await shopOf(address).catch(() => undefined)
-    if (shop && !isDemo(shop.logbook)) return shop
+    const shop: Partial<ShopTold> | undefined = await shopOf(address).catch(() => undefined)
+    if (shop?.logbook !== undefined && !isDemo(shop.logbook)) return shop as ShopTold
     await new Promise((resolve) => setTimeout(resolve, 50))
   }
 }

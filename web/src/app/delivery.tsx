@@ -27,12 +27,14 @@ export function Delivery() {
   const since = useKnownSince()
   const unreadable = useUnreadable().length
   const refused = waiting.filter((each) => each.refused).length
-  const { signs, person } = useSession()
+  const { signs, person, unproved } = useSession()
   const unsigned = signs ? waiting.filter((each) => !each.refused && each.sitting === undefined) : []
   // Of whoever is here now they go out by themselves.
   const others = unsigned.filter(({ entry }) => entry.by !== person?.initials)
   const due = waiting.length - refused - others.length
   const isSlow = useLasts(due > 0, TAKES_MS)
+  // Until the server has heard the PIN nothing of it is on its way, and the PIN is in this page alone.
+  const isTold = isSlow || !reachable || unproved
   const look = 'inline-flex items-center gap-1.5 font-semibold [&>svg]:shrink-0'
   return (
     <div
@@ -73,11 +75,11 @@ export function Delivery() {
           until {[...new Set(others.map(({ entry }) => entry.by))].join(', ')} signs in
         </span>
       )}
-      {due > 0 && (isSlow || !reachable) && (
+      {due > 0 && isTold && (
         <span className={look} title={trouble}>
           {reachable ? <HardDriveUpload aria-hidden size={18} /> : <CloudOff aria-hidden size={18} />}
           {due} {due === 1 ? 'entry is' : 'entries are'} kept on this tablet until the server{' '}
-          {reachable ? 'takes them' : 'answers'}
+          {!reachable ? 'answers' : due === 1 ? 'takes it' : 'takes them'}
         </span>
       )}
       {due === 0 && !reachable && (

@@ -22,7 +22,7 @@ import { noteServerTime, reading } from './clock.ts'
 import { listenerSet } from './listeners.ts'
 import { notePage } from './other-page.ts'
 import { notePlace } from './place.ts'
-import { noteRefused, untilSomebodyIsIn } from './session.ts'
+import { noteRefused, untilProved, untilSomebodyIsIn } from './session.ts'
 import { fetchTexts } from './texts.ts'
 
 /** The server refused, with a sentence. */
@@ -35,6 +35,11 @@ export class Refused extends Error {
     this.status = status
     this.code = code
     this.detail = detail
+  }
+
+  /** Whether it may be another answer the next time: the server is busy, or in trouble. */
+  get passes(): boolean {
+    return this.status >= 500 || this.status === 429 || this.status === 408
   }
 }
 
@@ -119,6 +124,7 @@ async function send(address: Address, sent: Sent): Promise<object> {
       return await sendNow(address, sent)
     } catch (error) {
       if (!(error instanceof Refused) || error.status !== 401 || error.code === 'wrong-pin') throw error
+      await untilProved()
     }
   }
 }

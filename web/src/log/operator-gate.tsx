@@ -43,7 +43,8 @@ export function OperatorGate({ children }: { children: ReactNode }) {
     if (isSigned()) action()
     else setPending(() => action)
   }, [])
-  useEffect(() => whenIdle(sessionNow().signs ? loadAtTablet : loadAsking), [])
+  const { signs } = useSession()
+  useEffect(() => whenIdle(signs ? loadAtTablet : loadAsking), [signs])
   return (
     <Gate.Provider value={signed}>
       {children}

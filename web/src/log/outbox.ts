@@ -100,9 +100,6 @@ function drop(entries: LogEntry[]) {
 
 const heldNow = ({ id }: LogEntry) => Math.max(0, performance.now() - (since.get(id) ?? performance.now()))
 
-/** Whether the server may take it another time: it is busy, or in trouble. */
-const passes = ({ status }: Refused) => status >= 500 || status === 429 || status === 408
-
 /** Sends what it can; one refused entry does not hold up the others. */
 async function send(due: Waiting[]): Promise<void> {
   const entries = due.map(({ entry }) => entry)
@@ -114,7 +111,7 @@ async function send(due: Waiting[]): Promise<void> {
     keepSent(entries)
   } catch (error) {
     // A tablet that is not let in keeps what it has.
-    if (!(error instanceof Refused) || passes(error) || error.code === 'tablet-unknown') throw error
+    if (!(error instanceof Refused) || error.passes || error.code === 'tablet-unknown') throw error
     const [only, ...more] = entries
     if (!only || more.length > 0) for (const each of due) await send([each])
     // It was not theirs to sign any more, or that was here before people signed in: it waits for them.

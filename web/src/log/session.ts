@@ -57,10 +57,13 @@ export function noteLeft() {
   noteSession(left)
 }
 
-/** The server does not know this tablet, or nobody is signed in at it, whatever was thought. */
+/**
+ * The server does not know this tablet, or nobody is signed in at it, whatever was thought. Of whoever signed in while it was away it has
+ * not heard yet: they stay, and it hears of them.
+ */
 export function noteRefused(code: string) {
   if (code === 'tablet-unknown') noteSession({ signs: true })
-  if (code === 'signed-out') {
+  if (code === 'signed-out' && !session.unproved) {
     session = { ...session, signs: true }
     noteLeft()
   }
@@ -69,6 +72,18 @@ export function noteRefused(code: string) {
 /** Until somebody is at this tablet, nothing where somebody is: what is asked before is asked then, and nothing that is open needs to know. */
 export const untilSomebodyIsIn = (): Promise<void> | undefined =>
   isIn(session) ? undefined : new Promise((resolve) => waiting.push(resolve))
+
+/** Until the server has heard of whoever signed in here while it was away, or they have left; nothing where nobody did. */
+export const untilProved = (): Promise<void> | undefined =>
+  session.unproved
+    ? new Promise((resolve) => {
+        const end = subscribe(() => {
+          if (session.unproved) return
+          end()
+          resolve()
+        })
+      })
+    : undefined
 
 // Another page on this tablet may have been told.
 window.addEventListener('storage', ({ key }) => {

@@ -1,5 +1,5 @@
 import { act, renderHook } from '@testing-library/react'
-import type { ReactNode } from 'react'
+import { type ReactNode, useLayoutEffect } from 'react'
 import { MemoryRouter, useLocation } from 'react-router'
 import { describe, expect, it } from 'vitest'
 import { usePlace } from './use-place.ts'
@@ -49,5 +49,26 @@ describe('the part of a step that is shown', () => {
     expect(result.current.place[0]).toBe('Z')
     act(() => result.current.place[1](undefined))
     expect([result.current.place[0], result.current.search]).toEqual(['check', '?offset=G55'])
+  })
+
+  it('goes from one place to the other by way of no third, however far the address is behind', () => {
+    const shown: Place[] = []
+    const { result, rerender } = renderHook(
+      ({ next }: { next: Place }) => {
+        const place = usePlace('axis', PLACES, next)
+        useLayoutEffect(() => void shown.push(place[0]), [place[0]])
+        return place
+      },
+      {
+        initialProps: { next: 'X' },
+        wrapper: ({ children }: { children: ReactNode }) => <MemoryRouter>{children}</MemoryRouter>,
+      },
+    )
+    // What is next is another thing meanwhile: nothing turned to it, and pressing a third does not either.
+    rerender({ next: 'check' })
+    act(() => result.current[1]('Y'))
+    act(() => result.current[1]('Z'))
+    act(() => result.current[1]('check'))
+    expect(shown).toEqual(['X', 'Y', 'Z', 'check'])
   })
 })

@@ -1,5 +1,5 @@
 import { useState } from 'react'
-import { useSearchParams } from 'react-router'
+import { useLocation, useSearchParams } from 'react-router'
 
 /**
  * The part of a step that is shown: the one that the address names under `name`, or else the next thing, which then
@@ -14,11 +14,14 @@ export function usePlace<Place extends string>(
   const [search, setSearch] = useSearchParams()
   // Kept here and not written into the address by an effect: that would call off a link that was just pressed.
   const [kept, keep] = useState<Place>()
-  const named = places.find((each) => each === search.get(name))
+  // The address follows when the browser has the time; until then what was pressed is what is shown, and nothing else in between.
+  const { key } = useLocation()
+  const [pressed, press] = useState<{ place: Place; from: string }>()
+  const named = pressed?.from === key ? pressed.place : places.find((each) => each === search.get(name))
   const held = named ? undefined : (places.find((each) => each === kept) ?? next)
   if (held !== kept) keep(held)
   const go = (to: Place | undefined) => {
-    keep(undefined)
+    press({ place: to ?? next, from: key })
     setSearch(
       (params) => {
         if (to) params.set(name, to)

@@ -2,12 +2,17 @@ import { Suspense } from 'react'
 import { useUnreadable, useWaiting } from '../log/outbox.ts'
 import { lazyPart } from '../ui/lazy-part.tsx'
 
-/** Where the list did not load. */
-const NoList = () => (
-  <p className="my-3 border-2 border-ink p-3 font-semibold">
-    Entries of this tablet are not in the logbook. They are kept here; load the page again to read them.
-  </p>
-)
+/** Where the list did not load: what only waits for the server is no matter of it. */
+export function NoList() {
+  const refused = useWaiting().some((each) => each.refused)
+  const unreadable = useUnreadable().length > 0
+  if (!refused && !unreadable) return null
+  return (
+    <p className="my-3 border-2 border-ink p-3 font-semibold">
+      Entries of this tablet are not in the logbook. They are kept here; load the page again to read them.
+    </p>
+  )
+}
 
 // Their words need the whole of the arithmetic, which the first screen does without.
 const RefusedList = lazyPart(async () => (await import('./refused-list.tsx')).RefusedList, NoList)

@@ -81,8 +81,24 @@ describe('the machine’s own codes', () => {
     press('Save')
     await waitFor(() => expect(sent).toHaveLength(1))
     expect(sent[0]?.ownCodes).toEqual([
-      { code: 'O9901', on: 'both', says: '', by: 'RT', does: 'call', text: 'G0 Z1.\nM99' },
+      { code: 'O9901', on: 'both', says: '', by: 'RT', does: 'call', text: 'G0 Z1.\nM99', modal: false },
     ])
+  })
+
+  it('a G code that runs one can do so after every move; another code is asked nothing of the kind', async () => {
+    const sent = open()
+    await screen.findByRole('button', { name: 'Another code' })
+    const each = 'After every move from there on, until G67'
+    press('Another code')
+    type('Code', 'M81')
+    type('What it is', 'call')
+    expect(screen.queryByLabelText(each)).toBeNull()
+    type('Code', 'g181')
+    type('The text of the program that it runs; its line’s words are its arguments', 'G1 Z#26\nM99')
+    fireEvent.click(await screen.findByLabelText(each))
+    press('Save')
+    await waitFor(() => expect(sent).toHaveLength(1))
+    expect(sent[0]?.ownCodes).toMatchObject([{ code: 'G181', does: 'call', modal: true }])
   })
 
   it('what is only usual for the kind of control is said to be that', async () => {
@@ -91,5 +107,62 @@ describe('the machine’s own codes', () => {
     expect(screen.queryByText(/Usual for this kind/)).toBeNull()
     fireEvent.click(screen.getByRole('link', { name: /Compact/ }))
     expect((await screen.findAllByText(/^Usual for this kind of control/)).length).toBe(6)
+  })
+})
+
+describe('what the control has of further moves', () => {
+  it('is ticked, with how far and over how many leads where that is asked; ticked off, it is gone', async () => {
+    const sent = open()
+    fireEvent.click(await screen.findByLabelText('Round pockets: G12'))
+    fireEvent.click(screen.getByLabelText('Hole patterns: G70'))
+    fireEvent.click(screen.getByLabelText('From one side: G60'))
+    type('X past its end, mm', '0.5')
+    type('Z past its end, mm', '-0.2')
+    fireEvent.click(screen.getByLabelText('Threads can run out at 45°: M23, M24'))
+    type('Over, in leads', '9')
+    press('Save')
+    expect((await screen.findAllByText('From 0.1 to 5 leads.')).length).toBeGreaterThan(0)
+    expect(sent).toEqual([])
+    type('Over, in leads', '1.5')
+    press('Save')
+    await waitFor(() => expect(sent).toHaveLength(1))
+    expect(sent[0]?.reading).toMatchObject({
+      threads: { leads: 1.5, starts: false },
+      positions: { pockets: true, patterns: true, oneSide: { X: 0.5, Y: 0, Z: -0.2 } },
+    })
+    fireEvent.click(screen.getByLabelText('From one side: G60'))
+    fireEvent.click(screen.getByLabelText('Threads can run out at 45°: M23, M24'))
+    press('Save')
+    await waitFor(() => expect(sent).toHaveLength(2))
+    expect(sent[1]?.reading).toMatchObject({ threads: null, positions: { oneSide: null } })
+  })
+
+  it('driven tools: codes of the builder are asked for, and not saved as long as they are not said', async () => {
+    const sent = open()
+    fireEvent.click(await screen.findByLabelText('The spindle turns by C and H'))
+    fireEvent.click(screen.getByLabelText('It is made an axis by M codes'))
+    fireEvent.click(screen.getByLabelText('Tools are driven by M codes'))
+    fireEvent.click(screen.getByLabelText('Polar interpolation on the face'))
+    type('An axis by M', '154')
+    press('Save')
+    expect((await screen.findAllByText('Write a whole number.')).length).toBeGreaterThan(0)
+    expect(sent).toEqual([])
+    type('Not any more by M', '155')
+    type('Clockwise by M', '133')
+    type('Other way by M', '134')
+    type('Off by M', '135')
+    type('Speed in', 'P')
+    type('X is then a', 'radius')
+    press('Save')
+    await waitFor(() => expect(sent).toHaveLength(1))
+    expect(sent[0]?.reading.driven).toEqual({
+      turns: { clockwise: 133, counter: 134, off: 135, speed: 'P' },
+      axis: { on: 154, off: 155 },
+      face: { on: 'G12.1', off: 'G13.1', x: 'radius', across: 'C' },
+    })
+    fireEvent.click(screen.getByLabelText('The spindle turns by C and H'))
+    press('Save')
+    await waitFor(() => expect(sent).toHaveLength(2))
+    expect(sent[1]?.reading.driven).toBeNull()
   })
 })

@@ -13,6 +13,7 @@ import type { z } from 'zod'
 import { useRows } from '../log/rows.ts'
 import { Listing } from '../program/listing.tsx'
 import { CompensationSection } from '../reference/compensation-section.tsx'
+import { DrivenSection } from '../reference/driven-section.tsx'
 import { EditorEnd } from '../reference/editor-end.tsx'
 import { AreaField, CheckField, Field, Section, SelectField, Wrong } from '../reference/form-fields.tsx'
 import { MacrosSection } from '../reference/macros-section.tsx'
@@ -263,6 +264,14 @@ function ProfileEditor({ profile }: { profile: Profile }) {
           <WaysSection
             positions={draft.reading.positions}
             errors={errors.reading?.positions}
+            register={register}
+            setValue={setValue}
+          />
+        )}
+        {draft.reading && (
+          <DrivenSection
+            driven={draft.reading.driven}
+            errors={errors.reading?.driven}
             register={register}
             setValue={setValue}
           />

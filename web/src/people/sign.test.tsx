@@ -155,6 +155,51 @@ describe('two people at one tablet with the server away', () => {
   })
 })
 
+describe('whoever signed in while the server was away, once it is back', () => {
+  it('stays, whatever is asked before it has heard of them', async () => {
+    const page = await openPage()
+    await page.askSession()
+    await page.signIn('RT', '2580')
+    server.away = true
+    await page.leave()
+    await page.signIn('KM', '1973')
+    server.away = false
+    // Somebody left, and nobody else came, as far as the server knows.
+    server.here = undefined
+    let told: unknown
+    void page.api.referenceStamp().then((answer) => {
+      told = answer
+    })
+    await settle()
+    expect(page.sessionNow().person?.initials).toBe('KM')
+    const asked = server.asked.length
+    await minutes(1)
+    expect(server.asked.length - asked).toBeLessThan(3)
+    await page.askSession()
+    await settle()
+    expect(page.sessionNow()).toMatchObject({ person: { initials: 'KM' }, sitting: 's1' })
+    expect([page.sessionNow().unproved, told]).toEqual([undefined, { stamp: 7 }])
+  })
+
+  it('is not said to have typed a wrong PIN by a server in trouble, which hears it again', async () => {
+    const page = await openPage()
+    await page.askSession()
+    server.away = true
+    await page.signIn('KM', '1973')
+    page.record('by the second')
+    server.away = false
+    server.trouble = true
+    await page.askSession()
+    await settle()
+    expect(page.sessionNow()).toMatchObject({ person: { initials: 'KM' }, unproved: true })
+    expect([page.wronglySignedIn(), waiting()]).toEqual([undefined, 1])
+    server.trouble = false
+    await minutes(1)
+    expect(page.sessionNow()).toMatchObject({ person: { initials: 'KM' }, sitting: 's0' })
+    expect(waiting()).toBe(0)
+  })
+})
+
 describe('leaving', () => {
   it('locks at once, ends the stay at the server, and what was signed still goes out', async () => {
     const page = await openPage()

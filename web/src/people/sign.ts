@@ -88,6 +88,8 @@ async function endAtServer() {
 
 /** Another page on this tablet has so long to prove who is here, in ms. */
 const OTHERS_PROVE_MS = 5000
+/** A server that is busy, or in trouble, hears a PIN again after so long, in ms. */
+const AGAIN_MS = 5000
 
 let proving = false
 
@@ -104,8 +106,13 @@ async function proveAll(): Promise<void> {
         if (isHere) noteSession(session)
         noteRecent(each.by)
       } catch (error) {
-        if (!(error instanceof Refused) || error.code === 'wait') return
-        wrongSince = each.by
+        // Once the server is back it is asked again.
+        if (!(error instanceof Refused)) return
+        if (error.passes) {
+          setTimeout(() => void proveAll(), AGAIN_MS)
+          return
+        }
+        if (error.code === 'wrong-pin') wrongSince = each.by
         if (isHere) noteLeft()
       }
       unproved = unproved.filter((other) => other !== each)

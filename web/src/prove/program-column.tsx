@@ -26,7 +26,8 @@ interface ProgramColumnProps {
   lineStarts: Uint32Array | undefined
   stepper: Stepper
   onLine: (line: number) => void
-  onFile: (file: File | undefined) => Promise<void>
+  /** One file, or a program with those that it calls. */
+  onFiles: (files: readonly File[]) => Promise<void>
   onOpen: (program: OpenProgram) => void
   onChange: (program: OpenProgram) => void
   onTold: (says: string | undefined) => void
@@ -43,7 +44,7 @@ export function ProgramColumn({
   lineStarts,
   stepper,
   onLine,
-  onFile,
+  onFiles,
   onOpen,
   onChange,
   onTold,
@@ -68,12 +69,13 @@ export function ProgramColumn({
           says="Open"
           label="Open a program file"
           accept=".nc,.txt,.tap,.cnc,.ngc,text/plain"
-          onFile={(file) => void onFile(file)}
+          onFile={(file) => void onFiles(file ? [file] : [])}
+          onFiles={(files) => void onFiles(files)}
         />
       </div>
       {text.length === 0 && (
         <div className="space-y-2 rounded-sm border border-dashed border-ink-soft p-3">
-          <p>Open a file, drop one here, or paste the text below.</p>
+          <p>Open or drop a file, with those that it calls, or paste the text below.</p>
           {!lathe && (
             <Button
               onClick={() => {

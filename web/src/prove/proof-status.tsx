@@ -53,7 +53,7 @@ export function ProofStatus({
         <span className="flex items-center gap-3">
           <VerdictMark verdict={verdict} />
           <span>
-            {counts?.stop ? `${counts.stop} stop` : ''}
+            {counts?.stop ? `${counts.stop} ${counts.stop === 1 ? 'stop' : 'stops'}` : ''}
             {counts?.stop && counts.look ? ', ' : ''}
             {counts?.look ? `${counts.look} to look at` : ''}
           </span>

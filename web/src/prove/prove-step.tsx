@@ -29,7 +29,8 @@ import { ApproachPanel } from './approach-panel.tsx'
 import { AreaPanel } from './area-panel.tsx'
 import { Difference } from './difference.tsx'
 import { FindingsPanel } from './findings-panel.tsx'
-import { LARGE, textOf } from './large-text.ts'
+import { LARGE } from './large-text.ts'
+import { openProgram, sizeSaid } from './open-program.ts'
 import { ProgramColumn } from './program-column.tsx'
 import { ProofStatus } from './proof-status.tsx'
 import { StepPanel } from './step-panel.tsx'
@@ -45,8 +46,6 @@ const PLACES = ['step', 'findings', 'area', 'first', 'time'] as const
 const NONE: readonly ProgramFinding[] = []
 /** How many times as far a program is read that was stopped because it takes too much work. */
 const FURTHER = 10
-/** Longer files are refused. */
-const LONGEST_FILE = 100_000_000
 
 /** The Prove step: the program beside the work area, stepped as single block would, and all that is said of it. */
 export function ProveStep() {
@@ -124,24 +123,21 @@ export function ProveStep() {
     // In slices: a large program is much to set out at once.
     startTransition(() => change(next))
   }
-  const openFile = async (file: File | undefined) => {
+  const openFiles = async (files: readonly File[]) => {
+    const [file] = files
     if (!file) return
-    if (file.size > LONGEST_FILE) {
-      setTold(
-        `${file.name} has ${Math.round(file.size / 1e6)} million characters; at most 100 million are taken.`,
-      )
+    const tooLarge = sizeSaid(files)
+    if (tooLarge) {
+      setTold(tooLarge)
       return
     }
     const asked = ++opened.current
     if (file.size > LARGE) setTold(`Opening ${file.name}…`)
-    try {
-      const text = await textOf(file)
-      // Another file may have been chosen meanwhile.
-      if (asked === opened.current) openText({ title: file.name.slice(0, 80), text })
-    } catch {
-      if (asked === opened.current)
-        setTold(`${file.name} can't be read: it was moved or changed, or is no file. Choose it again.`)
-    }
+    const found = await openProgram(files)
+    // Others may have been chosen meanwhile.
+    if (asked !== opened.current) return
+    if (found.ok) openText(found.program)
+    else setTold(found.says)
   }
   const asks = traveler.left.find(({ step, part }) => step === 'prove' && part === 'whole')?.about
   const asked = useAskedProgram(asks, program, openText, setTold)
@@ -211,7 +207,7 @@ export function ProveStep() {
       onDrop={(event) => {
         if (event.dataTransfer.files.length === 0) return
         event.preventDefault()
-        void openFile(event.dataTransfer.files[0])
+        void openFiles([...event.dataTransfer.files])
       }}
     >
       <div className="grid flex-1 content-start gap-x-4 gap-y-2 py-2 lg:grid-cols-[23rem_1fr]">
@@ -225,7 +221,7 @@ export function ProveStep() {
           lineStarts={proved?.text === text ? proved.lineStarts : undefined}
           stepper={stepper}
           onLine={toLine}
-          onFile={openFile}
+          onFiles={openFiles}
           onOpen={openText}
           onChange={change}
           onTold={setTold}

@@ -1,3 +1,4 @@
+import { formatAngle } from '@dogleg/core/angle'
 import {
   nextBlock,
   nextFindingBlock,
@@ -99,9 +100,12 @@ function Steps({ setup, stepper, proof, press, here, speed, pace, into, onInto }
     window.addEventListener('keydown', press)
     return () => window.removeEventListener('keydown', press)
   }, [])
-  const axes = (['X', 'Y', 'Z'] as const).flatMap((axis, at) =>
-    machine.axes[axis] ? [{ axis, toGo: press.toGo[at as 0 | 1 | 2] }] : [],
-  )
+  const axes = (['X', 'Y', 'Z'] as const).flatMap((axis, at): { axis: string; toGo: string }[] => {
+    const toGo = formatLength(over ? 0 : press.toGo[at as 0 | 1 | 2], unit)
+    if (axis === 'Y' && press.across) return [{ axis: press.across, toGo }]
+    return machine.axes[axis] ? [{ axis, toGo }] : []
+  })
+  if (press.turns !== undefined && !over) axes.push({ axis: 'C', toGo: `${formatAngle(press.turns)}°` })
   const verdict = here.some(({ severity }) => severity === 'stop')
     ? 'stop'
     : here.some(({ severity }) => severity === 'look')
@@ -124,7 +128,7 @@ function Steps({ setup, stepper, proof, press, here, speed, pace, into, onInto }
                   {axis === 'Z' && press.unknown?.toGo ? (
                     <span className="font-sans text-xl">unknown</span>
                   ) : (
-                    formatLength(over ? 0 : toGo, unit)
+                    toGo
                   )}
                 </td>
               </tr>

@@ -13,7 +13,7 @@ import type { z } from 'zod'
 import { operator } from '../log/operator.ts'
 import { useSigned } from '../log/operator-gate.tsx'
 import { Button } from '../ui/button.tsx'
-import { AreaField, Field, SelectField, Wrong } from './form-fields.tsx'
+import { AreaField, CheckField, Field, SelectField, Wrong } from './form-fields.tsx'
 
 type Draft = z.input<typeof profileSchema>
 
@@ -45,7 +45,7 @@ const newCode = (code: string): OwnCode => ({
 function doing({ code, on, says }: OwnCode, does: OwnCode['does']): OwnCode {
   const same = { code, on, says, by: operator() }
   if (does === 'harmless') return { ...same, does, seconds: 0 }
-  return does === 'call' ? { ...same, does, text: '' } : { ...same, does }
+  return does === 'call' ? { ...same, does, text: '', modal: false } : { ...same, does }
 }
 
 /** Begins a line for a code that Prove did not know, unless there is one. */
@@ -185,6 +185,11 @@ function OwnCodeLine({
       <p className="col-span-full self-end pb-1 text-sm text-ink-soft md:col-span-2">
         {own.by ? `On the word of ${own.by}.` : 'Usual for this kind of control: check the manual.'}
       </p>
+      {own.does === 'call' && own.code.startsWith('G') && (
+        <div className="col-span-full">
+          <CheckField label="After every move from there on, until G67" {...register(`${at}.modal`)} />
+        </div>
+      )}
       {own.does === 'call' && (
         <AreaField
           label="The text of the program that it runs; its line’s words are its arguments"

@@ -80,6 +80,27 @@ export function ReadingSection({ reading, errors, register, setValue, note }: Re
         <option value="none">none</option>
       </SelectField>
       <CheckField
+        label="Threads can run out at 45°: M23, M24"
+        checked={reading.threads !== null}
+        onChange={({ target }) =>
+          setValue('reading.threads', target.checked ? { leads: 1, starts: false } : null, marks)
+        }
+      />
+      {reading.threads && (
+        <>
+          <Field
+            label="Over, in leads"
+            type="number"
+            step="any"
+            {...register('reading.threads.leads', number)}
+            wrong={errors?.threads?.leads?.message}
+          />
+          <div className="col-span-2 self-center">
+            <CheckField label="A program begins with M23" {...register('reading.threads.starts')} />
+          </div>
+        </>
+      )}
+      <CheckField
         label="Taps come out faster by a word"
         checked={reading.tapRetract !== null}
         onChange={({ target }) =>

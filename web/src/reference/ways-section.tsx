@@ -21,8 +21,27 @@ export function WaysSection({ positions, errors, register, setValue }: WaysSecti
   return (
     <Section title="Ways of writing positions">
       <CheckField label="Polar: G16" {...register(`${at}.polar`)} />
-      <CheckField label="Hole circle: G70, G71" {...register(`${at}.patterns`)} />
+      <CheckField label="Hole patterns: G70" {...register(`${at}.patterns`)} />
+      <CheckField label="Round pockets: G12" {...register(`${at}.pockets`)} />
       <CheckField label="Scaling: G51" {...register(`${at}.scaling`)} />
+      <CheckField
+        label="From one side: G60"
+        checked={positions.oneSide !== null}
+        onChange={({ target }) =>
+          setValue(`${at}.oneSide`, target.checked ? { X: 0, Y: 0, Z: 0 } : null, marks)
+        }
+      />
+      {positions.oneSide &&
+        (['X', 'Y', 'Z'] as const).map((axis) => (
+          <Field
+            key={axis}
+            label={`${axis} past its end, mm`}
+            type="number"
+            step="any"
+            {...register(`${at}.oneSide.${axis}`, { valueAsNumber: true })}
+            wrong={errors?.oneSide?.[axis]?.message}
+          />
+        ))}
       <CheckField
         label="Mirroring"
         checked={positions.mirror !== null}

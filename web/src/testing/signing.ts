@@ -5,6 +5,8 @@ export function signingServer(pins: Record<string, string> = { RT: '2580', KM: '
   const may: Record<string, string> = { RT: 'lead', WALL: 'looker' }
   const server = {
     away: false,
+    /** It answers, and can do nothing. */
+    trouble: false,
     letIn: true,
     /** Sittings by their names, in order: whose, since when, and whether they are over. */
     sittings: [] as { by: string; since?: string | undefined; over: boolean }[],
@@ -33,6 +35,7 @@ export function signingServer(pins: Record<string, string> = { RT: '2580', KM: '
     if (path === '/api/session') return server.session()
     if (!server.letIn) return refuse(401, 'tablet-unknown')
     if (path === '/api/session/person') {
+      if (server.trouble) return refuse(503, 'failed')
       const {
         by,
         pin,

@@ -174,6 +174,26 @@ describe('the way of a dogleg rapid', () => {
     )
   })
 
+  it('is the same wherever the move lies: rounding makes no box wider or narrower', () => {
+    const speeds = { ...known, unsure: { ...KNOWN, acceleration: 2, smoothing: 0.06 } }
+    fc.assert(
+      fc.property(place, place, place, (from, to, by) => {
+        const moved = (at: Triple): Triple => [at[0] + by[0], at[1] + by[1], at[2] + by[2]]
+        const there = rapidBand(moved(from), moved(to), speeds)
+        const here = rapidBand(from, to, speeds)
+        expect(there.map(({ length }) => length)).toEqual(here.map(({ length }) => length))
+        let worst = 0
+        for (const [n, band] of here.entries())
+          for (const [m, stop] of band.entries())
+            for (const end of ['least', 'greatest'] as const)
+              for (const [axis, value] of moved(stop[end]).entries())
+                worst = Math.max(worst, Math.abs((there[n]?.[m]?.[end][axis] as number) - value))
+        expect(worst).toBeLessThan(1e-7)
+      }),
+      depth(100, 1000),
+    )
+  })
+
   it('is drawn as what lies between its two ways, whichever way it goes', () => {
     const speeds = { ...known, unsure: { ...KNOWN, smoothing: 0.05 } }
     for (const to of [

@@ -76,9 +76,21 @@ interface Way {
 
 const along = (from: number, to: number, by: number) => (to >= from ? from + by : from - by)
 
+/**
+ * Moments in their order, without those that only rounding sets apart: each is the end of two pieces, and a piece of no
+ * length would take from its neighbour what belongs to it. The first and the last stay as they are.
+ */
+function apart(moments: number[]): number[] {
+  const all = moments.sort((a, b) => a - b)
+  const last = all.at(-1) as number
+  const hair = last * 1e-9
+  const kept = all.filter((t, n) => n === 0 || (t - (all[n - 1] as number) > hair && last - t > hair))
+  return last > 0 ? [...kept, last] : kept
+}
+
 /** The places of one way, moment by moment; boxes hold all that lies between the slowest and the quickest. */
 function stopsOf(from: Triple, to: Triple, { slow, fast }: Way, bulging: boolean): RapidStop[] {
-  const all = [...new Set([0, ...slow.flatMap(moments), ...fast.flatMap(moments)])].sort((a, b) => a - b)
+  const all = apart([0, ...slow.flatMap(moments), ...fast.flatMap(moments)])
   const whole = all.at(-1) as number
   return all.map((t, n): RapidStop => {
     const [before, after] = [all[n - 1] ?? t, all[n + 1] ?? t]
@@ -117,9 +129,12 @@ function ramps(
   }))
 }
 
+/** An axis that goes no further than this stands still: rounding of decimals that were added, in either unit. */
+const STILL = 1e-9
+
 /** Whether the axes go one after another or bend at all: with one axis, or where the control keeps the line, they do not. */
 export const goesStraight = (from: Triple, to: Triple, { straightRapids }: RapidSpeeds) =>
-  straightRapids || ([0, 1, 2] as const).filter((axis) => from[axis] !== to[axis]).length < 2
+  straightRapids || ([0, 1, 2] as const).filter((axis) => Math.abs(to[axis] - from[axis]) > STILL).length < 2
 
 const straight = (from: Triple, to: Triple): RapidStop[] => [
   { least: from, greatest: from, time: 0 },
